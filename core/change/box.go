@@ -1,0 +1,103 @@
+package change
+
+import (
+	"fmt"
+
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+// Telling lists the tones of the arriving chord that are neither in the leaving
+// chord nor in the box: the notes that by themselves announce the change.
+func Telling(leaving, arriving harmony.Chord, box harmony.Box) []harmony.Tone {
+	telling := []harmony.Tone{}
+	for _, tone := range arriving.Tones() {
+		_, inLeaving := leaving.Tone(tone.Note.Class())
+		_, inBox := box.Tone(tone.Note.Class())
+		if !inLeaving && !inBox {
+			telling = append(telling, tone)
+		}
+	}
+	return telling
+}
+
+// Lack is a chord tone that the box has not, and where it lies beside one it has.
+type Lack struct {
+	harmony.Tone
+	// Beside is the box's nearest note, Frets how far the lacking tone lies
+	// above (or, negative, below) it.
+	Beside pitch.Note
+	Frets  int
+	// Add is true for the tones that are enough to say the chord: its third
+	// and seventh.
+	Add bool
+	// Sentence says it in words.
+	Sentence string
+}
+
+// Holding is what a box already has of a chord, and what it has not.
+type Holding struct {
+	Holds []harmony.Tone
+	Lacks []Lack
+	// Sentence sums it up.
+	Sentence string
+}
+
+// BoxOver sets the box against a chord: the chord tones it holds, those it
+// lacks, and the fewest to add. The third and seventh alone say which chord is
+// on, so only those that lack need to be added (common practice).
+func BoxOver(chord harmony.Chord, box harmony.Box) Holding {
+	h := Holding{Holds: []harmony.Tone{}, Lacks: []Lack{}}
+	for _, tone := range chord.Tones() {
+		if _, ok := box.Tone(tone.Note.Class()); ok {
+			h.Holds = append(h.Holds, tone)
+			continue
+		}
+		lack := Lack{Tone: tone, Add: GuideTone(tone.Degree)}
+		lack.Beside, lack.Frets = besideIn(box, tone.Note.Class())
+		lack.Sentence = fmt.Sprintf("%s, the %s: %s its %s", tone.Note, tone.Degree, away(lack.Frets), lack.Beside)
+		h.Lacks = append(h.Lacks, lack)
+	}
+	h.Sentence = h.sum(chord)
+	return h
+}
+
+func (h Holding) sum(chord harmony.Chord) string {
+	add := ""
+	for _, lack := range h.Lacks {
+		if !lack.Add {
+			continue
+		}
+		if add != "" {
+			add += "; and "
+		}
+		add += lack.Sentence
+	}
+	if add == "" {
+		return fmt.Sprintf("over %s your box has all it needs to say the chord", chord.Symbol())
+	}
+	return fmt.Sprintf("over %s your box lacks %s", chord.Symbol(), add)
+}
+
+// besideIn finds the box note nearest to class and the signed frets from it;
+// of two equally near, the one below.
+func besideIn(box harmony.Box, class pitch.Class) (pitch.Note, int) {
+	for distance := 1; distance <= 6; distance++ {
+		if t, ok := box.Tone(pitch.ClassOf(int(class) - distance)); ok {
+			return t.Note, distance
+		}
+		if t, ok := box.Tone(pitch.ClassOf(int(class) + distance)); ok {
+			return t.Note, -distance
+		}
+	}
+	panic("a box has a note within six semitones of any other")
+}
+
+func away(frets int) string {
+	side, n := "above", frets
+	if frets < 0 {
+		side, n = "below", -frets
+	}
+	count := [...]string{"", "one fret", "two frets", "three frets", "four frets", "five frets", "six frets"}[n]
+	return count + " " + side
+}

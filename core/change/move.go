@@ -1,0 +1,112 @@
+package change
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Kind is how far a move goes.
+type Kind string
+
+// The kinds of move, by semitones: none, one, two, three or four.
+const (
+	Held      Kind = "held"
+	HalfStep  Kind = "half step"
+	WholeStep Kind = "whole step"
+	Leap      Kind = "leap of a third"
+)
+
+// Move is a way from a placed tone of the leaving chord to a placed tone of the
+// arriving one.
+type Move struct {
+	From, To neck.Placed
+	// Semitones is how far the pitch moves, -4 to 4.
+	Semitones int
+	Kind      Kind
+	// Score is 0 to 1, higher better.
+	Score float64
+	// Sentence says the move in words.
+	Sentence string
+}
+
+// farthest is the largest move in semitones.
+const farthest = 4
+
+// byDistance gives each number of semitones its kind and weight: a half step
+// says the change best, a held tone least but for a leap (common practice; the
+// figures are our choice).
+var byDistance = [farthest + 1]struct {
+	kind   Kind
+	weight float64
+}{{Held, 0.5}, {HalfStep, 1.0}, {WholeStep, 0.7}, {Leap, 0.35}, {Leap, 0.35}}
+
+// reachWeight is what each string beyond the adjacent one costs.
+const reachWeight = 0.8
+
+// Moves lists every move from the tones of one shape to those of the next in
+// the same window, best first: by score, then the shorter way, then along one
+// string before over to the next, then from the lowest pitch. The order is the
+// same every time.
+func Moves(school School, leaving, arriving harmony.Chord, from, to neck.Shape) []Move {
+	moves := []Move{}
+	for _, a := range from.Tones {
+		for _, b := range to.Tones {
+			semitones := int(b.Pitch - a.Pitch)
+			distance := max(semitones, -semitones)
+			if distance > farthest {
+				continue
+			}
+			step := byDistance[distance]
+			move := Move{From: a, To: b, Semitones: semitones, Kind: step.kind, Sentence: sentence(leaving, arriving, a, b)}
+			move.Score = school.Weight(b.Degree) * step.weight * math.Pow(reachWeight, float64(max(move.crosses()-1, 0)))
+			moves = append(moves, move)
+		}
+	}
+	sort.SliceStable(moves, func(x, y int) bool {
+		a, b := moves[x], moves[y]
+		if math.Abs(a.Score-b.Score) > 1e-9 {
+			return a.Score > b.Score
+		}
+		near, far := max(a.Semitones, -a.Semitones), max(b.Semitones, -b.Semitones)
+		if near != far {
+			return near < far
+		}
+		if a.crosses() != b.crosses() {
+			return a.crosses() < b.crosses()
+		}
+		return a.From.Pitch < b.From.Pitch
+	})
+	return moves
+}
+
+// crosses is how many strings the move goes over.
+func (m Move) crosses() int { return max(m.From.String-m.To.String, m.To.String-m.From.String) }
+
+// sentence says a move as a player would: along one string in frets, across
+// strings in steps.
+func sentence(leaving, arriving harmony.Chord, a, b neck.Placed) string {
+	if a.Pitch == b.Pitch {
+		return fmt.Sprintf("%s, stays and becomes the %s of %s", named(a.Tone, leaving), b.Degree, arriving.Symbol())
+	}
+	way := "up"
+	if b.Pitch < a.Pitch {
+		way = "down"
+	}
+	distance := int(max(a.Pitch-b.Pitch, b.Pitch-a.Pitch))
+	if a.String == b.String {
+		return fmt.Sprintf("%s, %s %s to %s", named(a.Tone, leaving), way, frets(distance), named(b.Tone, arriving))
+	}
+	steps := [...]string{"", "a half step", "a whole step", "a minor third", "a major third"}[distance]
+	return fmt.Sprintf("%s, %s %s over to string %d: %s", named(a.Tone, leaving), way, steps, b.String, named(b.Tone, arriving))
+}
+
+func frets(n int) string {
+	if n == 1 {
+		return "a fret"
+	}
+	return [...]string{"", "", "two", "three", "four"}[n] + " frets"
+}

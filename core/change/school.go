@@ -1,0 +1,96 @@
+// Package change works out how one chord gives way to the next on the neck:
+// the moves between their tones, the notes that tell the new chord, what the
+// box lacks, and the approaches that lead into a target.
+package change
+
+import (
+	"fmt"
+
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+// School is what a player aims at when the chord changes.
+type School string
+
+// The schools. Practitioners differ; thirds first is only the default.
+const (
+	ThirdsFirst School = "thirds first"
+	GuideTones  School = "guide tones"
+	RootsFirst  School = "roots first"
+	NearestTone School = "nearest tone"
+)
+
+// Schools lists every school, the default first.
+var Schools = []School{ThirdsFirst, GuideTones, RootsFirst, NearestTone}
+
+// SchoolError says which school is not known.
+type SchoolError struct{ Text string }
+
+func (e *SchoolError) Error() string {
+	return fmt.Sprintf("%q is not a school; choose thirds first, guide tones, roots first or nearest tone", e.Text)
+}
+
+// ParseSchool reads a school by name; the empty name is thirds first.
+func ParseSchool(text string) (School, error) {
+	if text == "" {
+		return ThirdsFirst, nil
+	}
+	for _, s := range Schools {
+		if string(s) == text {
+			return s, nil
+		}
+	}
+	return "", &SchoolError{Text: text}
+}
+
+// part is what a chord tone does in its chord.
+type part int
+
+const (
+	root part = iota
+	third
+	fifth
+	seventh
+	extension
+)
+
+// partOf sorts a chord tone by its degree. The 2 or 4 of a suspended chord
+// stands where its third would; the 6 of a sixth chord where its seventh would.
+func partOf(d pitch.Degree) part {
+	switch d.Number {
+	case 1:
+		return root
+	case 2, 3, 4:
+		return third
+	case 5:
+		return fifth
+	case 6, 7:
+		return seventh
+	}
+	return extension
+}
+
+// weights is what arriving on each part is worth: root, third, fifth, seventh,
+// extension. The first four are the schools' own; an extension counts as the
+// least of them (our choice).
+var weights = map[School][5]float64{
+	ThirdsFirst: {0.6, 1.0, 0.4, 0.8, 0.4},
+	GuideTones:  {0.3, 1.0, 0.3, 1.0, 0.3},
+	RootsFirst:  {1.0, 0.8, 0.6, 0.6, 0.6},
+	NearestTone: {1, 1, 1, 1, 1},
+}
+
+// Weight is what arriving on the degree is worth to the school, 0 to 1.
+func (s School) Weight(d pitch.Degree) float64 { return weights[s][partOf(d)] }
+
+// GuideTone says whether the degree is its chord's third or seventh, or stands
+// where one would.
+func GuideTone(d pitch.Degree) bool {
+	p := partOf(d)
+	return p == third || p == seventh
+}
+
+func named(t harmony.Tone, c harmony.Chord) string {
+	return fmt.Sprintf("%s, the %s of %s", t.Note, t.Degree, c.Symbol())
+}

@@ -1,0 +1,92 @@
+package chart
+
+import (
+	"fmt"
+	"strings"
+)
+
+// Subdivision is how a beat is divided.
+type Subdivision struct {
+	Name string
+	// PerBeat is the number of equal notes in a counted beat.
+	PerBeat int
+}
+
+// The subdivisions of a simple beat (a quarter) and a compound one (a dotted
+// quarter), coarsest first.
+var (
+	simpleSubdivisions   = []Subdivision{{"quarter", 1}, {"eighth", 2}, {"triplet", 3}, {"sixteenth", 4}}
+	compoundSubdivisions = []Subdivision{{"dotted quarter", 1}, {"eighth", 3}, {"sixteenth", 6}}
+)
+
+// String is the subdivision's name.
+func (s Subdivision) String() string { return s.Name }
+
+// Subdivisions lists those of the meter's beat, coarsest first.
+func (m Meter) Subdivisions() []Subdivision {
+	if m.Compound() {
+		return compoundSubdivisions
+	}
+	return simpleSubdivisions
+}
+
+// Subdivision finds a subdivision of the meter by name; the empty name is the
+// eighth.
+func (m Meter) Subdivision(name string) (Subdivision, error) {
+	if name == "" {
+		name = "eighth"
+	}
+	for _, s := range m.Subdivisions() {
+		if s.Name == name {
+			return s, nil
+		}
+	}
+	return Subdivision{}, unknown("subdivision", name, m.Subdivisions())
+}
+
+// Ticks is the length of one note of the subdivision in the meter.
+func (s Subdivision) Ticks(m Meter) int { return m.BeatTicks() / s.PerBeat }
+
+// RunStart is the tick where a run of notes must start so that its last note
+// falls on the tick of arrival: arrival minus (notes - 1) subdivisions.
+func RunStart(arrival, notes int, s Subdivision, m Meter) int {
+	return arrival - (notes-1)*s.Ticks(m)
+}
+
+// Counted says a tick as a player counts it: "beat 3", "the and of beat 2",
+// "the last triplet of beat 2", "the second sixteenth of beat 3". A tick that
+// lies on no subdivision is said as the beat it follows.
+func (m Meter) Counted(tick int) string {
+	inBar := ((tick % m.BarTicks()) + m.BarTicks()) % m.BarTicks()
+	beat := fmt.Sprintf("beat %d", inBar/m.BeatTicks()+1)
+	into := inBar % m.BeatTicks()
+	if into == 0 {
+		return beat
+	}
+	for _, s := range m.Subdivisions() {
+		if into%s.Ticks(m) != 0 {
+			continue
+		}
+		if s.PerBeat == 2 {
+			return "the and of " + beat
+		}
+		return fmt.Sprintf("the %s %s of %s", ordinal(into/s.Ticks(m), s.PerBeat), s.Name, beat)
+	}
+	return "just after " + beat
+}
+
+// CountedInBar is Counted with the bar's number, bars counting from 1; ticks
+// before the first bar are said to be in the pickup.
+func (m Meter) CountedInBar(tick int) string {
+	if tick < 0 {
+		return m.Counted(tick) + " of the pickup"
+	}
+	return fmt.Sprintf("%s of bar %d", m.Counted(tick), tick/m.BarTicks()+1)
+}
+
+func ordinal(index, of int) string {
+	if index == of-1 {
+		return "last"
+	}
+	return strings.Fields("first second third fourth fifth sixth")[index]
+}

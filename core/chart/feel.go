@@ -1,0 +1,60 @@
+package chart
+
+// Feel is how notated time is sounded.
+type Feel string
+
+// The feels of a chart. Notation stays straight; a shuffle delays the off-beat
+// eighths when the chart is sounded or judged; slow 12/8 has its triplets
+// written out and so sounds as it is written.
+const (
+	Straight Feel = "straight"
+	Shuffle  Feel = "shuffle"
+	Slow128  Feel = "slow 12/8"
+)
+
+// Feels lists every feel.
+var Feels = []Feel{Straight, Shuffle, Slow128}
+
+// ParseFeel reads a feel by its name.
+func ParseFeel(text string) (Feel, error) {
+	for _, f := range Feels {
+		if string(f) == text {
+			return f, nil
+		}
+	}
+	return "", unknown("feel", text, Feels)
+}
+
+// Sounding is where a notated tick sounds. In a shuffle with swing ratio r the
+// two eighths of a beat last r : 1, so the off-beat falls r/(r+1) into the beat
+// (common practice; r is 2 for triplet swing, 1 for none). Sixteenths stretch
+// with their eighth. Ticks on the triplet grid are triplets already and stay.
+func (c Chart) Sounding(tick int) int {
+	if c.Feel != Shuffle || c.Meter.Compound() {
+		return tick
+	}
+	beat := c.Meter.BeatTicks()
+	into := ((tick % beat) + beat) % beat
+	if into%(beat/3) == 0 {
+		return tick
+	}
+	half := beat / 2
+	off := int(float64(beat)*c.Swing/(c.Swing+1) + 0.5)
+	if into <= half {
+		return tick - into + into*off/half
+	}
+	return tick - into + off + (into-half)*(beat-off)/half
+}
+
+// Felt is the chart played with another feel. Slow 12/8 brings its meter with
+// it and the other feels bring 4/4; both have four beats, so the bars stay.
+func (c Chart) Felt(feel Feel) Chart {
+	c.Feel = feel
+	switch {
+	case feel == Slow128:
+		c.Meter = TwelveEight
+	case c.Meter == TwelveEight:
+		c.Meter = FourFour
+	}
+	return c
+}

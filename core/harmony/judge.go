@@ -1,0 +1,230 @@
+package harmony
+
+import (
+	"fmt"
+
+	"undaris/core/pitch"
+)
+
+// Class is what a note is over a chord.
+type Class string
+
+// The five classes. Home is rested on; colour is rested on and adds; blue is
+// leaned on and bent or slid up; lean suspends and wants a step home; outside
+// is passed through and never rested on.
+const (
+	Home    Class = "home"
+	Colour  Class = "colour"
+	Blue    Class = "blue"
+	Lean    Class = "lean"
+	Outside Class = "outside"
+)
+
+// family groups the qualities over which the other notes mean the same.
+type family int
+
+const (
+	dominant family = iota
+	major
+	majorSeventh
+	minor
+	halfDiminished
+	diminished
+	suspended
+	suspendedSecond
+	augmented
+	power
+)
+
+// families gives each semitone above the root its class, from the root (left)
+// to the major seventh: H home, C colour, B blue, L lean, O outside. The rows
+// are common practice in blues and rock; suspendedSecond and the plain
+// diminished triad (read on the half-diminished row) are our choice.
+var families = map[family]string{
+	//                0123456789te
+	dominant:        "HOCBHLBHOCHO",
+	major:           "HOCBHLOHOCBO",
+	majorSeventh:    "HOCBHLOHOCOH",
+	minor:           "HOCHOCBHLCHO",
+	halfDiminished:  "HLLHOCHOCOHO",
+	diminished:      "HOCHOCHOCHOC",
+	suspended:       "HOCBLHOHOCHO",
+	suspendedSecond: "HOHLLCOHOCCO",
+	augmented:       "HOCBHLCOHLCO",
+	power:           "HOCCCLBHOCCO",
+}
+
+// goes gives the semitone, counted on from the root and so up to 12, that a
+// blue or leaning note of the family moves to.
+var goes = map[family]map[int]int{
+	dominant:        {3: 4, 5: 4, 6: 7},
+	major:           {3: 4, 5: 4, 10: 12},
+	majorSeventh:    {3: 4, 5: 4},
+	minor:           {6: 7, 8: 7, 9: 10},
+	halfDiminished:  {1: 0, 2: 3},
+	suspended:       {3: 5, 4: 5},
+	suspendedSecond: {3: 2, 4: 2},
+	augmented:       {3: 4, 5: 4, 9: 8},
+	power:           {5: 7, 6: 7},
+}
+
+// Judgement is what one note is over one chord.
+type Judgement struct {
+	Tone
+	Class Class
+	// GoesTo is the note that a blue or leaning note wants to move to; nil for
+	// the other classes.
+	GoesTo *Tone
+	// Reason is one plain sentence for the player.
+	Reason string
+}
+
+// Judge says what the note that sounds as class is over the chord in the key:
+// its spelled degree, its class, where it wants to go, and why.
+func (k Key) Judge(c Chord, class pitch.Class) Judgement {
+	above := class.Above(c.Root.Class())
+	kind, target := k.classify(c, above)
+	j := Judgement{Tone: k.ToneOver(c, class), Class: kind}
+	if target >= 0 {
+		home := k.ToneOver(c, pitch.ClassOf(int(c.Root.Class())+target))
+		j.GoesTo = &home
+	}
+	j.Reason = k.reason(c, j)
+	return j
+}
+
+// classify is the class of a semitone above the chord's root, and the semitone
+// it goes to, or -1.
+func (k Key) classify(c Chord, above int) (Class, int) {
+	if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + above)); ok {
+		return Home, -1
+	}
+	if kind, target, ok := besideAltered(c, above); ok {
+		return kind, target
+	}
+	if kind, target, ok := k.refined(c, above); ok {
+		return kind, target
+	}
+	letter := families[c.Quality.family][above]
+	kind := map[byte]Class{'H': Home, 'C': Colour, 'B': Blue, 'L': Lean, 'O': Outside}[letter]
+	if kind == Blue || kind == Lean {
+		return kind, goes[c.Quality.family][above]
+	}
+	return kind, -1
+}
+
+// besideAltered judges the plain tone whose place an altered one has taken. It
+// is our choice: the symbol asks for the altered tone, so a plain 5 beside it
+// is outside, and a plain 9 or 13 leans on the altered one. In the same way a
+// seventh that the symbol does not have is not home beside the one it has.
+func besideAltered(c Chord, above int) (Class, int, bool) {
+	has := func(semitones int) bool {
+		_, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + semitones))
+		return ok
+	}
+	isDominant := c.Quality.family == dominant
+	switch {
+	case above == 7 && isDominant && (c.Quality.Sign == "7b5" || c.Quality.Sign == "7alt"):
+		return Outside, -1, true
+	case above == 2 && isDominant && has(1):
+		return Lean, 1, true
+	case above == 2 && isDominant && has(3):
+		return Lean, 3, true
+	case above == 9 && isDominant && has(8):
+		return Lean, 8, true
+	case above == 10 && c.Quality.family == minor && has(11):
+		return Outside, -1, true
+	case above == 10 && (c.Quality.Sign == "m6" || c.Quality.Sign == "dim" || c.Quality.Sign == "sus4"):
+		return Colour, -1, true
+	}
+	return "", -1, false
+}
+
+// refined is what the key changes in the rows: the 7 over a major triad and
+// the 6 or b6 over a minor chord are colour where the key has them, and on the
+// IV of a major key the #11 is colour and the plain 4 is outside.
+func (k Key) refined(c Chord, above int) (Class, int, bool) {
+	at := func(semitones int) bool {
+		holds, known := k.has(pitch.ClassOf(int(c.Root.Class()) + semitones))
+		return known && holds
+	}
+	switch c.Quality.family {
+	case major, majorSeventh:
+		lydian := at(6) && !at(5)
+		switch {
+		case above == 6 && lydian:
+			return Colour, -1, true
+		case above == 5 && lydian:
+			return Outside, -1, true
+		case above == 11 && at(11):
+			return Colour, -1, true
+		}
+	case minor:
+		if at(8) && !at(9) {
+			switch above {
+			case 8:
+				return Colour, -1, true
+			case 9:
+				if kind, _ := k.classify(c, 10); kind != Home {
+					return Lean, 7, true
+				}
+				return Lean, 10, true
+			}
+		}
+	}
+	return "", -1, false
+}
+
+// overRoot names the semitones that the chord itself does not name.
+var overRoot = [12]string{"R", "b9", "9", "b3", "3", "11", "b5", "5", "b13", "13", "b7", "7"}
+
+// ToneOver spells any pitch class as a degree over the chord: the chord's own
+// tones as it has them, the rest as players name them; six semitones are #11
+// where the chord or the key makes them a colour, else b5.
+func (k Key) ToneOver(c Chord, class pitch.Class) Tone {
+	if tone, ok := c.Tone(class); ok {
+		return tone
+	}
+	above := class.Above(c.Root.Class())
+	name := overRoot[above]
+	if above == 6 {
+		if kind, _ := k.classify(c, above); kind == Colour {
+			name = "#11"
+		}
+	}
+	d := pitch.MustDegree(name)
+	return Tone{Degree: d, Note: d.Over(c.Root)}
+}
+
+// reason says the judgement in one sentence. Over the V the listener expects
+// tension, so colour and lean may last.
+func (k Key) reason(c Chord, j Judgement) string {
+	what := fmt.Sprintf("%s is the %s of %s", j.Note, j.Degree, c.Symbol())
+	if j.Degree.Number == 1 {
+		what = fmt.Sprintf("%s is the root of %s", j.Note, c.Symbol())
+	}
+	var advice string
+	switch j.Class {
+	case Home:
+		advice = "home, rest on it"
+	case Colour:
+		advice = "rest on it and it adds colour"
+	case Blue:
+		advice = fmt.Sprintf("lean on it, and bend or slide it up to %s, %s", j.GoesTo.Note, theDegree(*j.GoesTo))
+	case Lean:
+		advice = fmt.Sprintf("it suspends, and wants to move to %s, %s", j.GoesTo.Note, theDegree(*j.GoesTo))
+	case Outside:
+		advice = "pass through it, never rest on it"
+	}
+	if (j.Class == Colour || j.Class == Lean) && c.Root.Class().Above(k.Tonic.Class()) == 7 {
+		advice += "; over the V it may stay longer, tension belongs there"
+	}
+	return what + ": " + advice + "."
+}
+
+func theDegree(t Tone) string {
+	if t.Degree.Number == 1 {
+		return "the root"
+	}
+	return "the " + t.Degree.String()
+}

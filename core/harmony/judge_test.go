@@ -1,0 +1,151 @@
+package harmony
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"pgregory.net/rapid"
+
+	"undaris/core/pitch"
+)
+
+var (
+	cBlues = Key{Mode: DominantMode}
+	cMajor = Key{Mode: MajorMode}
+	cMinor = Key{Mode: MinorMode}
+)
+
+// row writes the classes of the twelve notes above a chord's root as letters.
+func row(k Key, c Chord) string {
+	letters := ""
+	for above := range 12 {
+		class := k.Judge(c, pitch.ClassOf(int(c.Root.Class())+above)).Class
+		letters += strings.ToUpper(string(class[0]))
+	}
+	return letters
+}
+
+func TestClassTable(t *testing.T) {
+	for _, c := range []struct {
+		key    Key
+		symbol string
+		want   string
+	}{
+		{cBlues, "C7", "HOCBHLBHOCHO"},
+		{cBlues, "F7", "HOCBHLBHOCHO"},
+		{cBlues, "C9", "HOHBHLBHOCHO"},
+		{cBlues, "C13", "HOHBHLBHOHHO"},
+		{cBlues, "C7b9", "HHLBHLBHOCHO"},
+		{cBlues, "C7#9", "HOLHHLBHOCHO"},
+		{cBlues, "C7alt", "HHLHHLHOHLHO"},
+		{cBlues, "C7b5", "HOCBHLHOOCHO"},
+		{cBlues, "C7#11", "HOCBHLHHOCHO"},
+		{cBlues, "C7b13", "HOCBHLBHHLHO"},
+		{cBlues, "C", "HOCBHLOHOCBO"},
+		{cMajor, "C", "HOCBHLOHOCBC"},
+		{cMajor, "F", "HOCBHOCHOCBC"},
+		{cMajor, "G", "HOCBHLOHOCBO"},
+		{cMajor, "C6", "HOCBHLOHOHBC"},
+		{cMajor, "Cmaj7", "HOCBHLOHOCOH"},
+		{cMajor, "Fmaj7", "HOCBHOCHOCOH"},
+		{cBlues, "Cm7", "HOCHOCBHLCHO"},
+		{cMinor, "Cm7", "HOCHOCBHCLHO"},
+		{cMinor, "Fm7", "HOCHOCBHLCHO"},
+		{cMinor, "Cm6", "HOCHOCBHCHCO"},
+		{cMinor, "Cm(maj7)", "HOCHOCBHCLOH"},
+		{cMajor, "Bm7b5", "HLLHOCHOCOHO"},
+		{cMajor, "Bdim", "HLLHOCHOCOCO"},
+		{cBlues, "Cdim7", "HOCHOCHOCHOC"},
+		{cBlues, "C7sus4", "HOCBLHOHOCHO"},
+		{cBlues, "Csus2", "HOHLLCOHOCCO"},
+		{cBlues, "C7#5", "HOCBHLCOHLHO"},
+		{cBlues, "C5", "HOCCCLBHOCCO"},
+	} {
+		chord := mustChord(t, c.symbol)
+		assert.Equal(t, c.want, row(c.key, chord), "%s in %s", c.symbol, c.key.Mode)
+	}
+}
+
+func TestReasonsAreWholeSentences(t *testing.T) {
+	c7, g7 := mustChord(t, "C7"), mustChord(t, "G7")
+	for _, c := range []struct {
+		chord Chord
+		note  string
+		want  string
+	}{
+		{c7, "E", "E is the 3 of C7: home, rest on it."},
+		{c7, "C", "C is the root of C7: home, rest on it."},
+		{c7, "Eb", "Eb is the b3 of C7: lean on it, and bend or slide it up to E, the 3."},
+		{c7, "F", "F is the 11 of C7: it suspends, and wants to move to E, the 3."},
+		{c7, "D", "D is the 9 of C7: rest on it and it adds colour."},
+		{c7, "Db", "Db is the b9 of C7: pass through it, never rest on it."},
+		{g7, "C", "C is the 11 of G7: it suspends, and wants to move to B, the 3; over the V it may stay longer, tension belongs there."},
+	} {
+		note, err := pitch.ParseNote(c.note)
+		assert.NoError(t, err)
+		assert.Equal(t, c.want, cBlues.Judge(c.chord, note.Class()).Reason)
+	}
+}
+
+// Over every chord in every key: its tones are home, and whatever wants to move
+// moves to a note that is home, within two semitones.
+func TestWhatMovesMovesHome(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		letter := pitch.Letter(rapid.IntRange(0, 6).Draw(t, "letter"))
+		root := pitch.Note{Letter: letter, Accidental: rapid.IntRange(-1, 1).Draw(t, "accidental")}
+		key := Key{Mode: rapid.SampledFrom([]Mode{DominantMode, MajorMode, MinorMode}).Draw(t, "mode")}
+		chord, err := ParseChord(root.String() + rapid.SampledFrom(Signs()).Draw(t, "sign"))
+		assert.NoError(t, err)
+		for class := range pitch.Class(12) {
+			j := key.Judge(chord, class)
+			assert.Equal(t, class, j.Note.Class())
+			if _, ok := chord.Tone(class); ok {
+				assert.Equal(t, Home, j.Class)
+			}
+			if j.Class == Blue || j.Class == Lean {
+				assert.Equal(t, Home, key.Judge(chord, j.GoesTo.Note.Class()).Class, "%s over %s", j.Note, chord.Symbol())
+				distance := j.GoesTo.Note.Class().Above(class)
+				assert.Contains(t, []int{1, 2, 10, 11}, distance)
+			} else {
+				assert.Nil(t, j.GoesTo)
+			}
+		}
+	})
+}
+
+func TestBoxByKey(t *testing.T) {
+	for _, c := range []struct {
+		tonic string
+		mode  Mode
+		kind  BoxKind
+		name  string
+		notes string
+	}{
+		{"C", DominantMode, "", "C minor pentatonic", "C Eb F G Bb"},
+		{"F#", MinorMode, "", "F# minor pentatonic", "F# A B C# E"},
+		{"Ab", MajorMode, "", "Ab major pentatonic", "Ab Bb C Eb F"},
+		{"Gb", DominantMode, "", "Gb minor pentatonic", "Gb Bbb Cb Db Fb"},
+		{"B", DominantMode, MinorBlues, "B minor blues", "B D E F F# A"},
+	} {
+		key, err := ParseKey(c.tonic, c.mode)
+		assert.NoError(t, err)
+		box, err := key.Box(c.kind)
+		assert.NoError(t, err)
+		assert.Equal(t, c.name, box.Name())
+		assert.Equal(t, c.notes, spellTones(box.Tones))
+	}
+	_, err := cBlues.Box("hirajoshi")
+	assert.ErrorContains(t, err, "minor pentatonic, major pentatonic, minor blues")
+}
+
+func TestParseKeySaysWhatIsAllowed(t *testing.T) {
+	for _, tonic := range Tonics {
+		_, err := ParseKey(tonic, DominantMode)
+		assert.NoError(t, err)
+	}
+	for _, bad := range [][2]string{{"H", "major"}, {"Cbb", "major"}, {"C", "phrygian"}, {"", ""}} {
+		_, err := ParseKey(bad[0], Mode(bad[1]))
+		assert.ErrorContains(t, err, "is not a key")
+	}
+}

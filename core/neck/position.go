@@ -1,0 +1,121 @@
+package neck
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+
+	"undaris/core/pitch"
+)
+
+// Form is one of the five open chord forms, C A G E D. Moved up the neck they
+// name its positions.
+type Form string
+
+// forms says, for each form, on which string its tonic lies and how many frets
+// below the tonic the four core frets begin (common teaching of the five forms).
+var forms = []struct {
+	form   Form
+	tonic  int
+	before int
+}{
+	{"C", 5, 3}, {"A", 5, 0}, {"G", 6, 3}, {"E", 6, 1}, {"D", 4, 0},
+}
+
+// coreFrets is how many frets the hand covers with a finger each.
+const coreFrets = 4
+
+// Window is the part of the neck that one hand position covers: four core
+// frets, and one fret of reach on either side where the neck has it.
+type Window struct {
+	// Core and CoreEnd are the lowest and highest core fret.
+	Core, CoreEnd int
+	// Low and High are the lowest and highest fret within reach.
+	Low, High int
+}
+
+func (i Instrument) window(core int) Window {
+	end := core + coreFrets - 1
+	return Window{Core: core, CoreEnd: end, Low: max(core-1, 0), High: min(end+1, i.Frets)}
+}
+
+// Reach says whether the fret lies in the window but outside its core.
+func (w Window) Reach(fret int) bool {
+	return (fret >= w.Low && fret < w.Core) || (fret > w.CoreEnd && fret <= w.High)
+}
+
+// Position is one place of a key on the neck: the form its tonic makes there
+// and the window it spans.
+type Position struct {
+	Form Form
+	Window
+}
+
+// ID names a position in requests and addresses: its form and lowest core
+// fret, as in "E-7".
+func (p Position) ID() string { return fmt.Sprintf("%s-%d", p.Form, p.Core) }
+
+// Positions lists every position of the tonic, lowest first: each form wherever
+// its core fits the neck. At the nut the E form counts although its core would
+// begin one fret before it; it keeps its four frets as 0 to 3 (our choice: the
+// open position is where players begin).
+func Positions(i Instrument, tonic pitch.Class) []Position {
+	found := []Position{}
+	for _, f := range forms {
+		open := i.Open[f.tonic-1].Class()
+		for fret := tonic.Above(open); fret <= i.Frets; fret += 12 {
+			core := fret - f.before
+			if core == -1 && f.form == "E" {
+				core = 0
+			}
+			if core < 0 || core+coreFrets-1 > i.Frets {
+				continue
+			}
+			found = append(found, Position{Form: f.form, Window: i.window(core)})
+		}
+	}
+	sort.Slice(found, func(a, b int) bool { return found[a].Core < found[b].Core })
+	return found
+}
+
+// PositionError says which position is not one of the key's, and which are.
+type PositionError struct {
+	Text    string
+	Allowed []string
+}
+
+func (e *PositionError) Error() string {
+	return fmt.Sprintf("%q is not a position of this key; its positions are %s, or a form alone (C, A, G, E, D) for its lowest place",
+		e.Text, strings.Join(e.Allowed, ", "))
+}
+
+// FindPosition finds a position by its ID, or by a form alone, which means the
+// lowest place of that form. The empty text asks for the default, the E form.
+func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error) {
+	if text == "" {
+		text = "E"
+	}
+	all := Positions(i, tonic)
+	ids := make([]string, len(all))
+	for n, p := range all {
+		if p.ID() == text || string(p.Form) == text {
+			return p, nil
+		}
+		ids[n] = p.ID()
+	}
+	return Position{}, &PositionError{Text: text, Allowed: ids}
+}
+
+// FormAt is the form that a chord on root makes in a window: the form of that
+// root whose own core begins nearest. Of two equally near, the higher: the
+// little finger reaches up more easily than the first reaches back (our choice).
+func FormAt(i Instrument, root pitch.Class, w Window) Form {
+	best, nearest := Form(""), 1<<10
+	for _, p := range Positions(i, root) {
+		distance := max(p.Core-w.Core, w.Core-p.Core)
+		if distance <= nearest {
+			best, nearest = p.Form, distance
+		}
+	}
+	return best
+}
