@@ -1,0 +1,91 @@
+package band
+
+import (
+	"undaris/core/chart"
+	"undaris/core/phrase"
+)
+
+// How a hand shapes a note, our choice by ear: times in seconds, depths in cents.
+const (
+	bendSeconds    = 0.16
+	slideSeconds   = 0.09
+	vibratoHertz   = 5.2
+	vibratoCents   = 22
+	vibratoDelay   = 0.35 // share of the note before the vibrato begins
+	loudPicked     = 100
+	loudSlurred    = 84
+	loudAccented   = 116
+	secondsPerMin  = 60.0
+	centsPerFret   = 100
+	centsPerBend   = 50 // a bend is counted in quarter tones
+	vibratoPerTurn = 2  // points a turn: the crest and the return
+)
+
+// lead sounds the line.
+func (o Order) lead(offset int) []Note {
+	notes := []Note{}
+	first, last := o.From*o.Chart.Meter.BarTicks(), (o.From+o.Bars)*o.Chart.Meter.BarTicks()
+	for n, e := range o.Line.Events {
+		tick := o.LineStart + e.Tick
+		if tick < first || tick >= last {
+			continue
+		}
+		ticks := min(e.Ticks, last-tick)
+		if e.Staccato || e.Mute {
+			ticks = max(ticks/2, 1)
+		}
+		note := sounding(o.Chart, Lead, tick, ticks, offset, o.Instrument.Pitch(e.Place), loudness(e))
+		note.Event = n
+		note.Curve = curve(e, note.Ticks, ticksPerSecond(o.Chart))
+		notes = append(notes, note)
+	}
+	return notes
+}
+
+func ticksPerSecond(c chart.Chart) float64 {
+	return float64(c.Tempo*c.Meter.BeatTicks()) / secondsPerMin
+}
+
+func loudness(e phrase.Event) int {
+	switch {
+	case e.Accent:
+		return loudAccented
+	case e.HammerOn || e.PullOff || e.Tied:
+		return loudSlurred
+	}
+	return loudPicked
+}
+
+// curve is how the pitch of a note moves: slid in, bent, released, shaken.
+func curve(e phrase.Event, ticks int, perSecond float64) []Point {
+	points := []Point{}
+	rise := func(seconds float64) int { return max(min(int(seconds*perSecond), ticks/2), 1) }
+	settled := e.Bend * centsPerBend
+	at := 0
+	switch {
+	case e.SlideFrom > 0:
+		at = rise(slideSeconds)
+		points = append(points, Point{0, (e.SlideFrom - e.Fret) * centsPerFret}, Point{at, settled})
+	case e.Bend > 0 && !e.PreBend:
+		at = rise(bendSeconds)
+		points = append(points, Point{0, 0}, Point{at, settled})
+	case e.Bend > 0:
+		points = append(points, Point{0, settled})
+	}
+	switch {
+	case e.Release:
+		points = append(points, Point{ticks * 2 / 3, settled}, Point{ticks, 0})
+	case e.Vibrato:
+		turn := perSecond / vibratoHertz / vibratoPerTurn
+		start := max(at, int(float64(ticks)*vibratoDelay))
+		points = append(points, Point{start, settled})
+		for n := 1; start+int(float64(n)*turn) <= ticks; n++ {
+			cents := settled
+			if n%2 == 1 {
+				cents += vibratoCents
+			}
+			points = append(points, Point{start + int(float64(n)*turn), cents})
+		}
+	}
+	return points
+}

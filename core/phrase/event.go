@@ -1,0 +1,142 @@
+// Package phrase holds what a player plays: notes on strings and frets with
+// their times and techniques, what each is over the chords, and the licks that
+// are made of them.
+package phrase
+
+import (
+	"fmt"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Event is one note. Rests are the gaps between events.
+type Event struct {
+	// Tick counts from the phrase's own bar 1 and is negative in a pickup;
+	// Ticks is the length.
+	Tick, Ticks int
+	neck.Fingered
+	Technique
+}
+
+// Technique is how a note is played.
+type Technique struct {
+	// SlideFrom is the fret the note is slid from; 0 for no slide, since an
+	// open string cannot be slid.
+	SlideFrom int
+	// HammerOn and PullOff sound the note from the one before on its string.
+	HammerOn, PullOff bool
+	// Bend is how far the string is bent, in quarter tones: 2 is a half step.
+	Bend int
+	// PreBend bends before the note is struck, Release lets the bend back.
+	PreBend, Release                      bool
+	Vibrato, Mute, Accent, Staccato, Tied bool
+}
+
+// MaxBend is the widest bend a hand is asked for, in quarter tones: three half
+// steps.
+const MaxBend = 6
+
+// Sounding is the pitch the note is heard as: its place, bent. A bend of an odd
+// quarter tone sounds between two pitches and is heard as the lower one.
+func (e Event) Sounding(i neck.Instrument) pitch.MIDI {
+	return i.Pitch(e.Place) + pitch.MIDI(e.Bend/2)
+}
+
+// End is the tick at which the note stops.
+func (e Event) End() int { return e.Tick + e.Ticks }
+
+// Phrase is a line of notes in a meter, in order of time.
+type Phrase struct {
+	Meter  chart.Meter
+	Events []Event
+}
+
+// MaxEvents is how many notes a phrase may hold.
+const MaxEvents = 4096
+
+// EventError says which note of a phrase cannot be played, and why.
+type EventError struct {
+	// Index counts events from 0; Field is the part at fault.
+	Index  int
+	Field  string
+	Detail string
+}
+
+func (e *EventError) Error() string { return fmt.Sprintf("note %d: %s", e.Index+1, e.Detail) }
+
+// Check returns an *EventError for the first note that no hand could play: off
+// the neck, out of order, two at once on a string, or with a technique that
+// its string and neighbours do not allow.
+func (p Phrase) Check(i neck.Instrument) error {
+	if len(p.Events) == 0 || len(p.Events) > MaxEvents {
+		return &EventError{Field: "events", Detail: fmt.Sprintf("a phrase has 1 to %d notes; this has %d", MaxEvents, len(p.Events))}
+	}
+	before := map[int]int{}
+	for n, e := range p.Events {
+		last, heard := before[e.String]
+		fail := func(field, format string, args ...any) error {
+			return &EventError{Index: n, Field: field, Detail: fmt.Sprintf(format, args...)}
+		}
+		switch {
+		case e.String < 1 || e.String > len(i.Open):
+			return fail("string", "string %d is not on the instrument; its strings are 1 to %d", e.String, len(i.Open))
+		case e.Fret < 0 || e.Fret > i.Frets:
+			return fail("fret", "fret %d is not on the neck; its frets are 0 to %d", e.Fret, i.Frets)
+		case e.Finger < 0 || e.Finger > 4:
+			return fail("finger", "finger %d is not one; fingers are 1 to 4, and 0 where none is chosen", e.Finger)
+		case e.Ticks < 1 || e.Ticks > 1<<20:
+			return fail("ticks", "a note lasts at least one tick and at most %d", 1<<20)
+		case e.Tick < -1<<24 || e.Tick > 1<<24:
+			return fail("tick", "tick %d is out of range", e.Tick)
+		case n > 0 && e.Tick < p.Events[n-1].Tick:
+			return fail("tick", "it starts before the note in front of it; notes are in order of time")
+		case heard && p.Events[last].End() > e.Tick:
+			return fail("tick", "string %d is still sounding note %d; one note at a time on a string", e.String, last+1)
+		}
+		if field, detail := e.technique(i, p.Events, last, heard); field != "" {
+			return fail(field, "%s", detail)
+		}
+		before[e.String] = n
+	}
+	return nil
+}
+
+// technique returns the field and the reason why the note's technique cannot be
+// played, or nothing. The note before on its string is events[last], if any.
+func (e Event) technique(i neck.Instrument, events []Event, last int, heard bool) (field, detail string) {
+	switch {
+	case e.Bend < 0 || e.Bend > MaxBend:
+		return "bend", fmt.Sprintf("a bend is 0 to %g semitones", float64(MaxBend)/2)
+	case e.Bend > 0 && e.Fret == 0:
+		return "bend", "an open string cannot be bent"
+	case (e.PreBend || e.Release) && e.Bend == 0:
+		return "bend", "a pre-bend or a release needs a bend"
+	case e.SlideFrom != 0 && (e.SlideFrom < 1 || e.SlideFrom > i.Frets || e.SlideFrom == e.Fret || e.Fret == 0):
+		return "slideFrom", "a slide goes from one fret to another, and not over an open string"
+	case (e.HammerOn || e.PullOff) && !heard:
+		return "string", "a hammer-on or pull-off needs a note before it on its string"
+	case e.HammerOn && events[last].Fret >= e.Fret:
+		return "hammerOn", "a hammer-on goes up from the note before on its string"
+	case e.PullOff && events[last].Fret <= e.Fret:
+		return "pullOff", "a pull-off goes down from the note before on its string"
+	case e.HammerOn && e.PullOff:
+		return "pullOff", "a note is hammered on or pulled off, not both"
+	case e.Tied && (!heard || events[last].Place != e.Place):
+		return "tied", "a tie needs the same note before it"
+	}
+	return "", ""
+}
+
+// joined says whether event n is sounded from the event before it, on one string.
+func (p Phrase) joined(n int) bool {
+	if n == 0 {
+		return false
+	}
+	e, before := p.Events[n], p.Events[n-1]
+	if before.String != e.String {
+		return false
+	}
+	return e.HammerOn || e.PullOff || e.Tied || (e.SlideFrom > 0 && before.Fret == e.SlideFrom && before.End() == e.Tick)
+}

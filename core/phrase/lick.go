@@ -1,0 +1,197 @@
+package phrase
+
+import (
+	"fmt"
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Lick is a phrase kept to be used again, as it was written in one key.
+type Lick struct {
+	Name string
+	// About says in a line what the lick is good for.
+	About string
+	// Tonic is the tonic it was written over.
+	Tonic  pitch.Note
+	Phrase Phrase
+}
+
+// MaxName and MaxAbout are how many characters a lick's name and line hold.
+const (
+	MaxName  = 60
+	MaxAbout = 200
+)
+
+// Check returns the first thing that makes the lick unfit to be kept: a
+// *chart.FieldError for its name, an *EventError for a note.
+func (l Lick) Check(i neck.Instrument) error {
+	name := strings.TrimSpace(l.Name)
+	if name == "" || len([]rune(name)) > MaxName {
+		return &chart.FieldError{Field: "name", Detail: fmt.Sprintf("a lick's name has 1 to %d characters", MaxName)}
+	}
+	if len([]rune(l.About)) > MaxAbout {
+		return &chart.FieldError{Field: "about", Detail: fmt.Sprintf("what a lick is about has at most %d characters", MaxAbout)}
+	}
+	return l.Phrase.Check(i)
+}
+
+// Setting is a lick laid into a key and position.
+type Setting struct {
+	Phrase Phrase
+	// Shift is how many semitones the lick sounds above where it was written.
+	Shift int
+	// Slid is true where the shape itself was moved along the neck; false where
+	// the lick had to be fingered anew.
+	Slid bool
+	// Lost names the techniques that one string no longer allows.
+	Lost []string
+}
+
+// NoRoomError says that a lick's range does not fit a window.
+type NoRoomError struct {
+	Lick   string
+	Window neck.Window
+}
+
+func (e *NoRoomError) Error() string {
+	return fmt.Sprintf("%q does not fit on frets %d to %d in any octave", e.Lick, e.Window.Low, e.Window.High)
+}
+
+// What another octave and a lost technique cost beside the fingering: a lick
+// should sound where it was meant to, and keep its slurs if it can (our choice).
+const (
+	costOctave = 20
+	costLost   = 10
+)
+
+// Set lays the lick into a key and a position: every interval over the tonic is
+// kept, in the octave that costs least. Where the written shape
+// itself fits the position it is slid there; else the notes are placed and
+// fingered anew, and a technique that its notes no longer share a string for
+// is dropped and named.
+func (l Lick) Set(i neck.Instrument, tonic pitch.Class, w neck.Window) (Setting, error) {
+	up := tonic.Above(l.Tonic.Class())
+	best, cost := Setting{}, -1
+	for shift := up - 48; shift <= up+48; shift += 12 {
+		if slid, ok := l.slid(i, w, shift); ok {
+			return slid, nil
+		}
+		setting, c, ok := l.refingered(i, w, shift)
+		c += costOctave*max(shift, -shift)/12 + costLost*len(setting.Lost)
+		if ok && (cost < 0 || c < cost) {
+			best, cost = setting, c
+		}
+	}
+	if cost < 0 {
+		return Setting{}, &NoRoomError{Lick: l.Name, Window: w}
+	}
+	return best, nil
+}
+
+// slid moves every fret by the shift, if all of them then lie in the window.
+func (l Lick) slid(i neck.Instrument, w neck.Window, shift int) (Setting, bool) {
+	moved := Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}
+	wanted := make([]neck.Wanted, len(l.Phrase.Events))
+	for n, e := range l.Phrase.Events {
+		e.Fret += shift
+		if e.SlideFrom > 0 {
+			e.SlideFrom += shift
+		}
+		if e.Fret < w.Core || e.Fret > w.High {
+			return Setting{}, false
+		}
+		moved.Events[n] = e
+		wanted[n] = neck.Wanted{Pitch: i.Pitch(e.Place), At: &e.Place, Joined: l.Phrase.joined(n), Fretted: e.needsFret()}
+	}
+	return fingeredAs(moved, i, w, wanted, Setting{Shift: shift, Slid: true})
+}
+
+// needsFret says whether the technique rules out the open string.
+func (t Technique) needsFret() bool { return t.Bend > 0 || t.SlideFrom > 0 || t.Vibrato }
+
+func fingeredAs(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.Wanted, s Setting) (Setting, bool) {
+	fingering, _, err := neck.Finger(i, w, wanted)
+	if err != nil {
+		return Setting{}, false
+	}
+	for n, f := range fingering {
+		p.Events[n].Fingered = f
+	}
+	s.Phrase = p
+	return s, p.Check(i) == nil
+}
+
+// refingered places the shifted pitches anew.
+func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Setting, int, bool) {
+	setting := Setting{Shift: shift, Phrase: Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}}
+	wanted := make([]neck.Wanted, len(l.Phrase.Events))
+	for n, e := range l.Phrase.Events {
+		p := i.Pitch(e.Place) + pitch.MIDI(shift)
+		if e.needsFret() && !frettedIn(i, w, p) {
+			// The open string cannot be bent, slid or shaken; a bend is then
+			// played as the note it is bent to.
+			setting.lose(n, e.onOpenString(), "needs a fretted string, and here it would be open: leave it out")
+			p += pitch.MIDI(e.Bend / 2)
+			e.Bend, e.PreBend, e.Release, e.SlideFrom, e.Vibrato = 0, false, false, 0, false
+		}
+		setting.Phrase.Events[n] = e
+		wanted[n] = neck.Wanted{Pitch: p, Joined: l.Phrase.joined(n), Fretted: e.needsFret()}
+	}
+	fingering, cost, err := neck.Finger(i, w, wanted)
+	if err != nil {
+		return Setting{}, 0, false
+	}
+	for n := range setting.Phrase.Events {
+		e := &setting.Phrase.Events[n]
+		if e.SlideFrom > 0 {
+			e.SlideFrom += fingering[n].Fret - e.Fret
+		}
+		e.Fingered = fingering[n]
+		if n > 0 && l.Phrase.joined(n) && fingering[n].String != fingering[n-1].String {
+			setting.lose(n, e.slur(), "needs one string, and here there are two: pick it")
+			e.HammerOn, e.PullOff, e.Tied, e.SlideFrom = false, false, false, 0
+		}
+	}
+	return setting, cost, setting.Phrase.Check(i) == nil
+}
+
+func (s *Setting) lose(n int, technique, why string) {
+	s.Lost = append(s.Lost, fmt.Sprintf("the %s at note %d %s", technique, n+1, why))
+}
+
+// frettedIn says whether the pitch can be fretted within the window.
+func frettedIn(i neck.Instrument, w neck.Window, p pitch.MIDI) bool {
+	for _, open := range i.Open {
+		if fret := int(p - open); fret >= max(w.Low, 1) && fret <= w.High {
+			return true
+		}
+	}
+	return false
+}
+
+// onOpenString names the technique that keeps the note off the open string.
+func (t Technique) onOpenString() string {
+	switch {
+	case t.Bend > 0:
+		return "bend"
+	case t.SlideFrom > 0:
+		return "slide"
+	}
+	return "vibrato"
+}
+
+// slur names the technique that joins the note to the one before.
+func (t Technique) slur() string {
+	switch {
+	case t.HammerOn:
+		return "hammer-on"
+	case t.PullOff:
+		return "pull-off"
+	case t.Tied:
+		return "tie"
+	}
+	return "slide"
+}

@@ -1,0 +1,40 @@
+package phrase
+
+import (
+	"fmt"
+
+	"undaris/core/chart"
+)
+
+// In is the phrase written in another meter. Only one step is needed so far:
+// shuffled eighths of 4/4 are the outer two of the three eighths of a 12/8
+// beat, and its triplets are those eighths themselves.
+func (p Phrase) In(meter chart.Meter) (Phrase, error) {
+	if p.Meter == meter {
+		return p, nil
+	}
+	if p.Meter != chart.FourFour || meter != chart.TwelveEight {
+		return Phrase{}, fmt.Errorf("a phrase in %s cannot be played in %s", p.Meter, meter)
+	}
+	shuffle := chart.Chart{Meter: p.Meter, Feel: chart.Shuffle, Swing: 2}
+	written := func(tick int) int {
+		return shuffle.Sounding(tick) * meter.BeatTicks() / p.Meter.BeatTicks()
+	}
+	moved := Phrase{Meter: meter, Events: make([]Event, len(p.Events))}
+	for n, e := range p.Events {
+		start := written(e.Tick)
+		e.Ticks = written(e.End()) - start
+		e.Tick = start
+		moved.Events[n] = e
+	}
+	return moved, nil
+}
+
+// Bars is how many bars the phrase fills from its bar 1 on.
+func (p Phrase) Bars() int {
+	end := 0
+	for _, e := range p.Events {
+		end = max(end, e.End())
+	}
+	return max((end+p.Meter.BarTicks()-1)/p.Meter.BarTicks(), 1)
+}

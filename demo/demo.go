@@ -1,0 +1,40 @@
+// Package demo holds the demo set as data files: the tunes that the house band
+// of the Brass Heron, a made-up riverside pub, has to work up, and the licks
+// that every new library begins with. The files are read the way a user's are.
+package demo
+
+import (
+	"embed"
+	"encoding/json"
+	"fmt"
+	"io/fs"
+
+	"undaris/format/document"
+)
+
+//go:embed charts licks
+var files embed.FS
+
+// Charts reads the demo tunes in their order.
+func Charts() ([]document.Chart, error) { return read[document.Chart]("charts") }
+
+// Licks reads the licks in their order.
+func Licks() ([]document.Lick, error) { return read[document.Lick]("licks") }
+
+func read[T any](folder string) ([]T, error) {
+	names, err := fs.Glob(files, folder+"/*.json")
+	if err != nil {
+		return nil, err
+	}
+	all := make([]T, len(names))
+	for n, name := range names {
+		text, err := files.ReadFile(name)
+		if err != nil {
+			return nil, err
+		}
+		if err := json.Unmarshal(text, &all[n]); err != nil {
+			return nil, fmt.Errorf("%s: %w", name, err)
+		}
+	}
+	return all, nil
+}

@@ -1,0 +1,107 @@
+package demo
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/solo"
+	"undaris/format/document"
+)
+
+var guitar = neck.Standard()
+
+func tunes(t *testing.T) []chart.Chart {
+	t.Helper()
+	docs, err := Charts()
+	require.NoError(t, err)
+	charts := make([]chart.Chart, len(docs))
+	for n, doc := range docs {
+		charts[n], err = doc.Core()
+		require.NoError(t, err, doc.Title)
+		assert.Equal(t, doc, document.ChartOf(charts[n]), "reads and writes the same")
+	}
+	return charts
+}
+
+func licks(t *testing.T) []phrase.Lick {
+	t.Helper()
+	docs, err := Licks()
+	require.NoError(t, err)
+	all := make([]phrase.Lick, len(docs))
+	for n, doc := range docs {
+		all[n], err = doc.Core(guitar)
+		require.NoError(t, err, doc.Name)
+		assert.Equal(t, doc, document.LickOf(all[n]), "reads and writes the same")
+	}
+	return all
+}
+
+func TestTheSetIsWhole(t *testing.T) {
+	charts := tunes(t)
+	require.Len(t, charts, 2)
+	assert.Equal(t, "quick change", charts[0].SchemeOf())
+	assert.Equal(t, "slow change", charts[1].SchemeOf())
+	assert.Len(t, licks(t), 6)
+}
+
+// Every lick of the set keeps to the box it was written for.
+func TestLicksStayInTheirBox(t *testing.T) {
+	for _, lick := range licks(t) {
+		box, err := harmony.Key{Tonic: lick.Tonic, Mode: harmony.DominantMode}.Box("")
+		require.NoError(t, err)
+		for _, e := range lick.Phrase.Events {
+			_, ok := box.Tone(e.Sounding(guitar).Class())
+			assert.True(t, ok, "%s: string %d fret %d", lick.Name, e.String, e.Fret)
+		}
+	}
+}
+
+// Every lick, in every key and position, over every change of every tune, by
+// every approach: a line lands on a tone of the arriving chord, on time.
+func TestEveryLickLandsOverEveryChange(t *testing.T) {
+	lines, aimed, kept, of := 0, 0, 0, 0
+	for _, tune := range tunes(t) {
+		for _, tonic := range harmony.Tonics {
+			key, err := harmony.ParseKey(tonic, harmony.DominantMode)
+			require.NoError(t, err)
+			c := tune.Transposed(key)
+			for _, position := range neck.Positions(guitar, key.Tonic.Class()) {
+				for n, lick := range licks(t) {
+					seen := map[string]bool{}
+					for m, ch := range c.Changes() {
+						pair := ch.Leaving.Chord.Symbol() + ch.Arriving.Chord.Symbol()
+						if seen[pair] {
+							continue
+						}
+						seen[pair] = true
+						approach := change.Approaches[(n+m)%len(change.Approaches)]
+						subdivision, err := c.Meter.Subdivision("eighth")
+						require.NoError(t, err)
+						line, err := solo.Order{
+							Chart: c, Instrument: guitar, Position: position, Change: ch, Lick: lick,
+							School: change.ThirdsFirst, Approach: approach, Subdivision: subdivision,
+						}.Write()
+						require.NoError(t, err, "%s in %s %s over %s to %s by %s", lick.Name, tonic, position.ID(), ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), approach.Name)
+						last := line.Phrase.Events[len(line.Phrase.Events)-1]
+						assert.Equal(t, ch.Tick, line.Start+last.Tick)
+						assert.Equal(t, harmony.Home, line.Labels[len(line.Labels)-1].Class)
+						assert.GreaterOrEqual(t, 2*line.Kept, line.Of)
+						lines++
+						kept, of = kept+line.Kept, of+line.Of
+						if line.Target.Degree.String() == "3" {
+							aimed++
+						}
+					}
+				}
+			}
+		}
+	}
+	t.Logf("%d lines; %.1f %% land on the third; %.1f %% of the licks' notes stand", lines, 100*float64(aimed)/float64(lines), 100*float64(kept)/float64(of))
+}

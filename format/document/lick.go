@@ -1,0 +1,118 @@
+package document
+
+import (
+	"errors"
+	"fmt"
+	"math"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// Event is one note of a phrase.
+type Event struct {
+	Tick      int     `json:"tick" doc:"Where it starts, 480 to a quarter note; negative in a pickup"`
+	Ticks     int     `json:"ticks" doc:"How long it lasts"`
+	String    int     `json:"string" doc:"1 is the highest sounding"`
+	Fret      int     `json:"fret" doc:"0 is open"`
+	Finger    int     `json:"finger,omitempty" doc:"1 to 4, left out for none"`
+	SlideFrom int     `json:"slideFrom,omitempty" doc:"The fret it is slid from"`
+	HammerOn  bool    `json:"hammerOn,omitempty"`
+	PullOff   bool    `json:"pullOff,omitempty"`
+	Bend      float64 `json:"bend,omitempty" doc:"Semitones, in steps of a quarter tone (0.5)"`
+	PreBend   bool    `json:"preBend,omitempty"`
+	Release   bool    `json:"release,omitempty"`
+	Vibrato   bool    `json:"vibrato,omitempty"`
+	Mute      bool    `json:"mute,omitempty"`
+	Accent    bool    `json:"accent,omitempty"`
+	Staccato  bool    `json:"staccato,omitempty"`
+	Tied      bool    `json:"tied,omitempty"`
+}
+
+// Phrase is notes in a meter.
+type Phrase struct {
+	Meter  string  `json:"meter" doc:"4/4, 3/4, 6/8 or 12/8"`
+	Events []Event `json:"events" doc:"The notes in order of time"`
+}
+
+// Lick is a phrase kept to be used again.
+type Lick struct {
+	Name  string `json:"name" doc:"1 to 60 characters"`
+	About string `json:"about" doc:"What it is good for, at most 200 characters"`
+	Tonic string `json:"tonic" doc:"The tonic it was written over"`
+	Phrase
+}
+
+// PhraseOf writes a phrase as a document.
+func PhraseOf(p phrase.Phrase) Phrase {
+	d := Phrase{Meter: p.Meter.String(), Events: make([]Event, len(p.Events))}
+	for n, e := range p.Events {
+		d.Events[n] = Event{
+			Tick: e.Tick, Ticks: e.Ticks, String: e.String, Fret: e.Fret, Finger: e.Finger,
+			SlideFrom: e.SlideFrom, HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: float64(e.Bend) / 2,
+			PreBend: e.PreBend, Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent,
+			Staccato: e.Staccato, Tied: e.Tied,
+		}
+	}
+	return d
+}
+
+// Core reads the phrase and checks that it can be played on the instrument. Its
+// error is a *chart.FieldError.
+func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
+	meter, err := chart.ParseMeter(d.Meter)
+	if err != nil {
+		return phrase.Phrase{}, err
+	}
+	p := phrase.Phrase{Meter: meter, Events: make([]phrase.Event, len(d.Events))}
+	for n, e := range d.Events {
+		quarters := e.Bend * 2
+		if quarters != math.Trunc(quarters) || math.Abs(quarters) > 100 {
+			return phrase.Phrase{}, &chart.FieldError{
+				Field: fmt.Sprintf("events[%d].bend", n), Detail: fmt.Sprintf("note %d: a bend of %g is not in steps of a quarter tone (0.5)", n+1, e.Bend),
+			}
+		}
+		p.Events[n] = phrase.Event{
+			Tick: e.Tick, Ticks: e.Ticks,
+			Fingered: neck.Fingered{Place: neck.Place{String: e.String, Fret: e.Fret}, Finger: e.Finger},
+			Technique: phrase.Technique{
+				SlideFrom: e.SlideFrom, HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: int(quarters), PreBend: e.PreBend,
+				Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent, Staccato: e.Staccato, Tied: e.Tied,
+			},
+		}
+	}
+	return p, eventField(p.Check(i))
+}
+
+// eventField names the field of an *phrase.EventError as a path.
+func eventField(err error) error {
+	var event *phrase.EventError
+	if !errors.As(err, &event) {
+		return err
+	}
+	if event.Field == "events" {
+		return &chart.FieldError{Field: "events", Detail: event.Detail}
+	}
+	return &chart.FieldError{Field: fmt.Sprintf("events[%d].%s", event.Index, event.Field), Detail: event.Error()}
+}
+
+// LickOf writes a lick as a document.
+func LickOf(l phrase.Lick) Lick {
+	return Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Phrase: PhraseOf(l.Phrase)}
+}
+
+// Core reads the lick and checks it whole. Its error is a *chart.FieldError.
+func (d Lick) Core(i neck.Instrument) (phrase.Lick, error) {
+	tonic, err := pitch.ParseNote(d.Tonic)
+	if err != nil {
+		return phrase.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
+	}
+	p, err := d.Phrase.Core(i)
+	if err != nil {
+		return phrase.Lick{}, err
+	}
+	l := phrase.Lick{Name: d.Name, About: d.About, Tonic: tonic, Phrase: p}
+	return l, eventField(l.Check(i))
+}
