@@ -101,3 +101,18 @@ func away(frets int) string {
 	count := [...]string{"", "one fret", "two frets", "three frets", "four frets", "five frets", "six frets"}[n]
 	return count + " " + side
 }
+
+// Headline says the one thing to know about a change: the note that tells the
+// arriving chord, the third or seventh first.
+func Headline(leaving, arriving harmony.Chord, telling []harmony.Tone) string {
+	best := -1
+	for n, tone := range telling {
+		if best < 0 || (GuideTone(tone.Degree) && !GuideTone(telling[best].Degree)) {
+			best = n
+		}
+	}
+	if best < 0 {
+		return fmt.Sprintf("Every tone of %s is in %s or in your box already: let its third or seventh fall on the change.", arriving.Symbol(), leaving.Symbol())
+	}
+	return fmt.Sprintf("Play %s: neither %s nor your box has it, so it alone says %s.", named(telling[best], arriving), leaving.Symbol(), arriving.Symbol())
+}

@@ -1,6 +1,8 @@
 package neck
 
 import (
+	"fmt"
+
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
@@ -127,4 +129,17 @@ func (s Shape) Tone(at Place) (Placed, bool) {
 		}
 	}
 	return Placed{}, false
+}
+
+// ComfortableSpanMM is the stretch that a hand is asked for without a word.
+const ComfortableSpanMM = 100
+
+// Caution is a plain word where the shape is wide, or nothing. It is no medical
+// advice. Tones of an arpeggio are played one after the other, so the hand may
+// shift instead of stretching.
+func (s Shape) Caution() string {
+	if s.StretchMM <= ComfortableSpanMM {
+		return ""
+	}
+	return fmt.Sprintf("%.0f mm from end to end: warm up first, shift rather than stretch, and stop at any pain.", s.StretchMM)
 }

@@ -140,3 +140,27 @@ func (p Phrase) joined(n int) bool {
 	}
 	return e.HammerOn || e.PullOff || e.Tied || (e.SlideFrom > 0 && before.Fret == e.SlideFrom && before.End() == e.Tick)
 }
+
+// Names lists the techniques of a note in words.
+func (t Technique) Names() []string {
+	names := []string{}
+	for _, technique := range []struct {
+		used bool
+		name string
+	}{
+		{t.SlideFrom > 0, fmt.Sprintf("slid from fret %d", t.SlideFrom)},
+		{t.HammerOn, "hammered on"}, {t.PullOff, "pulled off"},
+		{t.Bend > 0 && !t.PreBend, "bent " + bendNames[min(t.Bend, MaxBend)]},
+		{t.PreBend, "bent beforehand " + bendNames[min(t.Bend, MaxBend)]},
+		{t.Release, "released"}, {t.Vibrato, "with vibrato"}, {t.Mute, "muted"}, {t.Accent, "accented"},
+		{t.Staccato, "short"}, {t.Tied, "tied"},
+	} {
+		if technique.used {
+			names = append(names, technique.name)
+		}
+	}
+	return names
+}
+
+// bendNames says a bend by its quarter tones.
+var bendNames = [MaxBend + 1]string{"", "a quarter tone", "a half step", "three quarter tones", "a whole step", "five quarter tones", "three half steps"}

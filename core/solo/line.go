@@ -108,7 +108,11 @@ func (o Order) Write() (Line, error) {
 	}
 	line, err := o.to(setting, target)
 	if err != nil {
-		return Line{}, &TargetError{Detail: err.Error(), Nearest: o.nearest(setting, arriving, *o.Target)}
+		failed := &TargetError{Detail: err.Error(), Nearest: o.nearest(setting, arriving, *o.Target)}
+		if len(failed.Nearest) == 0 {
+			failed.Detail += o.finer(setting, target)
+		}
+		return Line{}, failed
 	}
 	return line, nil
 }
@@ -145,6 +149,21 @@ func better(a, b [3]float64) bool {
 		}
 	}
 	return false
+}
+
+// finer says in which finer subdivision the target could be reached, if in any.
+func (o Order) finer(s phrase.Setting, target neck.Placed) string {
+	for _, finer := range o.Chart.Meter.Subdivisions() {
+		if finer.PerBeat <= o.Subdivision.PerBeat {
+			continue
+		}
+		with := o
+		with.Subdivision = finer
+		if _, err := with.to(s, target); err == nil {
+			return fmt.Sprintf("; in %ss it can", finer)
+		}
+	}
+	return ""
 }
 
 // nearest lists up to three targets that can be reached, nearest to a place first.

@@ -102,6 +102,14 @@ func TestATargetOutOfReachOffersTheNearest(t *testing.T) {
 	assert.ErrorContains(t, err, "string 5 fret 7 is not a placed tone of F7")
 }
 
+func TestWhereNoTargetCanBeReachedAFinerRunIsOffered(t *testing.T) {
+	o := order(t, 2, "two half steps below", "quarter", &neck.Place{String: 2, Fret: 10})
+	o.Lick.Phrase.Events = o.Lick.Phrase.Events[:2]
+	o.Lick.Phrase.Events[1].Tick = 1440
+	_, err := o.Write()
+	assert.ErrorContains(t, err, "; in sixteenths it can")
+}
+
 func TestASlideIsPlayedOnOneString(t *testing.T) {
 	line, err := order(t, 2, "slide", "eighth", &neck.Place{String: 2, Fret: 10}).Write()
 	require.NoError(t, err)

@@ -1,0 +1,140 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/format/document"
+)
+
+// ChangeRequest asks how one chord gives way to the next in a position.
+type ChangeRequest struct {
+	Chart    document.Chart `json:"chart"`
+	Position string         `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
+	Change   int            `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
+	School   string         `json:"school,omitempty" doc:"What to aim at; left out for thirds first"`
+}
+
+// ChangeView is one change on the neck.
+type ChangeView struct {
+	Change
+	Position Position     `json:"position"`
+	From     []PlacedTone `json:"from" doc:"The leaving chord's tones"`
+	To       []PlacedTone `json:"to" doc:"The arriving chord's tones"`
+	Moves    []Move       `json:"moves" doc:"Best first"`
+	Telling  []Tone       `json:"telling" doc:"Tones that announce the arriving chord by themselves"`
+	Headline string       `json:"headline"`
+	Box      BoxOver      `json:"box" doc:"What the box has of the arriving chord"`
+}
+
+// Move is a way across.
+type Move struct {
+	From      Target  `json:"from"`
+	To        Target  `json:"to"`
+	Semitones int     `json:"semitones"`
+	Kind      string  `json:"kind" enum:"held,half step,whole step,leap of a third"`
+	Score     float64 `json:"score"`
+	Sentence  string  `json:"sentence"`
+}
+
+// Target is a tone at a place.
+type Target struct {
+	Tone
+	Place
+}
+
+func (s *server) registerComputeChange(api huma.API) {
+	huma.Post(api, "/api/compute/change", func(_ context.Context, in *body[ChangeRequest]) (*body[ChangeView], error) {
+		asked, err := s.asked(in.Body.Chart, in.Body.Position, in.Body.Change, in.Body.School)
+		if err != nil {
+			return nil, err
+		}
+		view, err := changeView(s.instrument, asked)
+		if err != nil {
+			return nil, invalid("chart", err)
+		}
+		return &body[ChangeView]{view}, nil
+	})
+}
+
+// asked is a request about one change, read.
+type asked struct {
+	chart    chart.Chart
+	position neck.Position
+	change   chart.Change
+	school   change.School
+}
+
+func (s *server) asked(d document.Chart, position string, tick int, school string) (asked, error) {
+	c, err := d.Core()
+	if err != nil {
+		return asked{}, invalid("chart", err)
+	}
+	p, err := neck.FindPosition(s.instrument, c.Key.Tonic.Class(), position)
+	if err != nil {
+		return asked{}, invalid("position", err)
+	}
+	sch, err := change.ParseSchool(school)
+	if err != nil {
+		return asked{}, invalid("school", err)
+	}
+	ch, err := findChange(c, tick)
+	if err != nil {
+		return asked{}, invalid("change", err)
+	}
+	return asked{chart: c, position: p, change: ch, school: sch}, nil
+}
+
+func findChange(c chart.Chart, tick int) (chart.Change, error) {
+	changes := c.Changes()
+	if len(changes) == 0 {
+		return chart.Change{}, fmt.Errorf("the chart has one chord and so no change")
+	}
+	allowed := make([]string, len(changes))
+	for n, ch := range changes {
+		if ch.Tick == tick {
+			return ch, nil
+		}
+		allowed[n] = fmt.Sprintf("%d (bar %d to %d)", ch.Tick, ch.Leaving.Bar+1, ch.Arriving.Bar+1)
+	}
+	return chart.Change{}, fmt.Errorf("no chord changes at tick %d; the changes are at %s", tick, strings.Join(allowed, ", "))
+}
+
+func changeView(i neck.Instrument, a asked) (ChangeView, error) {
+	box, err := a.chart.Key.Box(a.chart.Box)
+	if err != nil {
+		return ChangeView{}, err
+	}
+	leaving, arriving := a.change.Leaving.Chord, a.change.Arriving.Chord
+	from := neck.Lay(i, a.position.Window, leaving.Tones())
+	to := neck.Lay(i, a.position.Window, arriving.Tones())
+	telling := change.Telling(leaving, arriving, box)
+	view := ChangeView{
+		Change: changeOf(a.chart, a.change), Position: positionOf(a.position),
+		From: placedAll(a.chart.Key, leaving, from.Tones), To: placedAll(a.chart.Key, arriving, to.Tones),
+		Moves: []Move{}, Telling: tonesOf(telling), Box: boxOver(arriving, box),
+		Headline: change.Headline(leaving, arriving, telling),
+	}
+	for _, m := range change.Moves(a.school, leaving, arriving, from, to) {
+		view.Moves = append(view.Moves, Move{
+			From: targetOf(m.From), To: targetOf(m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Sentence: m.Sentence,
+		})
+	}
+	return view, nil
+}
+
+func targetOf(p neck.Placed) Target { return Target{Tone: toneOf(p.Tone), Place: placeOf(p.Place)} }
+
+func targets(all []neck.Placed) []Target {
+	list := make([]Target, len(all))
+	for n, p := range all {
+		list[n] = targetOf(p)
+	}
+	return list
+}

@@ -1,0 +1,134 @@
+package api
+
+import (
+	"context"
+	"errors"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/solo"
+	"undaris/format/document"
+)
+
+// LineChoice is what a player chooses of a line, beside its chart and lick.
+type LineChoice struct {
+	Position    string `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
+	Change      int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
+	School      string `json:"school,omitempty" doc:"What to aim at; left out for thirds first"`
+	Target      *Place `json:"target,omitempty" doc:"The place to land on; left out for the school's choice"`
+	Approach    string `json:"approach,omitempty" doc:"How to lead into the target; left out for the half step below"`
+	Subdivision string `json:"subdivision,omitempty" doc:"That of the tail and its approach; left out for eighths"`
+}
+
+// LineRequest asks for a lick led over a change.
+type LineRequest struct {
+	Chart document.Chart `json:"chart"`
+	Lick  document.Lick  `json:"lick"`
+	LineChoice
+}
+
+// Line is a lick led over a change, as it is played and why.
+type Line struct {
+	Meter    string      `json:"meter"`
+	Start    int         `json:"start" doc:"The chart's tick at which the line's own tick 0 stands"`
+	Arrival  int         `json:"arrival" doc:"The chart's tick of the target"`
+	RunStart int         `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
+	BarTicks int         `json:"barTicks"`
+	Bars     int         `json:"bars" doc:"How many bars the line spans, from its tick 0"`
+	Target   Target      `json:"target"`
+	Kept     int         `json:"kept" doc:"How many notes of the lick stand as written"`
+	Of       int         `json:"of"`
+	Notes    []string    `json:"notes" doc:"What was done, in sentences"`
+	Events   []LineEvent `json:"events"`
+}
+
+// LineEvent is one note of a line.
+type LineEvent struct {
+	document.Event
+	Tone
+	Chord  string `json:"chord" doc:"The chord that sounds when it starts"`
+	Class  string `json:"class" enum:"home,colour,blue,lean,outside"`
+	Role   string `json:"role" enum:"lick,tail,approach,target"`
+	Why    string `json:"why"`
+	Spoken string `json:"spoken"`
+}
+
+func (s *server) registerComputeLine(api huma.API) {
+	huma.Post(api, "/api/compute/line", func(_ context.Context, in *body[LineRequest]) (*body[Line], error) {
+		line, err := s.line(in.Body.Chart, in.Body.Lick, in.Body.LineChoice)
+		if err != nil {
+			return nil, err
+		}
+		return &body[Line]{line}, nil
+	})
+}
+
+// line writes a line, or says which field of the request stands in the way.
+func (s *server) line(d document.Chart, l document.Lick, choice LineChoice) (Line, error) {
+	a, err := s.asked(d, choice.Position, choice.Change, choice.School)
+	if err != nil {
+		return Line{}, err
+	}
+	lick, err := l.Core(s.instrument)
+	if err != nil {
+		return Line{}, invalid("lick", err)
+	}
+	approach, err := change.FindApproach(choice.Approach)
+	if err != nil {
+		return Line{}, invalid("approach", err)
+	}
+	subdivision, err := a.chart.Meter.Subdivision(choice.Subdivision)
+	if err != nil {
+		return Line{}, invalid("", err)
+	}
+	order := solo.Order{
+		Chart: a.chart, Instrument: s.instrument, Position: a.position, Change: a.change, Lick: lick,
+		School: a.school, Approach: approach, Subdivision: subdivision,
+	}
+	if choice.Target != nil {
+		order.Target = &neck.Place{String: choice.Target.String, Fret: choice.Target.Fret}
+	}
+	line, err := order.Write()
+	if err != nil {
+		return Line{}, invalid(atFault(err), err)
+	}
+	return s.lineOf(a.chart, line), nil
+}
+
+// atFault is the field of a line's request that an error of its writing is about.
+func atFault(err error) string {
+	var target *solo.TargetError
+	if errors.As(err, &target) {
+		return "target"
+	}
+	return "lick"
+}
+
+func (s *server) lineOf(c chart.Chart, l solo.Line) Line {
+	events := document.PhraseOf(l.Phrase).Events
+	line := Line{
+		Meter: c.Meter.String(), Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart, BarTicks: c.Meter.BarTicks(),
+		Bars: l.Phrase.Bars(), Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
+		Events: make([]LineEvent, len(events)),
+	}
+	for n, label := range l.Labels {
+		line.Events[n] = LineEvent{
+			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
+			Role: string(l.Roles[n]), Why: l.Why[n], Spoken: spokenEvent(label, l.Phrase.Events[n]),
+		}
+	}
+	return line
+}
+
+// spokenEvent says a note of a line and how it is played.
+func spokenEvent(label phrase.Label, e phrase.Event) string {
+	said := spoken(label.Tone, label.Chord, e.Fingered)
+	for _, technique := range e.Names() {
+		said += ", " + technique
+	}
+	return said
+}

@@ -1,0 +1,152 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/format/document"
+)
+
+// MapRequest asks for every chord of a chart in every position.
+type MapRequest struct {
+	Chart document.Chart `json:"chart"`
+}
+
+// Map is a chart laid on the neck.
+type Map struct {
+	Instrument Instrument    `json:"instrument"`
+	BoxName    string        `json:"boxName"`
+	Chords     []MapChord    `json:"chords" doc:"The distinct chords in the order they first sound"`
+	Positions  []MapPosition `json:"positions" doc:"Lowest first"`
+}
+
+// Instrument is the neck that the map is drawn on.
+type Instrument struct {
+	Name    string   `json:"name"`
+	Frets   int      `json:"frets"`
+	Strings []string `json:"strings" doc:"The open notes, string 1 first"`
+}
+
+// MapChord is what holds of a chord wherever it is played.
+type MapChord struct {
+	Chord      string      `json:"chord"`
+	Roman      string      `json:"roman"`
+	Box        BoxOver     `json:"box"`
+	Judgements []Judgement `json:"judgements" doc:"What each of the twelve notes is over the chord, from its root"`
+}
+
+// BoxOver is what the box has of a chord and what it lacks.
+type BoxOver struct {
+	Sentence string `json:"sentence"`
+	Holds    []Tone `json:"holds"`
+	Lacks    []Lack `json:"lacks"`
+}
+
+// Lack is a chord tone the box has not.
+type Lack struct {
+	Tone
+	Add      bool   `json:"add" doc:"Among the fewest notes that are enough to say the chord"`
+	Sentence string `json:"sentence"`
+}
+
+// MapPosition is one position of the key.
+type MapPosition struct {
+	Position
+	Shapes []Shape `json:"shapes" doc:"One for each of the chords, in their order"`
+}
+
+// Position is one place of the key on the neck.
+type Position struct {
+	ID      string `json:"id" example:"E-7"`
+	Form    string `json:"form" doc:"The form that the tonic makes"`
+	Core    int    `json:"core" doc:"The lowest of the four core frets"`
+	CoreEnd int    `json:"coreEnd"`
+	Low     int    `json:"low" doc:"The lowest fret within reach"`
+	High    int    `json:"high"`
+}
+
+// Shape is a chord in a position.
+type Shape struct {
+	Chord     string       `json:"chord"`
+	Form      string       `json:"form" doc:"The form that the chord makes there"`
+	Tones     []PlacedTone `json:"tones" doc:"From the lowest pitch up"`
+	Beyond    []PlacedTone `json:"beyond" doc:"Tones that only a reach below the core would give"`
+	Box       []PlacedTone `json:"box" doc:"The box in the position, as degrees of the chord"`
+	StretchMM float64      `json:"stretchMm"`
+	Caution   string       `json:"caution,omitempty"`
+}
+
+func (s *server) registerComputeMap(api huma.API) {
+	huma.Post(api, "/api/compute/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
+		c, err := in.Body.Chart.Core()
+		if err != nil {
+			return nil, invalid("chart", err)
+		}
+		m, err := mapOf(s.instrument, c)
+		if err != nil {
+			return nil, invalid("chart", err)
+		}
+		return &body[Map]{m}, nil
+	})
+}
+
+func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
+	box, err := c.Key.Box(c.Box)
+	if err != nil {
+		return Map{}, err
+	}
+	m := Map{Instrument: instrumentOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
+	chords := c.Chords()
+	for _, chord := range chords {
+		m.Chords = append(m.Chords, MapChord{
+			Chord: chord.Symbol(), Roman: c.Key.Roman(chord), Box: boxOver(chord, box), Judgements: judgements(c.Key, chord),
+		})
+	}
+	for _, p := range neck.Positions(i, c.Key.Tonic.Class()) {
+		position := MapPosition{Position: positionOf(p)}
+		boxShape := neck.Lay(i, p.Window, box.Tones)
+		for _, chord := range chords {
+			position.Shapes = append(position.Shapes, shapeOf(i, c.Key, chord, p, boxShape))
+		}
+		m.Positions = append(m.Positions, position)
+	}
+	return m, nil
+}
+
+func shapeOf(i neck.Instrument, k harmony.Key, chord harmony.Chord, p neck.Position, box neck.Shape) Shape {
+	shape := neck.Lay(i, p.Window, chord.Tones())
+	return Shape{
+		Chord: chord.Symbol(), Form: string(neck.FormAt(i, chord.Root.Class(), p.Window)),
+		Tones: placedAll(k, chord, shape.Tones), Beyond: placedAll(k, chord, shape.Beyond),
+		Box: placedAll(k, chord, box.Tones), StretchMM: shape.StretchMM, Caution: shape.Caution(),
+	}
+}
+
+func boxOver(chord harmony.Chord, box harmony.Box) BoxOver {
+	holding := change.BoxOver(chord, box)
+	over := BoxOver{Sentence: holding.Sentence, Holds: tonesOf(holding.Holds), Lacks: []Lack{}}
+	for _, lack := range holding.Lacks {
+		over.Lacks = append(over.Lacks, Lack{Tone: toneOf(lack.Tone), Add: lack.Add, Sentence: lack.Sentence})
+	}
+	return over
+}
+
+func positionOf(p neck.Position) Position {
+	return Position{ID: p.ID(), Form: string(p.Form), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
+}
+
+func instrumentOf(i neck.Instrument) Instrument {
+	strings := make([]string, len(i.Open))
+	for n, open := range i.Open {
+		strings[n] = openNames[open.Class()]
+	}
+	return Instrument{Name: i.Name, Frets: i.Frets, Strings: strings}
+}
+
+// openNames spells open strings the way tunings are written.
+var openNames = [12]string{"C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"}

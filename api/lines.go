@@ -1,0 +1,172 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/chart"
+	"undaris/core/phrase"
+	"undaris/format/document"
+	"undaris/store"
+)
+
+// KeepLine asks for a line to be written and kept. The server writes it itself
+// from the kept chart and lick.
+type KeepLine struct {
+	Name    string `json:"name,omitempty" doc:"At most 60 characters; left out for one made from lick and target"`
+	ChartID uint   `json:"chartId"`
+	LickID  uint   `json:"lickId"`
+	LineChoice
+}
+
+// lineBody is a line as it is stored: all that it was made from, and itself.
+// It stands as it was kept, whatever becomes of its chart and lick.
+type lineBody struct {
+	Name   string         `json:"name"`
+	LickID uint           `json:"lickId"`
+	Chart  document.Chart `json:"chart"`
+	Lick   document.Lick  `json:"lick"`
+	Choice LineChoice     `json:"choice"`
+	Line   Line           `json:"line"`
+}
+
+// KeptLine is a line of the library.
+type KeptLine struct {
+	Kept
+	ChartID uint       `json:"chartId"`
+	Name    string     `json:"name"`
+	LickID  uint       `json:"lickId"`
+	Choice  LineChoice `json:"choice"`
+	Chart   ReadChart  `json:"chart" doc:"The chart as it was when the line was kept"`
+	Line    Line       `json:"line"`
+}
+
+// LineEntry is a line in the list of the library.
+type LineEntry struct {
+	Kept
+	ChartID uint   `json:"chartId"`
+	Name    string `json:"name"`
+	Key     string `json:"key" doc:"The tonic it was kept in"`
+	Over    string `json:"over" doc:"The change it leads over" example:"C7 to F7, bar 4 to 5"`
+}
+
+type linesOf struct {
+	ChartID uint `query:"chart" doc:"Only those over this chart; left out for all"`
+}
+
+func (s *server) registerLines(api huma.API) {
+	huma.Get(api, "/api/lines", func(_ context.Context, in *linesOf) (*body[[]LineEntry], error) {
+		documents, err := s.store.List(store.Line, in.ChartID)
+		if err != nil {
+			return nil, err
+		}
+		entries, err := unpackAll(documents, lineEntry)
+		return &body[[]LineEntry]{entries}, err
+	})
+	huma.Post(api, "/api/lines", func(_ context.Context, in *body[KeepLine]) (*body[KeptLine], error) {
+		return s.keepLine(in.Body)
+	}, created)
+	huma.Get(api, "/api/lines/{id}", func(_ context.Context, in *byID) (*body[KeptLine], error) {
+		d, err := s.store.Read(store.Line, in.ID)
+		if err != nil {
+			return nil, unkept("line", in.ID, err)
+		}
+		return keptLine(d)
+	})
+	huma.Delete(api, "/api/lines/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
+		return nil, unkept("line", in.ID, s.store.Delete(store.Line, in.ID, in.Version))
+	})
+	huma.Post(api, "/api/lines/{id}/restore", func(_ context.Context, in *byID) (*body[KeptLine], error) {
+		d, err := s.store.Restore(store.Line, in.ID)
+		if err != nil {
+			return nil, unkept("line", in.ID, err)
+		}
+		return keptLine(d)
+	})
+}
+
+func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
+	name := strings.TrimSpace(k.Name)
+	if len([]rune(name)) > phrase.MaxName {
+		return nil, invalid("name", fmt.Errorf("a line's name has at most %d characters", phrase.MaxName))
+	}
+	chartDoc, err := keptAs[document.Chart](s, store.Chart, "chartId", k.ChartID)
+	if err != nil {
+		return nil, err
+	}
+	lickDoc, err := keptAs[document.Lick](s, store.Lick, "lickId", k.LickID)
+	if err != nil {
+		return nil, err
+	}
+	line, err := s.line(chartDoc, lickDoc, k.LineChoice)
+	if err != nil {
+		return nil, err
+	}
+	if name == "" {
+		name = fmt.Sprintf("%s into %s", lickDoc.Name, line.Target.Note)
+	}
+	d, err := s.store.Create(store.Document{Kind: store.Line, Name: name, ChartID: &k.ChartID, Body: pack(lineBody{
+		Name: name, LickID: k.LickID, Chart: chartDoc, Lick: lickDoc, Choice: k.LineChoice, Line: line,
+	})})
+	if err != nil {
+		return nil, err
+	}
+	return keptLine(d)
+}
+
+// keptAs reads a kept thing that a request names by a field; where there is
+// none, the problem names the field and what there is.
+func keptAs[T any](s *server, kind store.Kind, field string, id uint) (T, error) {
+	var none T
+	d, err := s.store.Read(kind, id)
+	if errors.Is(err, store.ErrNotFound) {
+		all, err := s.store.List(kind, 0)
+		if err != nil {
+			return none, err
+		}
+		there := make([]string, len(all))
+		for n, one := range all {
+			there[n] = fmt.Sprintf("%d (%s)", one.ID, one.Name)
+		}
+		return none, invalid(field, fmt.Errorf("there is no %s with the id %d; there are %s", kind, id, strings.Join(there, ", ")))
+	}
+	if err != nil {
+		return none, err
+	}
+	return unpack[T](d)
+}
+
+func keptLine(d store.Document) (*body[KeptLine], error) {
+	b, err := unpack[lineBody](d)
+	if err != nil {
+		return nil, err
+	}
+	c, err := b.Chart.Core()
+	if err != nil {
+		return nil, err
+	}
+	return &body[KeptLine]{KeptLine{
+		Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, LickID: b.LickID, Choice: b.Choice, Chart: readChart(c), Line: b.Line,
+	}}, nil
+}
+
+func lineEntry(d store.Document, b lineBody) LineEntry {
+	entry := LineEntry{Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, Key: b.Chart.Key.Tonic}
+	c, err := b.Chart.Core()
+	if err != nil {
+		return entry
+	}
+	if ch, err := findChange(c, b.Choice.Change); err == nil {
+		entry.Over = over(ch)
+	}
+	return entry
+}
+
+// over says a change in a few words.
+func over(ch chart.Change) string {
+	return fmt.Sprintf("%s to %s, bar %d to %d", ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), ch.Leaving.Bar+1, ch.Arriving.Bar+1)
+}

@@ -1,0 +1,100 @@
+// Package api serves Undaris over HTTP: the computations of the core, the kept
+// things of the store, and the front end. Each resource has a file of its own.
+package api
+
+import (
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+
+	"undaris/core/neck"
+	"undaris/store"
+)
+
+// Config is what a server is made from.
+type Config struct {
+	Store *store.Store
+	// Web is the built front end; nil serves the API alone.
+	Web     fs.FS
+	Version string
+	// Demo says that the data is the demo set.
+	Demo bool
+	// Passphrase, where not empty, must be given as the password of HTTP basic
+	// authentication.
+	Passphrase string
+	// Loopback says that the server listens to this machine alone, and then
+	// answers only to the names of this machine.
+	Loopback bool
+	Log      *slog.Logger
+}
+
+// server is what the handlers share.
+type server struct {
+	store      *store.Store
+	instrument neck.Instrument
+	version    string
+	demo       bool
+}
+
+// New builds the handler for the whole application.
+func New(c Config) http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	router := gin.New()
+	router.Use(logged(c.Log), recovered(c.Log), guarded(c))
+	s := &server{store: c.Store, instrument: neck.Standard(), version: c.Version, demo: c.Demo}
+	s.register(humagin.New(router, apiConfig(c.Version)))
+	if c.Web != nil {
+		router.NoRoute(frontEnd(c.Web))
+	}
+	return router
+}
+
+func apiConfig(version string) huma.Config {
+	huma.DefaultArrayNullable = false
+	config := huma.DefaultConfig("Undaris", version)
+	config.OpenAPIPath = "/openapi"
+	config.DocsPath = ""
+	config.CreateHooks = nil
+	return config
+}
+
+func (s *server) register(api huma.API) {
+	s.registerAbout(api)
+	s.registerChoices(api)
+	s.registerComputeChart(api)
+	s.registerComputeMap(api)
+	s.registerComputeChange(api)
+	s.registerComputeLine(api)
+	s.registerComputePerformance(api)
+	s.registerCharts(api)
+	s.registerLicks(api)
+	s.registerLines(api)
+}
+
+// logged writes one line for each request.
+func logged(log *slog.Logger) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		start := time.Now()
+		c.Next()
+		level := slog.LevelDebug
+		if c.Writer.Status() >= http.StatusInternalServerError {
+			level = slog.LevelError
+		}
+		log.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
+			"status", c.Writer.Status(), "took", time.Since(start))
+	}
+}
+
+// recovered turns a panic into a plain problem, so that one bad request never
+// takes the server with it.
+func recovered(log *slog.Logger) gin.HandlerFunc {
+	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, what any) {
+		log.Error("panic", "path", c.Request.URL.Path, "what", what)
+		refuse(c, http.StatusInternalServerError, "something went wrong in Undaris; what you had kept is safe")
+	})
+}

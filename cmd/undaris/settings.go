@@ -1,0 +1,86 @@
+package main
+
+import (
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"net"
+	"os"
+	"path/filepath"
+	"runtime"
+)
+
+// settings is how a server is asked to run.
+type settings struct {
+	demo       bool
+	addr       string
+	data       string
+	passphrase string
+	verbose    bool
+	loopback   bool
+}
+
+// passphraseVariable holds the passphrase, which does not belong in a command
+// line that others on the machine can read.
+const passphraseVariable = "UNDARIS_PASSPHRASE"
+
+func readSettings(demo bool, args []string, stderr io.Writer) (settings, error) {
+	s := settings{demo: demo, passphrase: os.Getenv(passphraseVariable)}
+	flags := flag.NewFlagSet("undaris", flag.ContinueOnError)
+	flags.SetOutput(stderr)
+	flags.Usage = func() { fmt.Fprint(stderr, usage) }
+	flags.StringVar(&s.addr, "addr", "127.0.0.1:8380", "")
+	flags.StringVar(&s.data, "data", "", "")
+	flags.BoolVar(&s.verbose, "verbose", false, "")
+	if err := flags.Parse(args); err != nil {
+		return s, err
+	}
+	if flags.NArg() > 0 {
+		return s, fmt.Errorf("%q is one word too many", flags.Arg(0))
+	}
+	host, _, err := net.SplitHostPort(s.addr)
+	if err != nil {
+		return s, fmt.Errorf("--addr %s: give a host and a port, as in 127.0.0.1:8380", s.addr)
+	}
+	ip := net.ParseIP(host)
+	s.loopback = host == "localhost" || (ip != nil && ip.IsLoopback())
+	if !s.loopback && s.passphrase == "" {
+		return s, fmt.Errorf("--addr %s can be reached from other machines: set a passphrase in %s first", s.addr, passphraseVariable)
+	}
+	if s.data == "" {
+		s.data, err = defaultData(demo)
+	}
+	return s, err
+}
+
+// defaultData is the data file in the user's data directory. The demo set has a
+// file of its own and never touches the user's.
+func defaultData(demo bool) (string, error) {
+	folder, err := dataFolder()
+	if err != nil {
+		return "", err
+	}
+	if err := os.MkdirAll(folder, 0o700); err != nil {
+		return "", fmt.Errorf("making the data directory: %w", err)
+	}
+	if demo {
+		return filepath.Join(folder, "demo.db"), nil
+	}
+	return filepath.Join(folder, "undaris.db"), nil
+}
+
+func dataFolder() (string, error) {
+	if folder := os.Getenv("XDG_DATA_HOME"); folder != "" {
+		return filepath.Join(folder, "undaris"), nil
+	}
+	if runtime.GOOS == "windows" || runtime.GOOS == "darwin" {
+		folder, err := os.UserConfigDir()
+		return filepath.Join(folder, "Undaris"), err
+	}
+	home, err := os.UserHomeDir()
+	if err != nil {
+		return "", errors.New("there is no home directory to keep data in; give --data a file")
+	}
+	return filepath.Join(home, ".local", "share", "undaris"), nil
+}

@@ -1,0 +1,53 @@
+package store
+
+import (
+	"github.com/go-gormigrate/gormigrate/v2"
+	"gorm.io/gorm"
+)
+
+// migrations bring a data file from any earlier version to this one, in order.
+// They are written in SQL and never changed once released: a file made by an
+// old version must go the same way as it would have then.
+var migrations = []*gormigrate.Migration{
+	{ID: "0001-documents", Migrate: statements(
+		`CREATE TABLE documents (
+			id         INTEGER PRIMARY KEY AUTOINCREMENT,
+			kind       TEXT NOT NULL CHECK (kind IN ('chart', 'lick', 'line')),
+			name       TEXT NOT NULL,
+			body       BLOB NOT NULL,
+			version    INTEGER NOT NULL CHECK (version >= 1),
+			chart_id   INTEGER REFERENCES documents (id),
+			created_at DATETIME NOT NULL,
+			updated_at DATETIME NOT NULL,
+			deleted_at DATETIME
+		)`,
+		`CREATE INDEX documents_by_kind ON documents (kind, deleted_at)`,
+		`CREATE INDEX documents_by_chart ON documents (chart_id)`,
+		`CREATE TABLE revisions (
+			document_id INTEGER NOT NULL REFERENCES documents (id) ON DELETE CASCADE,
+			version     INTEGER NOT NULL,
+			name        TEXT NOT NULL,
+			body        BLOB NOT NULL,
+			saved_at    DATETIME NOT NULL,
+			PRIMARY KEY (document_id, version)
+		)`,
+	)},
+}
+
+func statements(all ...string) gormigrate.MigrateFunc {
+	return func(tx *gorm.DB) error {
+		for _, statement := range all {
+			if err := tx.Exec(statement).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	}
+}
+
+func migrate(db *gorm.DB) error {
+	options := *gormigrate.DefaultOptions
+	options.UseTransaction = true
+	options.ValidateUnknownMigrations = true // a file from a newer version is refused, not misread
+	return gormigrate.New(db, &options, migrations).Migrate()
+}
