@@ -105,9 +105,9 @@ func TestATargetOutOfReachOffersTheNearest(t *testing.T) {
 func TestWhereNoTargetCanBeReachedAFinerRunIsOffered(t *testing.T) {
 	o := order(t, 2, "two half steps below", "quarter", &neck.Place{String: 2, Fret: 10})
 	o.Lick.Phrase.Events = o.Lick.Phrase.Events[:2]
-	o.Lick.Phrase.Events[1].Tick = 1440
+	o.Lick.Phrase.Events[0].Tick, o.Lick.Phrase.Events[1].Tick = 1200, 1440
 	_, err := o.Write()
-	assert.ErrorContains(t, err, "; in sixteenths it can")
+	assert.ErrorContains(t, err, "; in eighths it can")
 }
 
 func TestASlideIsPlayedOnOneString(t *testing.T) {
