@@ -7,7 +7,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/change"
-	"undaris/core/chart"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/solo"
@@ -33,11 +32,13 @@ type LineRequest struct {
 
 // Line is a lick led over a change, as it is played and why.
 type Line struct {
+	Position Position    `json:"position"`
 	Meter    string      `json:"meter"`
 	Start    int         `json:"start" doc:"The chart's tick at which the line's own tick 0 stands"`
 	Arrival  int         `json:"arrival" doc:"The chart's tick of the target"`
 	RunStart int         `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
 	BarTicks int         `json:"barTicks"`
+	Beat     int         `json:"beatTicks"`
 	Bars     int         `json:"bars" doc:"How many bars the line spans, from its tick 0"`
 	Target   Target      `json:"target"`
 	Kept     int         `json:"kept" doc:"How many notes of the lick stand as written"`
@@ -96,7 +97,7 @@ func (s *server) line(d document.Chart, l document.Lick, choice LineChoice) (Lin
 	if err != nil {
 		return Line{}, invalid(atFault(err), err)
 	}
-	return s.lineOf(a.chart, line), nil
+	return lineOf(a, line), nil
 }
 
 // atFault is the field of a line's request that an error of its writing is about.
@@ -108,10 +109,11 @@ func atFault(err error) string {
 	return "lick"
 }
 
-func (s *server) lineOf(c chart.Chart, l solo.Line) Line {
+func lineOf(a asked, l solo.Line) Line {
 	events := document.PhraseOf(l.Phrase).Events
 	line := Line{
-		Meter: c.Meter.String(), Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart, BarTicks: c.Meter.BarTicks(),
+		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
+		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,
 		Bars: l.Phrase.Bars(), Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
 		Events: make([]LineEvent, len(events)),
 	}

@@ -1,0 +1,113 @@
+// Package e2e drives the real interface of the real program in headless
+// Chromium: what a player does, seen the way a player sees it.
+package e2e
+
+import (
+	"bufio"
+	"context"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// program is the built binary, browser the one Chromium that every test opens
+// a tab of.
+var (
+	program string
+	browser context.Context
+)
+
+func TestMain(m *testing.M) { os.Exit(run(m)) }
+
+func run(m *testing.M) int {
+	folder, err := os.MkdirTemp("", "undaris-e2e")
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	defer func() { _ = os.RemoveAll(folder) }()
+	program = filepath.Join(folder, "undaris")
+	build := exec.Command("go", "build", "-o", program, "undaris/cmd/undaris")
+	build.Env = append(os.Environ(), "CGO_ENABLED=0")
+	if out, err := build.CombinedOutput(); err != nil {
+		fmt.Fprintf(os.Stderr, "building the program: %v\n%s", err, out)
+		return 1
+	}
+	chromium := ""
+	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+		if path, err := exec.LookPath(name); err == nil {
+			chromium = path
+			break
+		}
+	}
+	if chromium == "" {
+		fmt.Fprintln(os.Stderr, "these tests need Chromium: make test installs it")
+		return 1
+	}
+	allocator, cancel := chromedp.NewExecAllocator(context.Background(), append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(chromium), chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("autoplay-policy", "no-user-gesture-required"),
+		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"),
+		chromedp.Flag("force-color-profile", "srgb"),
+		chromedp.Flag("font-render-hinting", "none"),
+	)...)
+	defer cancel()
+	var stop context.CancelFunc
+	browser, stop = chromedp.NewContext(allocator)
+	defer stop()
+	if err := chromedp.Do(browser); err != nil {
+		fmt.Fprintln(os.Stderr, "starting Chromium:", err)
+		return 1
+	}
+	return m.Run()
+}
+
+// server is one running program.
+type server struct {
+	base    string
+	command *exec.Cmd
+}
+
+// serve starts the program on a free port with a data file and waits until it
+// has printed its address.
+func serve(t testing.TB, command, data string) *server {
+	t.Helper()
+	s := &server{command: exec.Command(program, command, "--addr", "127.0.0.1:0", "--data", data)}
+	out, err := s.command.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, s.command.Start())
+	t.Cleanup(func() { s.stop() })
+	line, err := bufio.NewReader(out).ReadString('\n')
+	require.NoError(t, err, "the program printed no address")
+	s.base = strings.TrimSpace(line[strings.Index(line, "http://"):])
+	return s
+}
+
+// stop ends the program as Ctrl-C does, and waits for it.
+func (s *server) stop() {
+	if s.command.ProcessState != nil {
+		return
+	}
+	_ = s.command.Process.Signal(os.Interrupt)
+	done := make(chan struct{})
+	go func() { _ = s.command.Wait(); close(done) }()
+	select {
+	case <-done:
+	case <-time.After(10 * time.Second):
+		_ = s.command.Process.Kill()
+		<-done
+	}
+}
+
+// demo starts the program with a fresh demo set.
+func demo(t testing.TB) *server {
+	t.Helper()
+	return serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+}

@@ -1,0 +1,271 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/url"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/page"
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// patience is how long a page may take to show what is waited for.
+const patience = 10 * time.Second
+
+// Page is one tab, used the way a player uses it: things are found by what they
+// are called, clicked with the mouse and typed on the keyboard. Whatever goes
+// wrong in the browser meanwhile fails the test, and leaves a picture and the
+// page's HTML behind.
+type Page struct {
+	t    testing.TB
+	ctx  context.Context
+	base string
+
+	mutex    sync.Mutex
+	problems []string
+	expected map[int64]bool
+	requests int
+	number   int
+}
+
+// opened counts the pages of a run, so that the pictures of two windows of one
+// test do not overwrite each other.
+var opened int
+
+// openPage opens a tab of 1280 by 800 at a path of the server.
+func openPage(t testing.TB, s *server, path string) *Page {
+	t.Helper()
+	ctx, cancel := chromedp.NewContext(browser)
+	opened++
+	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, number: opened}
+	t.Cleanup(func() {
+		p.report()
+		cancel()
+	})
+	require.NoError(t, chromedp.Listen(ctx, p.listen))
+	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(1280, 800)))
+	p.Go(path)
+	return p
+}
+
+// Before runs a script before every page that the tab loads from now on.
+func (p *Page) Before(script string) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+	require.NoError(p.t, err)
+}
+
+// Go opens a path.
+func (p *Page) Go(path string) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate(p.base+path)))
+}
+
+func (p *Page) listen(event any) {
+	switch e := event.(type) {
+	case *runtime.EventExceptionThrown:
+		p.note("exception: %s", e.ExceptionDetails.Text)
+	case *runtime.EventConsoleAPICalled:
+		if e.Type == runtime.ConsoleAPICalledTypeError || e.Type == runtime.ConsoleAPICalledTypeWarning {
+			text := ""
+			for _, arg := range e.Args {
+				text += " " + string(arg.Value)
+			}
+			p.note("console %s:%s", e.Type, text)
+		}
+	case *network.EventRequestWillBeSent:
+		p.mutex.Lock()
+		p.requests++
+		p.mutex.Unlock()
+		if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Scheme+"://"+u.Host != p.base {
+			p.note("a request to another host: %s", e.Request.URL)
+		}
+	case *network.EventResponseReceived:
+		if e.Response.Status >= 400 && !p.expects(e.Response.Status) {
+			p.note("status %d for %s", e.Response.Status, e.Response.URL)
+		}
+	case *network.EventLoadingFailed:
+		if !e.Canceled {
+			p.note("a request failed: %s", e.ErrorText)
+		}
+	}
+}
+
+// Expect lets a status pass that the test provokes.
+func (p *Page) Expect(status int64) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	p.expected[status] = true
+}
+
+func (p *Page) expects(status int64) bool {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	return p.expected[status]
+}
+
+func (p *Page) note(format string, args ...any) {
+	text := fmt.Sprintf(format, args...)
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	// The browser itself logs a failed status that a test provokes.
+	if strings.Contains(text, "Failed to load resource") && len(p.expected) > 0 {
+		return
+	}
+	p.problems = append(p.problems, text)
+}
+
+// report fails the test for what went wrong in the browser, and keeps a picture
+// of a page that failed.
+func (p *Page) report() {
+	p.mutex.Lock()
+	problems := p.problems
+	p.mutex.Unlock()
+	assert.Empty(p.t, problems, "what the browser complained of")
+	if !p.t.Failed() {
+		return
+	}
+	require.NoError(p.t, os.MkdirAll("failures", 0o755))
+	name := filepath.Join("failures", fmt.Sprintf("%s-%d", strings.ReplaceAll(p.t.Name(), "/", "-"), p.number))
+	if picture, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot()); err == nil {
+		_ = os.WriteFile(name+".png", picture, 0o644)
+	}
+	if html, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("document.documentElement.outerHTML")); err == nil {
+		_ = os.WriteFile(name+".html", []byte(html), 0o644)
+	}
+	p.t.Logf("kept e2e/%s.png and .html", name)
+}
+
+// js evaluates an expression in the page.
+func js[T any](p *Page, expression string) T {
+	p.t.Helper()
+	value, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](expression))
+	require.NoError(p.t, err, expression)
+	return value
+}
+
+// Until waits for an expression to become true.
+func (p *Page) Until(what, expression string) {
+	p.t.Helper()
+	for end := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
+		value, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("Boolean("+expression+")"))
+		if err == nil && value {
+			return
+		}
+		if time.Now().After(end) {
+			require.Fail(p.t, "waited in vain", "for %s: %s\n%v\nthe page says:\n%s", what, expression, err, p.Text())
+		}
+	}
+}
+
+// Text is all that can be read on the page.
+func (p *Page) Text() string {
+	text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("document.body.innerText"))
+	if err != nil {
+		return err.Error()
+	}
+	return text
+}
+
+func quoted(text string) string {
+	out, err := json.Marshal(text)
+	if err != nil {
+		panic(err)
+	}
+	return string(out)
+}
+
+// Sees waits until every text can be read on the page.
+func (p *Page) Sees(texts ...string) {
+	p.t.Helper()
+	for _, text := range texts {
+		p.Until("the text "+text, "document.body.innerText.replace(/\\s+/g,' ').includes("+quoted(text)+")")
+	}
+}
+
+// named finds what can be used on the page by what it is called: its label, or
+// else its text. Only what can be seen counts.
+func named(name string) string {
+	return `[...document.querySelectorAll('button,a,input,[role=button],[role=combobox],[role=option],[role=spinbutton]')].find(e =>
+		(e.getAttribute('aria-label') ?? e.innerText ?? '').replace(/\s+/g,' ').trim() === ` + quoted(name) + ` && e.getClientRects().length)`
+}
+
+// Has waits until there is something of that name.
+func (p *Page) Has(name string) {
+	p.t.Helper()
+	p.Until("something called "+name, named(name))
+}
+
+// Click clicks, with the mouse, what is called so.
+func (p *Page) Click(name string) {
+	p.t.Helper()
+	p.Has(name)
+	at := js[[]float64](p, `(() => { const e = `+named(name)+`; e.scrollIntoView({block:'nearest'});
+		const r = e.getBoundingClientRect(); return [r.x + r.width/2, r.y + r.height/2] })()`)
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(at[0], at[1])))
+}
+
+// Choose opens a list by its name and clicks one of its options.
+func (p *Page) Choose(list, option string) {
+	p.t.Helper()
+	p.Click(list)
+	p.Click(option)
+	p.Until("the list to close", "!document.querySelector('[role=listbox]')")
+}
+
+// Press types keys, one after the other.
+func (p *Page) Press(keys ...string) {
+	p.t.Helper()
+	for _, key := range keys {
+		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(key)))
+	}
+}
+
+// Hold types a key with Ctrl held.
+func (p *Page) Hold(key string) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(key, chromedp.KeyModifiers(chromedp.ModifierCtrl))))
+}
+
+// Focused is the name of what has the keyboard.
+func (p *Page) Focused() string {
+	p.t.Helper()
+	return js[string](p, "(document.activeElement.getAttribute('aria-label') ?? document.activeElement.innerText ?? '').replace(/\\s+/g,' ').trim()")
+}
+
+// TabTo presses Tab until what is called so has the keyboard.
+func (p *Page) TabTo(name string) {
+	p.t.Helper()
+	for range 120 {
+		if p.Focused() == name {
+			return
+		}
+		p.Press("\t")
+	}
+	require.Fail(p.t, "cannot be reached by Tab", name)
+}
+
+// Neck lists the notes of the neck by their forms, as "place text".
+func (p *Page) Neck(form string) []string {
+	p.t.Helper()
+	return js[[]string](p, `[...document.querySelectorAll('.neck .mark.`+form+`')].map(e =>
+		e.dataset.place + ' ' + [...e.querySelectorAll('.degree,.tiny')].map(t => t.textContent.trim()).join('|')).sort()`)
+}
+
+// Tab lists the notes of the tab in order, as "fret degree class".
+func (p *Page) Tab() []string {
+	p.t.Helper()
+	return js[[]string](p, `[...document.querySelectorAll('.tab .note')].map(e =>
+		['.fret','.degree','.class'].map(c => e.querySelector(c).textContent.trim()).join(' '))`)
+}

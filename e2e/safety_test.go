@@ -1,0 +1,99 @@
+package e2e
+
+import (
+	"net"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// Every step, night and day, asks nothing of any other host: openPage fails a
+// test for any such request.
+func TestNothingIsFetchedFromElsewhere(t *testing.T) {
+	s := demo(t)
+	p := openPage(t, s, "/tunes/7/map")
+	for _, path := range []string{"/tunes/7/map", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/"} {
+		p.Go(path)
+		p.Until("the page", "document.querySelector('main h1')")
+		p.Press("n")
+	}
+	p.Go("/tunes/7/licks?at=5760")
+	p.Has("Hear it")
+	p.Click("Hear it")
+	p.Until("sound", "document.querySelector('.strip .bar.playing')")
+	assert.Greater(t, p.requests, 20, "the browser's requests were watched")
+}
+
+func TestATargetThatCannotBeReachedOffersOthers(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/7/licks?at=5760&sub=quarter&target=6:8")
+	p.Expect(422)
+	p.Sees("C, the 5, on string 6 fret 8 cannot be reached in time")
+	near := js[string](p, "document.querySelector('.refusal .chip').innerText")
+	p.Click(near)
+	p.Until("the line", "document.querySelector('.tab .note.target')")
+	assert.Contains(t, p.Text(), "lands on beat 1 of bar 5")
+}
+
+func TestATuneThatIsNotThere(t *testing.T) {
+	s := demo(t)
+	p := openPage(t, s, "/")
+	p.Expect(404)
+	p.Go("/tunes/999/map")
+	p.Sees("there is no chart with the id 999", "All tunes")
+	p.Go("/nowhere/at/all")
+	p.Sees("Your tunes")
+}
+
+// Two windows on one tune: the second save is refused, and either choice that
+// is offered then loses nothing.
+func TestTwoWindowsOnOneTune(t *testing.T) {
+	s := demo(t)
+	one, two := openPage(t, s, "/tunes/7/map"), openPage(t, s, "/tunes/7/map")
+	two.Expect(412)
+	one.Has("Bar 2, F7, IV")
+	two.Has("Bar 2, F7, IV")
+	one.Choose("Key", "D")
+	one.Has("Bar 2, G7, IV")
+	one.Sees("saved")
+	two.Choose("Key", "A")
+	two.Sees("nothing was overwritten")
+	two.Click("Keep mine as a new tune")
+	two.Has("Bar 2, D7, IV")
+	two.Choose("Key", "E")
+	two.Has("Bar 2, A7, IV")
+	one.Go("/tunes/7/map")
+	one.Has("Bar 2, G7, IV")
+}
+
+// A player's own first start: no tunes yet, and the page says what to do.
+func TestAnEmptyLibrarySaysWhatToDoFirst(t *testing.T) {
+	p := openPage(t, serve(t, "serve", filepath.Join(t.TempDir(), "own.db")), "/")
+	p.Sees("Start with a twelve-bar")
+	p.Until("the title field", "document.querySelector('input[placeholder]')")
+	js[any](p, "document.querySelector('input[placeholder]').focus()")
+	p.Press("M", "i", "n", "e")
+	p.Click("Start the tune")
+	p.Sees("Mine", "A7 in the E-form position")
+	p.Press("4")
+	p.Sees("Ferry call into")
+}
+
+func TestAPortInUseGetsAPlainSentence(t *testing.T) {
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer func() { _ = listener.Close() }()
+	out, err := exec.Command(program, "demo", "--data", filepath.Join(t.TempDir(), "x.db"), "--addr", listener.Addr().String()).CombinedOutput()
+	require.Error(t, err)
+	assert.Contains(t, string(out), "is already in use")
+	assert.Equal(t, 1, strings.Count(string(out), "\n"), "one line, no trace: %s", out)
+	out, err = exec.Command(program, "serve", "--addr", "0.0.0.0:0").CombinedOutput()
+	require.Error(t, err)
+	assert.Contains(t, string(out), "set a passphrase")
+	out, err = exec.Command(program, "dance").CombinedOutput()
+	require.Error(t, err)
+	assert.Contains(t, string(out), "there are serve, demo and version")
+}

@@ -1,0 +1,62 @@
+import type { Instrument, Place } from '../api/client'
+
+/** The frets that are drawn wide, and those of them that are the core. */
+export interface Span {
+  low: number
+  high: number
+  core: number
+  coreEnd: number
+}
+
+/** Where strings and frets lie in a drawing of the given width and height. */
+export interface Geometry {
+  width: number
+  height: number
+  /** The x of the nut, and of the fret wire that ends each fret. */
+  nut: number
+  wire: (fret: number) => number
+  /** Where a finger goes: the middle of a fret, or just behind the nut. */
+  x: (fret: number) => number
+  y: (string: number) => number
+  spacing: number
+}
+
+const margin = { left: 66, right: 4, top: 20, bottom: 40 }
+const narrow = 25
+
+/** Lays out a neck: the span's frets wide, the others narrow but present. */
+export function layOut(instrument: Instrument, span: Span, width: number, spacing: number): Geometry {
+  const first = Math.max(span.low, 1)
+  const wideCount = span.high - first + 1
+  const room = width - margin.left - margin.right
+  const wide = (room - (instrument.frets - wideCount) * narrow) / wideCount
+  const wires = [margin.left]
+  for (let fret = 1; fret <= instrument.frets; fret++) {
+    wires.push((wires[fret - 1] ?? 0) + (fret >= first && fret <= span.high ? wide : narrow))
+  }
+  const wire = (fret: number) => wires[fret] ?? 0
+  return {
+    width,
+    height: margin.top + (instrument.strings.length - 1) * spacing + margin.bottom,
+    nut: margin.left,
+    wire,
+    x: (fret) => (fret === 0 ? margin.left - 16 : (wire(fret - 1) + wire(fret)) / 2),
+    y: (string) => margin.top + (string - 1) * spacing,
+    spacing,
+  }
+}
+
+export const samePlace = (a: Place, b: Place) => a.string === b.string && a.fret === b.fret
+
+/** The fret that a place's neighbour in a direction would have, for arrow keys. */
+export function neighbour<T extends Place>(all: T[], from: Place, key: string): T | undefined {
+  const towards = {
+    ArrowLeft: (p: Place) => p.string === from.string && p.fret < from.fret,
+    ArrowRight: (p: Place) => p.string === from.string && p.fret > from.fret,
+    ArrowUp: (p: Place) => p.string < from.string,
+    ArrowDown: (p: Place) => p.string > from.string,
+  }[key]
+  if (!towards) return undefined
+  const distance = (p: Place) => Math.abs(p.string - from.string) * 4 + Math.abs(p.fret - from.fret)
+  return all.filter(towards).sort((a, b) => distance(a) - distance(b))[0]
+}

@@ -1,0 +1,96 @@
+import type { LineEvent, PlacedTone, Place } from '../api/client'
+
+/**
+ * One note as it is drawn on the neck. What it is, is said by form and text:
+ * tones are pebbles, the box is dots, ghosts are other places for a tone.
+ */
+export interface Mark extends Place {
+  form: 'tone' | 'leaving' | 'arriving' | 'held' | 'box' | 'ghost'
+  /** The degree in large, and a second one where two chords share the place. */
+  text: string
+  second?: string
+  root: boolean
+  /** The class of a note, which shapes the dots of the box. */
+  class: string
+  small?: string
+  spoken: string
+  caption?: string
+  lit?: boolean
+  chosen?: boolean
+  faint?: boolean
+}
+
+export interface Arrow {
+  from: Place
+  to: Place
+  text: string
+  spoken: string
+  strong: boolean
+}
+
+export const placeKey = (p: Place) => `${p.string}:${p.fret}`
+
+export function toneMark(tone: PlacedTone, form: Mark['form']): Mark {
+  return {
+    string: tone.string,
+    fret: tone.fret,
+    form,
+    text: tone.degree,
+    root: tone.degree === 'R',
+    class: tone.class,
+    small: tone.finger ? String(tone.finger) : undefined,
+    spoken: tone.spoken,
+  }
+}
+
+/** The box as dots, but for the places that a pebble already takes. */
+export function boxMarks(box: PlacedTone[], taken: Mark[]): Mark[] {
+  const pebbles = new Set(taken.map(placeKey))
+  return box.filter((note) => !pebbles.has(placeKey(note))).map((note) => toneMark(note, 'box'))
+}
+
+/** Two chords on one neck: leaving hollow, arriving filled, shared places split. */
+export function changeMarks(from: PlacedTone[], to: PlacedTone[]): Mark[] {
+  const arriving = new Map(to.map((tone) => [placeKey(tone), tone]))
+  const marks: Mark[] = []
+  for (const tone of from) {
+    const held = arriving.get(placeKey(tone))
+    if (!held) {
+      marks.push({ ...toneMark(tone, 'leaving'), small: undefined })
+      continue
+    }
+    arriving.delete(placeKey(tone))
+    marks.push({
+      ...toneMark(tone, 'held'),
+      root: tone.degree === 'R' || held.degree === 'R',
+      second: held.degree,
+      small: undefined,
+      spoken: `${tone.spoken}; and ${held.spoken}`,
+    })
+  }
+  for (const tone of arriving.values()) marks.push({ ...toneMark(tone, 'arriving'), small: undefined })
+  return marks
+}
+
+/** A line on the neck: each place it uses once, its target filled. */
+export function lineMarks(events: LineEvent[], sounding: number | undefined): Mark[] {
+  const marks = new Map<string, Mark>()
+  events.forEach((event, index) => {
+    const key = placeKey(event)
+    const before = marks.get(key)
+    const target = event.role === 'target'
+    const lit = index === sounding || before?.lit === true
+    marks.set(key, {
+      string: event.string,
+      fret: event.fret,
+      form: target ? 'arriving' : (before?.form ?? 'tone'),
+      text: target || !before || lit ? event.degree : before.text,
+      root: event.degree === 'R' && event.role !== 'target',
+      class: event.class,
+      small: event.finger ? String(event.finger) : undefined,
+      spoken: before ? `${before.spoken}; then ${event.spoken}` : event.spoken,
+      lit,
+    })
+  })
+  return [...marks.values()]
+}

@@ -1,0 +1,48 @@
+import { onBeforeUnmount, onMounted } from 'vue'
+
+/** A key and what it does, as the list of keys shows it. */
+export interface KeyBinding {
+  /** As the browser names it; "Mod+z" is with Ctrl or ⌘. */
+  key: string
+  says: string
+  shown?: string
+  run: () => void
+}
+
+const bound: KeyBinding[][] = []
+
+/** Every binding that is in force, for the list of keys. */
+export function boundKeys(): KeyBinding[] {
+  return bound.flat()
+}
+
+function typing(target: EventTarget | null) {
+  return (
+    target instanceof HTMLElement &&
+    target.closest(
+      'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=dialog]',
+    ) !== null
+  )
+}
+
+function listen(event: KeyboardEvent) {
+  if (event.defaultPrevented || event.altKey || typing(event.target)) return
+  const mod = event.ctrlKey || event.metaKey
+  const name = (mod ? 'mod+' : '') + (mod && event.shiftKey ? 'shift+' : '') + event.key.toLowerCase()
+  const binding = boundKeys().find((b) => b.key.toLowerCase() === name)
+  if (!binding) return
+  event.preventDefault()
+  binding.run()
+}
+
+/** Binds keys for as long as the component is on screen. */
+export function useKeys(bindings: KeyBinding[]) {
+  onMounted(() => {
+    if (bound.length === 0) window.addEventListener('keydown', listen)
+    bound.push(bindings)
+  })
+  onBeforeUnmount(() => {
+    bound.splice(bound.indexOf(bindings), 1)
+    if (bound.length === 0) window.removeEventListener('keydown', listen)
+  })
+}

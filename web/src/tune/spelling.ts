@@ -1,0 +1,18 @@
+/**
+ * Shows the b and # that files and answers hold as the signs players read, in
+ * notes (Bb), degrees (b7), chords (F#m7b5) and whole sentences of them.
+ */
+export function signs(text: string): string {
+  return text
+    .replace(
+      /(?<![A-Za-z])([A-G])(bb|##|b|#)(?![a-z]{2})/g,
+      (_, letter: string, sign: string) => letter + shown(sign),
+    )
+    .replace(/(?<![A-Za-z])(bb|##|b|#)(?=\d)/g, shown)
+    .replace(/(?<=[\dm])(b|#)(?=\d)/g, shown)
+    .replace(/^(b|#)(?=[ivIV])/, shown)
+}
+
+function shown(sign: string): string {
+  return sign.replaceAll('b', '♭').replaceAll('#', '♯')
+}

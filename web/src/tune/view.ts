@@ -1,0 +1,77 @@
+import { computed } from 'vue'
+import { useRoute, useRouter, type LocationQueryRaw } from 'vue-router'
+import type { Change, Moment, Place } from '../api/client'
+import { useTune } from './tune'
+
+/** The steps of the work that there are, by the number of their key. */
+export const steps = [
+  { key: '2', name: 'map', title: 'Map' },
+  { key: '3', name: 'change', title: 'Change' },
+  { key: '4', name: 'licks', title: 'Licks' },
+] as const
+
+/**
+ * What is being looked at, held by the address so that it can be kept, shared
+ * and gone back to: the moment of the chart, the position, and the choices of a
+ * line.
+ */
+export function useView() {
+  const route = useRoute()
+  const router = useRouter()
+  const tune = useTune()
+
+  const text = (name: string) => {
+    const value = route.query[name]
+    return typeof value === 'string' ? value : ''
+  }
+
+  /** Changes what is looked at. Any choice but that of a kept line closes the line that is open. */
+  function set(values: Record<string, string | undefined>) {
+    const query: LocationQueryRaw = { ...route.query, line: undefined, ...values }
+    for (const name of Object.keys(query)) if (!query[name]) delete query[name]
+    return router.replace({ query })
+  }
+
+  const moments = computed(() => tune.read?.moments ?? [])
+  const changes = computed(() => tune.read?.changes ?? [])
+
+  const moment = computed<Moment | undefined>(() => {
+    const at = Number(text('at'))
+    return moments.value.findLast((m) => m.tick <= at) ?? moments.value[0]
+  })
+
+  const change = computed<Change | undefined>(() => changes.value.find((c) => c.tick === moment.value?.next))
+
+  const position = computed(() => {
+    const wanted = text('pos') || 'E'
+    const all = tune.map?.positions ?? []
+    return all.find((p) => p.id === wanted) ?? all.find((p) => p.form === wanted.split('-')[0]) ?? all[0]
+  })
+
+  const target = computed<Place | undefined>(() => {
+    const [string, fret] = text('target').split(':').map(Number)
+    return string && fret !== undefined && !Number.isNaN(fret) ? { string, fret } : undefined
+  })
+
+  function goTo(m: Moment) {
+    return set({ at: String(m.tick), target: undefined })
+  }
+
+  /** Goes to the change that lies the given number of changes further on. */
+  function walkChanges(by: number) {
+    const all = changes.value
+    if (all.length === 0) return
+    const here = all.findIndex((c) => c.tick === moment.value?.next)
+    const next = all[(here + by + all.length) % all.length]
+    if (next) void goTo(next.leaving)
+  }
+
+  function walkPositions(by: number) {
+    const all = tune.map?.positions ?? []
+    const here = all.findIndex((p) => p.id === position.value?.id)
+    const next = all[Math.min(Math.max(here + by, 0), all.length - 1)]
+    if (next) void set({ pos: next.id, target: undefined })
+  }
+
+  return { text, set, moments, moment, changes, change, position, target, goTo, walkChanges, walkPositions }
+}
