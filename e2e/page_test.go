@@ -269,3 +269,6 @@ func (p *Page) Tab() []string {
 	return js[[]string](p, `[...document.querySelectorAll('.tab .note')].map(e =>
 		['.fret','.degree','.class'].map(c => e.querySelector(c).textContent.trim()).join(' '))`)
 }
+
+// expression writes numbers into an expression of the page.
+func expression(format string, args ...any) string { return fmt.Sprintf(format, args...) }

@@ -1,16 +1,17 @@
 import {
   Compressor,
-  Distortion,
-  FeedbackDelay,
+  Delay,
   Filter,
   Gain,
   getDestination,
   getDraw,
-  getTransport,
+  immediate,
+  now,
   start as unlock,
   ToneAudioBuffer,
   ToneBufferSource,
   Volume,
+  WaveShaper,
 } from 'tone'
 import type { Performance } from '../api/client'
 import samples from './samples/samples.json'
@@ -32,6 +33,15 @@ const levels: Record<Part, number> = { line: -7, bass: -8, chords: -15, click: -
 /** Seconds a note takes to die away once it is let go. */
 const release: Record<Part, number> = { line: 0.07, bass: 0.06, chords: 0.18, click: 0.05 }
 
+/**
+ * Notes are handed to the audio clock this many seconds before they sound, so
+ * that a page that stalls for a moment is never heard; looked at this often, in
+ * milliseconds; and the first of them this many seconds after the start.
+ */
+const ahead = 2.5
+const interval = 400
+const lead = 0.06
+
 export interface Listener {
   bar: (bar: number) => void
   event: (index: number | undefined) => void
@@ -43,14 +53,23 @@ export class Engine {
   private readonly buffers = new Map<string, ToneAudioBuffer>()
   private readonly buses: Record<Part, Volume>
   private readonly sounding = new Set<ToneBufferSource>()
+  private timer: ReturnType<typeof setTimeout> | undefined
 
   private constructor() {
     const out = new Compressor({ threshold: -16, ratio: 3 }).connect(getDestination())
-    const bus = (part: Part, through: Gain | Filter | Compressor) => new Volume(levels[part]).connect(through)
-    const tone = new Filter(4200, 'lowpass').connect(out)
-    const echo = new FeedbackDelay({ delayTime: 0.12, feedback: 0.18, wet: 0.1 }).connect(tone)
-    const drive = new Distortion({ distortion: 0.16, wet: 0.45 }).connect(echo)
-    const amplifier = new Gain(1).connect(drive)
+    const bus = (part: Part, through: Gain | Compressor) => new Volume(levels[part]).connect(through)
+    // A guitar through a small amplifier: some of it driven, its top rolled off,
+    // and one short echo. Plain gains only: what mixes them never moves.
+    const speaker = new Filter(4200, 'lowpass').connect(out)
+    speaker.chain(new Delay(0.12), new Gain(0.12), out)
+    const amplifier = new Gain(1)
+    amplifier.chain(new Gain(0.6), speaker)
+    amplifier.chain(
+      new Gain(2.2),
+      new WaveShaper((level) => Math.tanh(1.6 * level), 1024),
+      new Gain(0.32),
+      speaker,
+    )
     this.buses = {
       line: bus('line', amplifier),
       bass: bus('bass', out),
@@ -77,42 +96,38 @@ export class Engine {
   async play(performance: Performance, listener: Listener) {
     await unlock()
     this.stop()
-    const transport = getTransport()
     const seconds = 60 / (performance.tempo * performance.beatTicks)
-    const at = (tick: number, run: (time: number) => void) => transport.schedule(run, tick * seconds)
-    const see = (run: () => void) => (time: number) => getDraw().schedule(run, time)
-    for (const mark of performance.bars)
-      at(
-        mark.tick,
-        see(() => listener.bar(mark.bar)),
-      )
-    for (const note of performance.notes) {
-      at(note.tick, (time) => this.sound(note, time, seconds))
-      const index = note.event
-      if (index === undefined) continue
-      at(
-        note.tick,
-        see(() => listener.event(index)),
-      )
+    const begin = now() + lead
+    const at = (tick: number) => begin + tick * seconds
+    const events: { time: number; run: (time: number) => void }[] = [
+      ...performance.bars.map((mark) => ({ time: at(mark.tick), run: see(() => listener.bar(mark.bar)) })),
+      ...performance.notes.map((note) => ({
+        time: at(note.tick),
+        run: (time: number) => {
+          this.sound(note, time, seconds)
+          if (note.event !== undefined) see(() => listener.event(note.event))(time)
+        },
+      })),
+      { time: at(performance.end), run: see(listener.end) },
+    ].sort((a, b) => a.time - b.time)
+    let next = 0
+    const pump = () => {
+      for (let event = events[next]; event && event.time < now() + ahead; event = events[++next]) {
+        event.run(event.time)
+      }
+      this.timer = next < events.length ? setTimeout(pump, interval) : undefined
     }
-    at(performance.end, (time) => {
-      this.letGo(time)
-      getDraw().schedule(listener.end, time)
-    })
-    transport.start('+0.08')
+    pump()
   }
 
   stop() {
-    const transport = getTransport()
-    transport.stop()
-    transport.cancel(0)
-    transport.position = 0
+    clearTimeout(this.timer)
     getDraw().cancel(0)
     this.letGo()
   }
 
-  private letGo(time?: number) {
-    for (const source of this.sounding) source.stop(time)
+  private letGo() {
+    for (const source of this.sounding) source.stop(immediate())
     this.sounding.clear()
   }
 
@@ -149,4 +164,9 @@ function nearest(list: Sample[], midi: number): Sample {
   return list.reduce((best, sample) =>
     Math.abs(sample.midi - midi) < Math.abs(best.midi - midi) ? sample : best,
   )
+}
+
+/** Runs when a moment of the audio clock is heard. */
+function see(run: () => void) {
+  return (time: number) => getDraw().schedule(run, time)
 }

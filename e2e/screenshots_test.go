@@ -1,0 +1,53 @@
+package e2e
+
+import (
+	"flag"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+var screenshots = flag.String("screenshots", "", "the folder to write the pictures of the main views to")
+
+// TestScreenshots takes the pictures that the README shows, from a fresh demo
+// set, the same each time.
+func TestScreenshots(t *testing.T) {
+	if *screenshots == "" {
+		t.Skip("only make screenshots takes them")
+	}
+	require.NoError(t, os.MkdirAll(*screenshots, 0o755))
+	p := openPage(t, demo(t), "/")
+	shoot := func(name string) {
+		t.Helper()
+		p.Until("the fonts", "document.fonts.status === 'loaded'")
+		js[any](p, "new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => r(null))))")
+		picture, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile(filepath.Join(*screenshots, name+".png"), picture, 0o644))
+	}
+	p.Sees("Your tunes")
+	shoot("start")
+	p.Go("/tunes/7/map?at=1920")
+	p.Sees("F7 in the E-form position")
+	shoot("map")
+	p.Go("/tunes/7/change?at=5760")
+	p.Sees("Bar 4 → 5")
+	shoot("change")
+	p.Go("/tunes/7/licks?at=5760&lick=3&approach=enclosure&target=2:10")
+	p.Sees("Last boat into A", "lands on beat 1")
+	p.Click("Keep the line")
+	p.Sees("Kept as")
+	p.Go("/tunes/7/licks?at=5760&lick=3&approach=enclosure&target=2:10")
+	p.Sees("Kept lines", "lands on beat 1")
+	shoot("licks")
+	p.Go("/tunes/8/licks?at=8640&lick=5&sub=sixteenth&approach=two+half+steps+above")
+	p.Sees("Lamp oil into", "lands on beat 1")
+	p.Press("n")
+	shoot("licks-night-slow-12-8")
+	p.Go("/tunes/8/map?pos=C")
+	p.Sees("in the C-form position")
+	shoot("map-night")
+}

@@ -1,0 +1,71 @@
+package document
+
+import (
+	"encoding/json"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+)
+
+const tune = `{"title":"A","key":{"tonic":"Bb","mode":"dominant"},"meter":"4/4","tempo":90,"feel":"shuffle","swing":2,
+	"bars":[{"chords":[{"chord":"Bb7","beats":2},{"chord":"Eb9","beats":2}]},{"chords":[{"chord":"F7","beats":4}]}]}`
+
+const lick = `{"name":"A","about":"","tonic":"C","meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
+	{"tick":240,"ticks":240,"string":3,"fret":10,"hammerOn":true,"bend":0.5}]}`
+
+func readChart(t *testing.T, text string) (Chart, chart.Chart) {
+	t.Helper()
+	var d Chart
+	require.NoError(t, json.Unmarshal([]byte(text), &d))
+	c, err := d.Core()
+	require.NoError(t, err)
+	return d, c
+}
+
+func TestAChartReadsAndWritesTheSame(t *testing.T) {
+	d, c := readChart(t, tune)
+	assert.Equal(t, d, ChartOf(c))
+	assert.Equal(t, "Eb9", c.ChordAt(960).Symbol())
+}
+
+func TestALickReadsAndWritesTheSame(t *testing.T) {
+	var d Lick
+	require.NoError(t, json.Unmarshal([]byte(lick), &d))
+	l, err := d.Core(neck.Standard())
+	require.NoError(t, err)
+	assert.Equal(t, d, LickOf(l))
+	assert.Equal(t, 1, l.Phrase.Events[1].Bend, "half a semitone is one quarter tone")
+}
+
+func TestWithinPutsThePathInFront(t *testing.T) {
+	_, c := readChart(t, tune)
+	c.Tempo = 1
+	assert.EqualError(t, Within("chart", c.Check()), "chart.tempo: 1 is out of range; a tempo is 20 to 400 beats a minute")
+}
+
+// Whatever JSON is given: an error, or something that reads and writes the same.
+func FuzzDocuments(f *testing.F) {
+	f.Add([]byte(tune))
+	f.Add([]byte(lick))
+	f.Add([]byte(`{"bars":[{"chords":[{}]}]}`))
+	f.Fuzz(func(t *testing.T, text []byte) {
+		var d Chart
+		if json.Unmarshal(text, &d) == nil {
+			if c, err := d.Core(); err == nil {
+				again, err := ChartOf(c).Core()
+				require.NoError(t, err)
+				require.Equal(t, ChartOf(c), ChartOf(again))
+			}
+		}
+		var l Lick
+		if json.Unmarshal(text, &l) == nil {
+			if read, err := l.Core(neck.Standard()); err == nil {
+				require.Equal(t, LickOf(read).Phrase, l.Phrase)
+			}
+		}
+	})
+}

@@ -1,0 +1,97 @@
+// Package undaris holds the rules of the house itself.
+package undaris
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// mayImport says which parts of the house each part may use; what is not listed
+// may use none. Arrows point down only: cmd → api → store → core, api → format →
+// core, and within the core upwards from pitch.
+var mayImport = map[string][]string{
+	"core/harmony": {"core/pitch"},
+	"core/neck":    {"core/harmony", "core/pitch"},
+	"core/chart":   {"core/harmony", "core/pitch"},
+	"core/change":  {"core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/phrase":  {"core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/solo":    {"core/phrase", "core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/band":    {"core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"format":       {"core"},
+	"store":        {"core"},
+	"demo":         {"format"},
+	"api":          {"store", "format", "core"},
+	"cmd":          {"api", "store", "demo", "web"},
+}
+
+// pure is what the core may import beside itself: nothing that reads a clock,
+// a file, a network or a database.
+var pure = []string{"errors", "fmt", "math", "slices", "sort", "strings"}
+
+func TestArrowsPointDown(t *testing.T) {
+	files := 0
+	walk := func(path string, entry fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		if entry.IsDir() && (entry.Name() == "node_modules" || entry.Name() == ".git") {
+			return filepath.SkipDir
+		}
+		if !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return nil
+		}
+		files++
+		parsed, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		part := filepath.ToSlash(filepath.Dir(path))
+		for _, imported := range parsed.Imports {
+			name, err := strconv.Unquote(imported.Path.Value)
+			require.NoError(t, err)
+			if inside, ok := strings.CutPrefix(name, "undaris/"); ok {
+				assert.True(t, allowed(part, inside), "%s may not import %s", path, name)
+			} else if strings.HasPrefix(part, "core/") {
+				assert.Contains(t, pure, name, "%s: the core is pure", path)
+			}
+		}
+		return nil
+	}
+	require.NoError(t, filepath.WalkDir(".", walk))
+	assert.Greater(t, files, 30, "the sources were found")
+}
+
+func allowed(part, imported string) bool {
+	for owner, uses := range mayImport {
+		if part != owner && !strings.HasPrefix(part, owner+"/") {
+			continue
+		}
+		for _, use := range uses {
+			if imported == use || strings.HasPrefix(imported, use+"/") {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// A name that says nothing about what is inside is not used for a package.
+func TestNamesSayWhatThingsAre(t *testing.T) {
+	require.NoError(t, filepath.WalkDir(".", func(path string, entry fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		if entry.IsDir() && (entry.Name() == "node_modules" || entry.Name() == ".git" || entry.Name() == "dist") {
+			return filepath.SkipDir
+		}
+		name, _, _ := strings.Cut(entry.Name(), ".")
+		assert.NotContains(t, []string{"util", "utils", "common", "helper", "helpers", "manager", "misc"}, strings.ToLower(name), path)
+		return nil
+	}))
+}
