@@ -3,6 +3,7 @@ package neck
 import (
 	"fmt"
 	"math/rand"
+	"os"
 	"strings"
 	"testing"
 
@@ -239,4 +240,11 @@ func BenchmarkAllChordsInAllPositions(b *testing.B) {
 			}
 		}
 	}
+}
+
+// The documentation shows the cost table as it is.
+func TestTheCostTableIsDocumented(t *testing.T) {
+	rules, err := os.ReadFile("../../docs/rules.md")
+	require.NoError(t, err)
+	assert.Contains(t, string(rules), CostTable())
 }

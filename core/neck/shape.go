@@ -141,5 +141,5 @@ func (s Shape) Caution() string {
 	if s.StretchMM <= ComfortableSpanMM {
 		return ""
 	}
-	return fmt.Sprintf("%.0f mm from end to end: warm up first, shift rather than stretch, and stop at any pain.", s.StretchMM)
+	return fmt.Sprintf("%.0f mm from end to end: warm up first, shift rather than stretch, stop at any pain.", s.StretchMM)
 }

@@ -179,7 +179,7 @@ useKeys([
 <style scoped>
 .says {
   display: flex;
-  align-items: center;
+  align-items: baseline;
   gap: 0.5rem;
   min-height: 34px;
   font-size: 1.05rem;

@@ -291,7 +291,7 @@ useKeys([
 <style scoped>
 .says {
   display: flex;
-  align-items: center;
+  align-items: baseline;
   gap: 0.45rem;
   min-height: 32px;
   font-size: 1.05rem;

@@ -1,4 +1,5 @@
 import type { Line, LineEvent } from '../api/client'
+import { bendSize } from '../neck/bends'
 
 /** Where a line's notes stand on a tab of the given width, and its beat marks. */
 export interface TabLayout {
@@ -58,11 +59,8 @@ export function techniqueSign(e: LineEvent): string {
   if (e.slideFrom) signs.push(e.slideFrom < e.fret ? '/' : '\\')
   if (e.hammerOn) signs.push('h')
   if (e.pullOff) signs.push('p')
-  if (e.bend) signs.push(`↑${bendSizes[e.bend] ?? e.bend}`)
+  if (e.bend) signs.push(`↑${bendSize(e.bend)}`)
   if (e.release) signs.push('↓')
   if (e.vibrato) signs.push('∿')
   return signs.join(' ')
 }
-
-/** Bends by their size in semitones, as players say them in whole steps. */
-const bendSizes: Record<number, string> = { 0.5: '¼', 1: '½', 1.5: '¾', 2: 'full', 3: '1½' }

@@ -96,7 +96,9 @@ useKeys([
     />
     <p class="under">
       <span v-if="pickedNote">{{ signs(pickedNote.reason) }}</span>
-      <span v-else class="quiet">Pick a note to read what it is over {{ signs(chord.chord) }}.</span>
+      <span v-else class="quiet"
+        >Dots are your box: ◐ blue · ● lean · dashed colour. Pick a note to read why.</span
+      >
       <span class="quiet right">
         <template v-if="shape.caution">{{ shape.caution }}</template>
         <template v-else>{{ Math.round(shape.stretchMm) }} mm from end to end</template>
@@ -154,7 +156,7 @@ useKeys([
 <style scoped>
 .says {
   display: flex;
-  align-items: center;
+  align-items: baseline;
   gap: 0.5rem;
   min-height: 34px;
   font-size: 1.05rem;

@@ -21,7 +21,7 @@ export interface Geometry {
   spacing: number
 }
 
-const margin = { left: 66, right: 4, top: 20, bottom: 40 }
+const margin = { left: 66, right: 4, top: 29, bottom: 40 }
 const narrow = 25
 
 /** Lays out a neck: the span's frets wide, the others narrow but present. */

@@ -1,4 +1,5 @@
 import type { LineEvent, PlacedTone, Place } from '../api/client'
+import { bendSize } from './bends'
 
 /**
  * One note as it is drawn on the neck. What it is, is said by form and text:
@@ -88,6 +89,7 @@ export function lineMarks(events: LineEvent[], sounding: number | undefined): Ma
       root: event.degree === 'R' && event.role !== 'target',
       class: event.class,
       small: event.finger ? String(event.finger) : undefined,
+      caption: event.bend ? `bend ${bendSize(event.bend)}` : before?.caption,
       spoken: before ? `${before.spoken}; then ${event.spoken}` : event.spoken,
       lit,
     })

@@ -27,7 +27,10 @@ async function make() {
 
 <template>
   <form @submit.prevent="make">
-    <label>Title <InputText v-model="fresh.title" autofocus placeholder="A name for the tune" /></label>
+    <label
+      >Title
+      <InputText v-model="fresh.title" :autofocus="!tune.list.length" placeholder="A name for the tune"
+    /></label>
     <label>
       Key
       <Select v-model="fresh.tonic" :options="tune.choices?.tonics" :option-label="signs" aria-label="Key" />
