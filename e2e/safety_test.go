@@ -62,6 +62,7 @@ func TestTwoWindowsOnOneTune(t *testing.T) {
 	two.Choose("Key", "A")
 	two.Sees("nothing was overwritten")
 	two.Click("Keep mine as a new tune")
+	two.Until("the new tune's address", "location.pathname !== '/tunes/7/map'")
 	two.Has("Bar 2, D7, IV")
 	two.Choose("Key", "E")
 	two.Has("Bar 2, A7, IV")

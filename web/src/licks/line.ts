@@ -107,7 +107,10 @@ export function useLine() {
         return
       }
       try {
-        opened.value = await answer(client.GET('/api/lines/{id}', { params: { path: { id } } }))
+        const kept = await answer(client.GET('/api/lines/{id}', { params: { path: { id } } }))
+        if (openId.value !== id) return
+        opened.value = kept
+        await view.set({ line: String(id), at: leavingTick(kept), pos: kept.choice.position })
       } catch (error) {
         opened.value = undefined
         tune.tell(error)
@@ -165,10 +168,9 @@ export function useLine() {
     const kept = opened.value
     if (!kept) return
     const { choice, lickId } = kept
-    const leaving = kept.chart.changes.find((c) => c.tick === choice.change)?.leaving
     void view.set({
       line: undefined,
-      at: String(leaving?.tick ?? 0),
+      at: leavingTick(kept),
       pos: choice.position,
       lick: String(lickId),
       approach: choice.approach,
@@ -199,4 +201,9 @@ export function useLine() {
     bringBack,
     takeUp,
   }
+}
+
+/** Where the chord begins that a kept line leaves, as the address holds it. */
+function leavingTick(kept: KeptLine): string {
+  return String(kept.chart.changes.find((c) => c.tick === kept.choice.change)?.leaving.tick ?? 0)
 }

@@ -72,9 +72,12 @@ function arc(arrow: Arrow) {
   const length = Math.hypot(along.x, along.y) || 1
   const unit = { x: along.x / length, y: along.y / length }
   // Leave and reach the pebbles at their edge: they are wider than high.
-  const edge = 4 + 1 / Math.hypot(unit.x / 26, unit.y / 15)
-  const a = { x: from.x + unit.x * edge, y: from.y + unit.y * edge }
-  const b = { x: to.x - unit.x * edge, y: to.y - unit.y * edge }
+  const edge = (place: Place) => {
+    const mark = props.marks.find((m) => placeKey(m) === placeKey(place))
+    return 4 + 1 / Math.hypot(unit.x / ((mark ? size(mark).w : 46) / 2 + 3), unit.y / 15)
+  }
+  const a = { x: from.x + unit.x * edge(arrow.from), y: from.y + unit.y * edge(arrow.from) }
+  const b = { x: to.x - unit.x * edge(arrow.to), y: to.y - unit.y * edge(arrow.to) }
   const bow = Math.abs(unit.x) > 0.5 ? -11 : 8
   const middle = { x: (a.x + b.x) / 2 + (Math.abs(unit.x) > 0.5 ? 0 : bow), y: (a.y + b.y) / 2 + bow }
   return {
@@ -92,8 +95,9 @@ function arc(arrow: Arrow) {
         viewBox="0 0 8 8"
         refX="6.5"
         refY="4"
-        markerWidth="7"
-        markerHeight="7"
+        markerWidth="11"
+        markerHeight="11"
+        markerUnits="userSpaceOnUse"
         orient="auto"
       >
         <path d="M0 0 L8 4 L0 8 z" fill="var(--ink)" />
@@ -111,9 +115,9 @@ function arc(arrow: Arrow) {
       />
       <rect
         class="core"
-        :x="span.core === 0 ? g.nut - 34 : g.wire(span.core - 1)"
+        :x="span.core === 0 ? g.nut - 78 : g.wire(span.core - 1)"
         y="2"
-        :width="g.wire(span.coreEnd) - (span.core === 0 ? g.nut - 34 : g.wire(span.core - 1))"
+        :width="g.wire(span.coreEnd) - (span.core === 0 ? g.nut - 78 : g.wire(span.core - 1))"
         :height="g.y(strings.length) + 14"
         rx="10"
       />
@@ -143,13 +147,13 @@ function arc(arrow: Arrow) {
       <template v-for="{ name, string } in strings" :key="string">
         <line
           class="string"
-          :x1="g.nut - 28"
+          :x1="g.nut - (span.low === 0 ? 66 : 30)"
           :x2="g.width"
           :y1="g.y(string)"
           :y2="g.y(string)"
           :stroke-width="0.8 + string * 0.28"
         />
-        <text class="open" x="12" :y="g.y(string) + 4">{{ signs(name) }}</text>
+        <text class="open" :x="span.low === 0 ? 5 : 40" :y="g.y(string) + 4">{{ signs(name) }}</text>
       </template>
     </g>
 

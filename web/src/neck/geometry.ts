@@ -21,7 +21,7 @@ export interface Geometry {
   spacing: number
 }
 
-const margin = { left: 66, right: 4, top: 29, bottom: 40 }
+const margin = { left: 86, right: 4, top: 29, bottom: 40 }
 const narrow = 25
 
 /** Lays out a neck: the span's frets wide, the others narrow but present. */
@@ -40,7 +40,7 @@ export function layOut(instrument: Instrument, span: Span, width: number, spacin
     height: margin.top + (instrument.strings.length - 1) * spacing + margin.bottom,
     nut: margin.left,
     wire,
-    x: (fret) => (fret === 0 ? margin.left - 16 : (wire(fret - 1) + wire(fret)) / 2),
+    x: (fret) => (fret === 0 ? margin.left - 40 : (wire(fret - 1) + wire(fret)) / 2),
     y: (string) => margin.top + (string - 1) * spacing,
     spacing,
   }

@@ -1,5 +1,4 @@
 import type { LineEvent, PlacedTone, Place } from '../api/client'
-import { bendSize } from './bends'
 
 /**
  * One note as it is drawn on the neck. What it is, is said by form and text:
@@ -88,8 +87,7 @@ export function lineMarks(events: LineEvent[], sounding: number | undefined): Ma
       text: target || !before || lit ? event.degree : before.text,
       root: event.degree === 'R' && event.role !== 'target',
       class: event.class,
-      small: event.finger ? String(event.finger) : undefined,
-      caption: event.bend ? `bend ${bendSize(event.bend)}` : before?.caption,
+      small: `${event.finger || ''}${event.bend ? '↑' : ''}` || undefined,
       spoken: before ? `${before.spoken}; then ${event.spoken}` : event.spoken,
       lit,
     })

@@ -32,7 +32,11 @@ function says(m: Moment) {
       v-for="(spans, index) in bars"
       :key="index"
       class="bar"
-      :class="{ playing: playing === index + 1, fourth: index % 4 === 3 && index % 12 !== 11 }"
+      :class="{
+        split: spans.length > 1,
+        playing: playing === index + 1,
+        fourth: index % 4 === 3 && index % 12 !== 11,
+      }"
     >
       <button
         v-for="m in spans"
@@ -41,6 +45,7 @@ function says(m: Moment) {
         :style="{ flex: m.beats }"
         :class="{ now: isNow(m), next: isNext(m) }"
         :aria-label="says(m)"
+        :title="signs(m.chord)"
         :aria-current="isNow(m) ? 'true' : undefined"
         @click="emit('pick', m)"
       >
@@ -55,7 +60,7 @@ function says(m: Moment) {
 <style scoped>
 .strip {
   display: grid;
-  grid-template-columns: repeat(12, 1fr);
+  grid-template-columns: repeat(12, minmax(0, 1fr));
   gap: 18px 4px;
   margin-bottom: 20px;
 }
@@ -92,6 +97,17 @@ button:hover {
 .roman {
   font-size: 0.8rem;
   color: var(--stone);
+}
+/* Two chords and more share a bar: smaller, the numeral below. */
+.split button {
+  flex-direction: column;
+  justify-content: flex-start;
+  gap: 0;
+  padding: 5px 2px 0 4px;
+}
+.split .chord {
+  font-size: 0.8rem;
+  letter-spacing: -0.03em;
 }
 .now {
   background: var(--now-tint);
