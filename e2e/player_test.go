@@ -54,7 +54,7 @@ func TestAPlayersFirstVisit(t *testing.T) {
 	p.Click("Last boat Down from the top, with the 4 bent to the 5.")
 	p.Click("Land on A, the 3, string 2 fret 10")
 	p.Click("enclosure")
-	p.Sees("Last boat into A, the 3 of F7", "lands on beat 1 of bar 5")
+	p.Sees("Last boat into A, the 3 of F7", "The run into A has 3 notes in eighths", "lands on beat 1 of bar 5")
 	tab := p.Tab()
 	require.NotEmpty(t, tab)
 	assert.Equal(t, "11 ♭3 blue", tab[0])
