@@ -166,7 +166,7 @@ func TestALineLandsOnItsTarget(t *testing.T) {
 	assert.Equal(t, 7680, line.Arrival)
 	assert.Equal(t, line.Arrival, line.Start+last.Tick)
 	assert.Equal(t, []string{"A", "3", "home", "target", "F7"}, []string{last.Note, last.Degree, last.Class, last.Role, last.Chord})
-	assert.Equal(t, "A, 3 of F 7, string 2, fret 10, finger 4, with vibrato", last.Spoken)
+	assert.Equal(t, "A, 3 of F 7, string 2, fret 10, finger 3, with vibrato", last.Spoken)
 }
 
 func TestThePerformance(t *testing.T) {

@@ -15,8 +15,10 @@ type Wanted struct {
 	// Joined asks for the string of the note before, as a slide, hammer-on or
 	// pull-off needs.
 	Joined bool
-	// Fretted forbids the open string, as a bend needs.
+	// Fretted forbids the open string, as a bend, slide or vibrato needs.
 	Fretted bool
+	// Bend is how far the string is bent, in quarter tones.
+	Bend int
 }
 
 // Fingered is a place with the finger that takes it: 1 first to 4 little, 0 for
@@ -48,6 +50,11 @@ const (
 	costCrossed = 8
 	// For each string skipped.
 	costSkip = 3
+	// A bend of a half step or more with the first, second or little finger: the
+	// third bends, with the others behind it.
+	costBendFirst  = 12
+	costBendSecond = 4
+	costBendLittle = 4
 	// Leaving the place of a pitch that is repeated.
 	costMoveRepeated = 5
 	// Going to a lower string while the pitch rises, or the other way about.
@@ -56,6 +63,10 @@ const (
 	// Breaking a join. The caller is told by the strings that come back.
 	costBrokenJoin = 100
 )
+
+// bendWithThird is the bend, in quarter tones, from which it matters which
+// finger bends.
+const bendWithThird = 2
 
 // UnplaceableError says which pitch has no place in the window.
 type UnplaceableError struct {
@@ -88,7 +99,7 @@ func Finger(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, error) {
 	from := make([]int, len(states))
 	for n := range wanted {
 		for s := starts[n]; s < starts[n+1]; s++ {
-			here := placeCost(w, states[s])
+			here := placeCost(w, wanted[n], states[s])
 			if n == 0 {
 				cost[s], from[s] = here, -1
 				continue
@@ -123,6 +134,27 @@ func Finger(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, error) {
 	return path, total, nil
 }
 
+// FingerPhrase is Finger for a line played at one place: the hand may stand one
+// fret lower or higher than the window's core if that suits the notes better,
+// as it does in the first box, which lies a fret above its chord shape.
+func FingerPhrase(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, error) {
+	best, bestCost, err := Finger(i, w, wanted)
+	if err != nil {
+		return nil, 0, err
+	}
+	for _, shift := range []int{1, -1} {
+		hand := w
+		hand.Core, hand.CoreEnd = w.Core+shift, w.CoreEnd+shift
+		if hand.Core < 0 || hand.CoreEnd > i.Frets {
+			continue
+		}
+		if path, cost, err := Finger(i, hand, wanted); err == nil && cost < bestCost {
+			best, bestCost = path, cost
+		}
+	}
+	return best, bestCost, nil
+}
+
 // appendCandidates adds every place and finger the note may take.
 func appendCandidates(states []Fingered, i Instrument, w Window, note Wanted) []Fingered {
 	for s := 1; s <= len(i.Open); s++ {
@@ -155,12 +187,15 @@ func naturalFinger(w Window, fret int) int {
 	return min(max(fret-first+1, 1), 4)
 }
 
-func placeCost(w Window, f Fingered) int {
+func placeCost(w Window, note Wanted, f Fingered) int {
 	if f.Fret == 0 {
 		return 0
 	}
 	natural := naturalFinger(w, f.Fret)
 	cost := costOffFinger * max(natural-f.Finger, f.Finger-natural)
+	if note.Bend >= bendWithThird {
+		cost += [...]int{1: costBendFirst, 2: costBendSecond, 3: 0, 4: costBendLittle}[f.Finger]
+	}
 	switch {
 	case f.Fret > w.CoreEnd:
 		cost += costReachUp
@@ -221,6 +256,9 @@ func CostTable() string {
 		{"one finger moved across a skipped string", costSameFingerJump},
 		{"fingers crossed", costCrossed},
 		{"each string skipped", costSkip},
+		{"a bend with the first finger", costBendFirst},
+		{"a bend with the second finger", costBendSecond},
+		{"a bend with the little finger", costBendLittle},
 		{"a repeated pitch played elsewhere", costMoveRepeated},
 		{"strings against the pitch", costAgainst},
 		{"a slide, hammer-on or pull-off broken over two strings", costBrokenJoin},

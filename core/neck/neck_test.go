@@ -183,7 +183,7 @@ func exhaustive(i Instrument, w Window, wanted []Wanted, before *Fingered) int {
 	}
 	best := 1 << 30
 	for _, f := range appendCandidates(nil, i, w, wanted[0]) {
-		cost := placeCost(w, f)
+		cost := placeCost(w, wanted[0], f)
 		if before != nil {
 			cost += moveCost(i.Pitch(before.Place), wanted[0], *before, f)
 		}
@@ -200,7 +200,7 @@ func TestFingeringEqualsExhaustiveSearch(t *testing.T) {
 		wanted := make([]Wanted, 1+random.Intn(4))
 		for n := range wanted {
 			place := Place{String: 1 + random.Intn(6), Fret: w.Low + random.Intn(w.High-w.Low+1)}
-			wanted[n] = Wanted{Pitch: guitar.Pitch(place), Joined: n > 0 && random.Intn(5) == 0}
+			wanted[n] = Wanted{Pitch: guitar.Pitch(place), Joined: n > 0 && random.Intn(5) == 0, Bend: random.Intn(5)}
 			if random.Intn(6) == 0 {
 				wanted[n].At = &place
 			}
@@ -210,13 +210,29 @@ func TestFingeringEqualsExhaustiveSearch(t *testing.T) {
 		require.Equal(t, exhaustive(guitar, w, wanted, nil), cost, "%+v in %+v", wanted, w)
 		along := 0
 		for n, f := range path {
-			along += placeCost(w, f)
+			along += placeCost(w, wanted[n], f)
 			if n > 0 {
 				along += moveCost(wanted[n-1].Pitch, wanted[n], path[n-1], f)
 			}
 		}
 		require.Equal(t, cost, along, "the path must cost what is said")
 	}
+}
+
+func TestTheHandStandsInTheFirstBox(t *testing.T) {
+	wanted := []Wanted{}
+	for _, place := range [][2]int{{3, 8}, {3, 10}, {2, 8}, {2, 11}, {3, 10}} {
+		at := Place{String: place[0], Fret: place[1]}
+		wanted = append(wanted, Wanted{Pitch: Standard().Pitch(at), At: &at})
+	}
+	wanted[4].Bend = 4
+	path, _, err := FingerPhrase(Standard(), Standard().window(7), wanted)
+	require.NoError(t, err)
+	fingers := ""
+	for _, f := range path {
+		fingers += fmt.Sprint(f.Finger)
+	}
+	assert.Equal(t, "13143", fingers, "first finger at the eighth fret, and the third bends")
 }
 
 func TestFingerSaysWhichNoteHasNoPlace(t *testing.T) {

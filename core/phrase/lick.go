@@ -104,7 +104,7 @@ func (l Lick) slid(i neck.Instrument, w neck.Window, shift int) (Setting, bool) 
 			return Setting{}, false
 		}
 		moved.Events[n] = e
-		wanted[n] = neck.Wanted{Pitch: i.Pitch(e.Place), At: &e.Place, Joined: l.Phrase.joined(n), Fretted: e.needsFret()}
+		wanted[n] = neck.Wanted{Pitch: i.Pitch(e.Place), At: &e.Place, Joined: l.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
 	}
 	return fingeredAs(moved, i, w, wanted, Setting{Shift: shift, Slid: true})
 }
@@ -113,7 +113,7 @@ func (l Lick) slid(i neck.Instrument, w neck.Window, shift int) (Setting, bool) 
 func (t Technique) needsFret() bool { return t.Bend > 0 || t.SlideFrom > 0 || t.Vibrato }
 
 func fingeredAs(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.Wanted, s Setting) (Setting, bool) {
-	fingering, _, err := neck.Finger(i, w, wanted)
+	fingering, _, err := neck.FingerPhrase(i, w, wanted)
 	if err != nil {
 		return Setting{}, false
 	}
@@ -124,23 +124,57 @@ func fingeredAs(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.Wanted
 	return s, p.Check(i) == nil
 }
 
-// refingered places the shifted pitches anew.
+// refingered places the shifted pitches anew. A wide bend that comes to lie on
+// a low string, which no one bends that far, is given up and the rest placed
+// again.
 func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Setting, int, bool) {
+	unbent := make([]bool, len(l.Phrase.Events))
+	for {
+		setting, cost, ok := l.placed(i, w, shift, unbent)
+		again := false
+		for n, e := range setting.Phrase.Events {
+			if e.Bend > easyBend && e.String > lowestBent {
+				unbent[n], again = true, true
+			}
+		}
+		if !again {
+			return setting, cost, ok
+		}
+	}
+}
+
+// A bend of up to easyBend quarter tones can be had on any string; wider ones
+// only on strings 1 to lowestBent.
+const (
+	easyBend   = 2
+	lowestBent = 4
+)
+
+// placed places the shifted pitches, the bends of some notes given up.
+func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool) (Setting, int, bool) {
 	setting := Setting{Shift: shift, Phrase: Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}}
 	wanted := make([]neck.Wanted, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
 		p := i.Pitch(e.Place) + pitch.MIDI(shift)
-		if e.needsFret() && !frettedIn(i, w, p) {
-			// The open string cannot be bent, slid or shaken; a bend is then
-			// played as the note it is bent to.
+		open := e.needsFret() && !frettedIn(i, w, p)
+		switch {
+		case unbent[n]:
+			setting.lose(n, "bend", "would lie on a low string: play the note it is bent to")
+		case open:
 			setting.lose(n, e.onOpenString(), "needs a fretted string, and here it would be open: leave it out")
+		}
+		if unbent[n] || open {
+			// What was to be bent is played as the note it is bent to.
 			p += pitch.MIDI(e.Bend / 2)
-			e.Bend, e.PreBend, e.Release, e.SlideFrom, e.Vibrato = 0, false, false, 0, false
+			e.Bend, e.PreBend, e.Release = 0, false, false
+		}
+		if open {
+			e.SlideFrom, e.Vibrato = 0, false
 		}
 		setting.Phrase.Events[n] = e
-		wanted[n] = neck.Wanted{Pitch: p, Joined: l.Phrase.joined(n), Fretted: e.needsFret()}
+		wanted[n] = neck.Wanted{Pitch: p, Joined: l.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
 	}
-	fingering, cost, err := neck.Finger(i, w, wanted)
+	fingering, cost, err := neck.FingerPhrase(i, w, wanted)
 	if err != nil {
 		return Setting{}, 0, false
 	}

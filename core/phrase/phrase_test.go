@@ -153,6 +153,28 @@ func TestASlurThatNoStringAllowsIsDroppedAndNamed(t *testing.T) {
 	assert.Equal(t, []string{"the hammer-on at note 2 needs one string, and here there are two: pick it"}, setting.Lost)
 }
 
+// Wherever a lick is set, no wide bend lies on the two low strings unless it was
+// written there; each that is given up is named, and sounds the same pitch.
+func TestAWideBendThatComesToLieLowIsPlayedAsItsGoal(t *testing.T) {
+	given := 0
+	for tonic := range pitch.Class(12) {
+		for _, position := range neck.Positions(guitar, tonic) {
+			lick := Lick{Name: "Low", Phrase: Phrase{Meter: chart.FourFour, Events: []Event{at(0, 1, 11), at(1, 3, 10, bent), at(2, 4, 10)}}}
+			setting, err := lick.Set(guitar, tonic, position.Window)
+			require.NoError(t, err)
+			e := setting.Phrase.Events[1]
+			assert.False(t, e.Bend > easyBend && e.String > lowestBent, position.ID())
+			assert.Equal(t, 67+setting.Shift, int(e.Sounding(guitar)))
+			for _, lost := range setting.Lost {
+				if lost == "the bend at note 2 would lie on a low string: play the note it is bent to" {
+					given++
+				}
+			}
+		}
+	}
+	assert.Positive(t, given)
+}
+
 func TestABendThatWouldNeedAnOpenStringIsPlayedAsItsGoal(t *testing.T) {
 	lick := Lick{Name: "Open", Phrase: Phrase{Meter: chart.FourFour, Events: []Event{at(0, 3, 10, bent), at(1, 1, 11)}}}
 	key := twelveBar(t, "D").Key.Tonic.Class()

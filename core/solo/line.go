@@ -207,7 +207,7 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 		e.Ticks = min(e.Ticks, t.start-e.Tick)
 		line.add(e, FromLick, fmt.Sprintf("from the lick %s", o.Lick.Name))
 		wanted = append(wanted, neck.Wanted{
-			Pitch: o.Instrument.Pitch(e.Place), At: &neck.Place{String: e.String, Fret: e.Fret},
+			Pitch: o.Instrument.Pitch(e.Place), At: &neck.Place{String: e.String, Fret: e.Fret}, Bend: e.Bend,
 		})
 	}
 	for n, p := range t.pitches {
@@ -228,7 +228,7 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 	line.add(landing, Landing, "target: "+goal)
 	wanted = append(wanted, approach[len(approach)-1])
 
-	fingering, _, err := neck.Finger(o.Instrument, o.Position.Window, wanted)
+	fingering, _, err := neck.FingerPhrase(o.Instrument, o.Position.Window, wanted)
 	if err != nil {
 		return Line{}, err
 	}
