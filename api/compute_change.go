@@ -117,7 +117,7 @@ func changeView(i neck.Instrument, a asked) (ChangeView, error) {
 	telling := change.Telling(leaving, arriving, box)
 	view := ChangeView{
 		Change: changeOf(a.chart, a.change), Position: positionOf(a.position),
-		From: placedAll(a.chart.Key, leaving, from.Tones), To: placedAll(a.chart.Key, arriving, to.Tones),
+		From: newOverChord(a.chart.Key, leaving).placedAll(from.Tones), To: newOverChord(a.chart.Key, arriving).placedAll(to.Tones),
 		Moves: []Move{}, Telling: tonesOf(telling), Box: boxOver(arriving, box),
 		Headline: change.Headline(leaving, arriving, telling),
 	}

@@ -32,19 +32,20 @@ type LineRequest struct {
 
 // Line is a lick led over a change, as it is played and why.
 type Line struct {
-	Position Position    `json:"position"`
-	Meter    string      `json:"meter"`
-	Start    int         `json:"start" doc:"The chart's tick at which the line's own tick 0 stands"`
-	Arrival  int         `json:"arrival" doc:"The chart's tick of the target"`
-	RunStart int         `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
-	BarTicks int         `json:"barTicks"`
-	Beat     int         `json:"beatTicks"`
-	Bars     int         `json:"bars" doc:"How many bars the line spans, from its tick 0"`
-	Target   Target      `json:"target"`
-	Kept     int         `json:"kept" doc:"How many notes of the lick stand as written"`
-	Of       int         `json:"of"`
-	Notes    []string    `json:"notes" doc:"What was done, in sentences"`
-	Events   []LineEvent `json:"events"`
+	Position Position        `json:"position"`
+	Meter    string          `json:"meter"`
+	Start    int             `json:"start" doc:"The chart's tick at which the line's own tick 0 stands"`
+	Arrival  int             `json:"arrival" doc:"The chart's tick of the target"`
+	RunStart int             `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
+	BarTicks int             `json:"barTicks"`
+	Beat     int             `json:"beatTicks"`
+	Bars     int             `json:"bars" doc:"How many bars the line spans, from its tick 0"`
+	Target   Target          `json:"target"`
+	Kept     int             `json:"kept" doc:"How many notes of the lick stand as written"`
+	Of       int             `json:"of"`
+	Notes    []string        `json:"notes" doc:"What was done, in sentences"`
+	Events   []LineEvent     `json:"events"`
+	Over     []document.Over `json:"over" doc:"The chords under it, each until the next"`
 }
 
 // LineEvent is one note of a line.
@@ -110,12 +111,13 @@ func atFault(err error) string {
 }
 
 func lineOf(a asked, l solo.Line) Line {
-	events := document.PhraseOf(l.Phrase).Events
+	written := document.PhraseOf(l.Phrase)
+	events := written.Events
 	line := Line{
 		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
 		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,
 		Bars: l.Phrase.Bars(), Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
-		Events: make([]LineEvent, len(events)),
+		Events: make([]LineEvent, len(events)), Over: written.Over,
 	}
 	for n, label := range l.Labels {
 		line.Events[n] = LineEvent{

@@ -102,7 +102,9 @@ func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
 	}
 	m := Map{Instrument: instrumentOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
 	chords := c.Chords()
-	for _, chord := range chords {
+	over := make([]*overChord, len(chords))
+	for n, chord := range chords {
+		over[n] = newOverChord(c.Key, chord)
 		m.Chords = append(m.Chords, MapChord{
 			Chord: chord.Symbol(), Roman: c.Key.Roman(chord), Box: boxOver(chord, box), Judgements: judgements(c.Key, chord),
 		})
@@ -110,20 +112,20 @@ func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
 	for _, p := range neck.Positions(i, c.Key.Tonic.Class()) {
 		position := MapPosition{Position: positionOf(p)}
 		boxShape := neck.Lay(i, p.Window, box.Tones)
-		for _, chord := range chords {
-			position.Shapes = append(position.Shapes, shapeOf(i, c.Key, chord, p, boxShape))
+		for n, chord := range chords {
+			position.Shapes = append(position.Shapes, shapeOf(i, chord, over[n], p, boxShape))
 		}
 		m.Positions = append(m.Positions, position)
 	}
 	return m, nil
 }
 
-func shapeOf(i neck.Instrument, k harmony.Key, chord harmony.Chord, p neck.Position, box neck.Shape) Shape {
+func shapeOf(i neck.Instrument, chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
 	shape := neck.Lay(i, p.Window, chord.Tones())
 	return Shape{
 		Chord: chord.Symbol(), Form: string(neck.FormAt(i, chord.Root.Class(), p.Window)),
-		Tones: placedAll(k, chord, shape.Tones), Beyond: placedAll(k, chord, shape.Beyond),
-		Box: placedAll(k, chord, box.Tones), StretchMM: shape.StretchMM, Caution: shape.Caution(),
+		Tones: over.placedAll(shape.Tones), Beyond: over.placedAll(shape.Beyond),
+		Box: over.placedAll(box.Tones), StretchMM: shape.StretchMM, Caution: shape.Caution(),
 	}
 }
 

@@ -1,8 +1,7 @@
 package api
 
 import (
-	"fmt"
-	"strings"
+	"strconv"
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -53,13 +52,34 @@ func tonesOf(tones []harmony.Tone) []Tone {
 
 func placeOf(p neck.Place) Place { return Place{String: p.String, Fret: p.Fret} }
 
-// placedOf writes a placed tone as what it is over the chord.
-func placedOf(k harmony.Key, c harmony.Chord, p neck.Placed) PlacedTone {
-	j := k.Judge(c, p.Pitch.Class())
+// overChord is what each of the twelve notes is over one chord, worked out once
+// for all the places it is drawn at.
+type overChord [12]struct {
+	tone  Tone
+	class string
+	// said is the note as it is said aloud: "E flat, flat 3 of C 7".
+	said string
+}
+
+func newOverChord(k harmony.Key, c harmony.Chord) *overChord {
+	over := &overChord{}
+	name := spokenChord(c)
+	for class := range pitch.Class(12) {
+		tone := k.ToneOver(c, class)
+		over[class].tone = toneOf(tone)
+		over[class].class = string(k.Classify(c, class))
+		over[class].said = spokenNote(tone) + " of " + name
+	}
+	return over
+}
+
+// placed writes a placed tone as what it is over the chord.
+func (o *overChord) placed(p neck.Placed) PlacedTone {
+	note := &o[p.Pitch.Class()]
 	placed := PlacedTone{
-		Tone: toneOf(j.Tone), Place: placeOf(p.Place), MIDI: int(p.Pitch), Finger: p.Finger, Reach: p.Reach,
-		Class: string(j.Class), Alternatives: make([]Place, len(p.Alternatives)),
-		Spoken: spoken(j.Tone, c, p.Fingered),
+		Tone: note.tone, Place: placeOf(p.Place), MIDI: int(p.Pitch), Finger: p.Finger, Reach: p.Reach,
+		Class: note.class, Alternatives: make([]Place, len(p.Alternatives)),
+		Spoken: note.said + spokenPlace(p.Fingered),
 	}
 	for n, other := range p.Alternatives {
 		placed.Alternatives[n] = placeOf(other)
@@ -67,24 +87,32 @@ func placedOf(k harmony.Key, c harmony.Chord, p neck.Placed) PlacedTone {
 	return placed
 }
 
-func placedAll(k harmony.Key, c harmony.Chord, tones []neck.Placed) []PlacedTone {
+func (o *overChord) placedAll(tones []neck.Placed) []PlacedTone {
 	all := make([]PlacedTone, len(tones))
 	for n, t := range tones {
-		all[n] = placedOf(k, c, t)
+		all[n] = o.placed(t)
 	}
 	return all
 }
 
-// spoken says a note as a player would read it out: "E flat, flat 3 of C7,
+// spoken says a note as a player would read it out: "E flat, flat 3 of C 7,
 // string 3, fret 8, finger 2".
 func spoken(t harmony.Tone, c harmony.Chord, f neck.Fingered) string {
-	said := fmt.Sprintf("%s, %s of %s, string %d, ", pitch.Spoken(t.Note.String()), pitch.Spoken(t.Degree.String()), spokenChord(c), f.String)
+	return spokenNote(t) + " of " + spokenChord(c) + spokenPlace(f)
+}
+
+func spokenNote(t harmony.Tone) string {
+	return pitch.Spoken(t.Note.String()) + ", " + pitch.Spoken(t.Degree.String())
+}
+
+func spokenPlace(f neck.Fingered) string {
+	said := ", string " + strconv.Itoa(f.String)
 	if f.Fret == 0 {
-		return said + "open"
+		return said + ", open"
 	}
-	said += fmt.Sprintf("fret %d", f.Fret)
+	said += ", fret " + strconv.Itoa(f.Fret)
 	if f.Finger > 0 {
-		said += fmt.Sprintf(", finger %d", f.Finger)
+		said += ", finger " + strconv.Itoa(f.Finger)
 	}
 	return said
 }
@@ -97,7 +125,7 @@ func spokenChord(c harmony.Chord) string {
 	if c.Bass != nil {
 		said += " over " + pitch.Spoken(c.Bass.String())
 	}
-	return strings.TrimSpace(said)
+	return said
 }
 
 // judgements is what each of the twelve notes is over the chord, from its root.

@@ -90,7 +90,8 @@ func TestAPlayersFirstVisit(t *testing.T) {
 
 // The same by keyboard alone.
 func TestAPlayersFirstVisitByKeyboard(t *testing.T) {
-	s := demo(t)
+	data := filepath.Join(t.TempDir(), "demo.db")
+	s := serve(t, "demo", data)
 	p := openPage(t, s, "/")
 	p.Has("Tin Roof Ferry C · shuffle · 112")
 	p.TabTo("Tin Roof Ferry C · shuffle · 112")
@@ -158,4 +159,19 @@ func TestAPlayersFirstVisitByKeyboard(t *testing.T) {
 	p.Press("?")
 	p.Sees("the change before", "keep the line", "headphones low")
 	p.Press(kb.Escape)
+	kept := p.Tab()
+
+	s.stop()
+	p2 := openPage(t, serve(t, "demo", data), "/")
+	p2.Has("Tin Roof Ferry C · shuffle · 112")
+	p2.TabTo("Tin Roof Ferry C · shuffle · 112")
+	p2.Press(kb.Enter)
+	p2.Sees("in the E-form position")
+	p2.Press("4")
+	p2.Sees("Kept lines")
+	line := js[string](p2, "document.querySelector('.kept button').innerText.replace(/\\s+/g, ' ').trim()")
+	p2.TabTo(line)
+	p2.Press(kb.Enter)
+	p2.Sees("Kept line Slack water into")
+	assert.Equal(t, kept, p2.Tab())
 }

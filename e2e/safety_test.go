@@ -83,6 +83,26 @@ func TestAnEmptyLibrarySaysWhatToDoFirst(t *testing.T) {
 	p.Sees("Ferry call into")
 }
 
+// A save that was acknowledged is there after the program was killed outright.
+func TestAKilledProgramLosesNoSave(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "own.db")
+	s := serve(t, "demo", data)
+	p := openPage(t, s, "/tunes/7/map")
+	p.Choose("Key", "D")
+	p.Has("Bar 2, G7, IV")
+	p.Sees("saved")
+	require.NoError(t, s.command.Process.Kill())
+	_ = s.command.Wait()
+	again := openPage(t, serve(t, "demo", data), "/tunes/7/map")
+	again.Has("Bar 2, G7, IV")
+}
+
+func TestItStopsGracefully(t *testing.T) {
+	s := demo(t)
+	s.stop()
+	assert.True(t, s.command.ProcessState.Success(), s.command.ProcessState.String())
+}
+
 func TestAPortInUseGetsAPlainSentence(t *testing.T) {
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)

@@ -97,6 +97,7 @@ func TestCurves(t *testing.T) {
 		"bend":     {phrase.Technique{Bend: 4}, []Point{{0, 0}, {153, 200}}},
 		"release":  {phrase.Technique{Bend: 2, Release: true}, []Point{{0, 0}, {153, 100}, {640, 100}, {960, 0}}},
 		"pre-bend": {phrase.Technique{Bend: 1, PreBend: true}, []Point{{0, 50}}},
+		"slid out": {phrase.Technique{SlideOut: -1}, []Point{{816, 0}, {960, -400}}},
 		"slide":    {phrase.Technique{SlideFrom: 9}, []Point{{0, -100}, {86, 0}}},
 	} {
 		assert.Equal(t, c.want, curve(phrase.Event{Ticks: 960, Fingered: at, Technique: c.technique}, 960, 960), name)

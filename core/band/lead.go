@@ -7,18 +7,20 @@ import (
 
 // How a hand shapes a note, our choice by ear: times in seconds, depths in cents.
 const (
-	bendSeconds    = 0.16
-	slideSeconds   = 0.09
-	vibratoHertz   = 5.2
-	vibratoCents   = 22
-	vibratoDelay   = 0.35 // share of the note before the vibrato begins
-	loudPicked     = 100
-	loudSlurred    = 84
-	loudAccented   = 116
-	secondsPerMin  = 60.0
-	centsPerFret   = 100
-	centsPerBend   = 50 // a bend is counted in quarter tones
-	vibratoPerTurn = 2  // points a turn: the crest and the return
+	bendSeconds     = 0.16
+	slideSeconds    = 0.09
+	slideOutSeconds = 0.15
+	slideOutCents   = 400
+	vibratoHertz    = 5.2
+	vibratoCents    = 22
+	vibratoDelay    = 0.35 // share of the note before the vibrato begins
+	loudPicked      = 100
+	loudSlurred     = 84
+	loudAccented    = 116
+	secondsPerMin   = 60.0
+	centsPerFret    = 100
+	centsPerBend    = 50 // a bend is counted in quarter tones
+	vibratoPerTurn  = 2  // points a turn: the crest and the return
 )
 
 // lead sounds the line.
@@ -73,6 +75,8 @@ func curve(e phrase.Event, ticks int, perSecond float64) []Point {
 		points = append(points, Point{0, settled})
 	}
 	switch {
+	case e.SlideOut != 0:
+		points = append(points, Point{max(at, ticks-rise(slideOutSeconds)), settled}, Point{ticks, settled + e.SlideOut*slideOutCents})
 	case e.Release:
 		points = append(points, Point{ticks * 2 / 3, settled}, Point{ticks, 0})
 	case e.Vibrato:

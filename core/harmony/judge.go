@@ -93,6 +93,12 @@ func (k Key) Judge(c Chord, class pitch.Class) Judgement {
 	return j
 }
 
+// Classify is the class alone of the note that sounds as class over the chord.
+func (k Key) Classify(c Chord, class pitch.Class) Class {
+	kind, _ := k.classify(c, class.Above(c.Root.Class()))
+	return kind
+}
+
 // classify is the class of a semitone above the chord's root, and the semitone
 // it goes to, or -1.
 func (k Key) classify(c Chord, above int) (Class, int) {

@@ -34,12 +34,6 @@ func (q *Quality) Minor() bool {
 	return false
 }
 
-// Dominant says whether the chord has a major third and a minor seventh, or is
-// the suspended form of such a chord.
-func (q *Quality) Dominant() bool {
-	return q.family == dominant || q.Sign == "7#5" || q.Sign == "7sus4" || q.Sign == "9sus4"
-}
-
 // qualities are every quality that Undaris knows, spelled as common theory has
 // them. Two choices are ours: a 13 leaves out the 11, which clashes with its
 // 3, and 7alt carries b9 #9 #11 b13 and no plain 5.

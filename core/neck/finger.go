@@ -2,7 +2,6 @@ package neck
 
 import (
 	"fmt"
-	"strings"
 
 	"undaris/core/pitch"
 )
@@ -239,33 +238,4 @@ func moveCost(was pitch.MIDI, note Wanted, a, b Fingered) int {
 		cost += costCrossed
 	}
 	return cost
-}
-
-// CostTable writes the weights for the documentation and its test.
-func CostTable() string {
-	rows := []struct {
-		what string
-		cost int
-	}{
-		{"reach up, one fret past the core", costReachUp},
-		{"reach back, one fret before the core", costReachBack},
-		{"each finger away from one finger per fret", costOffFinger},
-		{"one finger rolled over the next string, same fret", costRoll},
-		{"one finger on adjacent strings, different frets", costSameFingerAdjacent},
-		{"one finger moved along its string", costSameFingerShift},
-		{"one finger moved across a skipped string", costSameFingerJump},
-		{"fingers crossed", costCrossed},
-		{"each string skipped", costSkip},
-		{"a bend with the first finger", costBendFirst},
-		{"a bend with the second finger", costBendSecond},
-		{"a bend with the little finger", costBendLittle},
-		{"a repeated pitch played elsewhere", costMoveRepeated},
-		{"strings against the pitch", costAgainst},
-		{"a slide, hammer-on or pull-off broken over two strings", costBrokenJoin},
-	}
-	table := strings.Builder{}
-	for _, row := range rows {
-		fmt.Fprintf(&table, "| %s | %d |\n", row.what, row.cost)
-	}
-	return table.String()
 }

@@ -7,6 +7,7 @@ import (
 	"fmt"
 
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 )
@@ -25,6 +26,8 @@ type Technique struct {
 	// SlideFrom is the fret the note is slid from; 0 for no slide, since an
 	// open string cannot be slid.
 	SlideFrom int
+	// SlideOut lets the note slide away at its end: 1 up, -1 down, 0 not.
+	SlideOut int
 	// HammerOn and PullOff sound the note from the one before on its string.
 	HammerOn, PullOff bool
 	// Bend is how far the string is bent, in quarter tones: 2 is a half step.
@@ -32,6 +35,8 @@ type Technique struct {
 	// PreBend bends before the note is struck, Release lets the bend back.
 	PreBend, Release                      bool
 	Vibrato, Mute, Accent, Staccato, Tied bool
+	// Grace is a note crushed into the one after it.
+	Grace bool
 }
 
 // MaxBend is the widest bend a hand is asked for, in quarter tones: three half
@@ -47,10 +52,20 @@ func (e Event) Sounding(i neck.Instrument) pitch.MIDI {
 // End is the tick at which the note stops.
 func (e Event) End() int { return e.Tick + e.Ticks }
 
-// Phrase is a line of notes in a meter, in order of time.
+// Phrase is a line of notes in a meter, in order of time. Notes before tick 0
+// are its pickup.
 type Phrase struct {
 	Meter  chart.Meter
 	Events []Event
+	// Over is the chords the phrase was written over, in order of time, each
+	// lasting until the next; the first is also that of the pickup.
+	Over []ChordFrom
+}
+
+// ChordFrom is a chord and the phrase's tick from which it sounds.
+type ChordFrom struct {
+	Tick  int
+	Chord harmony.Chord
 }
 
 // MaxEvents is how many notes a phrase may hold.
@@ -72,6 +87,14 @@ func (e *EventError) Error() string { return fmt.Sprintf("note %d: %s", e.Index+
 func (p Phrase) Check(i neck.Instrument) error {
 	if len(p.Events) == 0 || len(p.Events) > MaxEvents {
 		return &EventError{Field: "events", Detail: fmt.Sprintf("a phrase has 1 to %d notes; this has %d", MaxEvents, len(p.Events))}
+	}
+	if len(p.Over) > MaxEvents {
+		return &EventError{Field: "over", Detail: fmt.Sprintf("a phrase is over at most %d chords; this is over %d", MaxEvents, len(p.Over))}
+	}
+	for n := 1; n < len(p.Over); n++ {
+		if p.Over[n].Tick <= p.Over[n-1].Tick {
+			return &EventError{Field: "over", Detail: fmt.Sprintf("chord %d starts before the chord in front of it; chords are in order of time", n+1)}
+		}
 	}
 	before := map[int]int{}
 	for n, e := range p.Events {
@@ -115,6 +138,8 @@ func (e Event) technique(i neck.Instrument, events []Event, last int, heard bool
 		return "bend", "a pre-bend or a release needs a bend"
 	case e.SlideFrom != 0 && (e.SlideFrom < 1 || e.SlideFrom > i.Frets || e.SlideFrom == e.Fret || e.Fret == 0):
 		return "slideFrom", "a slide goes from one fret to another, and not over an open string"
+	case e.SlideOut < -1 || e.SlideOut > 1 || (e.SlideOut != 0 && e.Fret == 0):
+		return "slideOut", "a slide out goes up or down, and not from an open string"
 	case (e.HammerOn || e.PullOff) && !heard:
 		return "string", "a hammer-on or pull-off needs a note before it on its string"
 	case e.HammerOn && events[last].Fret >= e.Fret:
@@ -149,6 +174,7 @@ func (t Technique) Names() []string {
 		name string
 	}{
 		{t.SlideFrom > 0, fmt.Sprintf("slid from fret %d", t.SlideFrom)},
+		{t.SlideOut > 0, "slid away upwards"}, {t.SlideOut < 0, "slid away downwards"}, {t.Grace, "grace note"},
 		{t.HammerOn, "hammered on"}, {t.PullOff, "pulled off"},
 		{t.Bend > 0 && !t.PreBend, "bent " + bendNames[min(t.Bend, MaxBend)]},
 		{t.PreBend, "bent beforehand " + bendNames[min(t.Bend, MaxBend)]},

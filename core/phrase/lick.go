@@ -110,7 +110,9 @@ func (l Lick) slid(i neck.Instrument, w neck.Window, shift int) (Setting, bool) 
 }
 
 // needsFret says whether the technique rules out the open string.
-func (t Technique) needsFret() bool { return t.Bend > 0 || t.SlideFrom > 0 || t.Vibrato }
+func (t Technique) needsFret() bool {
+	return t.Bend > 0 || t.SlideFrom > 0 || t.SlideOut != 0 || t.Vibrato
+}
 
 func fingeredAs(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.Wanted, s Setting) (Setting, bool) {
 	fingering, _, err := neck.FingerPhrase(i, w, wanted)
@@ -169,7 +171,7 @@ func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool)
 			e.Bend, e.PreBend, e.Release = 0, false, false
 		}
 		if open {
-			e.SlideFrom, e.Vibrato = 0, false
+			e.SlideFrom, e.SlideOut, e.Vibrato = 0, 0, false
 		}
 		setting.Phrase.Events[n] = e
 		wanted[n] = neck.Wanted{Pitch: p, Joined: l.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
@@ -211,7 +213,7 @@ func (t Technique) onOpenString() string {
 	switch {
 	case t.Bend > 0:
 		return "bend"
-	case t.SlideFrom > 0:
+	case t.SlideFrom > 0 || t.SlideOut != 0:
 		return "slide"
 	}
 	return "vibrato"

@@ -53,6 +53,7 @@ func TestCheckNamesTheNoteAndWhy(t *testing.T) {
 		"note 2: a hammer-on goes up from the note before on its string":               {at(0, 1, 5), at(1, 1, 3, hammer)},
 		"note 2: a pull-off goes down from the note before on its string":              {at(0, 1, 5), at(1, 1, 7, pull)},
 		"note 2: a tie needs the same note before it":                                  {at(0, 1, 5), at(1, 1, 7, tied)},
+		"note 1: a slide out goes up or down, and not from an open string":             {at(0, 1, 0, func(e *Event) { e.SlideOut = 1 })},
 		"note 1: finger 5 is not one; fingers are 1 to 4, and 0 where none is chosen":  {at(0, 1, 5, func(e *Event) { e.Finger = 5 })},
 		"note 1: tick 33554432 is out of range":                                        {at(0, 1, 5, func(e *Event) { e.Tick = 1 << 25 })},
 	} {
@@ -83,7 +84,7 @@ func twelveBar(t testing.TB, tonic string) chart.Chart {
 func TestLabelsFollowTheChordAndTheBend(t *testing.T) {
 	p := Phrase{Meter: chart.FourFour, Events: []Event{at(0, 3, 8), at(4, 3, 10, bent), at(8, 3, 8), at(9, 2, 10)}}
 	got := []string{}
-	for _, label := range p.Labels(guitar, twelveBar(t, "C"), 0) {
+	for _, label := range p.WrittenOver(twelveBar(t, "C"), 0).Labels(guitar, harmony.Key{Mode: harmony.DominantMode}) {
 		got = append(got, fmt.Sprintf("%s %s %s %s", label.Chord.Symbol(), label.Note, label.Degree, label.Class))
 	}
 	assert.Equal(t, []string{"C7 Eb b3 blue", "C7 G 5 home", "F7 Eb b7 home", "F7 A 3 home"}, got)
@@ -101,6 +102,22 @@ func TestAPhraseOfFourFourInTwelveEight(t *testing.T) {
 	assert.Equal(t, 1, moved.Bars())
 	_, err = p.In(chart.ThreeFour)
 	assert.EqualError(t, err, "a phrase in 4/4 cannot be played in 3/4")
+}
+
+func TestAPhraseKnowsWhatItWasWrittenOver(t *testing.T) {
+	p := Phrase{Meter: chart.FourFour, Events: []Event{at(-1, 3, 8), at(0, 3, 10), at(8, 3, 8)}}
+	assert.Nil(t, p.Labels(guitar, harmony.Key{}), "nothing is known yet")
+	for start, want := range map[int]string{
+		3 * 1920:  "C7@-1920 F7@1920", // bars 3 and 4 share their chord
+		11 * 1920: "C7@-1920 G7@0 C7@1920",
+		0:         "G7@-1920 C7@0 F7@1920",
+	} {
+		got := []string{}
+		for _, from := range p.WrittenOver(twelveBar(t, "C"), start).Over {
+			got = append(got, fmt.Sprintf("%s@%d", from.Chord.Symbol(), from.Tick))
+		}
+		assert.Equal(t, want, strings.Join(got, " "), start)
+	}
 }
 
 func call() Lick {

@@ -242,7 +242,8 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 		return Line{}, err
 	}
 	line.RunStart = line.Start + t.start
-	line.Labels = line.Phrase.Labels(o.Instrument, o.Chart, line.Start)
+	line.Phrase = line.Phrase.WrittenOver(o.Chart, line.Start)
+	line.Labels = line.Phrase.Labels(o.Instrument, o.Chart.Key)
 	line.explain(o, s, len(t.pitches)+len(approach))
 	return line, nil
 }

@@ -101,7 +101,7 @@ func (o Order) waysTo(pool neck.Shape, goal pitch.MIDI, longest int) ways {
 	w := ways{}
 	for _, tone := range pool.Tones {
 		w.pitches = append(w.pitches, tone.Pitch)
-		w.class = append(w.class, costClass[o.Chart.Key.Judge(o.Change.Leaving.Chord, tone.Pitch.Class()).Class])
+		w.class = append(w.class, costClass[o.Chart.Key.Classify(o.Change.Leaving.Chord, tone.Pitch.Class())])
 	}
 	end := len(w.pitches)
 	w.pitches = append(w.pitches, goal)

@@ -15,7 +15,8 @@ const tune = `{"title":"A","key":{"tonic":"Bb","mode":"dominant"},"meter":"4/4",
 	"bars":[{"chords":[{"chord":"Bb7","beats":2},{"chord":"Eb9","beats":2}]},{"chords":[{"chord":"F7","beats":4}]}]}`
 
 const lick = `{"name":"A","about":"","tonic":"C","meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
-	{"tick":240,"ticks":240,"string":3,"fret":10,"hammerOn":true,"bend":0.5}]}`
+	{"tick":240,"ticks":240,"string":3,"fret":10,"hammerOn":true,"bend":0.5,"slideOut":"down"},
+	{"tick":480,"ticks":60,"string":2,"fret":8,"grace":true}],"over":[{"tick":0,"chord":"C7"},{"tick":960,"chord":"F#m7b5/A"}]}`
 
 func readChart(t *testing.T, text string) (Chart, chart.Chart) {
 	t.Helper()
@@ -39,6 +40,26 @@ func TestALickReadsAndWritesTheSame(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, d, LickOf(l))
 	assert.Equal(t, 1, l.Phrase.Events[1].Bend, "half a semitone is one quarter tone")
+}
+
+func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
+	for field, spoil := range map[string]func(*Lick){
+		"over[1].chord":      func(l *Lick) { l.Over[1].Chord = "F?" },
+		"over":               func(l *Lick) { l.Over[1].Tick = 0 },
+		"events[1].slideOut": func(l *Lick) { l.Events[1].SlideOut = "sideways" },
+		"events[2].string":   func(l *Lick) { l.Events[2].String = 7 },
+		"events":             func(l *Lick) { l.Events = nil },
+		"meter":              func(l *Lick) { l.Meter = "5/4" },
+		"name":               func(l *Lick) { l.Name = " " },
+	} {
+		var d Lick
+		require.NoError(t, json.Unmarshal([]byte(lick), &d))
+		spoil(&d)
+		_, err := d.Core(neck.Standard())
+		var fault *chart.FieldError
+		require.ErrorAs(t, err, &fault, field)
+		assert.Equal(t, field, fault.Field)
+	}
 }
 
 func TestWithinPutsThePathInFront(t *testing.T) {

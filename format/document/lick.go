@@ -4,8 +4,10 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -19,6 +21,7 @@ type Event struct {
 	Fret      int     `json:"fret" doc:"0 is open"`
 	Finger    int     `json:"finger,omitempty" doc:"1 to 4, left out for none"`
 	SlideFrom int     `json:"slideFrom,omitempty" doc:"The fret it is slid from"`
+	SlideOut  string  `json:"slideOut,omitempty" enum:"up,down" doc:"Which way it slides away at its end"`
 	HammerOn  bool    `json:"hammerOn,omitempty"`
 	PullOff   bool    `json:"pullOff,omitempty"`
 	Bend      float64 `json:"bend,omitempty" doc:"Semitones, in steps of a quarter tone (0.5)"`
@@ -29,12 +32,20 @@ type Event struct {
 	Accent    bool    `json:"accent,omitempty"`
 	Staccato  bool    `json:"staccato,omitempty"`
 	Tied      bool    `json:"tied,omitempty"`
+	Grace     bool    `json:"grace,omitempty" doc:"Crushed into the note after it"`
 }
 
 // Phrase is notes in a meter.
 type Phrase struct {
 	Meter  string  `json:"meter" doc:"4/4, 3/4, 6/8 or 12/8"`
 	Events []Event `json:"events" doc:"The notes in order of time"`
+	Over   []Over  `json:"over,omitempty" doc:"The chords it was written over, each until the next"`
+}
+
+// Over is a chord under a phrase.
+type Over struct {
+	Tick  int    `json:"tick" doc:"The phrase's tick from which it sounds"`
+	Chord string `json:"chord"`
 }
 
 // Lick is a phrase kept to be used again.
@@ -51,13 +62,19 @@ func PhraseOf(p phrase.Phrase) Phrase {
 	for n, e := range p.Events {
 		d.Events[n] = Event{
 			Tick: e.Tick, Ticks: e.Ticks, String: e.String, Fret: e.Fret, Finger: e.Finger,
-			SlideFrom: e.SlideFrom, HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: float64(e.Bend) / 2,
+			SlideFrom: e.SlideFrom, SlideOut: slideNames[e.SlideOut+1], HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: float64(e.Bend) / 2,
 			PreBend: e.PreBend, Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent,
-			Staccato: e.Staccato, Tied: e.Tied,
+			Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace,
 		}
+	}
+	for _, from := range p.Over {
+		d.Over = append(d.Over, Over{Tick: from.Tick, Chord: from.Chord.Symbol()})
 	}
 	return d
 }
+
+// slideNames says a slide out: down, none, up.
+var slideNames = [3]string{"down", "", "up"}
 
 // Core reads the phrase and checks that it can be played on the instrument. Its
 // error is a *chart.FieldError.
@@ -74,14 +91,27 @@ func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
 				Field: fmt.Sprintf("events[%d].bend", n), Detail: fmt.Sprintf("note %d: a bend of %g is not in steps of a quarter tone (0.5)", n+1, e.Bend),
 			}
 		}
+		slideOut := slices.Index(slideNames[:], e.SlideOut) - 1
+		if slideOut < -1 {
+			return phrase.Phrase{}, &chart.FieldError{
+				Field: fmt.Sprintf("events[%d].slideOut", n), Detail: fmt.Sprintf("note %d: it slides out up or down, not %q", n+1, e.SlideOut),
+			}
+		}
 		p.Events[n] = phrase.Event{
 			Tick: e.Tick, Ticks: e.Ticks,
 			Fingered: neck.Fingered{Place: neck.Place{String: e.String, Fret: e.Fret}, Finger: e.Finger},
 			Technique: phrase.Technique{
-				SlideFrom: e.SlideFrom, HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: int(quarters), PreBend: e.PreBend,
-				Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent, Staccato: e.Staccato, Tied: e.Tied,
+				SlideFrom: e.SlideFrom, SlideOut: slideOut, HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: int(quarters), PreBend: e.PreBend,
+				Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent, Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace,
 			},
 		}
+	}
+	for n, over := range d.Over {
+		chord, err := harmony.ParseChord(over.Chord)
+		if err != nil {
+			return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("over[%d].chord", n), Detail: err.Error()}
+		}
+		p.Over = append(p.Over, phrase.ChordFrom{Tick: over.Tick, Chord: chord})
 	}
 	return p, eventField(p.Check(i))
 }
@@ -92,8 +122,8 @@ func eventField(err error) error {
 	if !errors.As(err, &event) {
 		return err
 	}
-	if event.Field == "events" {
-		return &chart.FieldError{Field: "events", Detail: event.Detail}
+	if event.Field == "events" || event.Field == "over" {
+		return &chart.FieldError{Field: event.Field, Detail: event.Detail}
 	}
 	return &chart.FieldError{Field: fmt.Sprintf("events[%d].%s", event.Index, event.Field), Detail: event.Error()}
 }

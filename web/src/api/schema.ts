@@ -488,6 +488,8 @@ export interface components {
              * @description 0 is open
              */
             fret: number;
+            /** @description Crushed into the note after it */
+            grace?: boolean;
             hammerOn?: boolean;
             mute?: boolean;
             preBend?: boolean;
@@ -498,6 +500,11 @@ export interface components {
              * @description The fret it is slid from
              */
             slideFrom?: number;
+            /**
+             * @description Which way it slides away at its end
+             * @enum {string}
+             */
+            slideOut?: "up" | "down";
             staccato?: boolean;
             /**
              * Format: int64
@@ -648,6 +655,8 @@ export interface components {
             meter: string;
             /** @description 1 to 60 characters */
             name: string;
+            /** @description The chords it was written over, each until the next */
+            over?: components["schemas"]["Over"][];
             /** @description The tonic it was written over */
             tonic: string;
         };
@@ -677,6 +686,8 @@ export interface components {
             notes: string[];
             /** Format: int64 */
             of: number;
+            /** @description The chords under it, each until the next */
+            over: components["schemas"]["Over"][];
             position: components["schemas"]["Position"];
             /**
              * Format: int64
@@ -753,6 +764,8 @@ export interface components {
              * @description 0 is open
              */
             fret: number;
+            /** @description Crushed into the note after it */
+            grace?: boolean;
             hammerOn?: boolean;
             mute?: boolean;
             note: string;
@@ -766,6 +779,11 @@ export interface components {
              * @description The fret it is slid from
              */
             slideFrom?: number;
+            /**
+             * @description Which way it slides away at its end
+             * @enum {string}
+             */
+            slideOut?: "up" | "down";
             spoken: string;
             staccato?: boolean;
             /**
@@ -915,6 +933,14 @@ export interface components {
             /** Format: int64 */
             ticks: number;
         };
+        Over: {
+            chord: string;
+            /**
+             * Format: int64
+             * @description The phrase's tick from which it sounds
+             */
+            tick: number;
+        };
         Performance: {
             bars: components["schemas"]["BarMark"][];
             /**
@@ -1004,6 +1030,8 @@ export interface components {
             events: components["schemas"]["Event"][];
             /** @description 4/4, 3/4, 6/8 or 12/8 */
             meter: string;
+            /** @description The chords it was written over, each until the next */
+            over?: components["schemas"]["Over"][];
             /**
              * Format: int64
              * @description The chart's tick at which the phrase's tick 0 stands

@@ -82,13 +82,26 @@ useSource(() => {
 })
 
 type Played = NonNullable<typeof line.value>['events'][number]
+/** The note itself, without what the line says of it. */
 function asEvent(event: Played) {
-  const { tick, ticks, string, fret, finger, slideFrom, hammerOn, pullOff, bend, preBend, release, vibrato } =
-    event
-  const { mute, accent, staccato, tied } = event
+  const {
+    tick,
+    ticks,
+    string,
+    fret,
+    finger,
+    slideFrom,
+    slideOut,
+    hammerOn,
+    pullOff,
+    bend,
+    preBend,
+    release,
+  } = event
+  const { vibrato, mute, accent, staccato, tied, grace } = event
   return {
-    ...{ tick, ticks, string, fret, finger, slideFrom, hammerOn, pullOff, bend, preBend, release, vibrato },
-    ...{ mute, accent, staccato, tied },
+    ...{ tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff, bend, preBend, release },
+    ...{ vibrato, mute, accent, staccato, tied, grace },
   }
 }
 

@@ -62,5 +62,7 @@ export function techniqueSign(e: LineEvent): string {
   if (e.bend) signs.push(`↑${bendSize(e.bend)}`)
   if (e.release) signs.push('↓')
   if (e.vibrato) signs.push('∿')
+  if (e.slideOut) signs.push(e.slideOut === 'up' ? '↗' : '↘')
+  if (e.grace) signs.push('♪')
   return signs.join(' ')
 }

@@ -34,7 +34,12 @@ function setTempo(tempo: number | null) {
 <template>
   <header v-if="tune.chart">
     <h1 :title="tune.chart.title">
-      <button type="button" class="title" aria-label="All tunes" @click="router.push('/')">
+      <button
+        type="button"
+        class="title"
+        :aria-label="`${tune.chart.title}: all tunes`"
+        @click="router.push('/')"
+      >
         {{ tune.chart.title }}
       </button>
     </h1>

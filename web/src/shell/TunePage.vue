@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { usePlayer } from '../sound/player'
 import { useKeys } from '../tune/keys'
@@ -31,6 +31,10 @@ watch(
 
 // Changes are what Change and Licks work on; Map works on the one chord.
 const shownChange = computed(() => (route.name === 'map' ? undefined : view.change.value))
+
+watchEffect(() => {
+  document.title = tune.chart && !missing.value ? `${tune.chart.title} · Undaris` : 'Undaris'
+})
 
 async function keepAsNew() {
   const id = await tune.keepAsNew()

@@ -35,14 +35,25 @@ function listen(event: KeyboardEvent) {
   binding.run()
 }
 
+/** A button in focus would also be clicked by the space that plays. */
+function holdSpace(event: KeyboardEvent) {
+  if (event.key === ' ' && !typing(event.target) && boundKeys().some((b) => b.key === ' '))
+    event.preventDefault()
+}
+
 /** Binds keys for as long as the component is on screen. */
 export function useKeys(bindings: KeyBinding[]) {
   onMounted(() => {
-    if (bound.length === 0) window.addEventListener('keydown', listen)
+    if (bound.length === 0) {
+      window.addEventListener('keydown', listen)
+      window.addEventListener('keyup', holdSpace)
+    }
     bound.push(bindings)
   })
   onBeforeUnmount(() => {
     bound.splice(bound.indexOf(bindings), 1)
-    if (bound.length === 0) window.removeEventListener('keydown', listen)
+    if (bound.length > 0) return
+    window.removeEventListener('keydown', listen)
+    window.removeEventListener('keyup', holdSpace)
   })
 }
