@@ -217,7 +217,7 @@ useKeys([
   padding: 0.2rem 0.7rem;
 }
 .moves {
-  height: 292px;
+  height: 274px;
   overflow-y: auto;
   scrollbar-gutter: stable;
 }

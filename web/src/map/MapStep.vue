@@ -26,7 +26,12 @@ const toAdd = computed(() => new Set(chord.value?.box.lacks.filter((l) => l.add)
 
 const marks = computed<Mark[]>(() => {
   if (!shape.value) return []
-  if (lost.value) return boxMarks(shape.value.box, [])
+  if (lost.value) {
+    const homes = shape.value.box
+      .filter((note) => note.class === 'home')
+      .map((note) => toneMark(note, 'tone'))
+    return [...homes, ...boxMarks(shape.value.box, homes)]
+  }
   const tones = shape.value.tones
     .filter((tone) => !rootsOnly.value || tone.degree === 'R')
     .map((tone) => ({

@@ -207,8 +207,12 @@ function arc(arrow: Arrow) {
           <text class="degree onto" x="14" y="5.5">{{ signs(mark.second) }}</text>
         </template>
         <template v-else>
-          <text class="degree" :x="mark.small ? -4 : 0" y="5.5">{{ signs(mark.text) }}</text>
-          <text v-if="mark.small" class="small" :x="size(mark).w / 2 - 9" y="9">{{ mark.small }}</text>
+          <text class="degree" :x="mark.small ? -3 - mark.small.length : 0" y="5.5">
+            {{ signs(mark.text) }}
+          </text>
+          <text v-if="mark.small" class="small" :x="size(mark).w / 2 - 7 - 2 * mark.small.length" y="9">
+            {{ mark.small }}
+          </text>
         </template>
         <text v-if="mark.caption" class="caption" :x="0" y="-17">{{ mark.caption }}</text>
       </template>

@@ -48,6 +48,7 @@ function setTempo(tempo: number | null) {
       :model-value="tune.chart.key.tonic"
       :options="tune.choices?.tonics"
       :option-label="signs"
+      scroll-height="36rem"
       aria-label="Key"
       @update:model-value="(tonic: string) => tune.edit({ tonic })"
     />

@@ -1,0 +1,80 @@
+package main
+
+import (
+	"bytes"
+	"io"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/store"
+)
+
+func TestSettings(t *testing.T) {
+	home := t.TempDir()
+	t.Setenv("XDG_DATA_HOME", home)
+	t.Setenv(passphraseVariable, "")
+	own, err := readSettings(false, nil, io.Discard)
+	require.NoError(t, err)
+	assert.Equal(t, filepath.Join(home, "undaris", "undaris.db"), own.data)
+	assert.True(t, own.loopback)
+	demo, err := readSettings(true, nil, io.Discard)
+	require.NoError(t, err)
+	assert.Equal(t, filepath.Join(home, "undaris", "demo.db"), demo.data, "the demo never touches the user's file")
+	given, err := readSettings(true, []string{"--data", "x.db", "--addr", "[::1]:9"}, io.Discard)
+	require.NoError(t, err)
+	assert.Equal(t, "x.db", given.data)
+	assert.True(t, given.loopback)
+
+	for _, addr := range []string{"0.0.0.0:1", ":1", "192.168.0.2:1", "[::]:1"} {
+		_, err = readSettings(false, []string{"--addr", addr}, io.Discard)
+		assert.ErrorContains(t, err, "set a passphrase", addr)
+	}
+	t.Setenv(passphraseVariable, "open sesame")
+	open, err := readSettings(false, []string{"--addr", "0.0.0.0:1"}, io.Discard)
+	require.NoError(t, err)
+	assert.False(t, open.loopback)
+	assert.Equal(t, "open sesame", open.passphrase)
+
+	for _, args := range [][]string{{"--addr", "here"}, {"--nonsense"}, {"word"}} {
+		_, err := readSettings(false, args, io.Discard)
+		assert.Error(t, err, args)
+	}
+}
+
+func TestCommands(t *testing.T) {
+	var out bytes.Buffer
+	require.NoError(t, run([]string{"version"}, &out, io.Discard))
+	assert.Equal(t, "undaris "+version+"\n", out.String())
+	out.Reset()
+	require.NoError(t, run(nil, &out, io.Discard))
+	assert.Contains(t, out.String(), "undaris demo")
+	require.NoError(t, run([]string{"serve", "--help"}, &out, io.Discard))
+	assert.EqualError(t, run([]string{"dance"}, &out, io.Discard), `"dance" is not a command; there are serve, demo and version`)
+}
+
+// A new file is filled once; a library that was emptied stays empty.
+func TestFilling(t *testing.T) {
+	for withTunes, tunes := range map[bool]int{false: 0, true: 2} {
+		data, err := store.Open(filepath.Join(t.TempDir(), "new.db"))
+		require.NoError(t, err)
+		require.NoError(t, fill(data, withTunes))
+		require.NoError(t, fill(data, withTunes))
+		licks, err := data.List(store.Lick, 0)
+		require.NoError(t, err)
+		assert.Len(t, licks, 6)
+		charts, err := data.List(store.Chart, 0)
+		require.NoError(t, err)
+		assert.Len(t, charts, tunes)
+		for _, lick := range licks {
+			require.NoError(t, data.Delete(store.Lick, lick.ID, 1))
+		}
+		require.NoError(t, fill(data, withTunes))
+		licks, err = data.List(store.Lick, 0)
+		require.NoError(t, err)
+		assert.Empty(t, licks)
+		require.NoError(t, data.Close())
+	}
+}

@@ -1,0 +1,80 @@
+package e2e
+
+import (
+	"math"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// luminance is the relative luminance of a colour "#rrggbb" (WCAG 2.2).
+func luminance(t *testing.T, colour string) float64 {
+	t.Helper()
+	require.Regexp(t, "^#[0-9a-fA-F]{6}$", colour)
+	value, err := strconv.ParseUint(colour[1:], 16, 32)
+	require.NoError(t, err)
+	channel := func(shift int) float64 {
+		c := float64(value>>shift&0xff) / 255
+		if c <= 0.04045 {
+			return c / 12.92
+		}
+		return math.Pow((c+0.055)/1.055, 2.4)
+	}
+	return 0.2126*channel(16) + 0.7152*channel(8) + 0.0722*channel(0)
+}
+
+func contrast(t *testing.T, a, b string) float64 {
+	t.Helper()
+	la, lb := luminance(t, a), luminance(t, b)
+	return (math.Max(la, lb) + 0.05) / (math.Min(la, lb) + 0.05)
+}
+
+func TestLuminanceByTheBook(t *testing.T) {
+	assert.InDelta(t, 21, contrast(t, "#000000", "#ffffff"), 0.01)
+	assert.InDelta(t, 4.54, contrast(t, "#767676", "#ffffff"), 0.01)
+}
+
+// Every colour that carries text meets WCAG AA for small text on every ground
+// it stands on, by day and by night.
+func TestContrastMeetsAA(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Sees("Your tunes")
+	for _, look := range []string{"day", "night"} {
+		token := func(name string) string {
+			return strings.TrimSpace(js[string](p, "getComputedStyle(document.documentElement).getPropertyValue('--p-undaris-"+name+"')"))
+		}
+		for _, pair := range []struct{ text, grounds string }{
+			{"ink", "paper card shade now-tint next-tint"}, {"stone", "paper card shade now-tint"}, {"now", "paper card now-tint"},
+			{"next", "paper card next-tint"}, {"on-fill", "now next-fill"},
+		} {
+			for _, ground := range strings.Fields(pair.grounds) {
+				assert.GreaterOrEqual(t, contrast(t, token(pair.text), token(ground)), 4.5, "%s on %s by %s", pair.text, ground, look)
+			}
+		}
+		p.Press("n")
+	}
+}
+
+// Whatever can be used on a view has a name to be called by, every note of the
+// neck says where it is, and at 1280 by 800 nothing has to be scrolled for.
+func TestEverythingHasANameAndFits(t *testing.T) {
+	s := demo(t)
+	for _, path := range []string{"/", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
+		p := openPage(t, s, path)
+		p.Until("the page", "document.querySelector('main h1')")
+		if path != "/" {
+			p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")
+		}
+		nameless := js[[]string](p, `[...document.querySelectorAll('button,a,input,[role=button],[role=combobox]')].filter(e =>
+			e.getClientRects().length && !(e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.innerText?.trim() || e.labels?.length))
+			.map(e => e.outerHTML.slice(0, 120))`)
+		assert.Empty(t, nameless, path)
+		unplaced := js[[]string](p, `[...document.querySelectorAll('.neck .mark')].map(e => e.getAttribute('aria-label')).filter(l => !/string \d, (fret \d+|open)/.test(l))`)
+		assert.Empty(t, unplaced, path)
+		assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), 1280, "%s is not wider than the window", path)
+		assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollHeight"), 800, "%s is not higher than the window", path)
+	}
+}
