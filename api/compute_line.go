@@ -39,7 +39,8 @@ type Line struct {
 	RunStart int             `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
 	BarTicks int             `json:"barTicks"`
 	Beat     int             `json:"beatTicks"`
-	Bars     int             `json:"bars" doc:"How many bars the line spans, from its tick 0"`
+	FirstBar int             `json:"firstBar" doc:"The chart's bar the line begins in, from 1"`
+	Bars     int             `json:"bars" doc:"How many bars of the chart it touches"`
 	Target   Target          `json:"target"`
 	Kept     int             `json:"kept" doc:"How many notes of the lick stand as written"`
 	Of       int             `json:"of"`
@@ -113,10 +114,11 @@ func atFault(err error) string {
 func lineOf(a asked, l solo.Line) Line {
 	written := document.PhraseOf(l.Phrase)
 	events := written.Events
+	first, bars := l.Bars(a.chart.Meter)
 	line := Line{
 		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
 		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,
-		Bars: l.Phrase.Bars(), Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
+		FirstBar: first + 1, Bars: bars, Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
 		Events: make([]LineEvent, len(events)), Over: written.Over,
 	}
 	for n, label := range l.Labels {

@@ -43,10 +43,11 @@ const (
 )
 
 // Line is a lick led over a change. Its phrase's tick 0 is tick Start of the
-// chart.
+// chart; ticks run on into the next chorus.
 type Line struct {
 	Phrase phrase.Phrase
-	// Start is the chart's tick at which the phrase's bar 1 stands, a downbeat.
+	// Start is the chart's tick at which the phrase's bar 1 stands: a downbeat,
+	// where the change falls on one.
 	Start int
 	// Roles and Why say for each event what it is there for.
 	Roles  []Role
@@ -241,6 +242,11 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 	if err := line.Phrase.Check(o.Instrument); err != nil {
 		return Line{}, err
 	}
+	// A lick that would begin before the first bar leads into the next chorus.
+	for line.begin() < 0 {
+		line.Start += o.Chart.Ticks()
+		line.Arrival += o.Chart.Ticks()
+	}
 	line.RunStart = line.Start + t.start
 	line.Phrase = line.Phrase.WrittenOver(o.Chart, line.Start)
 	line.Labels = line.Phrase.Labels(o.Instrument, o.Chart.Key)
@@ -272,11 +278,25 @@ func (l *Line) explain(o Order, s phrase.Setting, run int) {
 
 func (l *Line) landsOn(o Order) string {
 	bar := fmt.Sprintf("bar %d", o.Change.Arriving.Bar+1)
-	if o.Change.Wraps() {
+	if l.Arrival >= o.Chart.Ticks() {
 		bar += " of the next chorus"
 	}
 	return fmt.Sprintf("%s of %s", o.Chart.Meter.Counted(l.Arrival), bar)
 }
+
+// Bars is where the line lies in the chart: its first bar, from 0, and how many
+// bars it touches.
+func (l Line) Bars(m chart.Meter) (first, count int) {
+	end := l.Start
+	for _, e := range l.Phrase.Events {
+		end = max(end, l.Start+e.End())
+	}
+	first = l.begin() / m.BarTicks()
+	return first, (end+m.BarTicks()-1)/m.BarTicks() - first
+}
+
+// begin is the chart's tick of the line's tick 0, or of its pickup.
+func (l Line) begin() int { return l.Start + min(l.Phrase.Events[0].Tick, 0) }
 
 // pool is the tones the tail may use: the box and the leaving chord.
 func (o Order) pool() (neck.Shape, error) {

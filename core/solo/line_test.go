@@ -127,6 +127,42 @@ func TestTheLastChangeLeadsIntoTheNextChorus(t *testing.T) {
 	assert.Contains(t, line.Notes[1], "lands on beat 1 of bar 1 of the next chorus")
 }
 
+func TestALongLickOverTheFirstChangeBeginsInTheChorusBefore(t *testing.T) {
+	o := order(t, 0, "half step below", "eighth", nil)
+	for n, e := range o.Lick.Phrase.Events {
+		e.Tick = 1920 + n*240
+		o.Lick.Phrase.Events = append(o.Lick.Phrase.Events, e)
+	}
+	o.Lick.Phrase.Events = o.Lick.Phrase.Events[:16]
+	line, err := o.Write()
+	require.NoError(t, err)
+	assert.Equal(t, 11*1920, line.Start, "the last bar of the chorus")
+	assert.Equal(t, o.Chart.Ticks()+1920, line.Arrival)
+	first, count := line.Bars(o.Chart.Meter)
+	assert.Equal(t, [2]int{11, 3}, [2]int{first, count})
+	assert.Equal(t, "G7", line.Labels[0].Chord.Symbol())
+	assert.Contains(t, line.Notes[1], "lands on beat 1 of bar 2 of the next chorus")
+}
+
+func TestAChangeInTheMiddleOfABar(t *testing.T) {
+	o := order(t, 0, "half step below", "eighth", nil)
+	f7 := o.Chart.Bars[1].Spans[0].Chord
+	o.Chart.Bars[2].Spans = []chart.Span{{Chord: o.Chart.Bars[2].Spans[0].Chord, Beats: 2}, {Chord: f7, Beats: 2}}
+	for _, ch := range o.Chart.Changes() {
+		if ch.Tick == 2*1920+960 {
+			o.Change = ch
+		}
+	}
+	line, err := o.Write()
+	require.NoError(t, err)
+	assert.Equal(t, 2*1920+960, line.Arrival)
+	assert.Contains(t, line.Notes[1], "lands on beat 3 of bar 3")
+	first, count := line.Bars(o.Chart.Meter)
+	assert.Equal(t, [2]int{1, 2}, [2]int{first, count})
+	last := line.Phrase.Events[len(line.Phrase.Events)-1]
+	assert.Equal(t, 960, last.Ticks, "the target rings no longer than its chord")
+}
+
 // price is what a tail costs, told from its notes alone.
 func price(w ways, start pitch.MIDI, tail []int) (int, bool) {
 	goal := len(w.pitches) - 1

@@ -25,6 +25,8 @@ type tail struct {
 const (
 	// At least half of the lick stays, or it is not that lick any more.
 	leastKept = 0.5
+	// The most notes between the lick and the approach: a bar of sixteenths.
+	longestTail = 16
 	// The widest interval within the tail and out of the lick, in semitones.
 	widestStep   = 5
 	costDropped  = 6
@@ -38,7 +40,8 @@ const (
 var costClass = map[harmony.Class]int{harmony.Home: 0, harmony.Colour: 1, harmony.Blue: 1, harmony.Lean: 2, harmony.Outside: 6}
 
 // tail chooses how many notes of the lick to keep and which notes lead from
-// them to the approach, at the least cost over every cut and every length. The error says what stood in the way.
+// them to the approach, at the least cost over every cut and every length. The
+// error says what stood in the way.
 func (o Order) tail(lick phrase.Phrase, approach []neck.Wanted) (tail, error) {
 	pool, err := o.pool()
 	if err != nil {
@@ -48,11 +51,11 @@ func (o Order) tail(lick phrase.Phrase, approach []neck.Wanted) (tail, error) {
 	arrival := lick.Bars() * lick.Meter.BarTicks()
 	approachStart := arrival - (len(approach)-1)*step
 	least := int(float64(len(lick.Events))*leastKept + 0.5)
-	ways := o.waysTo(pool, approach[0].Pitch, arrival/step)
+	ways := o.waysTo(pool, approach[0].Pitch, longestTail)
 	best, bestCost := tail{}, -1
 	for kept := len(lick.Events); kept >= least; kept-- {
 		last := lick.Events[kept-1]
-		for added := 0; ; added++ {
+		for added := 0; added <= longestTail; added++ {
 			start := approachStart - added*step
 			if start < last.Tick+min(step, last.Ticks) {
 				break // the last kept note would be cut too short

@@ -670,12 +670,17 @@ export interface components {
             barTicks: number;
             /**
              * Format: int64
-             * @description How many bars the line spans, from its tick 0
+             * @description How many bars of the chart it touches
              */
             bars: number;
             /** Format: int64 */
             beatTicks: number;
             events: components["schemas"]["LineEvent"][];
+            /**
+             * Format: int64
+             * @description The chart's bar the line begins in, from 1
+             */
+            firstBar: number;
             /**
              * Format: int64
              * @description How many notes of the lick stand as written

@@ -71,10 +71,9 @@ useSource(() => {
   const shown = line.value
   const chart = kept.value?.chart.chart ?? tune.chart
   if (!shown || !chart) return undefined
-  const from = Math.floor(shown.start / shown.barTicks) + 1
   return {
     chart,
-    from,
+    from: shown.firstBar,
     bars: shown.bars,
     countIn: 1,
     line: { meter: shown.meter, start: shown.start, events: shown.events.map(asEvent) },

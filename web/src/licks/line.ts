@@ -120,7 +120,7 @@ export function useLine() {
   )
 
   async function keep() {
-    if (!choice.value || !lick.value || !written.value) return
+    if (!choice.value || !lick.value || !written.value || opened.value) return
     if (!(await tune.settled())) {
       said.value = 'The tune itself could not be saved, so the line was not kept.'
       return

@@ -47,7 +47,7 @@ export function layOutTab(line: Line, width: number): TabLayout {
   }
   const beats = []
   for (let tick = 0; tick < end; tick += line.beatTicks) {
-    const beat = (tick % line.barTicks) / line.beatTicks + 1
+    const beat = Math.floor(((line.start + tick) % line.barTicks) / line.beatTicks) + 1
     beats.push({ x: between(tick), text: String(beat), bar: beat === 1 })
   }
   return { x: xs.slice(1, -1), beats }

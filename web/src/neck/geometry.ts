@@ -48,7 +48,7 @@ export function layOut(instrument: Instrument, span: Span, width: number, spacin
 
 export const samePlace = (a: Place, b: Place) => a.string === b.string && a.fret === b.fret
 
-/** The fret that a place's neighbour in a direction would have, for arrow keys. */
+/** The nearest of the places that lies in the direction of an arrow key. */
 export function neighbour<T extends Place>(all: T[], from: Place, key: string): T | undefined {
   const towards = {
     ArrowLeft: (p: Place) => p.string === from.string && p.fret < from.fret,
