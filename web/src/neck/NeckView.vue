@@ -60,7 +60,13 @@ function move(mark: Mark, event: KeyboardEvent) {
 }
 
 function size(mark: Mark) {
-  const w = mark.second ? 62 : mark.form === 'ghost' ? 34 : mark.text.length > 2 ? 52 : 46
+  const w = mark.second
+    ? 62
+    : mark.form === 'ghost'
+      ? 34
+      : mark.text.length > 2 || (mark.small ?? '').length > 1
+        ? 54
+        : 46
   return { w: Math.min(w, wide(mark.fret) ? 70 : 24), h: mark.form === 'ghost' ? 18 : 26 }
 }
 

@@ -24,6 +24,7 @@ const keys = computed(() => (visible.value ? boundKeys() : []))
     <p class="care">
       Take care of yourself: warm up before wide stretches, stop at any pain, rest at least every 25 minutes,
       and keep headphones low. If something keeps hurting, ask a professional.
+      <a href="/licences.txt" target="_blank" rel="noopener">Licences</a> of what ships with Undaris.
     </p>
   </Dialog>
 </template>
@@ -54,6 +55,9 @@ kbd {
   border-radius: 6px;
   padding: 0.05rem 0.5rem;
   background: var(--paper);
+}
+.care a {
+  color: var(--now);
 }
 .care {
   margin-top: 1rem;
