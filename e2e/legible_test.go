@@ -78,3 +78,21 @@ func TestEverythingHasANameAndFits(t *testing.T) {
 		assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollHeight"), 800, "%s is not higher than the window", path)
 	}
 }
+
+// The signs that players read come from fonts that ship, whatever fonts the
+// machine has.
+func TestSignsAreInTheFontsThatShip(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/8/licks?at=8640&lick=5")
+	p.Sees("G♯", "♭7")
+	p.Until("the fonts", "document.fonts.status === 'loaded'")
+	for _, weight := range []string{"400", "700"} {
+		loaded := js[int](p, "[...document.fonts].filter(f => f.family.includes('Undaris Signs') && f.status === 'loaded').length")
+		assert.Positive(t, loaded)
+		for _, sign := range []string{"♭", "♯", "→", "↑", "∿", "◐", "●"} {
+			// A font that lacks the sign would leave the width of the fallback.
+			widths := js[[]float64](p, `(() => { const c = document.createElement('canvas').getContext('2d'); const w = (f) => { c.font = '`+weight+` 40px ' + f; return c.measureText('`+sign+`').width };
+				return [w("'Undaris Signs', monospace"), w("'Undaris Signs', serif")] })()`)
+			assert.Equal(t, widths[0], widths[1], "%s at weight %s", sign, weight)
+		}
+	}
+}

@@ -1,5 +1,6 @@
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import 'primeicons/primeicons.css'
+import './theme/signs.css'
 import './theme/page.css'
 
 import { createPinia } from 'pinia'
