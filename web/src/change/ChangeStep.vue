@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { answer, client, type ChangeView, type Move, type Place } from '../api/client'
 import { changeMarks, type Arrow } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
 import { samePlace } from '../neck/geometry'
+import { named } from '../shell/options'
+import PillSelect from '../shell/PillSelect.vue'
 import { useSource } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
@@ -118,12 +119,12 @@ useKeys([
         <div class="head">
           <h2>Ways across</h2>
           <span class="quiet">best first, {{ shown.moves.length }} in this position</span>
-          <Select
+          <PillSelect
             class="school"
-            :model-value="school"
-            :options="tune.choices?.schools"
-            aria-label="What to aim at"
-            @update:model-value="(aim: string) => view.set({ school: aim })"
+            label="What to aim at"
+            :chosen="school"
+            :options="named(tune.choices?.schools)"
+            @choose="(aim) => view.set({ school: aim })"
           />
         </div>
         <ol ref="list" class="moves" aria-label="Ways across, best first">
@@ -177,13 +178,6 @@ useKeys([
 </template>
 
 <style scoped>
-.says {
-  display: flex;
-  align-items: baseline;
-  gap: 0.5rem;
-  min-height: 34px;
-  font-size: 1.05rem;
-}
 .leaving,
 .arriving {
   font-size: 1.25rem;
@@ -204,17 +198,8 @@ useKeys([
   grid-template-columns: 1fr 20rem;
   gap: 1.6rem;
 }
-.head {
-  display: flex;
-  align-items: center;
-  gap: 0.8rem;
-  margin-bottom: 0.4rem;
-}
 .school {
   margin-left: auto;
-}
-.school :deep(.p-select-label) {
-  padding: 0.2rem 0.7rem;
 }
 .moves {
   height: 274px;

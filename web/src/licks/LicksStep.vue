@@ -9,6 +9,7 @@ import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
+import ChipRow from './ChipRow.vue'
 import { useLine } from './line'
 import TabView from './TabView.vue'
 
@@ -155,7 +156,7 @@ useKeys([
       :span="line?.position ?? view.position.value"
       :marks="marks"
       label="The line on the neck"
-      :spacing="29"
+      :spacing="28"
       @pick="land"
     />
     <div class="bench columns">
@@ -225,32 +226,21 @@ useKeys([
               <small>{{ signs(tone.note) }} {{ tone.string }}:{{ tone.fret }}</small>
             </button>
           </div>
-          <div class="choices" role="group" aria-label="Approach">
-            <span class="what quiet">by</span>
-            <button
-              v-for="one in tune.choices?.approaches"
-              :key="one"
-              type="button"
-              class="chip"
-              :aria-pressed="one === approach"
-              @click="view.set({ approach: one })"
-            >
-              {{ one }}
-            </button>
-          </div>
-          <div class="choices" role="group" aria-label="Subdivision">
-            <span class="what quiet">in</span>
-            <button
-              v-for="one in subdivisions"
-              :key="one"
-              type="button"
-              class="chip"
-              :aria-pressed="one === subdivision"
-              @click="view.set({ sub: one })"
-            >
-              {{ one }}s
-            </button>
-          </div>
+          <ChipRow
+            label="Approach"
+            says="by"
+            :options="tune.choices?.approaches ?? []"
+            :chosen="approach"
+            @choose="(one) => view.set({ approach: one })"
+          />
+          <ChipRow
+            label="Subdivision"
+            says="in"
+            plural
+            :options="subdivisions"
+            :chosen="subdivision"
+            @choose="(one) => view.set({ sub: one })"
+          />
         </template>
 
         <div v-if="refusal && !kept" class="refusal" role="alert">
@@ -301,13 +291,6 @@ useKeys([
 </template>
 
 <style scoped>
-.says {
-  display: flex;
-  align-items: baseline;
-  gap: 0.45rem;
-  min-height: 32px;
-  font-size: 1.05rem;
-}
 .name {
   font-size: 1.2rem;
   color: var(--now);
@@ -377,20 +360,6 @@ useKeys([
 }
 .remove:hover {
   color: var(--next);
-}
-.choices {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 5px;
-  margin-bottom: 6px;
-  font-size: 0.92rem;
-}
-.choices .chip {
-  padding: 0.14rem 0.65rem;
-}
-.what {
-  width: 3.4rem;
 }
 .target {
   padding-inline: 0.5rem;

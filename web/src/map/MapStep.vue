@@ -159,13 +159,6 @@ useKeys([
 </template>
 
 <style scoped>
-.says {
-  display: flex;
-  align-items: baseline;
-  gap: 0.5rem;
-  min-height: 34px;
-  font-size: 1.05rem;
-}
 .chord {
   font-size: 1.25rem;
   color: var(--now);
@@ -184,12 +177,6 @@ useKeys([
 }
 .right {
   margin-left: auto;
-}
-.head {
-  display: flex;
-  align-items: baseline;
-  gap: 1rem;
-  margin-bottom: 0.4rem;
 }
 .positions {
   display: grid;

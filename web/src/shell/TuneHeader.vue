@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import InputNumber from 'primevue/inputnumber'
-import Select from 'primevue/select'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { usePlayer } from '../sound/player'
-import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
+import { named } from './options'
+import PillSelect from './PillSelect.vue'
 
 const tune = useTune()
 const view = useView()
@@ -16,15 +16,10 @@ const router = useRouter()
 const saved = computed(
   () => ({ saved: 'saved', saving: 'saving…', elsewhere: 'not saved', failed: 'not saved' })[tune.saveState],
 )
-const schemes = computed(() => {
-  const all = tune.choices?.schemes ?? []
-  return tune.read?.scheme ? all : ['', ...all]
-})
 const positions = computed(() =>
-  (tune.map?.positions ?? []).map((p) => ({ id: p.id, label: `${p.form} form, ${p.core}–${p.coreEnd}` })),
+  (tune.map?.positions ?? []).map((p) => ({ value: p.id, text: `${p.form} form, ${p.core}–${p.coreEnd}` })),
 )
-const boxes = computed(() => tune.choices?.boxes ?? [])
-const box = computed(() => boxes.value.find((kind) => tune.read?.boxName.endsWith(kind)))
+const box = computed(() => tune.choices?.boxes.find((kind) => tune.read?.boxName.endsWith(kind)))
 
 function setTempo(tempo: number | null) {
   if (tempo && tempo !== tune.chart?.tempo) void tune.edit({ tempo })
@@ -43,32 +38,27 @@ function setTempo(tempo: number | null) {
         {{ tune.chart.title }}
       </button>
     </h1>
-    <Select
-      class="control key"
-      :model-value="tune.chart.key.tonic"
-      :options="tune.choices?.tonics"
-      :option-label="signs"
-      scroll-height="36rem"
-      aria-label="Key"
-      @update:model-value="(tonic: string) => tune.edit({ tonic })"
+    <PillSelect
+      label="Key"
+      :chosen="tune.chart.key.tonic"
+      :options="named(tune.choices?.tonics)"
+      @choose="(tonic) => tune.edit({ tonic })"
     />
-    <Select
-      class="control"
-      :model-value="tune.read?.scheme ?? ''"
-      :options="schemes"
+    <PillSelect
+      label="Twelve-bar"
       placeholder="own bars"
-      aria-label="Twelve-bar"
-      @update:model-value="(scheme: string) => scheme && tune.edit({ scheme })"
+      :chosen="tune.read?.scheme"
+      :options="named(tune.choices?.schemes)"
+      @choose="(scheme) => tune.edit({ scheme })"
     />
-    <Select
-      class="control"
-      :model-value="tune.chart.feel"
-      :options="tune.choices?.feels"
-      aria-label="Feel"
-      @update:model-value="(feel: string) => tune.edit({ feel })"
+    <PillSelect
+      label="Feel"
+      :chosen="tune.chart.feel"
+      :options="named(tune.choices?.feels)"
+      @choose="(feel) => tune.edit({ feel })"
     />
     <InputNumber
-      class="control tempo"
+      class="tempo"
       :model-value="tune.chart.tempo"
       :min="tune.choices?.tempo.least"
       :max="tune.choices?.tempo.most"
@@ -76,21 +66,17 @@ function setTempo(tempo: number | null) {
       aria-label="Tempo"
       @update:model-value="setTempo"
     />
-    <Select
-      class="control"
-      :model-value="view.position.value?.id"
+    <PillSelect
+      label="Position"
+      :chosen="view.position.value?.id"
       :options="positions"
-      option-label="label"
-      option-value="id"
-      aria-label="Position"
-      @update:model-value="(pos: string) => view.set({ pos, target: undefined })"
+      @choose="(pos) => view.set({ pos, target: undefined })"
     />
-    <Select
-      class="control"
-      :model-value="box"
-      :options="boxes"
-      aria-label="Box"
-      @update:model-value="(kind: string) => tune.edit({ box: kind })"
+    <PillSelect
+      label="Box"
+      :chosen="box"
+      :options="named(tune.choices?.boxes)"
+      @choose="(kind) => tune.edit({ box: kind })"
     />
     <button
       type="button"
@@ -138,22 +124,11 @@ h1 {
   cursor: pointer;
   font: inherit;
 }
-.control {
-  flex: none;
-  border-radius: 999px;
-}
-.control :deep(.p-select-label),
-.control :deep(.p-inputtext) {
-  padding: 0.25rem 0.1rem 0.25rem 0.75rem;
-  font-size: 0.93rem;
-}
-.control :deep(.p-select-dropdown) {
-  width: 1.7rem;
-}
 .tempo :deep(.p-inputtext) {
   width: 3.6rem;
   border-radius: 999px;
-  padding-right: 0.6rem;
+  padding: 0.25rem 0.6rem 0.25rem 0.75rem;
+  font-size: 0.93rem;
 }
 .play {
   flex: none;
