@@ -34,6 +34,7 @@ type Choices struct {
 	Schools      []string            `json:"schools"`
 	Approaches   []string            `json:"approaches"`
 	Subdivisions map[string][]string `json:"subdivisions" doc:"By meter"`
+	Subdivision  string              `json:"subdivision" doc:"The one to begin with"`
 	Tempo        Range               `json:"tempo"`
 }
 
@@ -46,7 +47,7 @@ type Range struct {
 func (s *server) registerChoices(api huma.API) {
 	choices := Choices{
 		Tonics: harmony.Tonics, Schemes: names(chart.Schemes), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
-		Schools: names(change.Schools), Subdivisions: map[string][]string{}, Tempo: Range{chart.MinTempo, chart.MaxTempo},
+		Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 	}
 	for _, a := range change.Approaches {
 		choices.Approaches = append(choices.Approaches, a.Name)

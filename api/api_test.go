@@ -132,6 +132,7 @@ func TestTheMapHoldsEveryPosition(t *testing.T) {
 	m := call[Map](c, "POST", "/api/compute/map", MapRequest{Chart: ferry(c).Chart}, 200)
 	require.Len(t, m.Positions, 9)
 	assert.Equal(t, []string{"E", "B", "G", "D", "A", "E"}, m.Instrument.Strings)
+	assert.Equal(t, "E-7", m.Home)
 	first := m.Positions[3]
 	assert.Equal(t, "E-7", first.ID)
 	assert.Equal(t, "A", first.Shapes[1].Form)
@@ -372,6 +373,9 @@ func TestChoices(t *testing.T) {
 	assert.Len(t, choices.Tonics, 14)
 	assert.Equal(t, []string{"quick change", "slow change"}, choices.Schemes)
 	assert.Equal(t, []string{"quarter", "eighth", "triplet", "sixteenth"}, choices.Subdivisions["4/4"])
+	for meter, subdivisions := range choices.Subdivisions {
+		assert.Contains(t, subdivisions, choices.Subdivision, meter)
+	}
 }
 
 // Each compute call over HTTP on loopback, with the time that 99 in 100 keep to.

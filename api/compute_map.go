@@ -23,6 +23,7 @@ type Map struct {
 	BoxName    string        `json:"boxName"`
 	Chords     []MapChord    `json:"chords" doc:"The distinct chords in the order they first sound"`
 	Positions  []MapPosition `json:"positions" doc:"Lowest first"`
+	Home       string        `json:"home" doc:"The id of the position to begin in"`
 }
 
 // Instrument is the neck that the map is drawn on.
@@ -100,7 +101,11 @@ func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Instrument: instrumentOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
+	home, err := neck.FindPosition(i, c.Key.Tonic.Class(), "")
+	if err != nil {
+		return Map{}, err
+	}
+	m := Map{Home: home.ID(), Instrument: instrumentOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
 	chords := c.Chords()
 	over := make([]*overChord, len(chords))
 	for n, chord := range chords {

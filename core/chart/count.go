@@ -30,11 +30,15 @@ func (m Meter) Subdivisions() []Subdivision {
 	return simpleSubdivisions
 }
 
+// DefaultSubdivision is what lines run in unless told otherwise; every meter
+// has it.
+const DefaultSubdivision = "eighth"
+
 // Subdivision finds a subdivision of the meter by name; the empty name is the
-// eighth.
+// default.
 func (m Meter) Subdivision(name string) (Subdivision, error) {
 	if name == "" {
-		name = "eighth"
+		name = DefaultSubdivision
 	}
 	for _, s := range m.Subdivisions() {
 		if s.Name == name {

@@ -402,6 +402,8 @@ export interface components {
             feels: string[];
             schemes: string[];
             schools: string[];
+            /** @description The one to begin with */
+            subdivision: string;
             /** @description By meter */
             subdivisions: {
                 [key: string]: string[];
@@ -836,6 +838,8 @@ export interface components {
             boxName: string;
             /** @description The distinct chords in the order they first sound */
             chords: components["schemas"]["MapChord"][];
+            /** @description The id of the position to begin in */
+            home: string;
             instrument: components["schemas"]["Instrument"];
             /** @description Lowest first */
             positions: components["schemas"]["MapPosition"][];

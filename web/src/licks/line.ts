@@ -36,7 +36,7 @@ export function useLine() {
   const approach = computed(() => view.text('approach') || tune.choices?.approaches[0] || '')
   const subdivisions = computed(() => tune.choices?.subdivisions[tune.chart?.meter ?? ''] ?? [])
   const subdivision = computed(() =>
-    subdivisions.value.includes(view.text('sub')) ? view.text('sub') : 'eighth',
+    subdivisions.value.includes(view.text('sub')) ? view.text('sub') : (tune.choices?.subdivision ?? ''),
   )
   const openId = computed(() => Number(view.text('line')) || 0)
   const line = computed(() => opened.value?.line ?? written.value)

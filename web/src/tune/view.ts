@@ -43,7 +43,7 @@ export function useView() {
   const change = computed<Change | undefined>(() => changes.value.find((c) => c.tick === moment.value?.next))
 
   const position = computed(() => {
-    const wanted = text('pos') || 'E'
+    const wanted = text('pos') || tune.map?.home || ''
     const all = tune.map?.positions ?? []
     return all.find((p) => p.id === wanted) ?? all.find((p) => p.form === wanted.split('-')[0]) ?? all[0]
   })
