@@ -23,6 +23,7 @@ func TestAPlayersFirstVisit(t *testing.T) {
 	p.Click("Tin Roof Ferry C · shuffle · 112")
 	p.Sees("C7 in the E-form position makes the E form. From the bottom: R 3 5 ♭7 R 3 5 ♭7 R")
 	assert.ElementsMatch(t, firstBox, p.Neck("tone"))
+	assert.Equal(t, []string{"6:6 ♭7"}, p.Neck("ghost"), "what only a reach back would give is shown, but not in the shape")
 	assert.Equal(t, []string{"1:11 ♭3", "3:10 11", "3:8 ♭3", "5:8 11", "6:11 ♭3"}, p.Neck("box"), "the box stands behind the tones")
 	p.Click("Bar 2, F7, IV")
 	p.Sees("F7 in the E-form position makes the A form")

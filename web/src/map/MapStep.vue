@@ -40,21 +40,33 @@ const marks = computed<Mark[]>(() => {
       caption: showBox.value && toAdd.value.has(tone.degree) ? 'not in box' : undefined,
     }))
   const chosen = shape.value.tones.find((tone) => picked.value && samePlace(tone, picked.value))
-  const ghosts = (chosen?.alternatives ?? []).map((place) => ({
+  // What only a reach below the core would give is there, but not in the shape.
+  const beyond = shape.value.beyond
+    .filter(() => !rootsOnly.value)
+    .map((tone) => ({
+      ...toneMark(tone, 'ghost'),
+      root: false,
+      small: undefined,
+      spoken: `reach back: ${tone.spoken}`,
+    }))
+  const alternatives = (chosen?.alternatives ?? []).map((place) => ({
     ...toneMark(chosen!, 'ghost'),
     ...place,
     root: false,
     small: undefined,
     spoken: `the same ${chosen!.note} on string ${place.string}, fret ${place.fret}`,
   }))
-  return [...tones, ...ghosts, ...(showBox.value ? boxMarks(shape.value.box, [...tones, ...ghosts]) : [])]
+  const pebbles = [...tones, ...beyond, ...alternatives]
+  return [...pebbles, ...(showBox.value ? boxMarks(shape.value.box, pebbles) : [])]
 })
 
 const fromTheBottom = computed(() => shape.value?.tones.map((tone) => signs(tone.degree)).join(' ') ?? '')
 const pickedNote = computed(() => {
-  const at = [...(shape.value?.tones ?? []), ...(shape.value?.box ?? [])].find(
-    (tone) => picked.value && samePlace(tone, picked.value),
-  )
+  const at = [
+    ...(shape.value?.tones ?? []),
+    ...(shape.value?.beyond ?? []),
+    ...(shape.value?.box ?? []),
+  ].find((tone) => picked.value && samePlace(tone, picked.value))
   return at && chord.value?.judgements.find((j) => j.note === at.note)
 })
 
