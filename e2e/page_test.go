@@ -72,6 +72,13 @@ func (p *Page) Go(path string) {
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate(p.base+path)))
 }
 
+// Leave lets go of the server, so that it may be stopped without a request of
+// the page being refused.
+func (p *Page) Leave() {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate("about:blank")))
+}
+
 func (p *Page) listen(event any) {
 	switch e := event.(type) {
 	case *runtime.EventExceptionThrown:
@@ -88,7 +95,7 @@ func (p *Page) listen(event any) {
 		p.mutex.Lock()
 		p.requests++
 		p.mutex.Unlock()
-		if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Scheme+"://"+u.Host != p.base {
+		if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Scheme != "about" && u.Scheme+"://"+u.Host != p.base {
 			p.note("a request to another host: %s", e.Request.URL)
 		}
 	case *network.EventResponseReceived:

@@ -70,8 +70,10 @@ func TestAPlayersFirstVisit(t *testing.T) {
 
 	p.Click("Keep the line")
 	p.Sees("Kept as “Last boat into A”.", "Kept lines")
+	p.Sees("Kept line Last boat into A")
 	address := js[string](p, "location.pathname + location.search")
 
+	p.Leave()
 	s.stop()
 	again := serve(t, "demo", data)
 	p2 := openPage(t, again, "/")
@@ -162,6 +164,7 @@ func TestAPlayersFirstVisitByKeyboard(t *testing.T) {
 	p.Press(kb.Escape)
 	kept := p.Tab()
 
+	p.Leave()
 	s.stop()
 	p2 := openPage(t, serve(t, "demo", data), "/")
 	p2.Has("Tin Roof Ferry C · shuffle · 112")

@@ -91,6 +91,7 @@ func TestAKilledProgramLosesNoSave(t *testing.T) {
 	p.Choose("Key", "D")
 	p.Has("Bar 2, G7, IV")
 	p.Sees("saved")
+	p.Leave()
 	require.NoError(t, s.command.Process.Kill())
 	_ = s.command.Wait()
 	again := openPage(t, serve(t, "demo", data), "/tunes/7/map")
