@@ -19,10 +19,6 @@ type Quality struct {
 	aliases []string
 }
 
-// Degrees is the quality's chord tones from the root up; the slice is the
-// table's own and must not be changed.
-func (q *Quality) Degrees() []pitch.Degree { return q.degrees }
-
 // Minor says whether the third is minor, which is what turns a roman numeral
 // to lower case.
 func (q *Quality) Minor() bool {

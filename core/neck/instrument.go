@@ -36,11 +36,6 @@ func (i Instrument) Pitch(p Place) pitch.MIDI {
 	return i.Open[p.String-1] + pitch.MIDI(p.Fret)
 }
 
-// Has says whether the place is on the neck.
-func (i Instrument) Has(p Place) bool {
-	return p.String >= 1 && p.String <= len(i.Open) && p.Fret >= 0 && p.Fret <= i.Frets
-}
-
 // StretchMM is the distance in millimetres between two frets: a fret k lies
 // L(1 - 2^(-k/12)) from the nut of a string of length L (equal temperament).
 func (i Instrument) StretchMM(low, high int) float64 {

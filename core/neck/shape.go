@@ -2,6 +2,7 @@ package neck
 
 import (
 	"fmt"
+	"slices"
 
 	"undaris/core/harmony"
 	"undaris/core/pitch"
@@ -39,6 +40,7 @@ func Lay(i Instrument, w Window, tones []harmony.Tone) Shape {
 		byClass[tones[n].Note.Class()] = &tones[n]
 	}
 	var wanted []Wanted
+	var choices [][]Place // where each of the wanted can be had
 	shape := Shape{}
 	low, high := i.span(w)
 	for p := low; p <= high; p++ {
@@ -58,6 +60,7 @@ func Lay(i Instrument, w Window, tones []harmony.Tone) Shape {
 			continue
 		}
 		wanted = append(wanted, Wanted{Pitch: p})
+		choices = append(choices, places)
 	}
 	fingering, _, err := Finger(i, w, wanted)
 	if err != nil {
@@ -69,7 +72,7 @@ func Lay(i Instrument, w Window, tones []harmony.Tone) Shape {
 		p := wanted[n].Pitch
 		shape.Tones[n] = Placed{
 			Tone: *byClass[p.Class()], Pitch: p, Fingered: f,
-			Reach: w.Reach(f.Fret), Alternatives: i.otherPlaces(w, p, f.Place),
+			Reach: w.Reach(f.Fret), Alternatives: slices.DeleteFunc(choices[n], func(place Place) bool { return place == f.Place }),
 		}
 		if f.Fret > 0 {
 			lowest, highest = min(lowest, f.Fret), max(highest, f.Fret)
@@ -99,17 +102,6 @@ func (i Instrument) places(w Window, p pitch.MIDI) []Place {
 		}
 	}
 	return found
-}
-
-func (i Instrument) otherPlaces(w Window, p pitch.MIDI, chosen Place) []Place {
-	var others []Place
-	for s, open := range i.Open {
-		place := Place{String: s + 1, Fret: int(p - open)}
-		if place.Fret >= w.Low && place.Fret <= w.High && place != chosen {
-			others = append(others, place)
-		}
-	}
-	return others
 }
 
 func onlyBelow(w Window, places []Place) bool {

@@ -29,20 +29,6 @@ func TestReadNoteLeavesWhatFollows(t *testing.T) {
 	assert.Equal(t, "7b9", rest)
 }
 
-func TestSoundingOctaveBelongsToTheLetter(t *testing.T) {
-	for _, c := range []struct {
-		midi  MIDI
-		spelt string
-		want  string
-	}{
-		{60, "C", "C4"}, {60, "B#", "B#3"}, {59, "Cb", "Cb4"}, {59, "B", "B3"}, {40, "E", "E2"}, {40, "Fb", "Fb2"},
-	} {
-		note, err := ParseNote(c.spelt)
-		require.NoError(t, err)
-		assert.Equal(t, c.want, c.midi.Sounding(note))
-	}
-}
-
 func TestDegreesReadBackAsWritten(t *testing.T) {
 	for _, text := range []string{"R", "b9", "9", "#9", "b3", "3", "11", "#11", "b5", "5", "#5", "b13", "13", "6", "bb7", "b7", "7", "2", "4"} {
 		assert.Equal(t, text, MustDegree(text).String())

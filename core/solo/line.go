@@ -111,7 +111,7 @@ func (o Order) Write() (Line, error) {
 	if err != nil {
 		failed := &TargetError{Detail: err.Error(), Nearest: o.nearest(setting, arriving, *o.Target)}
 		if len(failed.Nearest) == 0 {
-			failed.Detail += o.finer(setting, target)
+			failed.Detail += o.finer(setting, []neck.Placed{target})
 		}
 		return Line{}, failed
 	}
@@ -138,7 +138,7 @@ func (o Order) toBest(s phrase.Setting, arriving neck.Shape) (Line, error) {
 	}
 	if !found {
 		return Line{}, &TargetError{Detail: fmt.Sprintf("no tone of %s can be reached in time by %s in %ss",
-			o.Change.Arriving.Chord.Symbol(), o.Approach.Spoken, o.Subdivision)}
+			o.Change.Arriving.Chord.Symbol(), o.Approach.Spoken, o.Subdivision) + o.finer(s, arriving.Tones)}
 	}
 	return best, nil
 }
@@ -152,16 +152,19 @@ func better(a, b [3]float64) bool {
 	return false
 }
 
-// finer says in which finer subdivision the target could be reached, if in any.
-func (o Order) finer(s phrase.Setting, target neck.Placed) string {
+// finer says in which finer subdivision one of the targets could be reached, if
+// in any.
+func (o Order) finer(s phrase.Setting, targets []neck.Placed) string {
 	for _, finer := range o.Chart.Meter.Subdivisions() {
 		if finer.PerBeat <= o.Subdivision.PerBeat {
 			continue
 		}
 		with := o
 		with.Subdivision = finer
-		if _, err := with.to(s, target); err == nil {
-			return fmt.Sprintf("; in %ss it can", finer)
+		for _, target := range targets {
+			if _, err := with.to(s, target); err == nil {
+				return fmt.Sprintf("; in %ss it can", finer)
+			}
 		}
 	}
 	return ""

@@ -108,6 +108,9 @@ func TestWhereNoTargetCanBeReachedAFinerRunIsOffered(t *testing.T) {
 	o.Lick.Phrase.Events[0].Tick, o.Lick.Phrase.Events[1].Tick = 1200, 1440
 	_, err := o.Write()
 	assert.ErrorContains(t, err, "; in eighths it can")
+	o.Target = nil
+	_, err = o.Write()
+	assert.ErrorContains(t, err, "no tone of F7 can be reached in time by two half steps from below in quarters; in eighths it can")
 }
 
 func TestASlideIsPlayedOnOneString(t *testing.T) {

@@ -3,6 +3,7 @@ package solo
 import (
 	"fmt"
 
+	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -47,16 +48,16 @@ func (o Order) tail(lick phrase.Phrase, approach []neck.Wanted) (tail, error) {
 	if err != nil {
 		return tail{}, err
 	}
-	step := o.Subdivision.Ticks(o.Chart.Meter)
+	meter := o.Chart.Meter
+	step := o.Subdivision.Ticks(meter)
 	arrival := lick.Bars() * lick.Meter.BarTicks()
-	approachStart := arrival - (len(approach)-1)*step
 	least := int(float64(len(lick.Events))*leastKept + 0.5)
 	ways := o.waysTo(pool, approach[0].Pitch, longestTail)
 	best, bestCost := tail{}, -1
 	for kept := len(lick.Events); kept >= least; kept-- {
 		last := lick.Events[kept-1]
 		for added := 0; added <= longestTail; added++ {
-			start := approachStart - added*step
+			start := chart.RunStart(arrival, added+len(approach), o.Subdivision, meter)
 			if start < last.Tick+min(step, last.Ticks) {
 				break // the last kept note would be cut too short
 			}

@@ -4,7 +4,6 @@
 package document
 
 import (
-	"errors"
 	"fmt"
 
 	"undaris/core/chart"
@@ -100,17 +99,4 @@ func (d Chart) Core() (chart.Chart, error) {
 		c.Bars = append(c.Bars, spans)
 	}
 	return c, c.Check()
-}
-
-// Within puts a path in front of the field that a *chart.FieldError names;
-// other errors are given the path as their field.
-func Within(path string, err error) error {
-	if err == nil {
-		return nil
-	}
-	var field *chart.FieldError
-	if errors.As(err, &field) {
-		return &chart.FieldError{Field: path + "." + field.Field, Detail: field.Detail}
-	}
-	return &chart.FieldError{Field: path, Detail: err.Error()}
 }

@@ -62,12 +62,6 @@ func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 	}
 }
 
-func TestWithinPutsThePathInFront(t *testing.T) {
-	_, c := readChart(t, tune)
-	c.Tempo = 1
-	assert.EqualError(t, Within("chart", c.Check()), "chart.tempo: 1 is out of range; a tempo is 20 to 400 beats a minute")
-}
-
 // Whatever JSON is given: an error, or something that reads and writes the same.
 func FuzzDocuments(f *testing.F) {
 	f.Add([]byte(tune))

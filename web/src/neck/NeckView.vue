@@ -168,11 +168,7 @@ function arc(arrow: Arrow) {
       :key="`${mark.form} ${placeKey(mark)}`"
       :ref="(element) => keep(mark, element)"
       class="mark"
-      :class="[
-        mark.form,
-        mark.class,
-        { root: mark.root, lit: mark.lit, chosen: mark.chosen, faint: mark.faint },
-      ]"
+      :class="[mark.form, mark.class, { root: mark.root, lit: mark.lit, chosen: mark.chosen }]"
       :transform="`translate(${g.x(mark.fret)} ${g.y(mark.string)})`"
       role="button"
       :tabindex="placeKey(mark) === stop ? 0 : -1"
@@ -363,9 +359,6 @@ function arc(arrow: Arrow) {
 }
 .ghost .degree {
   transform: translateY(-1px);
-}
-.faint {
-  opacity: 0.45;
 }
 .hit {
   fill: transparent;

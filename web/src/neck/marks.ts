@@ -17,7 +17,6 @@ export interface Mark extends Place {
   caption?: string
   lit?: boolean
   chosen?: boolean
-  faint?: boolean
 }
 
 export interface Arrow {
