@@ -57,6 +57,8 @@ func run(m *testing.M) int {
 		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"),
 		chromedp.Flag("force-color-profile", "srgb"),
 		chromedp.Flag("font-render-hinting", "none"),
+		chromedp.Flag("disable-partial-raster", true),
+		chromedp.Flag("num-raster-threads", "1"),
 	)...)
 	defer cancel()
 	var stop context.CancelFunc

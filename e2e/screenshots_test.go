@@ -24,7 +24,14 @@ func TestScreenshots(t *testing.T) {
 	shoot := func(name string) {
 		t.Helper()
 		p.Until("the fonts", "document.fonts.status === 'loaded'")
-		js[any](p, "new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => r(null))))")
+		// Painted afresh and whole: what was painted piece by piece, as answers
+		// came in, differs by a few pixels from one time to the next.
+		_, err := chromedp.Run(p.ctx, chromedp.Evaluate[any](`new Promise(done => {
+			const frame = () => new Promise(requestAnimationFrame)
+			document.body.style.display = 'none'
+			frame().then(frame).then(() => { document.body.style.display = ''; return frame() }).then(frame).then(() => done(null))
+		})`, chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
 		picture, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(filepath.Join(*screenshots, name+".png"), picture, 0o644))
