@@ -21,7 +21,9 @@ func blues(t testing.TB, tonic string, feel chart.Feel) chart.Chart {
 	key, err := harmony.ParseKey(tonic, harmony.DominantMode)
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 120, Feel: chart.Straight, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
-	return c.Felt(feel)
+	felt, err := c.Felt(feel)
+	require.NoError(t, err)
+	return felt
 }
 
 func of(p Performance, part Part) []Note {
@@ -54,6 +56,30 @@ func TestTheCountInAndTheBars(t *testing.T) {
 	for _, note := range append(of(p, Bass), of(p, Chords)...) {
 		assert.GreaterOrEqual(t, note.Tick, p.CountIn, "only the click counts in")
 	}
+}
+
+// Over an imagined chord the band plays on what is written, and where the chart
+// is silent it rests; repeats are played out.
+func TestTheBandPlaysWhatIsWritten(t *testing.T) {
+	c := blues(t, "C", chart.Straight)
+	imagined, err := c.Imagine(1, "Db7")
+	require.NoError(t, err)
+	order := Order{Chart: c, Instrument: neck.Standard(), Bars: 12}
+	with := order
+	with.Chart = imagined
+	assert.Equal(t, Perform(order), Perform(with))
+
+	silent, err := c.Write(0, "N.C. | F7 N.C.")
+	require.NoError(t, err)
+	silent, err = silent.Repeat(0, 2, 2)
+	require.NoError(t, err)
+	p := Perform(Order{Chart: silent, Instrument: neck.Standard(), Bars: 4})
+	for _, note := range append(of(p, Bass), of(p, Chords)...) {
+		bar, beat := note.Tick/1920, note.Tick%1920/480
+		assert.True(t, bar%2 == 1 && beat < 2, "bar %d beat %d is not silent", bar+1, beat+1)
+	}
+	assert.NotEmpty(t, of(p, Bass))
+	assert.Equal(t, []BarMark{{0, 0}, {1920, 1}, {3840, 2}, {5760, 3}}, p.Bars)
 }
 
 func TestTheBassWalksAndLeads(t *testing.T) {
@@ -126,7 +152,8 @@ func TestPerformanceProperties(t *testing.T) {
 			}
 			c.Bars = append(c.Bars, bar)
 		}
-		c = c.Felt(rapid.SampledFrom(chart.Feels).Draw(t, "feel"))
+		c, err = c.Felt(rapid.SampledFrom(chart.Feels).Draw(t, "feel"))
+		require.NoError(t, err)
 		order := Order{Chart: c, Instrument: neck.Standard(), From: rapid.IntRange(0, len(c.Bars)-1).Draw(t, "from"), Bars: rapid.IntRange(1, 20).Draw(t, "long"), CountIn: 1}
 		p := Perform(order)
 		assert.Equal(t, p, Perform(order))

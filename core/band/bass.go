@@ -21,9 +21,12 @@ func bassLine(c chart.Chart, spans []chart.Moment, offset int) []Note {
 	notes := []Note{}
 	down := false
 	for n, span := range spans {
+		if span.Silent {
+			continue
+		}
 		next := spans[(n+1)%len(spans)].Chord
 		if n+1 == len(spans) {
-			next = c.ChordAt(span.Tick + span.Ticks)
+			next = c.Written().ChordAt(span.Tick + span.Ticks)
 		}
 		leads := next.Root.Class() != span.Chord.Root.Class()
 		down = !down && n > 0 && spans[n-1].Chord.Same(span.Chord)

@@ -32,6 +32,9 @@ func comping(c chart.Chart, spans []chart.Moment, offset int) []Note {
 	twelfth := c.Meter.BeatTicks() / 12
 	voicing := []pitch.MIDI(nil)
 	for _, span := range spans {
+		if span.Silent {
+			continue
+		}
 		voicing = nextVoicing(voicing, span.Chord)
 		first := span.Beat * 12
 		last := first + span.Ticks/twelfth

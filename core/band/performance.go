@@ -46,7 +46,7 @@ type Note struct {
 // BarMark says at which tick of the performance a bar of the chart begins.
 type BarMark struct {
 	Tick int
-	// Bar counts the chart's bars from 0.
+	// Bar counts the bars of a chorus from 0, repeats played out.
 	Bar int
 }
 
@@ -64,7 +64,8 @@ type Performance struct {
 type Order struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
-	// From is the first bar, Bars how many; they may run on into the next chorus.
+	// From is the first bar of the chorus as it is played, Bars how many; they
+	// may run on into the next chorus.
 	From, Bars int
 	// CountIn is how many bars are counted in.
 	CountIn int
@@ -83,8 +84,9 @@ func Perform(o Order) Performance {
 		Tempo: o.Chart.Tempo, BeatTicks: o.Chart.Meter.BeatTicks(),
 		CountIn: o.CountIn * bar, End: (o.CountIn + o.Bars) * bar,
 	}
+	chorus := len(o.Chart.Played())
 	for n := range o.Bars {
-		p.Bars = append(p.Bars, BarMark{Tick: p.CountIn + n*bar, Bar: (o.From + n) % len(o.Chart.Bars)})
+		p.Bars = append(p.Bars, BarMark{Tick: p.CountIn + n*bar, Bar: (o.From + n) % chorus})
 	}
 	offset := p.CountIn - o.From*bar
 	p.Notes = append(p.Notes, clicks(o.Chart.Meter, o.CountIn+o.Bars)...)
@@ -96,12 +98,13 @@ func Perform(o Order) Performance {
 	return p
 }
 
-// spans unrolls the chart's chords over the bars performed, cut to them.
+// spans unrolls the chart's written chords over the bars performed, cut to them:
+// what is imagined the band does not play.
 func (o Order) spans() []chart.Moment {
 	bar := o.Chart.Meter.BarTicks()
 	from, to := o.From*bar, (o.From+o.Bars)*bar
 	length := o.Chart.Ticks()
-	moments := o.Chart.Moments()
+	moments := o.Chart.Written().Moments()
 	spans := []chart.Moment{}
 	for chorus := 0; chorus*length < to; chorus++ {
 		for _, m := range moments {

@@ -7,19 +7,41 @@ import (
 	"undaris/core/harmony"
 )
 
-// Span is a chord and how many beats it lasts.
+// Span is a chord and how many beats it lasts. In the written layer a span
+// without a chord is silence of the band (N.C.); in the imagined one it leaves
+// the written chord as it is.
 type Span struct {
 	Chord harmony.Chord
 	Beats int
 }
 
-// Bar is the chords of one bar; their beats add up to the meter's.
-type Bar struct{ Spans []Span }
+// Empty says that the span has no chord.
+func (s Span) Empty() bool { return s.Chord.Quality == nil }
+
+// Bar is one written bar.
+type Bar struct {
+	// Section is the label of the section that begins here, empty for none.
+	Section string
+	// Spans are what the band plays; their beats add up to the meter's.
+	Spans []Span
+	// Imagined is what the soloist thinks of instead, in the same beats; nothing
+	// where only the written chords are.
+	Imagined []Span
+	// RepeatFrom is the sign that a repeat starts here, RepeatTo how often what
+	// it encloses is played, 0 where no repeat ends.
+	RepeatFrom bool
+	RepeatTo   int
+	// Ending is the bracket over the bar: 1 is played every time but the last,
+	// 2 the last time, 0 always.
+	Ending int
+}
 
 // Chart is a tune: its key, time and bars.
 type Chart struct {
 	Title string
-	Key   harmony.Key
+	// Tags are the player's own words to find the chart by.
+	Tags []string
+	Key  harmony.Key
 	// Box is the box the player chose; empty for the key's own.
 	Box   harmony.BoxKind
 	Meter Meter
@@ -28,7 +50,11 @@ type Chart struct {
 	Feel  Feel
 	// Swing is the ratio of the long eighth to the short in a shuffle, 1 to 3.
 	Swing float64
-	Bars  []Bar
+	// Capo is the fret of a capo, 0 for none. Chords are named as they sound.
+	Capo int
+	// Imagining says that the soloist follows the imagined chords.
+	Imagining bool
+	Bars      []Bar
 }
 
 // Limits of what a chart may hold.
@@ -37,6 +63,10 @@ const (
 	MinSwing, MaxSwing = 1.0, 3.0
 	MaxBars            = 512
 	MaxTitle           = 120
+	MaxCapo            = 12
+	MaxTags, MaxTag    = 20, 40
+	MaxSection         = 24
+	MaxTimes           = 9
 )
 
 // FieldError says which field of a chart is at fault and what is allowed.
@@ -56,54 +86,99 @@ func unknown[T any](field, text string, allowed []T) error {
 	return &FieldError{Field: field, Detail: fmt.Sprintf("%q is not known; choose one of: %s", text, strings.Join(names, ", "))}
 }
 
+func fail(field, format string, args ...any) error {
+	return &FieldError{Field: field, Detail: fmt.Sprintf(format, args...)}
+}
+
 // Check returns a *FieldError for the first thing that makes the chart unfit to
 // be computed with or kept.
 func (c Chart) Check() error {
-	fail := func(field, format string, args ...any) error {
-		return &FieldError{Field: field, Detail: fmt.Sprintf(format, args...)}
-	}
 	title := strings.TrimSpace(c.Title)
 	switch {
-	case title == "" || len([]rune(title)) > MaxTitle:
-		return fail("title", "a title has 1 to %d characters", MaxTitle)
+	case title == "" || len([]rune(title)) > MaxTitle || !oneLine(title):
+		return fail("title", "a title has 1 to %d characters on one line", MaxTitle)
 	case c.Tempo < MinTempo || c.Tempo > MaxTempo:
 		return fail("tempo", "%d is out of range; a tempo is %d to %d beats a minute", c.Tempo, MinTempo, MaxTempo)
 	case !(c.Swing >= MinSwing && c.Swing <= MaxSwing):
 		return fail("swing", "%g is out of range; the long eighth is %g to %g times the short", c.Swing, MinSwing, MaxSwing)
+	case c.Capo < 0 || c.Capo > MaxCapo:
+		return fail("capo", "%d is out of range; a capo sits on fret 1 to %d, or 0 for none", c.Capo, MaxCapo)
 	case len(c.Bars) == 0 || len(c.Bars) > MaxBars:
 		return fail("bars", "there are %d bars; a chart has 1 to %d", len(c.Bars), MaxBars)
 	case (c.Feel == Slow128) != (c.Meter == TwelveEight):
 		return fail("feel", "the feel %q does not go with the meter %s; slow 12/8 needs 12/8 and 12/8 needs it", c.Feel, c.Meter)
 	}
+	if err := c.checkTags(); err != nil {
+		return err
+	}
 	if _, err := c.Key.Box(c.Box); err != nil {
 		return fail("box", "%s", err)
 	}
 	for n, bar := range c.Bars {
-		beats := 0
-		for _, span := range bar.Spans {
-			if span.Beats < 1 {
-				return fail(fmt.Sprintf("bars[%d]", n), "bar %d: %s lasts %d beats; a chord lasts at least one", n+1, span.Chord.Symbol(), span.Beats)
-			}
-			beats += span.Beats
+		if err := c.checkBar(n, bar); err != nil {
+			return err
 		}
-		if beats != c.Meter.Beats() {
-			return fail(fmt.Sprintf("bars[%d]", n), "bar %d has %d beats; a bar of %s has %d", n+1, beats, c.Meter, c.Meter.Beats())
+	}
+	return c.checkRepeats()
+}
+
+func (c Chart) checkTags() error {
+	if len(c.Tags) > MaxTags {
+		return fail("tags", "there are %d tags; a chart has at most %d", len(c.Tags), MaxTags)
+	}
+	for n, tag := range c.Tags {
+		if strings.TrimSpace(tag) != tag || tag == "" || len([]rune(tag)) > MaxTag || strings.Contains(tag, ",") || !oneLine(tag) {
+			return fail(fmt.Sprintf("tags[%d]", n), "%q is not a tag; one has 1 to %d characters and no comma", tag, MaxTag)
 		}
 	}
 	return nil
 }
 
-// Transposed is the chart moved to another tonic: the chords move with it.
-func (c Chart) Transposed(to harmony.Key) Chart {
-	moved := c
-	moved.Key.Tonic = to.Tonic
-	moved.Bars = make([]Bar, len(c.Bars))
-	for b, bar := range c.Bars {
-		spans := make([]Span, len(bar.Spans))
-		for s, span := range bar.Spans {
-			spans[s] = Span{Chord: span.Chord.Transposed(c.Key.Tonic, to.Tonic), Beats: span.Beats}
-		}
-		moved.Bars[b] = Bar{Spans: spans}
+func (c Chart) checkBar(n int, bar Bar) error {
+	field := fmt.Sprintf("bars[%d]", n)
+	label := bar.Section
+	if strings.TrimSpace(label) != label || len([]rune(label)) > MaxSection || strings.ContainsAny(label, "[]|") || !oneLine(label) {
+		return fail(field+".section", "bar %d: %q is not a section's label; one has at most %d characters and no [ ] |", n+1, label, MaxSection)
 	}
-	return moved
+	if err := c.checkBeats(field, n, "", bar.Spans); err != nil {
+		return err
+	}
+	if len(bar.Imagined) == 0 {
+		return nil
+	}
+	for _, span := range bar.Imagined {
+		if !span.Empty() {
+			return c.checkBeats(field+".imagined", n, "imagined, ", bar.Imagined)
+		}
+	}
+	return fail(field+".imagined", "bar %d: an imagined layer without a chord is left out", n+1)
+}
+
+func (c Chart) checkBeats(field string, n int, layer string, spans []Span) error {
+	beats := 0
+	for _, span := range spans {
+		if span.Beats < 1 {
+			return fail(field, "bar %d: %s%s lasts %d beats; a chord lasts at least one", n+1, layer, span.Name(), span.Beats)
+		}
+		if beats += span.Beats; span.Beats > c.Meter.Beats() {
+			break
+		}
+	}
+	if beats != c.Meter.Beats() {
+		return fail(field, "bar %d: %s%d beats; a bar of %s has %d", n+1, layer, beats, c.Meter, c.Meter.Beats())
+	}
+	return nil
+}
+
+// oneLine says that the text has no character that a line of a file cannot hold.
+func oneLine(text string) bool {
+	return !strings.ContainsFunc(text, func(r rune) bool { return r < ' ' || r == 0x7f || r == 0xfffd })
+}
+
+// Name is the chord's symbol, or N.C.
+func (s Span) Name() string {
+	if s.Empty() {
+		return NoChord
+	}
+	return s.Chord.Symbol()
 }

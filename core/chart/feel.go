@@ -45,16 +45,3 @@ func (c Chart) Sounding(tick int) int {
 	}
 	return tick - into + off + (into-half)*(beat-off)/half
 }
-
-// Felt is the chart played with another feel. Slow 12/8 brings its meter with
-// it and the other feels bring 4/4; both have four beats, so the bars stay.
-func (c Chart) Felt(feel Feel) Chart {
-	c.Feel = feel
-	switch {
-	case feel == Slow128:
-		c.Meter = TwelveEight
-	case c.Meter == TwelveEight:
-		c.Meter = FourFour
-	}
-	return c
-}

@@ -7,7 +7,7 @@ import (
 	"undaris/core/pitch"
 )
 
-// Scheme is the form of a blues: its chords as numerals, one a bar.
+// Scheme is the form of a blues: its chords as numerals in the bar notation.
 type Scheme struct {
 	Name string
 	// In is what kind of key the scheme is in.
@@ -15,10 +15,19 @@ type Scheme struct {
 	bars string
 }
 
-// Schemes lists the schemes a chart can be built on (common property).
+// Schemes lists the schemes a chart can be built on (common property). Bare
+// numerals are seventh chords, as the blues has them. Forms of sixteen bars
+// differ from place to place; ours is the twelve-bar with its first line twice.
 var Schemes = []Scheme{
-	{Name: "quick change", In: harmony.DominantMode, bars: "I IV I I IV IV I I V IV I V"},
-	{Name: "slow change", In: harmony.DominantMode, bars: "I I I I IV IV I I V IV I V"},
+	{"quick change", harmony.DominantMode, "I | IV | I | I | IV | IV | I | I | V | IV | I | V"},
+	{"slow change", harmony.DominantMode, "I | I | I | I | IV | IV | I | I | V | IV | I | V"},
+	{"minor", harmony.MinorMode, "i | i | i | i | iv | iv | i | i | bVI7 | V7 | i | V7"},
+	{"jazz blues", harmony.DominantMode, "I | IV | I | I | IV | #IVdim7 | I | VI7 | ii7 | V7 | I VI7 | ii7 V7"},
+	{"eight-bar, V first", harmony.DominantMode, "I | V | IV | IV | I | V | I | V"},
+	{"eight-bar, I first", harmony.DominantMode, "I | I | IV | IV | I | V | I | V"},
+	{"sixteen-bar", harmony.DominantMode, "I | I | I | I | I | I | I | I | IV | IV | I | I | V | IV | I | V"},
+	{"one-chord vamp", harmony.DominantMode, "I | I | I | I"},
+	{"minor vamp", harmony.MinorMode, "i | i | i | i"},
 }
 
 // String is the scheme's name.
@@ -34,45 +43,57 @@ func FindScheme(name string) (Scheme, error) {
 	return Scheme{}, unknown("scheme", name, Schemes)
 }
 
-// Bars is the scheme in a key: whole bars of the meter, every chord a dominant
-// seventh, as the blues has them.
+// Bars is the scheme in a key, in whole bars of the meter. A bar of 6/8 has two
+// beats and so room for what a scheme puts into one bar.
 func (s Scheme) Bars(tonic pitch.Note, meter Meter) []Bar {
-	degrees := map[string]pitch.Degree{"I": {Number: 1}, "IV": {Number: 4}, "V": {Number: 5}}
-	seventh, err := harmony.ParseChord("C7")
+	bars, err := numeralBars(s.bars, harmony.Key{Tonic: tonic, Mode: s.In}, meter)
 	if err != nil {
-		panic(err)
-	}
-	bars := []Bar{}
-	for _, numeral := range strings.Fields(s.bars) {
-		chord := harmony.Chord{Root: degrees[numeral].Over(tonic), Quality: seventh.Quality}
-		bars = append(bars, Bar{Spans: []Span{{Chord: chord, Beats: meter.Beats()}}})
+		panic("a scheme fits every meter: " + err.Error())
 	}
 	return bars
+}
+
+func numeralBars(text string, key harmony.Key, meter Meter) ([]Bar, error) {
+	bars := []Bar{}
+	for _, one := range strings.Split(text, "|") {
+		spans, err := ReadBar(one, key, meter, nil)
+		if err != nil {
+			return nil, err
+		}
+		bars = append(bars, Bar{Spans: spans})
+	}
+	return bars, nil
 }
 
 // SchemeOf names the scheme that the chart's bars follow, or "" for none.
 func (c Chart) SchemeOf() string {
 	for _, s := range Schemes {
-		if c.Key.Mode == s.In && sameBars(c.Bars, s.Bars(c.Key.Tonic, c.Meter)) {
+		if c.Key.Mode == s.In && sameChords(c.Bars, s.Bars(c.Key.Tonic, c.Meter)) {
 			return s.Name
 		}
 	}
 	return ""
 }
 
-func sameBars(a, b []Bar) bool {
+// sameChords says whether both have the same written chords and play them
+// straight through.
+func sameChords(a, b []Bar) bool {
 	if len(a) != len(b) {
 		return false
 	}
 	for n := range a {
-		if len(a[n].Spans) != len(b[n].Spans) {
+		if Text(a[n].Spans) != Text(b[n].Spans) || a[n].RepeatTo != b[n].RepeatTo {
 			return false
-		}
-		for m, span := range a[n].Spans {
-			if span.Beats != b[n].Spans[m].Beats || !span.Chord.Same(b[n].Spans[m].Chord) {
-				return false
-			}
 		}
 	}
 	return true
+}
+
+// Empty is so many bars without a chord, to be written into.
+func Empty(bars int, meter Meter) []Bar {
+	all := make([]Bar, bars)
+	for n := range all {
+		all[n].Spans = []Span{{Beats: meter.Beats()}}
+	}
+	return all
 }

@@ -1,50 +1,137 @@
 package chart
 
-import "undaris/core/harmony"
+import (
+	"fmt"
+
+	"undaris/core/harmony"
+)
 
 // Moment is one chord on the time line.
 type Moment struct {
+	// Chord is what the soloist follows: the imagined chord where there is one
+	// and the chart imagines, else the written one.
 	Chord harmony.Chord
-	// Bar and Beat count from 0.
-	Bar, Beat int
+	// Written is what the band plays. Where the band is silent it is the chord
+	// that still rings in the ear.
+	Written harmony.Chord
+	// Imagined says that Chord is an imagined one, Silent that the band rests.
+	Imagined, Silent bool
+	// Bar and Beat count from 0; Bar counts the bars of a chorus as they are
+	// played, Source is the written bar.
+	Bar, Beat, Source int
 	// Tick is where the chord begins, Ticks how long it lasts.
 	Tick, Ticks int
 }
 
-// Moments is the chart's time line: every written chord in order, from tick 0.
+// Home is the chord of the key's tonic as the key's music has it.
+func (c Chart) Home() harmony.Chord {
+	numeral := "I"
+	if c.Key.Mode == harmony.MinorMode {
+		numeral = "i"
+	}
+	home, err := c.Key.ParseRoman(numeral)
+	if err != nil {
+		panic(err)
+	}
+	return home
+}
+
+// Moments is the chart's time line: every chord of a chorus in order, from tick
+// 0, repeats played out. Where the band is silent the chord before still counts,
+// since it is what the ear keeps; before the first chord it is the first one,
+// and in a chart without any it is home (our choice).
 func (c Chart) Moments() []Moment {
 	moments := make([]Moment, 0, len(c.Bars))
 	beatTicks := c.Meter.BeatTicks()
-	tick := 0
-	for b, bar := range c.Bars {
-		beat := 0
-		for _, span := range bar.Spans {
-			ticks := span.Beats * beatTicks
-			moments = append(moments, Moment{Chord: span.Chord, Bar: b, Beat: beat, Tick: tick, Ticks: ticks})
-			beat += span.Beats
-			tick += ticks
+	ringing := c.first()
+	for played, b := range c.Played() {
+		for _, cut := range c.cuts(c.Bars[b]) {
+			m := Moment{
+				Silent: cut.written.Empty(), Imagined: !cut.imagined.Empty(), Bar: played, Beat: cut.beat, Source: b,
+				Tick: played*c.Meter.BarTicks() + cut.beat*beatTicks, Ticks: cut.beats * beatTicks,
+			}
+			if !m.Silent {
+				ringing = cut.written.Chord
+			}
+			m.Chord, m.Written = ringing, ringing
+			if m.Imagined {
+				m.Chord = cut.imagined.Chord
+			}
+			moments = append(moments, m)
 		}
 	}
 	return moments
 }
 
-// Ticks is the length of one chorus.
-func (c Chart) Ticks() int { return len(c.Bars) * c.Meter.BarTicks() }
+func (c Chart) first() harmony.Chord {
+	for _, bar := range c.Bars {
+		for _, span := range bar.Spans {
+			if !span.Empty() {
+				return span.Chord
+			}
+		}
+	}
+	return c.Home()
+}
 
-// ChordAt is the chord sounding at a tick. Choruses follow one another, so
-// ticks before the first bar or past the last fold into the chorus.
+// cut is a stretch of a bar over which neither layer changes.
+type cut struct {
+	written, imagined Span
+	beat, beats       int
+}
+
+func (c Chart) cuts(bar Bar) []cut {
+	if !c.Imagining || len(bar.Imagined) == 0 {
+		cuts := make([]cut, len(bar.Spans))
+		beat := 0
+		for n, span := range bar.Spans {
+			cuts[n] = cut{written: span, beat: beat, beats: span.Beats}
+			beat += span.Beats
+		}
+		return cuts
+	}
+	cuts := []cut{}
+	w, i := 0, 0
+	wEnd, iEnd := bar.Spans[0].Beats, bar.Imagined[0].Beats
+	for beat := 0; beat < c.Meter.Beats(); {
+		end := min(wEnd, iEnd)
+		cuts = append(cuts, cut{written: bar.Spans[w], imagined: bar.Imagined[i], beat: beat, beats: end - beat})
+		if beat = end; beat == c.Meter.Beats() {
+			break
+		}
+		if wEnd == end {
+			w++
+			wEnd += bar.Spans[w].Beats
+		}
+		if iEnd == end {
+			i++
+			iEnd += bar.Imagined[i].Beats
+		}
+	}
+	return cuts
+}
+
+// Written is the chart as the band plays it: nothing imagined is followed.
+func (c Chart) Written() Chart {
+	c.Imagining = false
+	return c
+}
+
+// Ticks is the length of one chorus.
+func (c Chart) Ticks() int { return c.playedBars() * c.Meter.BarTicks() }
+
+// ChordAt is the chord the soloist follows at a tick. Choruses follow one
+// another, so ticks before the first bar or past the last fold into the chorus.
 func (c Chart) ChordAt(tick int) harmony.Chord {
 	length := c.Ticks()
 	tick = ((tick % length) + length) % length
-	bar := c.Bars[tick/c.Meter.BarTicks()]
-	into := tick % c.Meter.BarTicks()
-	for _, span := range bar.Spans {
-		into -= span.Beats * c.Meter.BeatTicks()
-		if into < 0 {
-			return span.Chord
+	moments := c.Moments()
+	for n := len(moments) - 1; n > 0; n-- {
+		if moments[n].Tick <= tick {
+			return moments[n].Chord
 		}
 	}
-	return bar.Spans[len(bar.Spans)-1].Chord
+	return moments[0].Chord
 }
 
 // Change is the moment one chord gives way to another.
@@ -85,3 +172,5 @@ func (c Chart) Chords() []harmony.Chord {
 	}
 	return chords
 }
+
+func barField(b int) string { return fmt.Sprintf("bars[%d]", b) }

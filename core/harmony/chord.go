@@ -66,5 +66,16 @@ func (c Chord) Transposed(from, to pitch.Note) Chord {
 
 func transposed(n, from, to pitch.Note) pitch.Note {
 	letters := (int(n.Letter) - int(from.Letter) + 7) % 7
-	return to.Up(letters, n.Class().Above(from.Class()))
+	moved := to.Up(letters, n.Class().Above(from.Class()))
+	// A note spelled far from its key could take three signs in another; nobody
+	// reads those, so the next letter takes over.
+	for moved.Accidental > 2 || moved.Accidental < -2 {
+		step := 1
+		if moved.Accidental < 0 {
+			step = 6
+		}
+		next := pitch.Note{Letter: pitch.Letter((int(moved.Letter) + step) % 7)}
+		moved = next.Up(0, moved.Class().Above(next.Class()))
+	}
+	return moved
 }

@@ -2,7 +2,6 @@ package harmony
 
 import (
 	"fmt"
-	"strings"
 
 	"undaris/core/pitch"
 )
@@ -28,6 +27,21 @@ type Key struct {
 // classes are here in the spelling players meet most, and the two whose twins
 // are written as often (C# and Db, F# and Gb) in both.
 var Tonics = []string{"C", "C#", "Db", "D", "Eb", "E", "F", "F#", "Gb", "G", "Ab", "A", "Bb", "B"}
+
+// minorTonics are the same for a minor key, whose signature is that of the major
+// key a minor third above: G# and D# are met there, Db, Gb and Ab are not.
+var minorTonics = []string{"C", "C#", "D", "D#", "Eb", "E", "F", "F#", "G", "G#", "A", "Bb", "B"}
+
+// Modes lists the modes of a key.
+var Modes = []Mode{DominantMode, MajorMode, MinorMode}
+
+// Tonics lists the tonics a player may choose in the mode, upwards from C.
+func (m Mode) Tonics() []string {
+	if m == MinorMode {
+		return minorTonics
+	}
+	return Tonics
+}
 
 // KeyError says which tonic or mode is not one of a key.
 type KeyError struct{ Text string }
@@ -65,29 +79,48 @@ func (k Key) has(class pitch.Class) (holds, known bool) {
 	return scale[class.Above(k.Tonic.Class())] == '1', true
 }
 
-// Roman is the chord's numeral in the key, counted on the major scale of the
-// tonic whatever the mode (so the minor key's sixth is bVI); lower case where
-// the third is minor, with ° for diminished, ø for half diminished, + for
-// augmented. The quality's own sign is left to the symbol beside it.
-func (k Key) Roman(c Chord) string {
-	numerals := [7]string{"I", "II", "III", "IV", "V", "VI", "VII"}
-	letters := (int(c.Root.Letter) - int(k.Tonic.Letter) + 7) % 7
-	numeral := numerals[letters]
-	if c.Quality.Minor() {
-		numeral = strings.ToLower(numeral)
+// Plain respells the key so that its signature has the fewest signs: a guitarist
+// with a capo thinks of plain shapes. Of two equal ones, F# and Gb, the sharp one
+// is taken (our choice).
+func (k Key) Plain() Key {
+	best := k
+	for letter := pitch.Letter(0); letter < 7; letter++ {
+		for accidental := -1; accidental <= 1; accidental++ {
+			other := Key{Tonic: pitch.Note{Letter: letter, Accidental: accidental}, Mode: k.Mode}
+			fewer := size(other.Fifths()) - size(best.Fifths())
+			if other.Tonic.Class() == k.Tonic.Class() && (fewer < 0 || fewer == 0 && other.Fifths() > best.Fifths()) {
+				best = other
+			}
+		}
 	}
-	switch {
-	case c.Quality.Sign == "m7b5":
-		numeral += "ø"
-	case c.Quality.family == halfDiminished || c.Quality.family == diminished:
-		numeral += "°"
-	case c.Quality.family == augmented:
-		numeral += "+"
+	return best
+}
+
+func size(n int) int { return max(n, -n) }
+
+// Fifths is the key's signature: how many sharps it has, or, negative, flats. A
+// dominant key is written with the signature of its major key (common practice).
+func (k Key) Fifths() int {
+	// Around the circle of fifths the naturals lie F C G D A E B; each sharp
+	// goes once around the seven letters.
+	fifths := [7]int{0, 2, 4, -1, 1, 3, 5}[k.Tonic.Letter] + 7*k.Tonic.Accidental
+	if k.Mode == MinorMode {
+		fifths -= 3
 	}
-	inKey := k.Tonic.Up(letters, pitch.Degree{Number: letters + 1}.Semitones())
-	shift := c.Root.Class().Above(inKey.Class())
-	if shift > 6 {
-		return strings.Repeat("b", 12-shift) + numeral
+	return fifths
+}
+
+// TonicOf is the tonic that has a signature of so many sharps (or, negative,
+// flats) in a mode.
+func TonicOf(fifths int, mode Mode) pitch.Note {
+	if mode == MinorMode {
+		fifths += 3
 	}
-	return strings.Repeat("#", shift) + numeral
+	around := fifths + 1 // counted from F
+	letter := pitch.Letter([7]int{3, 0, 4, 1, 5, 2, 6}[((around%7)+7)%7])
+	accidental := around / 7
+	if around%7 < 0 {
+		accidental--
+	}
+	return pitch.Note{Letter: letter, Accidental: accidental}
 }

@@ -33,7 +33,7 @@ func ParseChord(symbol string) (Chord, error) {
 	text := strings.TrimSpace(symbol)
 	root, rest, err := pitch.ReadNote(text)
 	if err != nil {
-		return Chord{}, &SymbolError{Symbol: symbol, At: 1, Nearest: []string{"C7", "F7", "G7"}}
+		return Chord{}, &SymbolError{Symbol: symbol, At: 1, Nearest: nearestRoot(text)}
 	}
 	if q, ok := bySign[plainSign(rest)]; ok {
 		return Chord{Root: root, Quality: q}, nil
@@ -53,7 +53,7 @@ func ParseChord(symbol string) (Chord, error) {
 	return Chord{}, &SymbolError{
 		Symbol:  symbol,
 		At:      len([]rune(text)) - len([]rune(rest)) + readableLength(sign) + 1,
-		Nearest: nearest(root, sign),
+		Nearest: nearest(root.String(), sign),
 	}
 }
 
@@ -70,16 +70,27 @@ func readableLength(sign string) int {
 	return 0
 }
 
-// nearest lists up to three symbols on root whose sign, or whose alias, takes
+// nearestRoot offers what a text without a root may have meant: the same with
+// its letter as a capital where that can be read, else common chords.
+func nearestRoot(text string) []string {
+	if text != "" && text[0] >= 'a' && text[0] <= 'g' {
+		if c, err := ParseChord(strings.ToUpper(text[:1]) + text[1:]); err == nil {
+			return []string{c.Symbol()}
+		}
+	}
+	return []string{"C7", "F7", "G7"}
+}
+
+// nearest lists up to three symbols on root, a note or a numeral, whose sign, or whose alias, takes
 // the fewest typed changes to reach from sign.
-func nearest(root pitch.Note, sign string) []string {
+func nearest(root, sign string) []string {
 	type candidate struct {
 		symbol   string
 		distance int
 	}
 	candidates := make([]candidate, len(qualities))
 	for i, q := range qualities {
-		candidates[i] = candidate{root.String() + q.Sign, typedChanges(plainSign(sign), plainSign(q.Sign))}
+		candidates[i] = candidate{root + q.Sign, typedChanges(plainSign(sign), plainSign(q.Sign))}
 		for _, alias := range q.aliases {
 			candidates[i].distance = min(candidates[i].distance, typedChanges(plainSign(sign), plainSign(alias)))
 		}

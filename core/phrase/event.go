@@ -62,10 +62,13 @@ type Phrase struct {
 	Over []ChordFrom
 }
 
-// ChordFrom is a chord and the phrase's tick from which it sounds.
+// ChordFrom is a chord that is followed and the phrase's tick from which it holds.
 type ChordFrom struct {
-	Tick  int
-	Chord harmony.Chord
+	// Written is what the band plays below an imagined chord; nil where the chord
+	// is the written one.
+	Written *harmony.Chord
+	Tick    int
+	Chord   harmony.Chord
 }
 
 // MaxEvents is how many notes a phrase may hold.

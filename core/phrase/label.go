@@ -1,6 +1,8 @@
 package phrase
 
 import (
+	"fmt"
+
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -25,12 +27,23 @@ func (p Phrase) WrittenOver(c chart.Chart, start int) Phrase {
 			if tick+m.Ticks <= p.Events[0].Tick || tick >= last.End() {
 				continue
 			}
-			if n := len(p.Over); n == 0 || !p.Over[n-1].Chord.Same(m.Chord) {
-				p.Over = append(p.Over, ChordFrom{Tick: tick, Chord: m.Chord})
+			from := ChordFrom{Tick: tick, Chord: m.Chord}
+			if m.Imagined && !m.Written.Same(m.Chord) {
+				from.Written = &m.Written
+			}
+			if n := len(p.Over); n == 0 || !p.Over[n-1].same(from) {
+				p.Over = append(p.Over, from)
 			}
 		}
 	}
 	return p
+}
+
+func (f ChordFrom) same(other ChordFrom) bool {
+	if (f.Written == nil) != (other.Written == nil) {
+		return false
+	}
+	return f.Chord.Same(other.Chord) && (f.Written == nil || f.Written.Same(*other.Written))
 }
 
 // ChordAt is the chord the phrase was written over at its own tick; none where
@@ -39,18 +52,31 @@ func (p Phrase) ChordAt(tick int) (harmony.Chord, bool) {
 	if len(p.Over) == 0 {
 		return harmony.Chord{}, false
 	}
-	chord := p.Over[0].Chord
+	return p.overAt(tick).Chord, true
+}
+
+// overAt is the last of the chords that has begun, or the first of all.
+func (p Phrase) overAt(tick int) ChordFrom {
+	over := p.Over[0]
 	for _, from := range p.Over[1:] {
 		if from.Tick > tick {
 			break
 		}
-		chord = from.Chord
+		over = from
 	}
-	return chord, true
+	return over
 }
 
-// Label is what one event is over the chord that sounds when it starts.
+// Label is what one event is over the chord that is followed when it starts.
 type Label struct {
+	Chord harmony.Chord
+	harmony.Judgement
+	// Written is what it is over the chord the band plays, where that is another.
+	Written *WrittenLabel
+}
+
+// WrittenLabel is what one event is over the written chord below an imagined one.
+type WrittenLabel struct {
 	Chord harmony.Chord
 	harmony.Judgement
 }
@@ -64,8 +90,29 @@ func (p Phrase) Labels(i neck.Instrument, k harmony.Key) []Label {
 	}
 	labels := make([]Label, len(p.Events))
 	for n, e := range p.Events {
-		chord, _ := p.ChordAt(e.Tick)
-		labels[n] = Label{Chord: chord, Judgement: k.Judge(chord, e.Sounding(i).Class())}
+		over := p.overAt(e.Tick)
+		class := e.Sounding(i).Class()
+		labels[n] = Label{Chord: over.Chord, Judgement: k.Judge(over.Chord, class)}
+		if over.Written != nil {
+			judged := k.Judge(*over.Written, class)
+			labels[n].Written = &WrittenLabel{Chord: *over.Written, Judgement: judged}
+			labels[n].Reason += p.against(n, *labels[n].Written)
+		}
 	}
 	return labels
+}
+
+// against says what an imagined note is against the band, and when the two meet
+// again.
+func (p Phrase) against(n int, w WrittenLabel) string {
+	said := fmt.Sprintf(". The band plays %s there: the note is its %s, %s", w.Chord.Symbol(), w.Degree, w.Class)
+	if w.Class != harmony.Outside {
+		return said
+	}
+	for _, from := range p.Over {
+		if from.Tick > p.Events[n].Tick && from.Written == nil {
+			return said + fmt.Sprintf("; you come back in with %s on %s", from.Chord.Symbol(), p.Meter.Counted(from.Tick))
+		}
+	}
+	return said + "; come back in with the next written chord"
 }

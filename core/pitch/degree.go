@@ -1,6 +1,9 @@
 package pitch
 
-import "strings"
+import (
+	"fmt"
+	"strings"
+)
 
 // Degree is a note's place over a root: a number 1..13 and its alteration in
 // semitones against the major scale (common theory). The root is {1, 0}.
@@ -40,24 +43,40 @@ func (d Degree) Over(root Note) Note {
 	return root.Up(d.Number-1, d.Semitones())
 }
 
-// MustDegree reads a degree written as String writes it; it is for the tables
-// of the rules, whose every entry is a literal, and panics on anything else.
-func MustDegree(text string) Degree {
+// DegreeError says which text could not be read as a degree.
+type DegreeError struct{ Text string }
+
+func (e *DegreeError) Error() string {
+	return fmt.Sprintf("%q is not a degree: R, or up to two b or # signs and a number from 1 to 13, as in b3 or 13", e.Text)
+}
+
+// ParseDegree reads a degree as String writes it.
+func ParseDegree(text string) (Degree, error) {
 	if text == "R" {
-		return Degree{Number: 1}
+		return Degree{Number: 1}, nil
 	}
 	d := Degree{}
 	rest := strings.TrimLeft(text, "b#")
 	signs := text[:len(text)-len(rest)]
 	d.Alter = strings.Count(signs, "#") - strings.Count(signs, "b")
 	for _, digit := range rest {
-		if digit < '0' || digit > '9' {
-			panic("not a degree: " + text)
+		if digit < '0' || digit > '9' || d.Number > 13 {
+			return Degree{}, &DegreeError{Text: text}
 		}
 		d.Number = d.Number*10 + int(digit-'0')
 	}
-	if d.Number < 1 || d.Number > 13 {
-		panic("not a degree: " + text)
+	if d.Number < 1 || d.Number > 13 || len(signs) > 2 {
+		return Degree{}, &DegreeError{Text: text}
+	}
+	return d, nil
+}
+
+// MustDegree is ParseDegree for the tables of the rules, whose every entry is a
+// literal; it panics on anything else.
+func MustDegree(text string) Degree {
+	d, err := ParseDegree(text)
+	if err != nil {
+		panic(err)
 	}
 	return d
 }

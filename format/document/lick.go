@@ -46,6 +46,8 @@ type Phrase struct {
 type Over struct {
 	Tick  int    `json:"tick" doc:"The phrase's tick from which it sounds"`
 	Chord string `json:"chord"`
+	// Written is left out where the chord is no imagined one.
+	Written string `json:"written,omitempty" doc:"What the band plays below an imagined chord"`
 }
 
 // Lick is a phrase kept to be used again.
@@ -68,7 +70,11 @@ func PhraseOf(p phrase.Phrase) Phrase {
 		}
 	}
 	for _, from := range p.Over {
-		d.Over = append(d.Over, Over{Tick: from.Tick, Chord: from.Chord.Symbol()})
+		over := Over{Tick: from.Tick, Chord: from.Chord.Symbol()}
+		if from.Written != nil {
+			over.Written = from.Written.Symbol()
+		}
+		d.Over = append(d.Over, over)
 	}
 	return d
 }
@@ -111,7 +117,15 @@ func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
 		if err != nil {
 			return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("over[%d].chord", n), Detail: err.Error()}
 		}
-		p.Over = append(p.Over, phrase.ChordFrom{Tick: over.Tick, Chord: chord})
+		from := phrase.ChordFrom{Tick: over.Tick, Chord: chord}
+		if over.Written != "" {
+			written, err := harmony.ParseChord(over.Written)
+			if err != nil {
+				return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("over[%d].written", n), Detail: err.Error()}
+			}
+			from.Written = &written
+		}
+		p.Over = append(p.Over, from)
 	}
 	return p, eventField(p.Check(i))
 }

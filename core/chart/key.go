@@ -1,0 +1,45 @@
+package chart
+
+import (
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+// Transposed is the chart moved to another tonic: the chords move with it, the
+// numerals stay.
+func (c Chart) Transposed(to harmony.Key) Chart {
+	moved := c
+	moved.Key.Tonic = to.Tonic
+	move := func(spans []Span) []Span {
+		there := append([]Span(nil), spans...)
+		for n, span := range there {
+			if !span.Empty() {
+				there[n].Chord = span.Chord.Transposed(c.Key.Tonic, to.Tonic)
+			}
+		}
+		return there
+	}
+	moved.Bars = append([]Bar(nil), c.Bars...)
+	for b, bar := range c.Bars {
+		moved.Bars[b].Spans, moved.Bars[b].Imagined = move(bar.Spans), move(bar.Imagined)
+	}
+	return moved
+}
+
+// Reread is the same chords heard in another key: the numerals change, the
+// chords stay.
+func (c Chart) Reread(key harmony.Key) Chart {
+	c.Key = key
+	return c
+}
+
+// Fretted is the chart as the hand sees it above the capo: every chord lower by
+// the capo's frets, in the plainest spelling of that key.
+func (c Chart) Fretted() Chart {
+	class := pitch.ClassOf(int(c.Key.Tonic.Class()) - c.Capo)
+	if class == c.Key.Tonic.Class() {
+		return c
+	}
+	key := harmony.Key{Tonic: harmony.TonicOf(0, harmony.MajorMode).Up(0, int(class)), Mode: c.Key.Mode}
+	return c.Transposed(key.Plain())
+}

@@ -1,0 +1,211 @@
+package chart
+
+import (
+	"fmt"
+	"strings"
+	"unicode"
+
+	"undaris/core/harmony"
+)
+
+// The signs of the bar notation beside chord symbols and numerals.
+const (
+	// NoChord is the silence of the band.
+	NoChord = "N.C."
+	// AsWritten leaves the written chord in the imagined layer.
+	AsWritten = "_"
+	// Held is one more beat of what came before; "/" is read as the same.
+	Held = "."
+	// Again is the bar before once more.
+	Again = "%"
+)
+
+// TextError says what in a bar's text cannot be read, and where.
+type TextError struct {
+	// At is the place of the first character at fault, counted in characters
+	// from 1.
+	At int
+	// Symbol is the word at fault, empty where the bar as a whole is.
+	Symbol string
+	Detail string
+	// Nearest lists readable symbols like it.
+	Nearest []string
+}
+
+func (e *TextError) Error() string { return e.Detail }
+
+// word is one word of a bar's text, at a character counted from 1.
+type word struct {
+	text string
+	at   int
+}
+
+// words cuts a text at its blanks.
+func words(text string) []word {
+	all := []word{}
+	begun := false
+	for n, r := range []rune(text) {
+		if unicode.IsSpace(r) {
+			begun = false
+			continue
+		}
+		if !begun {
+			all = append(all, word{at: n + 1})
+			begun = true
+		}
+		all[len(all)-1].text += string(r)
+	}
+	return all
+}
+
+// ReadBar reads one bar as a player types it: chords (or numerals of the key)
+// apart by blanks. Without held beats they share the bar evenly, the earlier
+// ones longer where it does not divide: "Dm7 G7". With held beats each word is a
+// beat: "C7 . . G7". "%" is the bar before, N.C. is silence. The error is a
+// *TextError.
+func ReadBar(text string, key harmony.Key, meter Meter, before []Span) ([]Span, error) {
+	all := words(text)
+	if len(all) == 1 && all[0].text == Again {
+		if len(before) == 0 {
+			return nil, &TextError{At: all[0].at, Symbol: Again, Detail: "there is no bar before that % could repeat"}
+		}
+		return append([]Span(nil), before...), nil
+	}
+	if len(all) == 0 {
+		return []Span{{Beats: meter.Beats()}}, nil
+	}
+	return readSpans(all, meter, func(w word) (Span, error) {
+		switch {
+		case isNoChord(w.text):
+			return Span{}, nil
+		case isHeld(w.text):
+			return Span{}, &TextError{At: w.at, Symbol: w.text, Detail: "a held beat needs a chord before it in its bar"}
+		}
+		return readChord(w, key)
+	})
+}
+
+// ReadImagined reads the imagined layer of one bar in the same notation; "_", or
+// held beats at the start, leave the written chord. An empty text, or one that
+// leaves all as it is, is no layer.
+func ReadImagined(text string, key harmony.Key, meter Meter) ([]Span, error) {
+	all := words(text)
+	if len(all) == 0 {
+		return nil, nil
+	}
+	spans, err := readSpans(all, meter, func(w word) (Span, error) {
+		if w.text == AsWritten || isHeld(w.text) {
+			return Span{}, nil
+		}
+		return readChord(w, key)
+	})
+	if err != nil {
+		return nil, err
+	}
+	for _, span := range spans {
+		if !span.Empty() {
+			return spans, nil
+		}
+	}
+	return nil, nil
+}
+
+func isHeld(text string) bool { return text == Held || text == "/" }
+
+func isNoChord(text string) bool {
+	switch strings.ToUpper(text) {
+	case "N.C.", "NC", "N.C", "-":
+		return true
+	}
+	return false
+}
+
+func readChord(w word, key harmony.Key) (Span, error) {
+	read := harmony.ParseChord
+	if harmony.LooksRoman(w.text) {
+		read = key.ParseRoman
+	}
+	chord, err := read(w.text)
+	if err == nil {
+		return Span{Chord: chord}, nil
+	}
+	symbol := err.(*harmony.SymbolError)
+	return Span{}, &TextError{At: w.at + symbol.At - 1, Symbol: w.text, Detail: err.Error(), Nearest: symbol.Nearest}
+}
+
+func readSpans(all []word, meter Meter, read func(word) (Span, error)) ([]Span, error) {
+	held := false
+	for _, w := range all {
+		held = held || isHeld(w.text)
+	}
+	spans := []Span{}
+	for n, w := range all {
+		if n > 0 && isHeld(w.text) {
+			spans[len(spans)-1].Beats++
+			continue
+		}
+		span, err := read(w)
+		if err != nil {
+			return nil, err
+		}
+		span.Beats = 1
+		spans = append(spans, span)
+	}
+	beats := meter.Beats()
+	switch {
+	case held && len(all) != beats:
+		return nil, &TextError{At: 1, Detail: fmt.Sprintf("%d beats; a bar of %s has %d", len(all), meter, beats)}
+	case held:
+		return spans, nil
+	case len(spans) > beats:
+		return nil, &TextError{At: all[beats].at, Symbol: all[beats].text, Detail: fmt.Sprintf("%d chords; a bar of %s has %d beats, and a chord lasts at least one", len(spans), meter, beats)}
+	}
+	for n, share := range spread(len(spans), beats) {
+		spans[n].Beats = share
+	}
+	return spans, nil
+}
+
+// spread divides beats among chords evenly, the earlier ones longer.
+func spread(chords, beats int) []int {
+	shares := make([]int, chords)
+	for n := range shares {
+		shares[n] = beats / chords
+		if n < beats%chords {
+			shares[n]++
+		}
+	}
+	return shares
+}
+
+// Text writes a bar's chords so that ReadBar reads the same.
+func Text(spans []Span) string { return writeSpans(spans, NoChord) }
+
+// ImaginedText writes an imagined layer so that ReadImagined reads the same;
+// nothing where there is none.
+func ImaginedText(spans []Span) string { return writeSpans(spans, AsWritten) }
+
+func writeSpans(spans []Span, empty string) string {
+	beats := 0
+	for _, span := range spans {
+		beats += span.Beats
+	}
+	even := true
+	if len(spans) > 0 && len(spans) <= beats {
+		for n, share := range spread(len(spans), beats) {
+			even = even && spans[n].Beats == share
+		}
+	}
+	written := []string{}
+	for _, span := range spans {
+		name := empty
+		if !span.Empty() {
+			name = span.Chord.Symbol()
+		}
+		written = append(written, name)
+		for held := 1; held < span.Beats && !even; held++ {
+			written = append(written, Held)
+		}
+	}
+	return strings.Join(written, " ")
+}
