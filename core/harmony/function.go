@@ -40,7 +40,7 @@ func (k Key) Function(c Chord) string {
 	tones := []string{}
 	for _, tone := range c.Tones() {
 		if tone.Degree.Number == 3 || tone.Degree.Number == 7 {
-			tones = append(tones, fmt.Sprintf("its %s is the %s of the key", tone.Degree, k.DegreeOf(tone.Note)))
+			tones = append(tones, fmt.Sprintf("its %s is the %s of the key", tone.Degree, k.degreeSaid(tone.Note)))
 		}
 	}
 	if len(tones) > 0 {
@@ -50,6 +50,15 @@ func (k Key) Function(c Chord) string {
 		said += ". " + wants
 	}
 	return said
+}
+
+// degreeSaid is DegreeOf as players say it: a tone spelled as b1 is the 7.
+func (k Key) degreeSaid(n pitch.Note) pitch.Degree {
+	d := k.DegreeOf(n)
+	if d.Number == 1 && d.Alter == -1 {
+		return pitch.Degree{Number: 7}
+	}
+	return d
 }
 
 // wants is where a chord with a pull wants to go.
