@@ -25,7 +25,7 @@ var mayImport = map[string][]string{
 	"core/phrase":  {"core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/solo":    {"core/phrase", "core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/band":    {"core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
-	"format":       {"core"},
+	"format":       {"core", "format"},
 	"store":        {"core"},
 	"demo":         {"format"},
 	"api":          {"store", "format", "core"},

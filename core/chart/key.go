@@ -43,3 +43,23 @@ func (c Chart) Fretted() Chart {
 	key := harmony.Key{Tonic: harmony.TonicOf(0, harmony.MajorMode).Up(0, int(class)), Mode: c.Key.Mode}
 	return c.Transposed(key.Plain())
 }
+
+// Likely is the key that bars without one are most likely in: home is the first
+// chord, and its quality says whether it is a blues, a major or a minor tune
+// (our choice; a player changes it with one click).
+func Likely(bars []Bar) harmony.Key {
+	first := Chart{Key: harmony.Key{Mode: harmony.DominantMode}, Bars: bars}.first()
+	key := harmony.Key{Tonic: first.Root, Mode: harmony.MajorMode}
+	if key.Tonic.Accidental > 1 || key.Tonic.Accidental < -1 {
+		key = key.Plain()
+	}
+	_, seventh := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 10))
+	_, third := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 4))
+	switch {
+	case first.Quality.Minor():
+		key.Mode = harmony.MinorMode
+	case seventh && third:
+		key.Mode = harmony.DominantMode
+	}
+	return key
+}

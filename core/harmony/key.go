@@ -2,6 +2,7 @@ package harmony
 
 import (
 	"fmt"
+	"strings"
 
 	"undaris/core/pitch"
 )
@@ -123,4 +124,21 @@ func TonicOf(fifths int, mode Mode) pitch.Note {
 		accidental--
 	}
 	return pitch.Note{Letter: letter, Accidental: accidental}
+}
+
+// ReadKey reads a key as players write it: "Ab major", "F# minor", "C dominant"
+// or "C blues", "Am", "C". A bare tonic is major.
+func ReadKey(text string) (Key, error) {
+	tonic, rest, err := pitch.ReadNote(strings.TrimSpace(text))
+	if err != nil {
+		return Key{}, &KeyError{Text: text}
+	}
+	mode, ok := map[string]Mode{
+		"": MajorMode, "major": MajorMode, "maj": MajorMode, "m": MinorMode, "minor": MinorMode, "min": MinorMode,
+		"dominant": DominantMode, "blues": DominantMode, "7": DominantMode,
+	}[strings.ToLower(strings.TrimSpace(rest))]
+	if !ok {
+		return Key{}, &KeyError{Text: text}
+	}
+	return ParseKey(tonic.String(), mode)
 }

@@ -38,7 +38,7 @@ func (k Key) Roman(c Chord) string {
 // begins so: its root is a letter from A to G.
 func LooksRoman(text string) bool {
 	rest := strings.TrimLeft(plainSign(text), "b#")
-	return rest != "" && strings.ContainsRune("IVXivx", rune(rest[0]))
+	return rest != "" && strings.ContainsRune("IViv", rune(rest[0]))
 }
 
 // ParseRoman reads a numeral in the key: "IV7", "bVI7", "ii7", "#IVdim7", "I/3".

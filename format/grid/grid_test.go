@@ -1,0 +1,150 @@
+package grid
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/format/drawn"
+	"undaris/format/reading"
+)
+
+const lanterns = `title: Paper Lanterns
+key: Ab major
+meter: 4/4
+tempo: 84
+feel: straight
+
+; the band's own words are comments
+[A]
+|: Ab | Fm7 | Bbm7 Eb7 |1. Ab . . Eb7 :|2. Ab |
+imagined: | | | Fb7 . _ . | | A7 |
+[Ending]
+| Db ♭VI7 | N.C. | % :|x3
+nobody plays this line
+`
+
+func barsOf(c chart.Chart) []string {
+	all := []string{}
+	for _, bar := range c.Bars {
+		said := chart.Text(bar.Spans)
+		if bar.Section != "" {
+			said = "[" + bar.Section + "] " + said
+		}
+		if bar.RepeatFrom {
+			said = "|: " + said
+		}
+		if bar.Ending > 0 {
+			said = fmt.Sprintf("%d. %s", bar.Ending, said)
+		}
+		if bar.RepeatTo > 0 {
+			said += fmt.Sprintf(" :|%d", bar.RepeatTo)
+		}
+		if len(bar.Imagined) > 0 {
+			said += " ~ " + chart.ImaginedText(bar.Imagined)
+		}
+		all = append(all, said)
+	}
+	return all
+}
+
+func TestAGridIsRead(t *testing.T) {
+	r, err := Read([]byte(lanterns))
+	require.NoError(t, err)
+	assert.Equal(t, []string{
+		"|: [A] Ab", "Fm7", "Bbm7 Eb7 ~ Fb7 _", "1. Ab . . Eb7 :|2", "2. Ab ~ A7", "[Ending] Db Fb7", "N.C.", "N.C. :|3",
+	}, barsOf(r.Chart))
+	assert.Equal(t, "Ab major 84 Paper Lanterns", fmt.Sprintf("%s %s %d %s", r.Chart.Key.Tonic, r.Chart.Key.Mode, r.Chart.Tempo, r.Chart.Title))
+	assert.Equal(t, []reading.Remark{{Line: 13, Text: "nobody plays this line", Said: "not a row of bars; not used"}}, r.Remarks)
+}
+
+func TestWaysPlayersWriteARow(t *testing.T) {
+	for _, c := range []struct{ text, want string }{
+		{"| C7 | F7 | C7 | % |", "C7, F7, C7, C7"}, {"C7 | F7", "C7, F7"}, {"|C7|F7||", "C7, F7"}, {"[| C7 | F7 |]", "C7, F7"},
+		{"|: C7 :|: F7 :|", "|: C7 :|2, |: F7 :|2"}, {"|: C7 | F7 :| x4 G7 |", "|: C7, F7 :|4, G7"}, {"| C7 / / G7 | F7 . . . |", "C7 . . G7, F7"},
+		{"| C7 |  | F7 |", "C7, N.C., F7"}, {"C7 F7 C7 G7", "C7, F7, C7, G7"}, {"|:C7|1 F7:|2 G7|", "|: C7, 1. F7 :|2, 2. G7"},
+		{"| B♭7 | E♭m7♭5 |", "Bb7, Ebm7b5"}, {"| C7 |\r\n| F7 |", "C7, F7"}, {"|.C7 |", ""}, {"|: C7 | F7 :||", "|: C7, F7 :|2"},
+		{"|: C7 |1. F7 | G7 :|2. C7 |", "|: C7, 1. F7, 1. G7 :|2, 2. C7"},
+	} {
+		r, err := Read([]byte("key: C dominant\n" + c.text))
+		if c.want == "" {
+			assert.Error(t, err, c.text)
+			continue
+		}
+		require.NoError(t, err, c.text)
+		assert.Equal(t, c.want, strings.Join(barsOf(r.Chart), ", "), c.text)
+	}
+}
+
+func TestAKeyThatIsNotGivenIsSaid(t *testing.T) {
+	for text, want := range map[string]string{"| A7 | D7 |": "A dominant", "| Am7 | Dm |": "A minor", "| Ab | Db |": "Ab major", "| N.C. | Ebmaj7 |": "Eb major"} {
+		r, err := Read([]byte("title: A\n" + text))
+		require.NoError(t, err)
+		assert.Equal(t, want, r.Chart.Key.Tonic.String()+" "+string(r.Chart.Key.Mode))
+		require.Len(t, r.Remarks, 1)
+		assert.Contains(t, r.Remarks[0].Said, "no key is given; "+want)
+	}
+}
+
+func TestEveryFaultNamesItsPlace(t *testing.T) {
+	for _, c := range []struct{ text, want string }{
+		{"key: C\n| C | Xm7 |", `line 2, column 7: "Xm7" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7`},
+		{"key: C\n| C . . |", "line 2, column 3: 3 beats; a bar of 4/4 has 4"},
+		{"meter: 5/4\n| C |", `line 1, column 7: "5/4" is not known; choose one of: 4/4, 3/4, 6/8, 12/8`},
+		{"tempo: 19\n| C |", `line 1, column 7: "19" is no tempo; it is 20 to 400 beats a minute`},
+		{"tempo: 401\ncapo: 13\n| C |", "line 1, column 7: \"401\" is no tempo; it is 20 to 400 beats a minute\nline 2, column 6: \"13\" is no fret for a capo; it is 0 to 12"},
+		{"key: H\n| C |", `line 1, column 5: "H" is not a key: a tonic from C to B with at most one b or #, and a mode dominant, major or minor`},
+		{"| IV7 |", "line 1, column 3: a numeral needs a key; put a line such as “key: C dominant” above"},
+		{"", "there are no bars in it; write them as | C7 | F7 | C7 | % |"},
+		{"key: C\n| C |\nimagined: | Db7 | G7 |", "line 3, column 19: there are more imagined bars than the row above has"},
+		{"key: C\n|1. C :|", "bar 1: a first ending needs something before it to repeat"},
+		{"title: \xff\n| C |", "line 1, column 8: the text is not UTF-8 here; save it as UTF-8 and try again"},
+		{"feel: slow 12/8\nmeter: 4/4\n| C |", `the feel "slow 12/8" does not go with the meter 4/4; slow 12/8 needs 12/8 and 12/8 needs it`},
+		{strings.Repeat("| C7 | F7 | C7 | G7 |\n", 129), "line 129, column 3: there are more than 512 bars; a chart has at most 512"},
+	} {
+		_, err := Read([]byte(c.text))
+		assert.EqualError(t, err, c.want, c.text)
+	}
+	_, err := Read([]byte("key: C\n| Cq | Dm | Eq |\n| . |"))
+	var faults reading.Faults
+	require.ErrorAs(t, err, &faults)
+	assert.Len(t, faults, 3, "all of them at once")
+	assert.Equal(t, "Cq", faults[0].Symbol)
+	assert.Contains(t, faults[0].Nearest, "C")
+}
+
+// Any chart, written and read, is the same chart.
+func TestAGridRoundTripsToAnEqualChart(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		c := drawn.Chart(t)
+		text := Write(c)
+		r, err := Read(text)
+		require.NoError(t, err, string(text))
+		require.Equal(t, c, r.Chart, string(text))
+		require.Empty(t, r.Remarks, string(text))
+	})
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add([]byte(lanterns))
+	f.Add([]byte("C7 F7 C7"))
+	f.Add([]byte("|: C :|x9\nimagined: . Db7"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		r, err := Read(data)
+		if err != nil {
+			var faults reading.Faults
+			require.ErrorAs(t, err, &faults)
+			require.NotEmpty(t, faults)
+			return
+		}
+		require.NoError(t, r.Chart.Check())
+		again, err := Read(Write(r.Chart))
+		require.NoError(t, err, string(Write(r.Chart)))
+		require.Equal(t, r.Chart, again.Chart)
+	})
+}
