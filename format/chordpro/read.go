@@ -1,0 +1,328 @@
+// Package chordpro reads and writes charts as ChordPro: a text with chords in
+// brackets above its words, or in a grid environment. Bars are only in grids;
+// words are not kept.
+package chordpro
+
+import (
+	"strconv"
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/format/grid"
+	"undaris/format/reading"
+)
+
+type reader struct {
+	*reading.Reading
+	faults reading.Faults
+	hasKey bool
+	// hasGrid says that there are grids, and so that chords over words are not
+	// the bars.
+	hasGrid bool
+	// inside is the environment the line is in, label the section's that waits.
+	inside, label string
+	said          bool
+}
+
+// Read reads a ChordPro file. Chords of grid environments are its bars; in a
+// file without one each chord over the words is a bar of its own, and the
+// remarks say so. What it cannot read is reading.Faults.
+func Read(data []byte) (*reading.Reading, error) {
+	lines, err := reading.Lines(data)
+	if err != nil {
+		return nil, err
+	}
+	r := &reader{Reading: reading.New()}
+	for n, line := range lines {
+		name, value, column, ok := directive(line)
+		if !ok {
+			continue
+		}
+		if name == "start_of_grid" {
+			r.hasGrid = true
+		}
+		r.heading(n+1, column, name, value)
+	}
+	for n, line := range lines {
+		if r.line(n+1, line); len(r.faults) >= reading.MostFaults {
+			break
+		}
+	}
+	switch {
+	case len(r.faults) > 0:
+		return nil, r.faults
+	case len(r.Chart.Bars) == 0:
+		return nil, reading.Wrong("there are no chords in it; ChordPro holds them in brackets, [C7], or in a grid")
+	case r.label != "":
+		r.Remark(0, r.label, "a section without chords was left out")
+	}
+	if !r.hasKey {
+		r.Chart.Key = chart.Likely(r.Chart.Bars)
+		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
+	}
+	if err := r.Finish(); err != nil {
+		return nil, err
+	}
+	return r.Reading, nil
+}
+
+// short names are the format's own abbreviations.
+var short = map[string]string{
+	"t": "title", "sog": "start_of_grid", "eog": "end_of_grid", "soc": "start_of_chorus", "eoc": "end_of_chorus",
+	"sov": "start_of_verse", "eov": "end_of_verse", "sob": "start_of_bridge", "eob": "end_of_bridge",
+	"sot": "start_of_tab", "eot": "end_of_tab", "c": "comment", "ci": "comment_italic", "cb": "comment_box",
+}
+
+// directive cuts {name: value}; column is where the value begins, from 1.
+func directive(line string) (name, value string, column int, ok bool) {
+	trimmed := strings.TrimSpace(line)
+	if !strings.HasPrefix(trimmed, "{") || !strings.HasSuffix(trimmed, "}") {
+		return "", "", 0, false
+	}
+	inside := trimmed[1 : len(trimmed)-1]
+	cut := strings.IndexAny(inside, ": \t")
+	if cut < 0 {
+		cut = len(inside)
+	}
+	name = strings.ToLower(strings.TrimSpace(inside[:cut]))
+	if long, known := short[name]; known {
+		name = long
+	}
+	rest := strings.TrimLeft(inside[cut:], ": \t")
+	column = len([]rune(line)) - len([]rune(strings.TrimLeft(line, " \t"))) + 1 + len([]rune(inside)) - len([]rune(rest)) + 1
+	return name, strings.TrimSpace(rest), column, true
+}
+
+// heading reads what a directive says of the whole tune.
+func (r *reader) heading(line, column int, name, value string) {
+	wrong := ""
+	switch name {
+	case "title":
+		r.Chart.Title = value
+	case "key":
+		key, err := harmony.ReadKey(value)
+		if err != nil {
+			wrong = err.Error()
+			break
+		}
+		// The file's own directive says major or minor; ours may say dominant too.
+		if !r.hasKey || r.Chart.Key.Mode != harmony.DominantMode {
+			r.Chart.Key = key
+		}
+		r.hasKey = true
+	case "x_undaris_key":
+		if key, err := harmony.ReadKey(value); err == nil {
+			r.Chart.Key, r.hasKey = key, true
+		}
+	case "tempo":
+		tempo, err := strconv.ParseFloat(value, 64)
+		if err != nil || !(tempo >= chart.MinTempo && tempo <= chart.MaxTempo) {
+			wrong = strconv.Quote(value) + " is no tempo; it is 20 to 400 beats a minute"
+			break
+		}
+		r.Chart.Tempo = int(tempo + 0.5)
+	case "time":
+		meter, err := chart.ParseMeter(value)
+		if err != nil {
+			wrong = strings.TrimPrefix(err.Error(), "meter: ")
+			break
+		}
+		r.Chart.Meter = meter
+		if meter == chart.TwelveEight {
+			r.Chart.Feel = chart.Slow128
+		}
+	case "capo":
+		capo, err := strconv.Atoi(value)
+		if err != nil || capo < 0 || capo > chart.MaxCapo {
+			wrong = strconv.Quote(value) + " is no fret for a capo; it is 0 to 12"
+			break
+		}
+		r.Chart.Capo = capo
+		r.Remark(line, "{capo: "+value+"}", "the chords are taken as they sound; transpose the chart if they were meant above the capo")
+	case "tag":
+		r.Chart.Tags = append(r.Chart.Tags, value)
+	}
+	if wrong != "" {
+		r.faults = append(r.faults, reading.Fault{Line: line, Column: column, Symbol: value, Detail: wrong})
+	}
+}
+
+// used are the directives that are read, and those that only shape the page.
+var used = map[string]bool{"title": true, "key": true, "x_undaris_key": true, "tempo": true, "time": true, "capo": true, "tag": true, "new_song": true}
+
+func (r *reader) line(number int, line string) {
+	trimmed := strings.TrimSpace(line)
+	if trimmed == "" || strings.HasPrefix(line, "#") {
+		return
+	}
+	if name, value, _, ok := directive(line); ok {
+		switch {
+		case used[name]:
+		case strings.HasPrefix(name, "start_of_"):
+			r.inside = strings.TrimPrefix(name, "start_of_")
+			r.begin(label(r.inside, value))
+		case strings.HasPrefix(name, "end_of_"):
+			r.inside = ""
+		default:
+			r.Remark(number, trimmed, "this directive is not used")
+		}
+		return
+	}
+	switch {
+	case r.inside == "grid" && grid.HasBarLine(line):
+		r.row(number, line)
+	case r.inside == "grid", r.inside == "tab":
+		r.Remark(number, trimmed, "not a row of bars; not used")
+	default:
+		r.words(number, line)
+	}
+}
+
+func (r *reader) begin(label string) {
+	if label != "" {
+		r.label = label
+	}
+}
+
+// label is what a section is called: its own label, else what it is. A grid
+// without a label is none, and its shape is no label.
+func label(environment, value string) string {
+	if at := strings.Index(value, "label="); at >= 0 {
+		value = strings.Trim(value[at+len("label="):], `"' `)
+	} else if strings.Contains(value, "shape=") || (environment == "grid" && strings.Trim(value, "0123456789x+ ") == "") {
+		value = ""
+	}
+	if value == "" && environment != "grid" && environment != "tab" {
+		value = strings.ToUpper(environment[:min(1, len(environment))]) + environment[min(1, len(environment)):]
+	}
+	value = strings.TrimSpace(strings.Map(func(c rune) rune {
+		if strings.ContainsRune("[]|", c) || c < ' ' {
+			return -1
+		}
+		return c
+	}, value))
+	if runes := []rune(value); len(runes) > chart.MaxSection {
+		value = strings.TrimSpace(string(runes[:chart.MaxSection]))
+	}
+	return value
+}
+
+// row reads a row of a grid: cells apart by blanks, "." for a held one. What
+// stands outside the bar lines is a label or a comment.
+func (r *reader) row(number int, line string) {
+	first, last := strings.IndexByte(line, '|'), strings.LastIndexByte(line, '|')
+	start := first
+	if start > 0 && line[start-1] == ':' {
+		start--
+	}
+	if outside := strings.TrimSpace(line[:start]); outside != "" {
+		r.Remark(number, outside, "what stands before the first bar line is not used")
+	}
+	behind := strings.TrimPrefix(line[last+1:], ".") // "|." ends the tune
+	if outside := strings.TrimSpace(behind); outside != "" && !repeatCount(outside) {
+		r.Remark(number, outside, "what stands behind the last bar line is not used")
+		behind = ""
+	}
+	padded := strings.Repeat(" ", len([]rune(line[:start]))) + line[start:last+1] + behind
+	for _, cell := range grid.ReadRow(padded).Cells {
+		if !r.bar(number, cell) {
+			return
+		}
+	}
+}
+
+// repeatCount says that the text is how often a repeat is played: "x3".
+func repeatCount(text string) bool {
+	return len(text) == 2 && text[0] == 'x' && text[1] >= '2' && text[1] <= '9'
+}
+
+func (r *reader) bar(number int, cell grid.Cell) bool {
+	if len(r.Chart.Bars) == chart.MaxBars {
+		r.faults = append(r.faults, reading.Fault{Line: number, Column: cell.Column, Detail: "there are more than 512 bars; a chart has at most 512"})
+		return false
+	}
+	var before []chart.Span
+	n := len(r.Chart.Bars)
+	if n > 0 {
+		before = r.Chart.Bars[n-1].Spans
+	}
+	spans, err := chart.ReadBar(scaled(cell.Text, r.Chart.Meter.Beats()), r.Chart.Key, r.Chart.Meter, before)
+	if err != nil {
+		r.fault(number, cell.Column, err)
+		spans = []chart.Span{{Beats: r.Chart.Meter.Beats()}}
+	}
+	bar := chart.Bar{Section: r.label, Spans: spans, RepeatFrom: cell.RepeatFrom, RepeatTo: cell.RepeatTo, Ending: cell.Ending}
+	if cell.Ending == 0 && n > 0 && r.Chart.Bars[n-1].Ending == 1 && r.Chart.Bars[n-1].RepeatTo == 0 {
+		bar.Ending = 1
+	}
+	r.label = ""
+	r.Chart.Bars = append(r.Chart.Bars, bar)
+	return true
+}
+
+// scaled writes a bar whose cells are longer than a beat with held beats, and
+// leaves any other as it is.
+func scaled(text string, beats int) string {
+	cells := strings.Fields(text)
+	held := false
+	for _, cell := range cells {
+		held = held || cell == "." || cell == "/"
+	}
+	if !held || len(cells) >= beats || beats%len(cells) != 0 {
+		return text
+	}
+	long := beats / len(cells)
+	return strings.Join(cells, strings.Repeat(" .", long-1)+" ") + strings.Repeat(" .", long-1)
+}
+
+func (r *reader) fault(line, column int, err error) {
+	fault := reading.Fault{Line: line, Column: column, Detail: err.Error()}
+	if text, ok := err.(*chart.TextError); ok {
+		fault.Column, fault.Symbol, fault.Nearest = column+text.At-1, text.Symbol, text.Nearest
+	}
+	r.faults = append(r.faults, fault)
+}
+
+// words reads the chords over a line of words. Without a grid each is a bar.
+func (r *reader) words(number int, line string) {
+	lyrics := strings.Builder{}
+	chords := 0
+	column := 1
+	for rest := line; rest != ""; {
+		open := strings.IndexByte(rest, '[')
+		if open < 0 {
+			lyrics.WriteString(rest)
+			break
+		}
+		lyrics.WriteString(rest[:open])
+		column += len([]rune(rest[:open])) + 1
+		symbol, after, closed := strings.Cut(rest[open+1:], "]")
+		if !closed {
+			r.faults = append(r.faults, reading.Fault{Line: number, Column: column - 1, Symbol: rest[open:], Detail: "a bracket is opened here and not closed"})
+			return
+		}
+		switch {
+		case strings.HasPrefix(symbol, "*"):
+			r.Remark(number, "["+symbol+"]", "this annotation is not used")
+		case r.hasGrid:
+			chords++
+		default:
+			if !r.said {
+				r.Remark(number, "", "there are no bars in words; each chord is read as a bar of its own")
+				r.said = true
+			}
+			lead := len(symbol) - len(strings.TrimLeft(symbol, " "))
+			if !r.bar(number, grid.Cell{Text: strings.TrimSpace(symbol), Column: column + lead}) {
+				return
+			}
+		}
+		column += len([]rune(symbol)) + 1
+		rest = after
+	}
+	if chords > 0 {
+		r.Remark(number, line, "the bars are read from the grid; the chords over the words are not used")
+	} else if text := strings.TrimSpace(lyrics.String()); text != "" {
+		r.Remark(number, text, "words are not kept")
+	}
+}

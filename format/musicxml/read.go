@@ -1,0 +1,572 @@
+package musicxml
+
+import (
+	"archive/zip"
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"path"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/format/reading"
+)
+
+// MaxUnpacked is how large an archive may become, in bytes.
+const MaxUnpacked = 32 << 20
+
+const containerFile = "META-INF/container.xml"
+
+// Read reads MusicXML, plain or compressed. What cannot be read is
+// reading.Faults, named by measure; the remarks name what was not used.
+func Read(data []byte) (*reading.Reading, error) {
+	if bytes.HasPrefix(data, []byte("PK")) {
+		unpacked, err := unpack(data)
+		if err != nil {
+			return nil, err
+		}
+		data = unpacked
+	}
+	s, err := decode(data)
+	if err != nil {
+		return nil, err
+	}
+	return readScore(s)
+}
+
+// unpack takes the score out of a compressed archive.
+func unpack(data []byte) ([]byte, error) {
+	archive, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		return nil, reading.Wrong("the archive cannot be unpacked: %s", err)
+	}
+	left := int64(MaxUnpacked)
+	container, err := file(archive, containerFile, &left)
+	if err != nil {
+		return nil, err
+	}
+	var index struct {
+		Files []struct {
+			Path string `xml:"full-path,attr"`
+		} `xml:"rootfiles>rootfile"`
+	}
+	if err := plainXML(container); err != nil {
+		return nil, err
+	}
+	if err := xml.Unmarshal(container, &index); err != nil || len(index.Files) == 0 {
+		return nil, reading.Wrong("the archive does not say which of its files is the score (%s)", containerFile)
+	}
+	return file(archive, path.Clean(index.Files[0].Path), &left)
+}
+
+// file unpacks one file of an archive, of which left bytes may still come.
+func file(archive *zip.Reader, name string, left *int64) ([]byte, error) {
+	for _, f := range archive.File {
+		if f.Name != name {
+			continue
+		}
+		reader, err := f.Open()
+		if err != nil {
+			return nil, reading.Wrong("%s in the archive cannot be unpacked: %s", name, err)
+		}
+		defer func() { _ = reader.Close() }()
+		data, err := io.ReadAll(io.LimitReader(reader, *left+1))
+		if int64(len(data)) > *left {
+			return nil, reading.Wrong("the archive unpacks to more than %d MiB; that is more than a chart can be", MaxUnpacked>>20)
+		}
+		if err != nil {
+			return nil, reading.Wrong("%s in the archive cannot be unpacked: %s", name, err)
+		}
+		*left -= int64(len(data))
+		return data, nil
+	}
+	return nil, reading.Wrong("the archive has no file %s", name)
+}
+
+// maxElements is how many elements a score may have; they take memory.
+const maxElements = 1_000_000
+
+// plainXML refuses what a score has no need of and an attacker might: entities
+// of its own, which may be external or grow without end (the decoder itself
+// resolves none), and elements without end.
+func plainXML(data []byte) error {
+	if !utf8.Valid(data) {
+		return reading.Wrong("the file is not UTF-8")
+	}
+	decoder := xml.NewDecoder(bytes.NewReader(data))
+	for elements := 0; ; {
+		token, err := decoder.RawToken()
+		if err != nil {
+			return nil // the reading proper says what is wrong
+		}
+		switch t := token.(type) {
+		case xml.Directive:
+			if bytes.Contains(bytes.ToUpper(t), []byte("<!ENTITY")) || bytes.Contains(t, []byte("[")) {
+				line, _ := decoder.InputPos()
+				return reading.Faults{{Line: line, Detail: "the file declares entities of its own; those are not read, and nothing is fetched from elsewhere"}}
+			}
+		case xml.StartElement:
+			if elements++; elements > maxElements {
+				return reading.Wrong("the file has more than %d elements; that is more than a chart can be", maxElements)
+			}
+		}
+	}
+}
+
+func decode(data []byte) (*score, error) {
+	data = bytes.TrimPrefix(data, []byte("\ufeff"))
+	if err := plainXML(data); err != nil {
+		return nil, err
+	}
+	decoder := xml.NewDecoder(bytes.NewReader(data))
+	decoder.CharsetReader = func(charset string, input io.Reader) (io.Reader, error) {
+		return nil, fmt.Errorf("the encoding %s is not read; save the file as UTF-8", charset)
+	}
+	s := &score{}
+	if err := decoder.Decode(s); err != nil {
+		line, _ := decoder.InputPos()
+		var syntax *xml.SyntaxError
+		if errors.As(err, &syntax) {
+			return nil, reading.Faults{{Line: syntax.Line, Detail: "the file is not well-formed XML: " + syntax.Msg}}
+		}
+		if strings.Contains(err.Error(), "expected element type <score-partwise>") {
+			return nil, reading.Faults{{Line: line, Detail: "the file is no MusicXML score by parts (score-partwise)"}}
+		}
+		return nil, reading.Faults{{Line: line, Detail: "the file cannot be read: " + err.Error()}}
+	}
+	return s, nil
+}
+
+// reader is a score on its way to a chart. Faults and remarks name measures as
+// their lines.
+type reader struct {
+	*reading.Reading
+	faults    reading.Faults
+	divisions float64
+	// bracketed says that an ending goes on.
+	bracketed bool
+	skipped   map[string]int
+	hasKey    bool
+}
+
+func readScore(s *score) (*reading.Reading, error) {
+	r := &reader{Reading: reading.New(), divisions: 1, skipped: map[string]int{}}
+	r.Chart.Title = s.MovementTitle
+	if s.Work != nil && strings.TrimSpace(s.Work.Title) != "" {
+		r.Chart.Title = s.Work.Title
+	}
+	r.Chart.Title = strings.Map(func(c rune) rune {
+		if c < ' ' || c == 0x7f {
+			return ' '
+		}
+		return c
+	}, r.Chart.Title)
+	chords, imagined := choose(s)
+	if chords == nil {
+		return nil, reading.Wrong("there is no part with measures in it")
+	}
+	if len(chords.Measures) > chart.MaxBars {
+		return nil, reading.Wrong("there are %d measures; a chart has at most %d", len(chords.Measures), chart.MaxBars)
+	}
+	if len(s.Parts) > 1 && imagined == nil || len(s.Parts) > 2 {
+		r.Remark(0, "", "of %d parts only the one with the most chord symbols is read", len(s.Parts))
+	}
+	r.setUp(chords)
+	harmonies := 0
+	for n := range chords.Measures {
+		harmonies += r.measure(n, &chords.Measures[n])
+	}
+	if harmonies == 0 {
+		return nil, reading.Wrong("there are no chord symbols (harmony elements) in it")
+	}
+	if imagined != nil {
+		r.imagined(imagined)
+	}
+	r.miscellaneous(s)
+	if !r.hasKey {
+		r.Chart.Key = chart.Likely(r.Chart.Bars)
+		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
+	}
+	r.sumUp()
+	if len(r.faults) > 0 {
+		return nil, r.faults
+	}
+	if err := r.Finish(); err != nil {
+		return nil, err
+	}
+	return r.Reading, nil
+}
+
+// choose is the part with the most chord symbols, and the imagined one.
+func choose(s *score) (chords, imagined *part) {
+	names := map[string]string{}
+	for _, p := range s.PartList.Parts {
+		names[p.ID] = strings.TrimSpace(p.Name)
+	}
+	most := -1
+	for n := range s.Parts {
+		p := &s.Parts[n]
+		if names[p.ID] == imaginedPart && n > 0 {
+			imagined = p
+			continue
+		}
+		count := 0
+		for _, m := range p.Measures {
+			for _, element := range m.Elements {
+				if _, ok := element.(*harmonyMark); ok {
+					count++
+				}
+			}
+		}
+		if count > most && len(p.Measures) > 0 {
+			chords, most = p, count
+		}
+	}
+	return chords, imagined
+}
+
+// setUp reads meter, key and tempo before the bars, whose beats depend on them.
+func (r *reader) setUp(p *part) {
+	meter, tempo := false, false
+	for n := range p.Measures {
+		for _, element := range p.Measures[n].Elements {
+			switch e := element.(type) {
+			case *attributes:
+				if e.Time != nil {
+					r.meter(n+1, e.Time, meter)
+					meter = true
+				}
+				if e.Key != nil {
+					r.key(n+1, e.Key)
+				}
+			case *sound:
+				tempo = r.tempo(n+1, e, nil, tempo)
+			case *direction:
+				for _, t := range e.Types {
+					tempo = r.tempo(n+1, e.Sound, t.Metronome, tempo)
+				}
+			}
+		}
+	}
+	if !meter {
+		r.Remark(0, "", "no meter is given; it is read as 4/4")
+	}
+	if !tempo {
+		r.Remark(0, "", "no tempo is given; it is set to %d", r.Chart.Tempo)
+	}
+}
+
+func (r *reader) meter(number int, t *timeMark, again bool) {
+	text := strings.TrimSpace(t.Beats) + "/" + strings.TrimSpace(t.BeatType)
+	meter, err := chart.ParseMeter(text)
+	switch {
+	case again && (err != nil || meter != r.Chart.Meter):
+		r.faults = append(r.faults, reading.Fault{Line: number, Symbol: text, Detail: fmt.Sprintf("the meter changes to %s; a chart has one meter", text)})
+	case err != nil:
+		r.faults = append(r.faults, reading.Fault{Line: number, Symbol: text, Detail: strings.TrimPrefix(err.Error(), "meter: ")})
+	default:
+		r.Chart.Meter = meter
+		if meter == chart.TwelveEight {
+			r.Chart.Feel = chart.Slow128
+		}
+	}
+}
+
+func (r *reader) key(number int, k *keyMark) {
+	mode := harmony.MajorMode
+	if strings.TrimSpace(k.Mode) == "minor" {
+		mode = harmony.MinorMode
+	}
+	if k.Fifths < -12 || k.Fifths > 12 {
+		r.faults = append(r.faults, reading.Fault{Line: number, Detail: fmt.Sprintf("a key with %d signs", k.Fifths)})
+		return
+	}
+	key, err := harmony.ParseKey(harmony.TonicOf(k.Fifths, mode).String(), mode)
+	if err != nil {
+		r.faults = append(r.faults, reading.Fault{Line: number, Detail: err.Error()})
+		return
+	}
+	if r.hasKey && key != r.Chart.Key {
+		r.Remark(number, "", "the key changes to %s %s here; the chart stays in %s %s", key.Tonic, key.Mode, r.Chart.Key.Tonic, r.Chart.Key.Mode)
+		return
+	}
+	r.Chart.Key, r.hasKey = key, true
+}
+
+// tempo reads the first tempo; the sound counts quarters, the chart beats.
+func (r *reader) tempo(number int, s *sound, m *metronome, known bool) bool {
+	tempo := 0.0
+	if s != nil && s.Tempo != 0 {
+		tempo = s.Tempo * chart.TicksPerQuarter / float64(r.Chart.Meter.BeatTicks())
+	} else if m != nil {
+		value, err := strconv.ParseFloat(strings.TrimSpace(m.PerMinute), 64)
+		if err != nil || strings.TrimSpace(m.Unit) != "quarter" {
+			r.Remark(number, m.PerMinute, "this metronome mark is not used")
+			return known
+		}
+		tempo = value
+		if len(m.Dots) > 0 != r.Chart.Meter.Compound() {
+			tempo *= map[bool]float64{true: 1.5, false: 1 / 1.5}[len(m.Dots) > 0]
+		}
+	} else {
+		return known
+	}
+	rounded := math.Round(tempo)
+	switch {
+	case known && int(rounded) != r.Chart.Tempo:
+		r.Remark(number, "", "the tempo changes here; the chart keeps its first")
+	case known:
+	case !(rounded >= chart.MinTempo && rounded <= chart.MaxTempo):
+		r.faults = append(r.faults, reading.Fault{Line: number, Detail: fmt.Sprintf("a tempo of %g; it is %d to %d beats a minute", tempo, chart.MinTempo, chart.MaxTempo)})
+	default:
+		r.Chart.Tempo = int(rounded)
+	}
+	return true
+}
+
+// at is a chord at a place in a measure, in beats.
+type at struct {
+	span chart.Span
+	beat float64
+}
+
+// measure reads one measure into a bar and counts its chord symbols.
+func (r *reader) measure(n int, m *measure) int {
+	bar := chart.Bar{}
+	if n > 0 {
+		before := r.Chart.Bars[n-1]
+		if before.Ending > 0 && before.RepeatTo == 0 && r.bracketed {
+			bar.Ending = before.Ending
+		}
+	}
+	chords := r.walk(n, m, func(element any) { r.mark(n, &bar, element) })
+	carried := chart.Span{}
+	if n > 0 {
+		spans := r.Chart.Bars[n-1].Spans
+		carried = spans[len(spans)-1]
+	}
+	bar.Spans = r.spans(n, chords, carried)
+	r.Chart.Bars = append(r.Chart.Bars, bar)
+	return len(chords)
+}
+
+// walk goes through a measure's elements in time and gathers its chords; all
+// else is handed on.
+func (r *reader) walk(n int, m *measure, other func(any)) []at {
+	now := 0.0
+	chords := []at{}
+	beat := func(duration float64) float64 {
+		return duration / r.divisions * chart.TicksPerQuarter / float64(r.Chart.Meter.BeatTicks())
+	}
+	for _, element := range m.Elements {
+		switch e := element.(type) {
+		case *attributes:
+			if e.Divisions > 0 {
+				r.divisions = float64(e.Divisions)
+			}
+		case played:
+			now += beat(e.duration)
+			if !e.rest {
+				r.skipped["notes"]++
+			}
+		case *shift:
+			if e.XMLName.Local == "backup" {
+				now -= beat(e.Duration)
+			} else {
+				now += beat(e.Duration)
+			}
+		case *harmonyMark:
+			chord, empty, err := e.chord()
+			if err != nil {
+				r.faults = append(r.faults, reading.Fault{Line: n + 1, Symbol: e.Kind.Text, Detail: fmt.Sprintf("measure %d: %s cannot be read as a chord", n+1, err)})
+				continue
+			}
+			place := now
+			if e.Offset != nil {
+				place += beat(e.Offset.Value)
+			}
+			span := chart.Span{Chord: chord}
+			if empty {
+				span = chart.Span{}
+			}
+			chords = append(chords, at{span: span, beat: place})
+		default:
+			other(element)
+		}
+	}
+	return chords
+}
+
+// spans turns chords at places into chords with lengths: whole beats, the chord
+// before held until the first.
+func (r *reader) spans(n int, chords []at, carried chart.Span) []chart.Span {
+	beats := r.Chart.Meter.Beats()
+	slots := make([]*chart.Span, beats)
+	for _, c := range chords {
+		beat := int(math.Round(math.Max(-1, math.Min(c.beat, 1000))))
+		if math.Abs(c.beat-float64(beat)) > 0.01 {
+			r.Remark(n+1, c.span.Name(), "this chord is off the beat; it was moved to beat %d", min(max(beat, 0), beats-1)+1)
+		}
+		beat = min(max(beat, 0), beats-1)
+		if slots[beat] != nil {
+			r.Remark(n+1, slots[beat].Name(), "two chords stand on one beat; the later one is read")
+		}
+		slots[beat] = &c.span
+	}
+	spans := []chart.Span{}
+	for beat, slot := range slots {
+		switch {
+		case slot != nil:
+			spans = append(spans, chart.Span{Chord: slot.Chord, Beats: 1})
+		case beat == 0:
+			spans = append(spans, chart.Span{Chord: carried.Chord, Beats: 1})
+		default:
+			spans[len(spans)-1].Beats++
+		}
+	}
+	return spans
+}
+
+// mark reads what stands beside the chords: sections, repeats, endings.
+func (r *reader) mark(n int, bar *chart.Bar, element any) {
+	switch e := element.(type) {
+	case *direction:
+		for _, t := range e.Types {
+			for _, rehearsal := range t.Rehearsal {
+				bar.Section = section(rehearsal)
+			}
+			for _, words := range t.Words {
+				r.Remark(n+1, words, "these words are not used")
+			}
+		}
+	case *barline:
+		r.barline(n, bar, e)
+	case skipped:
+		r.skipped[e.name]++
+	}
+}
+
+func section(text string) string {
+	text = strings.Join(strings.FieldsFunc(text, func(c rune) bool { return c <= ' ' || strings.ContainsRune("[]|", c) }), " ")
+	if runes := []rune(text); len(runes) > chart.MaxSection {
+		text = strings.TrimSpace(string(runes[:chart.MaxSection]))
+	}
+	return text
+}
+
+// barline reads repeats and endings. bracketed is true while an ending's
+// bracket goes on.
+func (r *reader) barline(n int, bar *chart.Bar, line *barline) {
+	if e := line.Ending; e != nil {
+		switch {
+		case e.Type != "start":
+			r.bracketed = false
+		case strings.HasPrefix(strings.TrimSpace(e.Number), "1"):
+			bar.Ending, r.bracketed = 1, true
+		case strings.TrimSpace(e.Number) == "2":
+			bar.Ending, r.bracketed = 2, true
+		default:
+			r.faults = append(r.faults, reading.Fault{Line: n + 1, Symbol: e.Number, Detail: fmt.Sprintf("measure %d: an ending %q; a chart has first and second endings", n+1, e.Number)})
+		}
+	}
+	if line.Repeat == nil {
+		return
+	}
+	if line.Repeat.Direction == "forward" {
+		bar.RepeatFrom = true
+		return
+	}
+	bar.RepeatTo = line.Repeat.Times
+	if bar.RepeatTo == 0 {
+		bar.RepeatTo = 2
+	}
+}
+
+func (r *reader) imagined(p *part) {
+	r.divisions = 1
+	for n := range p.Measures {
+		if n == len(r.Chart.Bars) {
+			r.Remark(n+1, "", "the imagined part has more measures than the chords; the rest is not used")
+			return
+		}
+		chords := r.walk(n, &p.Measures[n], func(any) {})
+		for _, c := range chords {
+			if !c.span.Empty() {
+				r.Chart.Bars[n].Imagined = r.spans(n, chords, chart.Span{})
+				break
+			}
+		}
+	}
+}
+
+// miscellaneous reads what the format has no element for.
+func (r *reader) miscellaneous(s *score) {
+	if s.Identification == nil || s.Identification.Miscellaneous == nil {
+		r.blues()
+		return
+	}
+	for _, f := range s.Identification.Miscellaneous.Fields {
+		value := strings.TrimSpace(f.Value)
+		ok := true
+		switch f.Name {
+		case fieldKey:
+			key, err := harmony.ReadKey(value)
+			if ok = err == nil; ok {
+				r.Chart.Key, r.hasKey = key, true
+			}
+		case fieldBox:
+			r.Chart.Box = harmony.BoxKind(value)
+		case fieldFeel:
+			feel, err := chart.ParseFeel(value)
+			if ok = err == nil; ok {
+				r.Chart.Feel = feel
+			}
+		case fieldSwing:
+			swing, err := strconv.ParseFloat(value, 64)
+			if ok = err == nil; ok {
+				r.Chart.Swing = swing
+			}
+		case fieldCapo:
+			capo, err := strconv.Atoi(value)
+			if ok = err == nil; ok {
+				r.Chart.Capo = capo
+			}
+		case fieldTags:
+			for _, tag := range strings.Split(value, ",") {
+				r.Chart.Tags = append(r.Chart.Tags, strings.TrimSpace(tag))
+			}
+		case fieldImagining:
+			r.Chart.Imagining = value == "yes"
+		default:
+			r.Remark(0, f.Name, "this field is not used")
+		}
+		if !ok {
+			r.Remark(0, value, "this value of %s cannot be read and is not used", f.Name)
+		}
+	}
+}
+
+// blues takes a major key whose home chord is a dominant seventh for that of a
+// blues, and says so.
+func (r *reader) blues() {
+	likely := chart.Likely(r.Chart.Bars)
+	if r.hasKey && r.Chart.Key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == r.Chart.Key.Tonic {
+		r.Chart.Key.Mode = harmony.DominantMode
+		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
+	}
+}
+
+// sumUp says once what was left aside all through the file.
+func (r *reader) sumUp() {
+	for _, name := range []string{"notes", "print", "figured-bass", "bookmark", "listening", "grouping", "link"} {
+		if count := r.skipped[name]; count > 0 {
+			r.Remark(0, name, "%d of these were not used; a chart holds chords", count)
+		}
+	}
+}

@@ -1,0 +1,265 @@
+// Package musicxml reads and writes charts as MusicXML 4.0: harmony, meter, key,
+// tempo, repeats, endings and sections, plain and compressed (.mxl). Imagined
+// chords are a second part; what the format has no element for stands in its
+// own place for that, miscellaneous fields.
+package musicxml
+
+import "encoding/xml"
+
+// score is the part of score-partwise that a chart needs. Elements that are not
+// named here are skipped by the reader.
+type score struct {
+	XMLName        xml.Name `xml:"score-partwise"`
+	Version        string   `xml:"version,attr,omitempty"`
+	Work           *work    `xml:"work"`
+	MovementTitle  string   `xml:"movement-title,omitempty"`
+	Identification *ident   `xml:"identification"`
+	PartList       partList `xml:"part-list"`
+	Parts          []part   `xml:"part"`
+}
+
+type work struct {
+	Title string `xml:"work-title,omitempty"`
+}
+
+type ident struct {
+	Encoding      *encoding      `xml:"encoding"`
+	Miscellaneous *miscellaneous `xml:"miscellaneous"`
+}
+
+type encoding struct {
+	Software string `xml:"software,omitempty"`
+}
+
+type miscellaneous struct {
+	Fields []field `xml:"miscellaneous-field"`
+}
+
+type field struct {
+	Name  string `xml:"name,attr"`
+	Value string `xml:",chardata"`
+}
+
+type partList struct {
+	Parts []scorePart `xml:"score-part"`
+}
+
+type scorePart struct {
+	ID   string `xml:"id,attr"`
+	Name string `xml:"part-name"`
+}
+
+type part struct {
+	ID       string    `xml:"id,attr"`
+	Measures []measure `xml:"measure"`
+}
+
+// measure holds its elements in the order of the file, since a harmony belongs
+// to the moment at which it stands.
+type measure struct {
+	Number   string
+	Elements []any
+}
+
+type attributes struct {
+	XMLName   xml.Name  `xml:"attributes"`
+	Divisions int       `xml:"divisions,omitempty"`
+	Key       *keyMark  `xml:"key"`
+	Time      *timeMark `xml:"time"`
+	Clef      *clef     `xml:"clef"`
+}
+
+type keyMark struct {
+	Fifths int    `xml:"fifths"`
+	Mode   string `xml:"mode,omitempty"`
+}
+
+type timeMark struct {
+	Beats    string `xml:"beats"`
+	BeatType string `xml:"beat-type"`
+}
+
+type clef struct {
+	Sign string `xml:"sign"`
+	Line int    `xml:"line,omitempty"`
+}
+
+type harmonyMark struct {
+	XMLName xml.Name   `xml:"harmony"`
+	Root    *rootMark  `xml:"root"`
+	Kind    kindMark   `xml:"kind"`
+	Bass    *bassMark  `xml:"bass"`
+	Degrees []degree   `xml:"degree"`
+	Offset  *offsetTag `xml:"offset"`
+}
+
+type offsetTag struct {
+	Value float64 `xml:",chardata"`
+}
+
+type rootMark struct {
+	Step  string  `xml:"root-step"`
+	Alter float64 `xml:"root-alter,omitempty"`
+}
+
+type bassMark struct {
+	Step  string  `xml:"bass-step"`
+	Alter float64 `xml:"bass-alter,omitempty"`
+}
+
+type kindMark struct {
+	Text  string `xml:"text,attr,omitempty"`
+	Value string `xml:",chardata"`
+}
+
+type degree struct {
+	Value int     `xml:"degree-value"`
+	Alter float64 `xml:"degree-alter"`
+	Type  string  `xml:"degree-type"`
+}
+
+type direction struct {
+	XMLName   xml.Name        `xml:"direction"`
+	Placement string          `xml:"placement,attr,omitempty"`
+	Types     []directionType `xml:"direction-type"`
+	Sound     *sound          `xml:"sound"`
+}
+
+type directionType struct {
+	Rehearsal []string   `xml:"rehearsal"`
+	Words     []string   `xml:"words"`
+	Metronome *metronome `xml:"metronome"`
+}
+
+type metronome struct {
+	Unit      string     `xml:"beat-unit"`
+	Dots      []struct{} `xml:"beat-unit-dot"`
+	PerMinute string     `xml:"per-minute"`
+}
+
+type sound struct {
+	XMLName xml.Name `xml:"sound"`
+	Tempo   float64  `xml:"tempo,attr,omitempty"`
+}
+
+type note struct {
+	XMLName  xml.Name  `xml:"note"`
+	Grace    *struct{} `xml:"grace"`
+	Chord    *struct{} `xml:"chord"`
+	Rest     *rest     `xml:"rest"`
+	Duration float64   `xml:"duration"`
+	Voice    string    `xml:"voice,omitempty"`
+	Type     string    `xml:"type,omitempty"`
+	Dots     []dot     `xml:"dot"`
+}
+
+type dot struct{}
+
+type rest struct {
+	Measure string `xml:"measure,attr,omitempty"`
+}
+
+type shift struct {
+	XMLName  xml.Name
+	Duration float64 `xml:"duration"`
+}
+
+type barline struct {
+	XMLName  xml.Name    `xml:"barline"`
+	Location string      `xml:"location,attr,omitempty"`
+	Style    string      `xml:"bar-style,omitempty"`
+	Ending   *endingMark `xml:"ending"`
+	Repeat   *repeatMark `xml:"repeat"`
+}
+
+type endingMark struct {
+	Number string `xml:"number,attr"`
+	Type   string `xml:"type,attr"`
+}
+
+type repeatMark struct {
+	Direction string `xml:"direction,attr"`
+	Times     int    `xml:"times,attr,omitempty"`
+}
+
+// played is what the reader keeps of a note: how long it moves the time on, and
+// whether it sounds.
+type played struct {
+	duration float64
+	rest     bool
+}
+
+// skipped is an element that a chart has no use for.
+type skipped struct{ name string }
+
+// MarshalXML writes the elements in their order.
+func (m measure) MarshalXML(e *xml.Encoder, start xml.StartElement) error {
+	start.Attr = []xml.Attr{{Name: xml.Name{Local: "number"}, Value: m.Number}}
+	if err := e.EncodeToken(start); err != nil {
+		return err
+	}
+	for _, element := range m.Elements {
+		if err := e.Encode(element); err != nil {
+			return err
+		}
+	}
+	return e.EncodeToken(start.End())
+}
+
+// UnmarshalXML reads the elements in their order.
+func (m *measure) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
+	for _, attr := range start.Attr {
+		if attr.Name.Local == "number" {
+			m.Number = attr.Value
+		}
+	}
+	for {
+		token, err := d.Token()
+		if err != nil {
+			return err
+		}
+		switch t := token.(type) {
+		case xml.EndElement:
+			return nil
+		case xml.StartElement:
+			element, err := readElement(d, t)
+			if err != nil {
+				return err
+			}
+			m.Elements = append(m.Elements, element)
+		}
+	}
+}
+
+func readElement(d *xml.Decoder, start xml.StartElement) (any, error) {
+	var element any
+	switch start.Name.Local {
+	case "attributes":
+		element = &attributes{}
+	case "harmony":
+		element = &harmonyMark{}
+	case "direction":
+		element = &direction{}
+	case "sound":
+		element = &sound{}
+	case "note":
+		element = &note{}
+	case "backup", "forward":
+		element = &shift{}
+	case "barline":
+		element = &barline{}
+	default:
+		return skipped{start.Name.Local}, d.Skip()
+	}
+	if err := d.DecodeElement(element, &start); err != nil {
+		return nil, err
+	}
+	if n, ok := element.(*note); ok {
+		kept := played{duration: n.Duration, rest: n.Rest != nil}
+		if n.Chord != nil || n.Grace != nil {
+			kept.duration = 0
+		}
+		return kept, nil
+	}
+	return element, nil
+}
