@@ -13,7 +13,9 @@ type Named struct {
 	// sounding classes it does not have.
 	Missing []Tone
 	Foreign int
-	cost    float64
+	// Cost is how badly it fits: about 0.4 for a chord that has all its notes and
+	// no others, several for one that is a guess.
+	Cost float64
 }
 
 // Exact says that the chord's tones are those that sounded and no others.
@@ -29,11 +31,14 @@ const (
 	missingRoot   = 2.5
 	notInTheBass  = 0.9
 	perDegree     = 0.12
-	uncommonChord = 0.3
+	uncommonChord = 0.4
 )
 
 // uncommon qualities are named only where nothing plainer fits as well.
-var uncommon = map[string]bool{"7alt": true, "11": true, "m11": true, "m13": true, "7b5": true, "sus2": true, "9sus4": true, "m(maj7)": true}
+var uncommon = map[string]bool{
+	"7alt": true, "11": true, "m11": true, "m13": true, "7b5": true, "sus2": true, "9sus4": true, "m(maj7)": true,
+	"7b9": true, "7#9": true, "7b13": true, "7#11": true,
+}
 
 // Name says which chords the weights of the twelve classes may be, best first.
 // A weight is how long the class sounded, in any unit; bass is the lowest, or nil.
@@ -51,42 +56,60 @@ func (k Key) Name(weights [12]float64, bass *pitch.Class) []Named {
 		if weights[class] == 0 {
 			continue
 		}
+		root := k.Spell(class)
 		for _, q := range qualities {
-			all = append(all, k.fit(Chord{Root: k.Spell(class), Quality: q}, weights, total, bass))
+			all = append(all, fit(Chord{Root: root, Quality: q}, weights, total, bass))
 		}
 	}
-	sort.SliceStable(all, func(a, b int) bool { return all[a].cost < all[b].cost })
-	return all[:min(len(all), 4)]
+	sort.SliceStable(all, func(a, b int) bool { return all[a].Cost < all[b].Cost })
+	best := all[:min(len(all), 4)]
+	for n := range best {
+		best[n].Missing = missing(best[n].Chord, weights)
+	}
+	return best
 }
 
-func (k Key) fit(c Chord, weights [12]float64, total float64, bass *pitch.Class) Named {
-	n := Named{Chord: c}
+func missing(c Chord, weights [12]float64) []Tone {
+	var tones []Tone
 	for _, tone := range c.Tones() {
-		n.cost += perDegree
-		if weights[tone.Note.Class()] > 0 {
+		if weights[tone.Note.Class()] == 0 {
+			tones = append(tones, tone)
+		}
+	}
+	return tones
+}
+
+func fit(c Chord, weights [12]float64, total float64, bass *pitch.Class) Named {
+	n := Named{Chord: c}
+	root := int(c.Root.Class())
+	own := [12]bool{}
+	for _, d := range c.Quality.degrees {
+		n.Cost += perDegree
+		class := pitch.ClassOf(root + d.Semitones())
+		own[class] = true
+		if weights[class] > 0 {
 			continue
 		}
-		n.Missing = append(n.Missing, tone)
 		switch {
-		case tone.Degree.Number == 1:
-			n.cost += missingRoot
-		case tone.Degree.Number == 5 && tone.Degree.Alter == 0:
-			n.cost += missingFifth
+		case d.Number == 1:
+			n.Cost += missingRoot
+		case d.Number == 5 && d.Alter == 0:
+			n.Cost += missingFifth
 		default:
-			n.cost += missingTone
+			n.Cost += missingTone
 		}
 	}
-	for class := range pitch.Class(12) {
-		if _, ok := c.Tone(class); !ok && weights[class] > 0 {
+	for class, weight := range weights {
+		if !own[class] && weight > 0 {
 			n.Foreign++
-			n.cost += foreignCost * weights[class] / total
+			n.Cost += foreignCost * weight / total
 		}
 	}
-	if bass != nil && *bass != c.Root.Class() {
-		n.cost += notInTheBass
+	if bass != nil && int(*bass) != root {
+		n.Cost += notInTheBass
 	}
 	if uncommon[c.Quality.Sign] {
-		n.cost += uncommonChord
+		n.Cost += uncommonChord
 	}
 	return n
 }

@@ -1,0 +1,117 @@
+// Package midifile writes charts as Standard MIDI files, as the band plays them,
+// and reads files that carry chords as notes.
+package midifile
+
+import (
+	"bytes"
+	"sort"
+
+	"gitlab.com/gomidi/midi/v2"
+	"gitlab.com/gomidi/midi/v2/smf"
+
+	"undaris/core/band"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// voices are the tracks beside the one of tempo and markers: part, channel from
+// 0, General MIDI program from 0.
+var voices = []struct {
+	part             band.Part
+	name             string
+	channel, program uint8
+}{
+	{band.Chords, "Chords", 0, 26}, {band.Bass, "Bass", 1, 33}, {band.Click, "Click", 9, 0},
+}
+
+// Write writes one chorus of the chart, feel applied, in 480 ticks to a quarter:
+// a track of tempo, meter, key and markers (sections and chord symbols), and one
+// each for chords, bass and click.
+func Write(c chart.Chart) []byte {
+	file := smf.NewSMF1()
+	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
+	performance := band.Perform(band.Order{Chart: c, Instrument: neck.Standard(), Bars: len(c.Played())})
+	add := func(t *smf.Track, end int) {
+		t.Close(uint32(end))
+		if err := file.Add(*t); err != nil {
+			panic("a track can always be added: " + err.Error())
+		}
+	}
+	conductor, at := head(c)
+	add(conductor, performance.End-at)
+	for _, voice := range voices {
+		track := &smf.Track{}
+		track.Add(0, smf.MetaTrackSequenceName(voice.name))
+		if voice.part != band.Click {
+			track.Add(0, midi.ProgramChange(voice.channel, voice.program))
+		}
+		at := 0
+		for _, e := range strokes(performance.Notes, voice.part) {
+			message := midi.NoteOff(voice.channel, e.key)
+			if e.loudness > 0 {
+				message = midi.NoteOn(voice.channel, e.key, e.loudness)
+			}
+			track.Add(uint32(e.tick-at), message)
+			at = e.tick
+		}
+		add(track, performance.End-at)
+	}
+	out := &bytes.Buffer{}
+	if _, err := file.WriteTo(out); err != nil {
+		panic("memory can always be written: " + err.Error())
+	}
+	return out.Bytes()
+}
+
+// head is the track without notes, and the tick of its last event.
+func head(c chart.Chart) (*smf.Track, int) {
+	t := &smf.Track{}
+	t.Add(0, smf.MetaTrackSequenceName(c.Title))
+	t.Add(0, smf.MetaTempo(float64(c.Tempo*c.Meter.BeatTicks())/chart.TicksPerQuarter))
+	t.Add(0, smf.MetaMeter(uint8(c.Meter.Count), uint8(c.Meter.Unit)))
+	if fifths := c.Key.Fifths(); fifths >= -7 && fifths <= 7 { // the file has no sign for more
+		t.Add(0, smf.MetaKey(0, c.Key.Mode != harmony.MinorMode, uint8(max(fifths, -fifths)), fifths < 0))
+	}
+	at, before := 0, ""
+	for _, m := range c.Written().Moments() {
+		marker := m.Written.Symbol()
+		if m.Silent {
+			marker = chart.NoChord
+		}
+		if label := c.Bars[m.Source].Section; label != "" && m.Beat == 0 {
+			t.Add(uint32(m.Tick-at), smf.MetaMarker(label))
+			at = m.Tick
+		}
+		if marker != before {
+			t.Add(uint32(m.Tick-at), smf.MetaCuepoint(marker))
+			at, before = m.Tick, marker
+		}
+	}
+	return t, at
+}
+
+// stroke is a note's start, or with loudness 0 its end.
+type stroke struct {
+	tick     int
+	key      uint8
+	loudness uint8
+}
+
+// strokes lists the starts and ends of a part in time; a note ends before the
+// same one begins again.
+func strokes(notes []band.Note, part band.Part) []stroke {
+	all := []stroke{}
+	for _, n := range notes {
+		if n.Part == part {
+			all = append(all, stroke{n.Tick, uint8(n.Pitch), uint8(n.Loudness)}, stroke{n.Tick + n.Ticks, uint8(n.Pitch), 0})
+		}
+	}
+	sort.SliceStable(all, func(a, b int) bool {
+		if all[a].tick != all[b].tick {
+			return all[a].tick < all[b].tick
+		}
+		return all[a].loudness == 0 && all[b].loudness > 0
+	})
+	return all
+}
