@@ -8,6 +8,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/format/chartfile"
 )
 
 // body is a response with a body and nothing else.
@@ -27,8 +28,11 @@ func (s *server) registerAbout(api huma.API) {
 
 // Choices are what a player may choose from, in the order to show it.
 type Choices struct {
-	Tonics       []string            `json:"tonics"`
-	Schemes      []string            `json:"schemes"`
+	Tonics       map[string][]string `json:"tonics" doc:"By mode"`
+	Modes        []string            `json:"modes"`
+	Schemes      []SchemeChoice      `json:"schemes"`
+	Meters       []string            `json:"meters"`
+	Formats      []FormatChoice      `json:"formats" doc:"What charts are exported as"`
 	Feels        []string            `json:"feels"`
 	Boxes        []string            `json:"boxes"`
 	Schools      []string            `json:"schools"`
@@ -36,6 +40,22 @@ type Choices struct {
 	Subdivisions map[string][]string `json:"subdivisions" doc:"By meter"`
 	Subdivision  string              `json:"subdivision" doc:"The one to begin with"`
 	Tempo        Range               `json:"tempo"`
+	Bars         Range               `json:"bars" doc:"Of a chart"`
+	Swing        Range               `json:"swing"`
+	Capo         Range               `json:"capo"`
+	Times        Range               `json:"times" doc:"How often bars are repeated"`
+}
+
+// SchemeChoice is a scheme and the mode it brings.
+type SchemeChoice struct {
+	Name string `json:"name"`
+	Mode string `json:"mode"`
+}
+
+// FormatChoice is an open format.
+type FormatChoice struct {
+	Name  string `json:"name"`
+	Title string `json:"title"`
 }
 
 // Range is the least and most of a number.
@@ -46,8 +66,18 @@ type Range struct {
 
 func (s *server) registerChoices(api huma.API) {
 	choices := Choices{
-		Tonics: harmony.Tonics, Schemes: names(chart.Schemes), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
+		Tonics: map[string][]string{}, Modes: names(harmony.Modes), Meters: names(chart.Meters), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
 		Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
+		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
+	}
+	for _, m := range harmony.Modes {
+		choices.Tonics[string(m)] = m.Tonics()
+	}
+	for _, scheme := range chart.Schemes {
+		choices.Schemes = append(choices.Schemes, SchemeChoice{Name: scheme.Name, Mode: string(scheme.In)})
+	}
+	for _, f := range chartfile.Formats {
+		choices.Formats = append(choices.Formats, FormatChoice{Name: f.Name, Title: f.Title})
 	}
 	for _, a := range change.Approaches {
 		choices.Approaches = append(choices.Approaches, a.Name)

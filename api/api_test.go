@@ -370,8 +370,11 @@ func TestLargeAndBrokenBodies(t *testing.T) {
 
 func TestChoices(t *testing.T) {
 	choices := call[Choices](application(t, nil), "GET", "/api/choices", nil, 200)
-	assert.Len(t, choices.Tonics, 14)
-	assert.Equal(t, []string{"quick change", "slow change"}, choices.Schemes)
+	assert.Len(t, choices.Tonics["dominant"], 14)
+	assert.Contains(t, choices.Tonics["minor"], "G#")
+	assert.Equal(t, SchemeChoice{"quick change", "dominant"}, choices.Schemes[0])
+	assert.Len(t, choices.Schemes, 9)
+	assert.Len(t, choices.Formats, 5)
 	assert.Equal(t, []string{"quarter", "eighth", "triplet", "sixteenth"}, choices.Subdivisions["4/4"])
 	for meter, subdivisions := range choices.Subdivisions {
 		assert.Contains(t, subdivisions, choices.Subdivision, meter)

@@ -2,11 +2,16 @@ package api
 
 import (
 	"context"
+	"fmt"
+	"mime"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/chart"
+	"undaris/format/chartfile"
 	"undaris/format/document"
 	"undaris/store"
 )
@@ -20,10 +25,29 @@ type KeptChart struct {
 // ChartEntry is a chart in the list of the library.
 type ChartEntry struct {
 	Kept
-	Title string       `json:"title"`
-	Key   document.Key `json:"key"`
-	Tempo int          `json:"tempo"`
-	Feel  string       `json:"feel"`
+	Title  string       `json:"title"`
+	Tags   []string     `json:"tags"`
+	Key    document.Key `json:"key"`
+	Meter  string       `json:"meter"`
+	Tempo  int          `json:"tempo"`
+	Feel   string       `json:"feel"`
+	Bars   int          `json:"bars" doc:"Of one chorus, repeats played out"`
+	Scheme string       `json:"scheme" doc:"The scheme its bars follow, empty for none"`
+	// Practised is left out for never.
+	Practised *time.Time `json:"practised,omitempty" doc:"When it was last played"`
+}
+
+// exportChart names the format a chart is written in.
+type exportChart struct {
+	ID     uint   `path:"id"`
+	Format string `path:"format" doc:"grid, chordpro, musicxml, mxl or midi"`
+}
+
+// file is a response that the browser keeps as a file.
+type file struct {
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
 }
 
 type replaceChart struct {
@@ -36,14 +60,10 @@ type replaceChart struct {
 
 func (s *server) registerCharts(api huma.API) {
 	huma.Get(api, "/api/charts", func(context.Context, *struct{}) (*body[[]ChartEntry], error) {
-		documents, err := s.store.List(store.Chart, 0)
-		if err != nil {
-			return nil, err
-		}
-		entries, err := unpackAll(documents, func(d store.Document, c document.Chart) ChartEntry {
-			return ChartEntry{Kept: keptOf(d), Title: c.Title, Key: c.Key, Tempo: c.Tempo, Feel: c.Feel}
-		})
-		return &body[[]ChartEntry]{entries}, err
+		return chartEntries(s.store.List(store.Chart, 0))
+	})
+	huma.Get(api, "/api/charts/deleted", func(context.Context, *struct{}) (*body[[]ChartEntry], error) {
+		return chartEntries(s.store.Deleted(store.Chart))
 	})
 	huma.Post(api, "/api/charts", func(_ context.Context, in *body[document.Chart]) (*body[KeptChart], error) {
 		d, err := KeepChart(s.store, in.Body)
@@ -70,6 +90,41 @@ func (s *server) registerCharts(api huma.API) {
 		}
 		return s.keptChart(d)
 	})
+	huma.Post(api, "/api/charts/{id}/copy", func(_ context.Context, in *byID) (*body[KeptChart], error) {
+		d, err := s.store.Read(store.Chart, in.ID)
+		if err != nil {
+			return nil, unkept("chart", in.ID, err)
+		}
+		doc, err := unpack[document.Chart](d)
+		if err != nil {
+			return nil, err
+		}
+		doc.Title = copyTitle(doc.Title)
+		copied, err := KeepChart(s.store, doc)
+		if err != nil {
+			return nil, err
+		}
+		return s.keptChart(copied)
+	}, created)
+	huma.Post(api, "/api/charts/{id}/practised", func(_ context.Context, in *byID) (*struct{}, error) {
+		return nil, unkept("chart", in.ID, s.store.Practised(store.Chart, in.ID, time.Now()))
+	})
+	huma.Get(api, "/api/charts/{id}/export/{format}", func(_ context.Context, in *exportChart) (*file, error) {
+		format, ok := chartfile.Find(in.Format)
+		if !ok {
+			return nil, huma.Error404NotFound(fmt.Sprintf("charts are not written as %q; there are %s", in.Format, exportNames()))
+		}
+		d, err := s.store.Read(store.Chart, in.ID)
+		if err != nil {
+			return nil, unkept("chart", in.ID, err)
+		}
+		c, err := chartOf(d)
+		if err != nil {
+			return nil, err
+		}
+		disposition := mime.FormatMediaType("attachment", map[string]string{"filename": fileName(c.Title) + format.Extension})
+		return &file{Type: format.Type, Disposition: disposition, Body: format.Write(c)}, nil
+	})
 	huma.Delete(api, "/api/charts/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
 		return nil, unkept("chart", in.ID, s.store.Delete(store.Chart, in.ID, in.Version))
 	})
@@ -80,6 +135,51 @@ func (s *server) registerCharts(api huma.API) {
 		}
 		return s.keptChart(d)
 	})
+}
+
+func chartEntries(documents []store.Document, err error) (*body[[]ChartEntry], error) {
+	if err != nil {
+		return nil, err
+	}
+	entries := make([]ChartEntry, len(documents))
+	for n, d := range documents {
+		c, err := chartOf(d)
+		if err != nil {
+			return nil, err
+		}
+		doc := document.ChartOf(c)
+		entries[n] = ChartEntry{
+			Kept: keptOf(d), Title: doc.Title, Tags: append([]string{}, doc.Tags...), Key: doc.Key, Meter: doc.Meter, Tempo: doc.Tempo, Feel: doc.Feel,
+			Bars: len(c.Played()), Scheme: c.SchemeOf(), Practised: d.PractisedAt,
+		}
+	}
+	return &body[[]ChartEntry]{entries}, nil
+}
+
+// copyTitle names a copy, within the length a title may have.
+func copyTitle(title string) string {
+	const mark = ", copy"
+	runes := []rune(title)
+	return strings.TrimSpace(string(runes[:min(len(runes), chart.MaxTitle-len(mark))])) + mark
+}
+
+// fileName is the title as a file may be called on any machine.
+func fileName(title string) string {
+	name := strings.Map(func(c rune) rune {
+		if c < ' ' || strings.ContainsRune(`<>:"/\|?*`, c) {
+			return '-'
+		}
+		return c
+	}, title)
+	return strings.Trim(name, " .")
+}
+
+func exportNames() string {
+	all := make([]string, len(chartfile.Formats))
+	for n, f := range chartfile.Formats {
+		all[n] = f.Name
+	}
+	return strings.Join(all, ", ")
 }
 
 func created(o *huma.Operation) { o.DefaultStatus = http.StatusCreated }
@@ -105,11 +205,7 @@ func chartBody(d document.Chart) (string, []byte, error) {
 }
 
 func (s *server) keptChart(d store.Document) (*body[KeptChart], error) {
-	doc, err := unpack[document.Chart](d)
-	if err != nil {
-		return nil, err
-	}
-	c, err := doc.Core()
+	c, err := chartOf(d)
 	if err != nil {
 		return nil, err
 	}

@@ -1,35 +1,88 @@
 package api
 
 import (
-	"context"
-
-	"github.com/danielgtaylor/huma/v2"
-
 	"undaris/core/chart"
-	"undaris/core/harmony"
 	"undaris/format/document"
 )
 
-// ReadChart is a chart with what it says: numerals, times and changes.
+// ReadChart is a chart with what it says: numerals, times, changes and facts.
 type ReadChart struct {
 	Chart    document.Chart `json:"chart"`
 	Scheme   string         `json:"scheme" doc:"The scheme its bars follow, empty for none"`
 	BarTicks int            `json:"barTicks"`
 	Ticks    int            `json:"ticks" doc:"The length of a chorus"`
+	Beats    int            `json:"beats" doc:"The counted beats of a bar"`
 	BoxName  string         `json:"boxName"`
-	Moments  []Moment       `json:"moments" doc:"Every chord on the time line, in order"`
+	Bars     []WrittenBar   `json:"bars" doc:"The bars as they are written"`
+	Moments  []Moment       `json:"moments" doc:"Every chord on the time line, in order, repeats played out"`
 	Changes  []Change       `json:"changes" doc:"Every change of a chorus, in order"`
+	Facts    Facts          `json:"facts"`
+	// Fretted is left out where there is no capo.
+	Fretted string `json:"fretted,omitempty" doc:"The key that the hand plays in above the capo"`
+}
+
+// WrittenBar is one bar as it is written.
+type WrittenBar struct {
+	Text         string     `json:"text" doc:"The bar in the bar notation"`
+	ImaginedText string     `json:"imaginedText" doc:"Its imagined layer in the same notation; empty for none"`
+	Section      string     `json:"section"`
+	Chords       []BarChord `json:"chords"`
+	Imagined     []BarChord `json:"imagined"`
+	RepeatFrom   bool       `json:"repeatFrom"`
+	RepeatTo     int        `json:"repeatTo"`
+	Ending       int        `json:"ending"`
+}
+
+// BarChord is one chord of a bar; its chord is empty for silence, or where
+// nothing is imagined.
+type BarChord struct {
+	Chord   string `json:"chord"`
+	Roman   string `json:"roman"`
+	Fretted string `json:"fretted,omitempty" doc:"Its name above the capo"`
+	Beat    int    `json:"beat" doc:"From 1"`
+	Beats   int    `json:"beats"`
+}
+
+// Facts is what a tune asks of a player, over one chorus.
+type Facts struct {
+	Bars       int          `json:"bars"`
+	Seconds    float64      `json:"seconds"`
+	Chords     []ChordFact  `json:"chords"`
+	Changes    []ChangeFact `json:"changes" doc:"The most frequent first"`
+	MostChords int          `json:"mostChords" doc:"The most chords in a bar"`
+	Fastest    []int        `json:"fastest" doc:"The bars that have them, from 1; none where no bar has two"`
+}
+
+// ChordFact is a chord of a tune, and what it does in the key.
+type ChordFact struct {
+	Chord    string `json:"chord"`
+	Roman    string `json:"roman"`
+	Times    int    `json:"times"`
+	Beats    int    `json:"beats"`
+	Function string `json:"function" doc:"What it does in the key, in words"`
+}
+
+// ChangeFact is a change of a tune and the bars, from 1, that it leads into.
+type ChangeFact struct {
+	Leaving  string `json:"leaving"`
+	Arriving string `json:"arriving"`
+	Bars     []int  `json:"bars"`
 }
 
 // Moment is one chord on the time line.
 type Moment struct {
-	Chord string `json:"chord"`
+	Chord string `json:"chord" doc:"The chord that is followed: the imagined one, where there is one and the chart imagines"`
 	Roman string `json:"roman"`
-	Bar   int    `json:"bar" doc:"From 1"`
-	Beat  int    `json:"beat" doc:"From 1"`
-	Beats int    `json:"beats"`
-	Tick  int    `json:"tick"`
-	Ticks int    `json:"ticks"`
+	// Written is left out where it is the same.
+	Written string `json:"written,omitempty" doc:"What the band plays, where an imagined chord is followed"`
+	Silent  bool   `json:"silent,omitempty" doc:"The band rests; the chord is the one that still rings in the ear"`
+	Bar     int    `json:"bar" doc:"From 1, repeats played out"`
+	Source  int    `json:"source" doc:"The written bar, from 1"`
+	Section string `json:"section,omitempty" doc:"The section that begins with it"`
+	Beat    int    `json:"beat" doc:"From 1"`
+	Beats   int    `json:"beats"`
+	Tick    int    `json:"tick"`
+	Ticks   int    `json:"ticks"`
 	// Next is the change that ends the stretch of this chord.
 	Next *int `json:"next,omitempty" doc:"The tick of the change that this chord is left at; none in a one-chord vamp"`
 }
@@ -42,97 +95,14 @@ type Change struct {
 	Wraps    bool   `json:"wraps" doc:"From the end of the chorus to its start"`
 }
 
-// EditChart is a chart and what is to be done to it.
-type EditChart struct {
-	Chart  document.Chart `json:"chart"`
-	Tonic  string         `json:"tonic,omitempty" doc:"Transpose to this tonic"`
-	Scheme string         `json:"scheme,omitempty" doc:"Replace the bars by this scheme"`
-	Feel   string         `json:"feel,omitempty" doc:"Play with this feel"`
-}
-
-// NewChart is a chart to be made from a scheme.
-type NewChart struct {
-	Title  string `json:"title"`
-	Tonic  string `json:"tonic"`
-	Scheme string `json:"scheme"`
-	Tempo  int    `json:"tempo"`
-	Feel   string `json:"feel"`
-}
-
-func (s *server) registerComputeChart(api huma.API) {
-	huma.Post(api, "/api/compute/chart", func(_ context.Context, in *body[EditChart]) (*body[ReadChart], error) {
-		c, err := in.Body.edited()
-		if err != nil {
-			return nil, err
-		}
-		return &body[ReadChart]{readChart(c)}, nil
-	})
-	huma.Post(api, "/api/compute/scheme", func(_ context.Context, in *body[NewChart]) (*body[ReadChart], error) {
-		c, err := in.Body.made()
-		if err != nil {
-			return nil, invalid("", err)
-		}
-		return &body[ReadChart]{readChart(c)}, nil
-	})
-}
-
-// defaultSwing is triplet swing, as a new chart has it.
-const defaultSwing = 2
-
-func (n NewChart) made() (chart.Chart, error) {
-	scheme, err := chart.FindScheme(n.Scheme)
-	if err != nil {
-		return chart.Chart{}, err
-	}
-	key, err := harmony.ParseKey(n.Tonic, scheme.In)
-	if err != nil {
-		return chart.Chart{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
-	}
-	feel, err := chart.ParseFeel(n.Feel)
-	if err != nil {
-		return chart.Chart{}, err
-	}
-	c := chart.Chart{
-		Title: n.Title, Key: key, Meter: chart.FourFour, Tempo: n.Tempo, Swing: defaultSwing,
-		Bars: scheme.Bars(key.Tonic, chart.FourFour),
-	}.Felt(feel)
-	return c, c.Check()
-}
-
-func (e EditChart) edited() (chart.Chart, error) {
-	c, err := e.Chart.Core()
-	if err != nil {
-		return c, invalid("chart", err)
-	}
-	if e.Feel != "" {
-		feel, err := chart.ParseFeel(e.Feel)
-		if err != nil {
-			return c, invalid("", err)
-		}
-		c = c.Felt(feel)
-	}
-	if e.Tonic != "" {
-		key, err := harmony.ParseKey(e.Tonic, c.Key.Mode)
-		if err != nil {
-			return c, invalid("tonic", err)
-		}
-		c = c.Transposed(key)
-	}
-	if e.Scheme != "" {
-		scheme, err := chart.FindScheme(e.Scheme)
-		if err != nil {
-			return c, invalid("", err)
-		}
-		c.Key.Mode = scheme.In
-		c.Bars = scheme.Bars(c.Key.Tonic, c.Meter)
-	}
-	return c, nil
-}
-
 func readChart(c chart.Chart) ReadChart {
 	r := ReadChart{
 		Chart: document.ChartOf(c), Scheme: c.SchemeOf(), BarTicks: c.Meter.BarTicks(), Ticks: c.Ticks(),
-		Moments: []Moment{}, Changes: []Change{},
+		Beats: c.Meter.Beats(), Bars: writtenBars(c), Moments: []Moment{}, Changes: []Change{}, Facts: factsOf(c),
+	}
+	if c.Capo > 0 {
+		key := c.Fretted().Key
+		r.Fretted = key.Tonic.String() + " " + string(key.Mode)
 	}
 	if box, err := c.Key.Box(c.Box); err == nil {
 		r.BoxName = box.Name()
@@ -155,10 +125,70 @@ func readChart(c chart.Chart) ReadChart {
 }
 
 func momentOf(c chart.Chart, m chart.Moment) Moment {
-	return Moment{
-		Chord: m.Chord.Symbol(), Roman: c.Key.Roman(m.Chord), Bar: m.Bar + 1, Beat: m.Beat + 1,
+	moment := Moment{
+		Chord: m.Chord.Symbol(), Roman: c.Key.Roman(m.Chord), Silent: m.Silent, Bar: m.Bar + 1, Source: m.Source + 1, Beat: m.Beat + 1,
 		Beats: m.Ticks / c.Meter.BeatTicks(), Tick: m.Tick, Ticks: m.Ticks,
 	}
+	if m.Imagined {
+		moment.Written = m.Written.Symbol()
+	}
+	if m.Beat == 0 {
+		moment.Section = c.Bars[m.Source].Section
+	}
+	return moment
+}
+
+func writtenBars(c chart.Chart) []WrittenBar {
+	fretted := c.Fretted()
+	bars := make([]WrittenBar, len(c.Bars))
+	for b, bar := range c.Bars {
+		bars[b] = WrittenBar{
+			Text: chart.Text(bar.Spans), ImaginedText: chart.ImaginedText(bar.Imagined), Section: bar.Section,
+			Chords: barChords(c, bar.Spans, fretted.Bars[b].Spans), Imagined: barChords(c, bar.Imagined, fretted.Bars[b].Imagined),
+			RepeatFrom: bar.RepeatFrom, RepeatTo: bar.RepeatTo, Ending: bar.Ending,
+		}
+	}
+	return bars
+}
+
+func barChords(c chart.Chart, spans, fretted []chart.Span) []BarChord {
+	chords := make([]BarChord, len(spans))
+	beat := 1
+	for n, span := range spans {
+		chords[n] = BarChord{Beat: beat, Beats: span.Beats}
+		beat += span.Beats
+		if span.Empty() {
+			continue
+		}
+		chords[n].Chord, chords[n].Roman = span.Chord.Symbol(), c.Key.Roman(span.Chord)
+		if c.Capo > 0 {
+			chords[n].Fretted = fretted[n].Chord.Symbol()
+		}
+	}
+	return chords
+}
+
+func factsOf(c chart.Chart) Facts {
+	f := c.Facts()
+	facts := Facts{
+		Bars: f.Bars, Seconds: f.Seconds, Chords: make([]ChordFact, len(f.Chords)), Changes: make([]ChangeFact, len(f.Changes)),
+		MostChords: f.MostChords, Fastest: make([]int, len(f.Fastest)),
+	}
+	for n, fact := range f.Chords {
+		facts.Chords[n] = ChordFact{
+			Chord: fact.Chord.Symbol(), Roman: c.Key.Roman(fact.Chord), Times: fact.Times, Beats: fact.Beats, Function: c.Key.Function(fact.Chord),
+		}
+	}
+	for n, fact := range f.Changes {
+		facts.Changes[n] = ChangeFact{Leaving: fact.Leaving.Symbol(), Arriving: fact.Arriving.Symbol(), Bars: make([]int, len(fact.Arrivals))}
+		for m, bar := range fact.Arrivals {
+			facts.Changes[n].Bars[m] = bar + 1
+		}
+	}
+	for n, bar := range f.Fastest {
+		facts.Fastest[n] = bar + 1
+	}
+	return facts
 }
 
 func changeOf(c chart.Chart, ch chart.Change) Change {

@@ -53,11 +53,20 @@ type Line struct {
 type LineEvent struct {
 	document.Event
 	Tone
-	Chord  string `json:"chord" doc:"The chord that sounds when it starts"`
+	Chord string `json:"chord" doc:"The chord that sounds when it starts"`
+	Class string `json:"class" enum:"home,colour,blue,lean,outside"`
+	Role  string `json:"role" enum:"lick,tail,approach,target"`
+	Why   string `json:"why"`
+	// Written is left out where no imagined chord is followed.
+	Written *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`
+	Spoken  string        `json:"spoken"`
+}
+
+// WrittenLabel is what a note is over the written chord.
+type WrittenLabel struct {
+	Chord  string `json:"chord"`
+	Degree string `json:"degree"`
 	Class  string `json:"class" enum:"home,colour,blue,lean,outside"`
-	Role   string `json:"role" enum:"lick,tail,approach,target"`
-	Why    string `json:"why"`
-	Spoken string `json:"spoken"`
 }
 
 func (s *server) registerComputeLine(api huma.API) {
@@ -125,6 +134,9 @@ func lineOf(a asked, l solo.Line) Line {
 		line.Events[n] = LineEvent{
 			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
 			Role: string(l.Roles[n]), Why: l.Why[n], Spoken: spokenEvent(label, l.Phrase.Events[n]),
+		}
+		if w := label.Written; w != nil {
+			line.Events[n].Written = &WrittenLabel{Chord: w.Chord.Symbol(), Degree: w.Degree.String(), Class: string(w.Class)}
 		}
 	}
 	return line

@@ -67,8 +67,8 @@ func (s *server) registerComputePerformance(api huma.API) {
 			return nil, invalid("chart", err)
 		}
 		order := band.Order{Chart: c, Instrument: s.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn}
-		if order.From >= len(c.Bars) {
-			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, len(c.Bars))})
+		if bars := len(c.Played()); order.From >= bars {
+			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
 		}
 		if line := in.Body.Line; line != nil {
 			order.LineStart = line.Start

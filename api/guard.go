@@ -47,7 +47,11 @@ func guarded(c Config) gin.HandlerFunc {
 				return
 			}
 		}
-		ctx.Request.Body = http.MaxBytesReader(ctx.Writer, ctx.Request.Body, maxBody)
+		limit := int64(maxBody)
+		if ctx.Request.URL.Path == importPath {
+			limit = maxImport
+		}
+		ctx.Request.Body = http.MaxBytesReader(ctx.Writer, ctx.Request.Body, limit)
 		ctx.Next()
 	}
 }

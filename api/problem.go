@@ -27,6 +27,11 @@ func invalid(field string, err error) error {
 		location += "." + fieldError.Field
 		detail = fieldError.Detail
 	}
+	var text *chart.TextError
+	if errors.As(err, &text) {
+		location += ".text"
+		value = Fault{Column: text.At, Symbol: text.Symbol, Nearest: append([]string{}, text.Nearest...)}
+	}
 	var target *solo.TargetError
 	if errors.As(err, &target) {
 		value = map[string]any{"nearest": targets(target.Nearest)}

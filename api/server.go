@@ -66,12 +66,15 @@ func apiConfig(version string) huma.Config {
 func (s *server) register(api huma.API) {
 	s.registerAbout(api)
 	s.registerChoices(api)
-	s.registerComputeChart(api)
+	s.registerComputeEdit(api)
+	s.registerComputeTurnarounds(api)
+	s.registerComputeImport(api)
 	s.registerComputeMap(api)
 	s.registerComputeChange(api)
 	s.registerComputeLine(api)
 	s.registerComputePerformance(api)
 	s.registerCharts(api)
+	s.registerRevisions(api)
 	s.registerLicks(api)
 	s.registerLines(api)
 }

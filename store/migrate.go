@@ -32,6 +32,9 @@ var migrations = []*gormigrate.Migration{
 			PRIMARY KEY (document_id, version)
 		)`,
 	)},
+	{ID: "0002-practised", Migrate: statements(
+		`ALTER TABLE documents ADD COLUMN practised_at DATETIME`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {

@@ -35,7 +35,9 @@ type Document struct {
 	// ChartID is the chart a line was written over; nil for other kinds.
 	ChartID              *uint
 	CreatedAt, UpdatedAt time.Time
-	DeletedAt            gorm.DeletedAt
+	// PractisedAt is when it was last played; nil for never.
+	PractisedAt *time.Time
+	DeletedAt   gorm.DeletedAt
 }
 
 // Revision is a document as it was before a save replaced it.
@@ -150,6 +152,22 @@ func (s *Store) Replace(kind Kind, id uint, version int, name string, body []byt
 	return saved, err
 }
 
+// Practised notes that the document was played at a time. It is no new version:
+// nothing of what is kept changes.
+func (s *Store) Practised(kind Kind, id uint, at time.Time) error {
+	result := s.db.Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("practised_at", at.UTC())
+	if result.Error == nil && result.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return result.Error
+}
+
+// Deleted lists the deleted documents of a kind, the latest first.
+func (s *Store) Deleted(kind Kind) ([]Document, error) {
+	documents := []Document{}
+	return documents, s.db.Unscoped().Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC").Find(&documents).Error
+}
+
 // Delete takes the document out of every list; Restore brings it back.
 func (s *Store) Delete(kind Kind, id uint, version int) error {
 	return s.db.Transaction(func(tx *gorm.DB) error {
@@ -175,6 +193,16 @@ func (s *Store) Restore(kind Kind, id uint) (Document, error) {
 func (s *Store) Revisions(id uint) ([]Revision, error) {
 	revisions := []Revision{}
 	return revisions, s.db.Where("document_id = ?", id).Order("version DESC").Find(&revisions).Error
+}
+
+// Revision returns one version of a document that a later save replaced.
+func (s *Store) Revision(id uint, version int) (Revision, error) {
+	var r Revision
+	err := s.db.Where("document_id = ? AND version = ?", id, version).First(&r).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return Revision{}, ErrNotFound
+	}
+	return r, err
 }
 
 // current reads the document and checks that the version is its present one.

@@ -4,6 +4,7 @@ import (
 	"path/filepath"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -117,6 +118,69 @@ func TestDeletedThingsAreGoneUntilRestored(t *testing.T) {
 	assert.ErrorIs(t, err, ErrNotFound, "a lick is not a chart")
 	_, err = s.Read(Chart, d.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+func TestOneRevisionIsFound(t *testing.T) {
+	s := fresh(t)
+	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	require.NoError(t, err)
+	_, err = s.Replace(Chart, d.ID, 1, "Two", []byte("2"))
+	require.NoError(t, err)
+	r, err := s.Revision(d.ID, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "One", r.Name)
+	_, err = s.Revision(d.ID, 2)
+	assert.ErrorIs(t, err, ErrNotFound, "the present version is no revision")
+}
+
+func TestPractisingIsNoNewVersion(t *testing.T) {
+	s := fresh(t)
+	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	require.NoError(t, err)
+	assert.Nil(t, d.PractisedAt)
+	at := time.Date(2026, 5, 1, 20, 15, 0, 0, time.UTC)
+	require.NoError(t, s.Practised(Chart, d.ID, at))
+	read, err := s.Read(Chart, d.ID)
+	require.NoError(t, err)
+	assert.Equal(t, at, read.PractisedAt.UTC())
+	assert.Equal(t, 1, read.Version)
+	assert.Equal(t, d.UpdatedAt.Unix(), read.UpdatedAt.Unix())
+	assert.ErrorIs(t, s.Practised(Chart, 99, at), ErrNotFound)
+}
+
+func TestDeletedThingsAreListed(t *testing.T) {
+	s := fresh(t)
+	for _, name := range []string{"One", "Two", "Three"} {
+		d, err := s.Create(Document{Kind: Chart, Name: name, Body: []byte(name)})
+		require.NoError(t, err)
+		if name != "Two" {
+			require.NoError(t, s.Delete(Chart, d.ID, 1))
+		}
+	}
+	gone, err := s.Deleted(Chart)
+	require.NoError(t, err)
+	require.Len(t, gone, 2)
+	assert.Equal(t, "Three", gone[0].Name)
+}
+
+// A data file of the version before, as its migrations left it.
+func TestAnOlderFileIsBroughtUpToDate(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "undaris.db")
+	s, err := Open(path)
+	require.NoError(t, err)
+	for _, statement := range []string{
+		`ALTER TABLE documents DROP COLUMN practised_at`, `DELETE FROM migrations WHERE id = '0002-practised'`,
+		`INSERT INTO documents (kind, name, body, version, created_at, updated_at) VALUES ('chart', 'Old', '{}', 1, '2026-01-01 00:00:00', '2026-01-01 00:00:00')`,
+	} {
+		require.NoError(t, s.db.Exec(statement).Error)
+	}
+	require.NoError(t, s.Close())
+	again := open(t, path)
+	list, err := again.List(Chart, 0)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	assert.Equal(t, "Old", list[0].Name)
+	require.NoError(t, again.Practised(Chart, list[0].ID, time.Now()))
 }
 
 func TestLinesBelongToAChartThatExists(t *testing.T) {

@@ -57,7 +57,7 @@ func TestCommands(t *testing.T) {
 
 // A new file is filled once; a library that was emptied stays empty.
 func TestFilling(t *testing.T) {
-	for withTunes, tunes := range map[bool]int{false: 0, true: 2} {
+	for withTunes, tunes := range map[bool]int{false: 0, true: 4} {
 		data, err := store.Open(filepath.Join(t.TempDir(), "new.db"))
 		require.NoError(t, err)
 		require.NoError(t, fill(data, withTunes))

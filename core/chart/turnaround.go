@@ -42,7 +42,7 @@ func FindTurnaround(name string) (Turnaround, error) {
 			return t, nil
 		}
 	}
-	return Turnaround{}, unknown("turnaround", name, Turnarounds)
+	return Turnaround{}, unknown("name", name, Turnarounds)
 }
 
 // Bars is the turnaround in a key: two bars. Its chords must find a beat each in
@@ -54,7 +54,7 @@ func (t Turnaround) Bars(key harmony.Key, meter Meter) ([]Bar, error) {
 	}
 	bars, err := numeralBars(text, key, meter)
 	if err != nil {
-		return nil, fail("turnaround", "%s does not fit: %s", t.Name, err)
+		return nil, fail("name", "%s does not fit: %s", t.Name, err)
 	}
 	return bars, nil
 }

@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API charts deleted */
+        get: operations["list-api-charts-deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}": {
         parameters: {
             query?: never;
@@ -58,6 +75,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API charts by ID copy */
+        post: operations["post-api-charts-by-id-copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API charts by ID export by format */
+        get: operations["list-api-charts-by-id-export-by-format"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/practised": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API charts by ID practised */
+        post: operations["post-api-charts-by-id-practised"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}/restore": {
         parameters: {
             query?: never;
@@ -69,6 +137,40 @@ export interface paths {
         put?: never;
         /** Post API charts by ID restore */
         post: operations["post-api-charts-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API charts by ID revisions */
+        get: operations["list-api-charts-by-id-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API charts by ID revisions by revision restore */
+        post: operations["post-api-charts-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -120,6 +222,23 @@ export interface paths {
         put?: never;
         /** Post API compute chart */
         post: operations["post-api-compute-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI */
+        post: operations["import-chart"];
         delete?: never;
         options?: never;
         head?: never;
@@ -188,6 +307,23 @@ export interface paths {
         put?: never;
         /** Post API compute scheme */
         post: operations["post-api-compute-scheme"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/turnarounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute turnarounds */
+        post: operations["post-api-compute-turnarounds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -292,8 +428,37 @@ export interface components {
             version: string;
         };
         Bar: {
-            /** @description The bar's chords; their beats add up to the meter's */
+            /** @description What the band plays; the beats add up to the meter's */
             chords: components["schemas"]["Span"][];
+            /**
+             * Format: int64
+             * @description 1: played every time but the last; 2: the last time
+             */
+            ending?: number;
+            /** @description What the soloist thinks of instead, in the same beats */
+            imagined?: components["schemas"]["Span"][];
+            /** @description A repeat starts here */
+            repeatFrom?: boolean;
+            /**
+             * Format: int64
+             * @description A repeat ends here and is played so many times
+             */
+            repeatTo?: number;
+            /** @description The label of the section that begins here */
+            section?: string;
+        };
+        BarChord: {
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            beat: number;
+            /** Format: int64 */
+            beats: number;
+            chord: string;
+            /** @description Its name above the capo */
+            fretted?: string;
+            roman: string;
         };
         BarMark: {
             /**
@@ -303,6 +468,12 @@ export interface components {
             bar: number;
             /** Format: int64 */
             tick: number;
+        };
+        BarsEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            count: number;
         };
         BoxOver: {
             holds: components["schemas"]["Tone"][];
@@ -319,6 +490,11 @@ export interface components {
             tick: number;
             /** @description From the end of the chorus to its start */
             wraps: boolean;
+        };
+        ChangeFact: {
+            arriving: string;
+            bars: number[];
+            leaving: string;
         };
         ChangeRequest: {
             /**
@@ -362,8 +538,15 @@ export interface components {
             bars: components["schemas"]["Bar"][];
             /** @description The player's box; left out for the key's own */
             box?: string;
+            /**
+             * Format: int64
+             * @description The capo's fret; chords are named as they sound
+             */
+            capo?: number;
             /** @description straight, shuffle or slow 12/8 */
             feel: string;
+            /** @description The soloist follows the imagined chords */
+            imagining?: boolean;
             key: components["schemas"]["Key"];
             /** @description 4/4, 3/4, 6/8 or 12/8 */
             meter: string;
@@ -372,6 +555,8 @@ export interface components {
              * @description In a shuffle, the long eighth over the short, 1 to 3
              */
             swing: number;
+            /** @description The player's own words to find it by */
+            tags?: string[];
             /**
              * Format: int64
              * @description Counted beats a minute, 20 to 400
@@ -381,12 +566,26 @@ export interface components {
             title: string;
         };
         ChartEntry: {
+            /**
+             * Format: int64
+             * @description Of one chorus, repeats played out
+             */
+            bars: number;
             feel: string;
             /** Format: int64 */
             id: number;
             key: components["schemas"]["Key"];
+            meter: string;
+            /**
+             * Format: date-time
+             * @description When it was last played
+             */
+            practised?: string;
             /** Format: date-time */
             saved: string;
+            /** @description The scheme its bars follow, empty for none */
+            scheme: string;
+            tags: string[];
             /** Format: int64 */
             tempo: number;
             title: string;
@@ -396,11 +595,28 @@ export interface components {
              */
             version: number;
         };
+        ChartRevision: {
+            /** @description What this version changed of the one before it */
+            changes: string[];
+            current: boolean;
+            /** Format: date-time */
+            saved: string;
+            title: string;
+            /** Format: int64 */
+            version: number;
+        };
         Choices: {
             approaches: string[];
+            /** @description Of a chart */
+            bars: components["schemas"]["Range"];
             boxes: string[];
+            capo: components["schemas"]["Range"];
             feels: string[];
-            schemes: string[];
+            /** @description What charts are exported as */
+            formats: components["schemas"]["FormatChoice"][];
+            meters: string[];
+            modes: string[];
+            schemes: components["schemas"]["SchemeChoice"][];
             schools: string[];
             /** @description The one to begin with */
             subdivision: string;
@@ -408,8 +624,35 @@ export interface components {
             subdivisions: {
                 [key: string]: string[];
             };
+            swing: components["schemas"]["Range"];
             tempo: components["schemas"]["Range"];
-            tonics: string[];
+            /** @description How often bars are repeated */
+            times: components["schemas"]["Range"];
+            /** @description By mode */
+            tonics: {
+                [key: string]: string[];
+            };
+        };
+        ChordFact: {
+            /** Format: int64 */
+            beats: number;
+            chord: string;
+            /** @description What it does in the key, in words */
+            function: string;
+            roman: string;
+            /** Format: int64 */
+            times: number;
+        };
+        CopyEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description The bar before which the copy is put; one past the last is the end
+             */
+            to: number;
         };
         CurvePoint: {
             /**
@@ -425,12 +668,47 @@ export interface components {
         };
         EditChart: {
             chart: components["schemas"]["Chart"];
+            /** @description Put bars once more before a bar */
+            copy?: components["schemas"]["CopyEdit"];
+            /** @description Bracket bars as first or second ending; 0 takes the bracket away */
+            ending?: components["schemas"]["EndingEdit"];
             /** @description Play with this feel */
             feel?: string;
+            /** @description Put empty bars before a bar; one past the last is the end */
+            insert?: components["schemas"]["BarsEdit"];
+            /** @description Set how many beats each chord of a bar lasts */
+            lengths?: components["schemas"]["LengthsEdit"];
+            /** @description Play in this meter, the chords of each bar spread anew */
+            meter?: string;
+            /** @description Take bars out */
+            remove?: components["schemas"]["BarsEdit"];
+            /** @description Put repeat signs around bars; once takes them away */
+            repeat?: components["schemas"]["RepeatEdit"];
+            /** @description Read the same chords in this key: the numerals change, the chords stay */
+            reread?: components["schemas"]["Key"];
             /** @description Replace the bars by this scheme */
             scheme?: string;
-            /** @description Transpose to this tonic */
+            /** @description Name the section that begins at a bar */
+            section?: components["schemas"]["SectionEdit"];
+            /** @description Give a bar 2, 3 or 4 chords */
+            split?: components["schemas"]["SplitEdit"];
+            /** @description Transpose to this tonic: the chords move, the numerals stay */
             tonic?: string;
+            /** @description Put a turnaround or an ending on two bars */
+            turnaround?: components["schemas"]["TurnaroundEdit"];
+            /** @description Write text in the bar notation */
+            write?: components["schemas"]["WriteEdit"];
+        };
+        EndingEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description 1, 2, or 0 for none
+             */
+            number: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -526,6 +804,57 @@ export interface components {
             tied?: boolean;
             vibrato?: boolean;
         };
+        Facts: {
+            /** Format: int64 */
+            bars: number;
+            /** @description The most frequent first */
+            changes: components["schemas"]["ChangeFact"][];
+            chords: components["schemas"]["ChordFact"][];
+            /** @description The bars that have them, from 1; none where no bar has two */
+            fastest: number[];
+            /**
+             * Format: int64
+             * @description The most chords in a bar
+             */
+            mostChords: number;
+            /** Format: double */
+            seconds: number;
+        };
+        FormatChoice: {
+            name: string;
+            title: string;
+        };
+        Imported: {
+            /** Format: int64 */
+            barTicks: number;
+            /** @description The bars as they are written */
+            bars: components["schemas"]["WrittenBar"][];
+            /**
+             * Format: int64
+             * @description The counted beats of a bar
+             */
+            beats: number;
+            boxName: string;
+            /** @description Every change of a chorus, in order */
+            changes: components["schemas"]["Change"][];
+            chart: components["schemas"]["Chart"];
+            facts: components["schemas"]["Facts"];
+            /** @description What the file was read as */
+            format: string;
+            /** @description The key that the hand plays in above the capo */
+            fretted?: string;
+            /** @description Every chord on the time line, in order, repeats played out */
+            moments: components["schemas"]["Moment"][];
+            /** @description What was not used, and what was taken for granted */
+            remarks: components["schemas"]["Remark"][];
+            /** @description The scheme its bars follow, empty for none */
+            scheme: string;
+            /**
+             * Format: int64
+             * @description The length of a chorus
+             */
+            ticks: number;
+        };
         Instrument: {
             /** Format: int64 */
             frets: number;
@@ -574,13 +903,23 @@ export interface components {
         KeptChart: {
             /** Format: int64 */
             barTicks: number;
+            /** @description The bars as they are written */
+            bars: components["schemas"]["WrittenBar"][];
+            /**
+             * Format: int64
+             * @description The counted beats of a bar
+             */
+            beats: number;
             boxName: string;
             /** @description Every change of a chorus, in order */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
+            facts: components["schemas"]["Facts"];
+            /** @description The key that the hand plays in above the capo */
+            fretted?: string;
             /** Format: int64 */
             id: number;
-            /** @description Every chord on the time line, in order */
+            /** @description Every chord on the time line, in order, repeats played out */
             moments: components["schemas"]["Moment"][];
             /** Format: date-time */
             saved: string;
@@ -647,6 +986,11 @@ export interface components {
             degree: string;
             note: string;
             sentence: string;
+        };
+        LengthsEdit: {
+            /** Format: int64 */
+            bar: number;
+            beats: number[];
         };
         Lick: {
             /** @description What it is good for, at most 200 characters */
@@ -811,6 +1155,8 @@ export interface components {
             tied?: boolean;
             vibrato?: boolean;
             why: string;
+            /** @description What it is over the chord the band plays below an imagined one */
+            written?: components["schemas"]["WrittenLabel"];
         };
         LineRequest: {
             /** @description How to lead into the target; left out for the half step below */
@@ -879,7 +1225,7 @@ export interface components {
         Moment: {
             /**
              * Format: int64
-             * @description From 1
+             * @description From 1, repeats played out
              */
             bar: number;
             /**
@@ -889,6 +1235,7 @@ export interface components {
             beat: number;
             /** Format: int64 */
             beats: number;
+            /** @description The chord that is followed: the imagined one, where there is one and the chart imagines */
             chord: string;
             /**
              * Format: int64
@@ -896,10 +1243,21 @@ export interface components {
              */
             next?: number;
             roman: string;
+            /** @description The section that begins with it */
+            section?: string;
+            /** @description The band rests; the chord is the one that still rings in the ear */
+            silent?: boolean;
+            /**
+             * Format: int64
+             * @description The written bar, from 1
+             */
+            source: number;
             /** Format: int64 */
             tick: number;
             /** Format: int64 */
             ticks: number;
+            /** @description What the band plays, where an imagined chord is followed */
+            written?: string;
         };
         Move: {
             from: components["schemas"]["Target"];
@@ -913,8 +1271,18 @@ export interface components {
             to: components["schemas"]["Target"];
         };
         NewChart: {
+            /**
+             * Format: int64
+             * @description How many empty bars, where there is no scheme
+             */
+            bars?: number;
             feel: string;
-            scheme: string;
+            /** @description Left out for 4/4, or 12/8 where the feel asks for it */
+            meter?: string;
+            /** @description That of a chart of empty bars; a scheme brings its own */
+            mode?: string;
+            /** @description Left out for empty bars */
+            scheme?: string;
             /** Format: int64 */
             tempo: number;
             title: string;
@@ -949,6 +1317,8 @@ export interface components {
              * @description The phrase's tick from which it sounds
              */
             tick: number;
+            /** @description What the band plays below an imagined chord */
+            written?: string;
         };
         Performance: {
             bars: components["schemas"]["BarMark"][];
@@ -1076,11 +1446,21 @@ export interface components {
         ReadChart: {
             /** Format: int64 */
             barTicks: number;
+            /** @description The bars as they are written */
+            bars: components["schemas"]["WrittenBar"][];
+            /**
+             * Format: int64
+             * @description The counted beats of a bar
+             */
+            beats: number;
             boxName: string;
             /** @description Every change of a chorus, in order */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
-            /** @description Every chord on the time line, in order */
+            facts: components["schemas"]["Facts"];
+            /** @description The key that the hand plays in above the capo */
+            fretted?: string;
+            /** @description Every chord on the time line, in order, repeats played out */
             moments: components["schemas"]["Moment"][];
             /** @description The scheme its bars follow, empty for none */
             scheme: string;
@@ -1090,6 +1470,23 @@ export interface components {
              */
             ticks: number;
         };
+        Remark: {
+            /**
+             * Format: int64
+             * @description From 1; 0 for the file as a whole. A measure, in files without lines
+             */
+            line: number;
+            said: string;
+            text: string;
+        };
+        RepeatEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            times: number;
+        };
         ReplaceChartBody: {
             chart: components["schemas"]["Chart"];
             /**
@@ -1097,6 +1494,23 @@ export interface components {
              * @description The version that this one replaces
              */
             version: number;
+        };
+        RestoreRevisionBody: {
+            /**
+             * Format: int64
+             * @description The present version, which the restored one replaces
+             */
+            version: number;
+        };
+        SchemeChoice: {
+            mode: string;
+            name: string;
+        };
+        SectionEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** @description Empty joins it to the section before */
+            label: string;
         };
         Shape: {
             /** @description Tones that only a reach below the core would give */
@@ -1119,10 +1533,19 @@ export interface components {
              */
             beats: number;
             /**
-             * @description The chord's symbol
+             * @description The chord's symbol; empty for silence of the band, or, imagined, for the chord as written
              * @example C7
              */
             chord: string;
+        };
+        SplitEdit: {
+            /** Format: int64 */
+            bar: number;
+            /**
+             * Format: int64
+             * @description 2, 3 or 4
+             */
+            parts: number;
         };
         Target: {
             degree: string;
@@ -1141,6 +1564,56 @@ export interface components {
         Tone: {
             degree: string;
             note: string;
+        };
+        Turnaround: {
+            /** @description What it does */
+            about: string;
+            /** @description Its two bars in this key, in the bar notation */
+            bars?: string[];
+            /** @description It ends the tune */
+            ends: boolean;
+            name: string;
+            /** @description Why it does not fit the meter */
+            unfit?: string;
+        };
+        TurnaroundEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** @description Only the soloist follows it */
+            imagined?: boolean;
+            name: string;
+        };
+        TurnaroundsRequest: {
+            key: components["schemas"]["Key"];
+            meter: string;
+        };
+        WriteEdit: {
+            /** Format: int64 */
+            bar: number;
+            /** @description Into the imagined layer; _ leaves the written chord, and nothing takes the layer away */
+            imagined?: boolean;
+            /** @description As in C7, Dm7 G7, C7 . . G7, IV7, N.C. or % */
+            text: string;
+        };
+        WrittenBar: {
+            chords: components["schemas"]["BarChord"][];
+            /** Format: int64 */
+            ending: number;
+            imagined: components["schemas"]["BarChord"][];
+            /** @description Its imagined layer in the same notation; empty for none */
+            imaginedText: string;
+            repeatFrom: boolean;
+            /** Format: int64 */
+            repeatTo: number;
+            section: string;
+            /** @description The bar in the bar notation */
+            text: string;
+        };
+        WrittenLabel: {
+            chord: string;
+            /** @enum {string} */
+            class: "home" | "colour" | "blue" | "lean" | "outside";
+            degree: string;
         };
     };
     responses: never;
@@ -1229,6 +1702,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-charts-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartEntry"][];
                 };
             };
             /** @description Error */
@@ -1340,6 +1842,101 @@ export interface operations {
             };
         };
     };
+    "post-api-charts-by-id-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-charts-by-id-export-by-format": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description grid, chordpro, musicxml, mxl or midi */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-charts-by-id-practised": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-charts-by-id-restore": {
         parameters: {
             query?: never;
@@ -1350,6 +1947,73 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-charts-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartRevision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-charts-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -1453,6 +2117,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-chart": {
+        parameters: {
+            query?: {
+                /** @description The file's name; left out for a paste */
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Error */
@@ -1585,6 +2285,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-turnarounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnaroundsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turnaround"][];
                 };
             };
             /** @description Error */

@@ -1,0 +1,83 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/format/chartfile"
+	"undaris/format/reading"
+)
+
+// Imported is a chart read from a file or a paste; nothing is kept of it yet.
+type Imported struct {
+	ReadChart
+	Format  string   `json:"format" doc:"What the file was read as"`
+	Remarks []Remark `json:"remarks" doc:"What was not used, and what was taken for granted"`
+}
+
+// Remark is said of one line of a file.
+type Remark struct {
+	Line int    `json:"line" doc:"From 1; 0 for the file as a whole. A measure, in files without lines"`
+	Text string `json:"text"`
+	Said string `json:"said"`
+}
+
+// Fault is the value of an error of an import: where it is and what may have
+// been meant.
+type Fault struct {
+	Line    int      `json:"line"`
+	Column  int      `json:"column" doc:"In characters, from 1; 0 for none"`
+	Symbol  string   `json:"symbol"`
+	Nearest []string `json:"nearest"`
+}
+
+// maxImport is the largest file that is read, 8 MiB.
+const maxImport = 8 << 20
+
+type importRequest struct {
+	Name    string `query:"name" doc:"The file's name; left out for a paste"`
+	RawBody []byte `contentType:"application/octet-stream"`
+}
+
+func (s *server) registerComputeImport(api huma.API) {
+	huma.Register(api, huma.Operation{
+		OperationID: "import-chart", Method: http.MethodPost, Path: importPath, MaxBodyBytes: maxImport,
+		Summary: "Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI",
+	}, func(_ context.Context, in *importRequest) (*body[Imported], error) {
+		r, format, err := chartfile.Read(in.Name, in.RawBody)
+		if err != nil {
+			return nil, unreadable(format, err)
+		}
+		imported := Imported{ReadChart: readChart(r.Chart), Format: format.Title, Remarks: make([]Remark, len(r.Remarks))}
+		for n, remark := range r.Remarks {
+			imported.Remarks[n] = Remark(remark)
+		}
+		return &body[Imported]{imported}, nil
+	})
+}
+
+const importPath = "/api/compute/import"
+
+// unreadable is the problem for a file that cannot be read: every fault with its
+// place.
+func unreadable(format chartfile.Format, err error) error {
+	faults, ok := err.(reading.Faults)
+	if !ok {
+		return err
+	}
+	details := make([]error, len(faults))
+	for n, fault := range faults {
+		details[n] = &huma.ErrorDetail{
+			Location: fmt.Sprintf("body:%d:%d", fault.Line, fault.Column), Message: fault.Detail,
+			Value: Fault{Line: fault.Line, Column: fault.Column, Symbol: fault.Symbol, Nearest: append([]string{}, fault.Nearest...)},
+		}
+	}
+	said := faults[0].Error()
+	if len(faults) > 1 {
+		said = fmt.Sprintf("%d places cannot be read", len(faults))
+	}
+	return huma.Error422UnprocessableEntity(fmt.Sprintf("read as %s: %s", format.Title, said), details...)
+}
