@@ -105,7 +105,7 @@ func TestNewChartsFromSchemesAndEmpty(t *testing.T) {
 		fresh NewChart
 		want  string
 	}{
-		{NewChart{Title: "A", Tonic: "F#", Scheme: "minor", Tempo: 90, Feel: "straight"}, "F# minor 4/4 12"},
+		{NewChart{Title: "A", Tonic: "F#", Scheme: "minor twelve-bar", Tempo: 90, Feel: "straight"}, "F# minor 4/4 12"},
 		{NewChart{Title: "A", Tonic: "Ab", Mode: "major", Bars: 8, Tempo: 90, Feel: "straight", Meter: "3/4"}, "Ab major 3/4 8"},
 		{NewChart{Title: "A", Tonic: "E", Scheme: "jazz blues", Tempo: 60, Feel: "slow 12/8"}, "E dominant 12/8 12"},
 		{NewChart{Title: "A", Tonic: "E", Scheme: "quick change", Tempo: 60, Feel: "straight", Meter: "12/8"}, "E dominant 12/8 12"},
@@ -117,8 +117,8 @@ func TestNewChartsFromSchemesAndEmpty(t *testing.T) {
 		"body.bars":   {Title: "A", Tonic: "C", Mode: "major", Tempo: 90, Feel: "straight", Bars: 513},
 		"body.tonic":  {Title: "A", Tonic: "C", Mode: "phrygian", Tempo: 90, Feel: "straight", Bars: 4},
 		"body.scheme": {Title: "A", Tonic: "C", Scheme: "polka", Tempo: 90, Feel: "straight"},
-		"body.tempo":  {Title: "A", Tonic: "C", Scheme: "minor", Tempo: 401, Feel: "straight"},
-		"body.meter":  {Title: "A", Tonic: "C", Scheme: "minor", Tempo: 90, Feel: "straight", Meter: "7/8"},
+		"body.tempo":  {Title: "A", Tonic: "C", Scheme: "minor twelve-bar", Tempo: 401, Feel: "straight"},
+		"body.meter":  {Title: "A", Tonic: "C", Scheme: "minor twelve-bar", Tempo: 90, Feel: "straight", Meter: "7/8"},
 	} {
 		got := call[problem](c, "POST", "/api/compute/scheme", fresh, 422)
 		assert.Equal(t, location, got.Errors[0].Location)
@@ -209,7 +209,7 @@ func TestTheLibrary(t *testing.T) {
 	require.Len(t, list, 4)
 	assert.Equal(t, []string{"house set", "shuffle"}, list[0].Tags)
 	assert.Equal(t, 12, list[0].Bars)
-	assert.Equal(t, "minor", list[2].Scheme)
+	assert.Equal(t, "minor twelve-bar", list[2].Scheme)
 	assert.Nil(t, list[0].Practised)
 	path := "/api/charts/" + itoa(list[0].ID)
 	assert.Equal(t, 204, c.do("POST", path+"/practised", nil).Code)

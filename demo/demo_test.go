@@ -52,7 +52,7 @@ func TestTheSetIsWhole(t *testing.T) {
 	}
 	assert.Equal(t, []string{
 		"Tin Roof Ferry, C dominant, 4/4 shuffle, 112: quick change", "Cold Kettle, B dominant, 12/8 slow 12/8, 54: slow change",
-		"Salt Road at Dusk, F# minor, 4/4 straight, 96: minor", "Paper Lanterns, Ab major, 4/4 straight, 84: ",
+		"Salt Road at Dusk, F# minor, 4/4 straight, 96: minor twelve-bar", "Paper Lanterns, Ab major, 4/4 straight, 84: ",
 	}, said)
 	assert.Len(t, charts[3].Bars, 8)
 	assert.Len(t, licks(t), 6)

@@ -12,6 +12,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
@@ -55,6 +56,9 @@ func openPage(t testing.TB, s *server, path string) *Page {
 	})
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
 	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(1280, 800)))
+	// Each of several windows behaves as the one in front.
+	_, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
+	require.NoError(t, err)
 	p.Go(path)
 	return p
 }
@@ -204,8 +208,8 @@ func (p *Page) Sees(texts ...string) {
 // named finds what can be used on the page by what it is called: its label, or
 // else its text. Only what can be seen counts.
 func named(name string) string {
-	return `[...document.querySelectorAll('button,a,input,[role=button],[role=combobox],[role=option],[role=spinbutton]')].find(e =>
-		(e.getAttribute('aria-label') ?? e.innerText ?? '').replace(/\s+/g,' ').trim() === ` + quoted(name) + ` && e.getClientRects().length)`
+	return `[...document.querySelectorAll('button,a,input,textarea,summary,[role=button],[role=combobox],[role=option],[role=spinbutton]')].find(e =>
+		(e.getAttribute('aria-label') ?? (e.labels?.length ? e.labels[0].innerText : e.innerText) ?? '').replace(/\s+/g,' ').trim() === ` + quoted(name) + ` && e.getClientRects().length)`
 }
 
 // Has waits until there is something of that name.
@@ -248,7 +252,7 @@ func (p *Page) Hold(key string) {
 // Focused is the name of what has the keyboard.
 func (p *Page) Focused() string {
 	p.t.Helper()
-	return js[string](p, "(document.activeElement.getAttribute('aria-label') ?? document.activeElement.innerText ?? '').replace(/\\s+/g,' ').trim()")
+	return js[string](p, "((e) => e.getAttribute('aria-label') ?? (e.labels?.length ? e.labels[0].innerText : e.innerText) ?? '')(document.activeElement).replace(/\\s+/g,' ').trim()")
 }
 
 // TabTo presses Tab until what is called so has the keyboard.

@@ -16,7 +16,7 @@ import (
 func TestNothingIsFetchedFromElsewhere(t *testing.T) {
 	s := demo(t)
 	p := openPage(t, s, "/tunes/7/map")
-	for _, path := range []string{"/tunes/7/map", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/"} {
+	for _, path := range []string{"/tunes/10/chart", "/tunes/7/map", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/"} {
 		p.Go(path)
 		p.Until("the page", "document.querySelector('main h1')")
 		p.Press("n")
@@ -73,12 +73,15 @@ func TestTwoWindowsOnOneTune(t *testing.T) {
 // A player's own first start: no tunes yet, and the page says what to do.
 func TestAnEmptyLibrarySaysWhatToDoFirst(t *testing.T) {
 	p := openPage(t, serve(t, "serve", filepath.Join(t.TempDir(), "own.db")), "/")
-	p.Sees("Start with a twelve-bar")
+	p.Sees("Start with a tune")
 	p.Until("the title field", "document.querySelector('input[placeholder]')")
 	js[any](p, "document.querySelector('input[placeholder]').focus()")
 	p.Press("M", "i", "n", "e")
 	p.Click("Start the tune")
-	p.Sees("Mine", "A7 in the E-form position")
+	p.Sees("Mine")
+	p.Has("Bar 2, D7")
+	p.Press("2")
+	p.Sees("A7 in the E-form position")
 	p.Press("4")
 	p.Sees("Ferry call into")
 }

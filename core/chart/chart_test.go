@@ -163,7 +163,7 @@ func TestMetersAndFeelsReadBack(t *testing.T) {
 		assert.Equal(t, f, got)
 	}
 	_, err := FindScheme("polka")
-	assert.ErrorContains(t, err, `"polka" is not known; choose one of: quick change, slow change, minor, jazz blues`)
+	assert.ErrorContains(t, err, `"polka" is not known; choose one of: quick change, slow change, minor twelve-bar, jazz blues`)
 	_, err = ParseMeter("7/8")
 	assert.ErrorContains(t, err, "4/4, 3/4, 6/8, 12/8")
 	_, err = ParseFeel("bossa")

@@ -21,7 +21,7 @@ type Scheme struct {
 var Schemes = []Scheme{
 	{"quick change", harmony.DominantMode, "I | IV | I | I | IV | IV | I | I | V | IV | I | V"},
 	{"slow change", harmony.DominantMode, "I | I | I | I | IV | IV | I | I | V | IV | I | V"},
-	{"minor", harmony.MinorMode, "i | i | i | i | iv | iv | i | i | bVI7 | V7 | i | V7"},
+	{"minor twelve-bar", harmony.MinorMode, "i | i | i | i | iv | iv | i | i | bVI7 | V7 | i | V7"},
 	{"jazz blues", harmony.DominantMode, "I | IV | I | I | IV | #IVdim7 | I | VI7 | ii7 | V7 | I VI7 | ii7 V7"},
 	{"eight-bar, V first", harmony.DominantMode, "I | V | IV | IV | I | V | I | V"},
 	{"eight-bar, I first", harmony.DominantMode, "I | I | IV | IV | I | V | I | V"},

@@ -39,7 +39,7 @@ func TestSchemesInThreeKeys(t *testing.T) {
 			"B":  "B7 | B7 | B7 | B7 | E7 | E7 | B7 | B7 | F#7 | E7 | B7 | F#7",
 			"Ab": "Ab7 | Ab7 | Ab7 | Ab7 | Db7 | Db7 | Ab7 | Ab7 | Eb7 | Db7 | Ab7 | Eb7",
 		},
-		"minor": {
+		"minor twelve-bar": {
 			"F#": "F#m7 | F#m7 | F#m7 | F#m7 | Bm7 | Bm7 | F#m7 | F#m7 | D7 | C#7 | F#m7 | C#7",
 			"A":  "Am7 | Am7 | Am7 | Am7 | Dm7 | Dm7 | Am7 | Am7 | F7 | E7 | Am7 | E7",
 			"C":  "Cm7 | Cm7 | Cm7 | Cm7 | Fm7 | Fm7 | Cm7 | Cm7 | Ab7 | G7 | Cm7 | G7",

@@ -40,7 +40,7 @@ func (k Key) Function(c Chord) string {
 	tones := []string{}
 	for _, tone := range c.Tones() {
 		if tone.Degree.Number == 3 || tone.Degree.Number == 7 {
-			tones = append(tones, fmt.Sprintf("its %s is the %s of the key", tone.Degree, k.degreeSaid(tone.Note)))
+			tones = append(tones, fmt.Sprintf("its %s is %s", tone.Degree, k.degreeSaid(tone.Note)))
 		}
 	}
 	if len(tones) > 0 {
@@ -53,12 +53,15 @@ func (k Key) Function(c Chord) string {
 }
 
 // degreeSaid is DegreeOf as players say it: a tone spelled as b1 is the 7.
-func (k Key) degreeSaid(n pitch.Note) pitch.Degree {
+func (k Key) degreeSaid(n pitch.Note) string {
 	d := k.DegreeOf(n)
-	if d.Number == 1 && d.Alter == -1 {
-		return pitch.Degree{Number: 7}
+	switch {
+	case d.Number == 1 && d.Alter == 0:
+		return "home itself"
+	case d.Number == 1 && d.Alter == -1:
+		d = pitch.Degree{Number: 7}
 	}
-	return d
+	return fmt.Sprintf("the %s of the key", d)
 }
 
 // wants is where a chord with a pull wants to go.

@@ -30,7 +30,7 @@ func TestEveryFormatReadsWhatItWrites(t *testing.T) {
 		r, known, err := Read("", f.Write(c))
 		require.NoError(t, err, f.Name)
 		assert.Equal(t, f.Title == "MusicXML, compressed", known.Name == "mxl")
-		assert.Equal(t, "minor", r.Chart.SchemeOf(), f.Name)
+		assert.Equal(t, "minor twelve-bar", r.Chart.SchemeOf(), f.Name)
 		assert.Equal(t, 96, r.Chart.Tempo, f.Name)
 	}
 	_, ok := Find("pdf")

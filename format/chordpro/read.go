@@ -89,7 +89,8 @@ func directive(line string) (name, value string, column int, ok bool) {
 	if long, known := short[name]; known {
 		name = long
 	}
-	rest := strings.TrimLeft(inside[cut:], ": \t")
+	rest := strings.TrimPrefix(strings.TrimLeft(inside[cut:], " \t"), ":")
+	rest = strings.TrimLeft(rest, " \t")
 	column = len([]rune(line)) - len([]rune(strings.TrimLeft(line, " \t"))) + 1 + len([]rune(inside)) - len([]rune(rest)) + 1
 	return name, strings.TrimSpace(rest), column, true
 }
@@ -141,7 +142,14 @@ func (r *reader) heading(line, column int, name, value string) {
 		r.Chart.Capo = capo
 		r.Remark(line, "{capo: "+value+"}", "the chords are taken as they sound; transpose the chart if they were meant above the capo")
 	case "tag":
-		r.Chart.Tags = append(r.Chart.Tags, value)
+		for _, tag := range strings.Split(value, ",") {
+			tag = strings.TrimSpace(tag)
+			if tag == "" || len([]rune(tag)) > chart.MaxTag || len(r.Chart.Tags) == chart.MaxTags {
+				r.Remark(line, tag, "this tag is not used; one has 1 to %d characters", chart.MaxTag)
+				continue
+			}
+			r.Chart.Tags = append(r.Chart.Tags, tag)
+		}
 	}
 	if wrong != "" {
 		r.faults = append(r.faults, reading.Fault{Line: line, Column: column, Symbol: value, Detail: wrong})

@@ -226,7 +226,7 @@ func TestWhatCannotBeReadIsSaid(t *testing.T) {
 
 func FuzzRead(f *testing.F) {
 	f.Add(Write(blues(f, "jazz blues", "F", chart.Shuffle)))
-	f.Add(Write(blues(f, "minor", "F#", chart.Slow128)))
+	f.Add(Write(blues(f, "minor twelve-bar", "F#", chart.Slow128)))
 	f.Add([]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x04\x00\xff\x2f\x00"))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		r, err := Read(data)

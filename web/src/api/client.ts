@@ -5,6 +5,13 @@ type Schemas = components['schemas']
 export type Chart = Schemas['Chart']
 export type ReadChart = Schemas['ReadChart']
 export type KeptChart = Schemas['KeptChart']
+export type EditChart = Schemas['EditChart']
+export type WrittenBar = Schemas['WrittenBar']
+export type BarChord = Schemas['BarChord']
+export type Turnaround = Schemas['Turnaround']
+export type ChartRevision = Schemas['ChartRevision']
+export type Imported = Schemas['Imported']
+export type NewChart = Schemas['NewChart']
 export type ChartEntry = Schemas['ChartEntry']
 export type Moment = Schemas['Moment']
 export type Change = Schemas['Change']
@@ -35,15 +42,57 @@ export class Problem extends Error {
     detail: string,
     /** The places a refused target could be had at instead. */
     readonly nearest: Target[] = [],
+    /** What of a text could not be read, each with its place. */
+    readonly faults: TextFault[] = [],
   ) {
     super(detail)
   }
+}
+
+/** Something in a text that cannot be read: its place, and what was meant perhaps. */
+export interface TextFault {
+  /** Both count from 1, columns in characters; 0 where there is no such place. */
+  line: number
+  column: number
+  symbol: string
+  nearest: string[]
+  message: string
 }
 
 interface Answer<T> {
   data?: T
   error?: Schemas['ErrorModel']
   response: Response
+}
+
+function problemOf(status: number, error: Schemas['ErrorModel'] | undefined): Problem {
+  const details = error?.errors ?? []
+  const value = details[0]?.value as { nearest?: Target[] } | undefined
+  const faults = details.flatMap(({ message, value }) =>
+    isFault(value) ? [{ ...value, message: message ?? '' }] : [],
+  )
+  return new Problem(
+    status,
+    error?.detail ?? `Undaris answered with status ${status}.`,
+    faults.length ? [] : value?.nearest,
+    faults,
+  )
+}
+
+function isFault(value: unknown): value is Omit<TextFault, 'message'> {
+  return typeof value === 'object' && value !== null && 'symbol' in value && 'column' in value
+}
+
+/** Reads a chart from a file's bytes or a pasted text. */
+export async function importChart(content: Blob | string, name = ''): Promise<Imported> {
+  return answer(
+    client.POST('/api/compute/import', {
+      params: { query: { name } },
+      body: content as unknown as string,
+      bodySerializer: (body) => body as unknown as string,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    }),
+  )
 }
 
 /** The body of an answer, or its problem thrown. */
@@ -55,12 +104,7 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Problem(0, 'Undaris does not answer. Is it still running?')
   }
   if (got.error || !got.response.ok) {
-    const value = got.error?.errors?.[0]?.value as { nearest?: Target[] } | undefined
-    throw new Problem(
-      got.response.status,
-      got.error?.detail ?? `Undaris answered with status ${got.response.status}.`,
-      value?.nearest,
-    )
+    throw problemOf(got.response.status, got.error)
   }
   return got.data as T
 }

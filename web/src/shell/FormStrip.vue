@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Change, Moment } from '../api/client'
 import { signs } from '../tune/spelling'
 
@@ -10,6 +10,19 @@ const props = defineProps<{
   playing: number | undefined
 }>()
 const emit = defineEmits<{ pick: [moment: Moment] }>()
+
+// Few bars, or bars with several chords, stand eight in a row; plain ones twelve.
+const inARow = computed(() => {
+  const count = bars.value.length
+  const crowded = bars.value.some((spans) => spans.length > 1)
+  return count <= 8 || count === 16 || (crowded && count > 12 && count % 8 === 0) ? 8 : 12
+})
+const strip = ref<HTMLElement>()
+watch(
+  () => [props.now?.tick, props.playing] as const,
+  () => strip.value?.querySelector('.now, .playing')?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
 
 const bars = computed(() => {
   const bars: Moment[][] = []
@@ -22,12 +35,14 @@ const isNext = (m: Moment) => props.change?.arriving.tick === m.tick
 
 function says(m: Moment) {
   const role = isNow(m) && props.change ? ', leaving' : isNext(m) ? ', arriving' : ''
-  return `Bar ${m.bar}, ${signs(m.chord)}, ${signs(m.roman)}${role}`
+  const chord = m.silent ? `no chord, ${signs(m.chord)} still in the ear` : signs(m.chord)
+  const over = m.written ? `, imagined over ${signs(m.written)}` : ''
+  return `Bar ${m.bar}, ${chord}${over}, ${signs(m.roman)}${role}`
 }
 </script>
 
 <template>
-  <ol class="strip" aria-label="The form">
+  <ol ref="strip" class="strip" :class="{ eight: inARow === 8 }" aria-label="The form">
     <li
       v-for="(spans, index) in bars"
       :key="index"
@@ -35,7 +50,7 @@ function says(m: Moment) {
       :class="{
         split: spans.length > 1,
         playing: playing === index + 1,
-        fourth: index % 4 === 3 && index % 12 !== 11,
+        fourth: index % 4 === 3 && (index + 1) % inARow !== 0,
       }"
     >
       <button
@@ -43,16 +58,19 @@ function says(m: Moment) {
         :key="m.tick"
         type="button"
         :style="{ flex: m.beats }"
-        :class="{ now: isNow(m), next: isNext(m) }"
+        :class="{ now: isNow(m), next: isNext(m), imagined: m.written, silent: m.silent }"
         :aria-label="says(m)"
         :title="signs(m.chord)"
         :aria-current="isNow(m) ? 'true' : undefined"
         @click="emit('pick', m)"
       >
-        <span class="chord">{{ signs(m.chord) }}</span>
-        <span class="roman">{{ signs(m.roman) }}</span>
+        <span class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
+        <span class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
+        <span v-if="m.written" class="written">over {{ signs(m.written) }}</span>
       </button>
-      <span v-if="index % 4 === 0" class="number" aria-hidden="true">{{ index + 1 }}</span>
+      <span v-if="index % 4 === 0 || spans[0]?.section" class="number" aria-hidden="true"
+        >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b></span
+      >
     </li>
   </ol>
 </template>
@@ -62,7 +80,15 @@ function says(m: Moment) {
   display: grid;
   grid-template-columns: repeat(12, minmax(0, 1fr));
   gap: 18px 4px;
-  margin-bottom: 20px;
+  margin-bottom: 2px;
+  padding-bottom: 18px;
+  /* Two rows stand; a longer form scrolls to the bar under work. */
+  max-height: 134px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.strip.eight {
+  grid-template-columns: repeat(8, minmax(0, 1fr));
 }
 .bar {
   position: relative;
@@ -109,6 +135,28 @@ button:hover {
   font-size: 0.8rem;
   letter-spacing: -0.03em;
 }
+.eight .split .chord {
+  font-size: 1.02rem;
+}
+.imagined .chord {
+  font-style: italic;
+  color: var(--next);
+}
+.written {
+  position: absolute;
+  left: 8px;
+  bottom: 1px;
+  font-size: 0.68rem;
+  color: var(--stone);
+}
+.split .written {
+  display: none;
+}
+.silent .chord {
+  font-size: 0.9rem;
+  font-weight: 500;
+  color: var(--stone);
+}
 .now {
   background: var(--now-tint);
   border-color: var(--now);
@@ -126,5 +174,10 @@ button:hover {
   left: 1px;
   font-size: 0.72rem;
   color: var(--stone);
+  white-space: nowrap;
+}
+.number b {
+  color: var(--ink);
+  margin-left: 2px;
 }
 </style>

@@ -3,6 +3,7 @@ import InputNumber from 'primevue/inputnumber'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { usePlayer } from '../sound/player'
+import { useKeys } from '../tune/keys'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
 import { named } from './options'
@@ -19,11 +20,30 @@ const saved = computed(
 const positions = computed(() =>
   (tune.map?.positions ?? []).map((p) => ({ value: p.id, text: `${p.form} form, ${p.core}–${p.coreEnd}` })),
 )
+/** Choosing a key here transposes; the mode stays. */
+const keys = computed(() =>
+  (tune.choices?.tonics[tune.chart?.key.mode ?? ''] ?? []).map((tonic) => ({
+    value: tonic,
+    text: tune.chart?.key.mode === 'dominant' ? tonic : `${tonic} ${tune.chart?.key.mode}`,
+  })),
+)
+const imagines = computed(() => tune.read?.bars.some((bar) => bar.imagined.length))
+const imagine = () => tune.edit({ set: { imagining: !tune.chart?.imagining } })
 const box = computed(() => tune.choices?.boxes.find((kind) => tune.read?.boxName.endsWith(kind)))
 
 function setTempo(tempo: number | null) {
-  if (tempo && tempo !== tune.chart?.tempo) void tune.edit({ tempo })
+  if (tempo && tempo !== tune.chart?.tempo) void tune.edit({ set: { tempo } })
 }
+
+useKeys([
+  {
+    key: 'i',
+    says: 'imagined chords on and off',
+    run: () => {
+      if (imagines.value) void imagine()
+    },
+  },
+])
 </script>
 
 <template>
@@ -41,15 +61,8 @@ function setTempo(tempo: number | null) {
     <PillSelect
       label="Key"
       :chosen="tune.chart.key.tonic"
-      :options="named(tune.choices?.tonics)"
+      :options="keys"
       @choose="(tonic) => tune.edit({ tonic })"
-    />
-    <PillSelect
-      label="Twelve-bar"
-      placeholder="own bars"
-      :chosen="tune.read?.scheme"
-      :options="named(tune.choices?.schemes)"
-      @choose="(scheme) => tune.edit({ scheme })"
     />
     <PillSelect
       label="Feel"
@@ -76,8 +89,18 @@ function setTempo(tempo: number | null) {
       label="Box"
       :chosen="box"
       :options="named(tune.choices?.boxes)"
-      @choose="(kind) => tune.edit({ box: kind })"
+      @choose="(kind) => tune.edit({ set: { box: kind } })"
     />
+    <button
+      v-if="imagines"
+      type="button"
+      class="chip imagined"
+      :aria-pressed="Boolean(tune.chart.imagining)"
+      title="Follow the imagined chords, or the written ones (i)"
+      @click="imagine"
+    >
+      imagined
+    </button>
     <button
       type="button"
       class="play"
@@ -129,6 +152,10 @@ h1 {
   border-radius: 999px;
   padding: 0.25rem 0.6rem 0.25rem 0.75rem;
   font-size: 0.93rem;
+}
+.imagined {
+  flex: none;
+  font-style: italic;
 }
 .play {
   flex: none;

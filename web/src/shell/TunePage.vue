@@ -60,11 +60,13 @@ useKeys([
       {{ tune.problem }}
       <template v-if="tune.saveState === 'elsewhere'">
         <button type="button" class="chip" @click="tune.reload()">Show what was saved</button>
+        <button type="button" class="chip" @click="tune.keepMine()">Keep mine as the newest version</button>
         <button type="button" class="chip" @click="keepAsNew">Keep mine as a new tune</button>
       </template>
       <button v-else type="button" class="chip" @click="tune.problem = ''">Close</button>
     </p>
     <FormStrip
+      v-if="route.name !== 'chart'"
       :moments="tune.read.moments"
       :now="view.moment.value"
       :change="shownChange"

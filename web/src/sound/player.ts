@@ -36,6 +36,7 @@ export const usePlayer = defineStore('player', () => {
         end: stop,
       })
       state.value = 'playing'
+      useTune().practised()
     } catch (error) {
       engine = undefined
       stop()

@@ -16,18 +16,17 @@ export function boundKeys(): KeyBinding[] {
   return bound.flat()
 }
 
-function typing(target: EventTarget | null) {
-  return (
-    target instanceof HTMLElement &&
-    target.closest(
-      'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=dialog]',
-    ) !== null
-  )
+const fields = 'input, textarea, select, [contenteditable]'
+/** In these, keys find and choose; with Ctrl or ⌘ they mean what they do elsewhere. */
+const choosers = '[role=combobox], [role=listbox], [role=dialog]'
+
+function typing(target: EventTarget | null, mod = false) {
+  return target instanceof HTMLElement && target.closest(mod ? fields : `${fields}, ${choosers}`) !== null
 }
 
 function listen(event: KeyboardEvent) {
-  if (event.defaultPrevented || event.altKey || typing(event.target)) return
   const mod = event.ctrlKey || event.metaKey
+  if (event.defaultPrevented || event.altKey || typing(event.target, mod)) return
   const name = (mod ? 'mod+' : '') + (mod && event.shiftKey ? 'shift+' : '') + event.key.toLowerCase()
   const binding = boundKeys().find((b) => b.key.toLowerCase() === name)
   if (!binding) return

@@ -5,12 +5,12 @@
 export function signs(text: string): string {
   return text
     .replace(
-      /(?<![A-Za-z])([A-G])(bb|##|b|#)(?![a-z]{2})/g,
+      /(?<![A-Za-z])([A-G])(bb|##|b|#)(?!(?!maj|dim|aug|sus|add)[a-z]{2})/g,
       (_, letter: string, sign: string) => letter + shown(sign),
     )
     .replace(/(?<![A-Za-z])(bb|##|b|#)(?=\d)/g, shown)
     .replace(/(?<=[\dm])(b|#)(?=\d)/g, shown)
-    .replace(/^(b|#)(?=[ivIV])/, shown)
+    .replace(/(?<![A-Za-z\d])(b|#)(?=[ivIV])/g, shown)
 }
 
 function shown(sign: string): string {

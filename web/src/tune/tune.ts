@@ -1,18 +1,21 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { answer, client, Problem } from '../api/client'
-import type { Chart, ChartEntry, Choices, KeptChart, NeckMap, ReadChart } from '../api/client'
+import type {
+  Chart,
+  ChartEntry,
+  Choices,
+  EditChart,
+  KeptChart,
+  NeckMap,
+  NewChart,
+  ReadChart,
+} from '../api/client'
 
 export type SaveState = 'saved' | 'saving' | 'elsewhere' | 'failed'
 
-/** What a player may change of a chart: one of the computed edits, or a field. */
-export interface Edit {
-  tonic?: string
-  scheme?: string
-  feel?: string
-  tempo?: number
-  box?: string
-}
+/** What a player may change of a chart: fields set as they are, and edits that the server computes. */
+export type Edit = Omit<EditChart, 'chart'> & { set?: Partial<Chart> }
 
 /**
  * The tune under work: its chart as the server reads it, its map, and its
@@ -45,12 +48,12 @@ export const useTune = defineStore('tune', () => {
   const canRedo = computed(() => undone.value.length > 0)
 
   async function start() {
-    const [all, may] = await Promise.all([
-      answer(client.GET('/api/charts')),
-      answer(client.GET('/api/choices')),
-    ])
-    list.value = all
+    const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices'))])
     choices.value = may
+  }
+
+  async function listAll() {
+    list.value = await answer(client.GET('/api/charts'))
   }
 
   async function open(chartId: number) {
@@ -59,6 +62,7 @@ export const useTune = defineStore('tune', () => {
     take(await answer(client.GET('/api/charts/{id}', { params: { path: { id: chartId } } })))
     done.value = []
     undone.value = []
+    problem.value = ''
     await redraw()
   }
 
@@ -74,27 +78,37 @@ export const useTune = defineStore('tune', () => {
     map.value = await answer(client.POST('/api/compute/map', { body: { chart: chart.value } }))
   }
 
-  /** Shows a chart, computed anew with an edit, and saves it. */
-  async function show(next: Chart, edit: Pick<Edit, 'tonic' | 'scheme' | 'feel'> = {}) {
+  /** Shows a chart, computed anew with an edit, and saves it; false where nothing is changed by it. */
+  async function show(next: Chart, edit: Omit<EditChart, 'chart'> = {}) {
     const fresh = await answer(client.POST('/api/compute/chart', { body: { chart: next, ...edit } }))
+    if (JSON.stringify(fresh.chart) === JSON.stringify(chart.value)) return false
     const drawn = await answer(client.POST('/api/compute/map', { body: { chart: fresh.chart } }))
     read.value = fresh
     map.value = drawn
     save(fresh.chart)
+    return true
   }
 
-  const edit = (change: Edit) => inOrder(() => editNow(change))
-  async function editNow(change: Edit) {
+  /** Edits the chart. What stands in the way is told on the page. */
+  async function edit(change: Edit) {
+    const refused = await attempt(change)
+    if (refused) tell(refused)
+  }
+
+  /** Edits the chart, and returns what stands in the way, for the caller to show in its place. */
+  const attempt = (change: Edit) => inOrder(() => attemptNow(change))
+  async function attemptNow({ set, ...computed }: Edit): Promise<Problem | undefined> {
     const before = chart.value
-    if (!before) return
-    const { tempo, box, ...computed } = change
+    if (!before) return undefined
     try {
-      await show({ ...before, ...(tempo ? { tempo } : {}), ...(box ? { box } : {}) }, computed)
-      done.value = [...done.value, before]
-      undone.value = []
-      problem.value = ''
+      if (await show({ ...before, ...set }, computed)) {
+        done.value = [...done.value, before]
+        undone.value = []
+      }
+      if (saveState.value !== 'elsewhere') problem.value = ''
+      return undefined
     } catch (error) {
-      tell(error)
+      return error instanceof Problem ? error : new Problem(0, String(error))
     }
   }
 
@@ -115,7 +129,7 @@ export const useTune = defineStore('tune', () => {
   const redo = () => inOrder(() => step(undone, done))
 
   function save(next: Chart) {
-    saveState.value = 'saving'
+    if (saveState.value !== 'elsewhere') saveState.value = 'saving'
     saving = saving.then(async () => {
       if (saveState.value === 'elsewhere') return
       try {
@@ -127,7 +141,6 @@ export const useTune = defineStore('tune', () => {
         )
         version.value = kept.version
         saveState.value = 'saved'
-        list.value = list.value.map((entry) => (entry.id === kept.id ? entryOf(kept) : entry))
       } catch (error) {
         saveState.value = error instanceof Problem && error.status === 412 ? 'elsewhere' : 'failed'
         tell(error)
@@ -137,6 +150,7 @@ export const useTune = defineStore('tune', () => {
 
   /** Waits until all that was edited is saved; false where it could not be. */
   async function settled() {
+    await editing
     await saving
     return saveState.value === 'saved'
   }
@@ -148,28 +162,79 @@ export const useTune = defineStore('tune', () => {
     await open(chartId)
   }
 
+  /** Saves the chart on screen over what was saved elsewhere, which stays among the versions. */
+  const keepMine = () => inOrder(keepMineNow)
+  async function keepMineNow() {
+    const mine = chart.value
+    if (!mine) return
+    try {
+      const theirs = await answer(client.GET('/api/charts/{id}', { params: { path: { id: id.value } } }))
+      version.value = theirs.version
+      saveState.value = 'saving'
+      problem.value = ''
+      save(mine)
+    } catch (error) {
+      tell(error)
+    }
+  }
+
   /** Keeps the chart on screen as a tune of its own. */
   const keepAsNew = () => inOrder(keepAsNewNow)
   async function keepAsNewNow() {
     if (!chart.value) return 0
     const kept = await answer(client.POST('/api/charts', { body: chart.value }))
-    list.value = [...list.value, entryOf(kept)]
     take(kept)
     problem.value = ''
     return kept.id
   }
 
-  async function create(fresh: {
-    title: string
-    tonic: string
-    scheme: string
-    tempo: number
-    feel: string
-  }) {
+  /** Brings an earlier version back as the newest; the present one stays among the versions. */
+  const restore = (revision: number) => inOrder(() => restoreNow(revision))
+  async function restoreNow(revision: number) {
+    const before = chart.value
+    await saving
+    if (!before || saveState.value !== 'saved') return
+    try {
+      take(
+        await answer(
+          client.POST('/api/charts/{id}/revisions/{revision}/restore', {
+            params: { path: { id: id.value, revision } },
+            body: { version: version.value },
+          }),
+        ),
+      )
+      await redraw()
+      done.value = [...done.value, before]
+      undone.value = []
+    } catch (error) {
+      tell(error)
+    }
+  }
+
+  async function create(fresh: NewChart) {
     const made = await answer(client.POST('/api/compute/scheme', { body: fresh }))
-    const kept = await answer(client.POST('/api/charts', { body: made.chart }))
-    list.value = [...list.value, entryOf(kept)]
+    return keep(made.chart)
+  }
+
+  /** Keeps a chart as a new tune. */
+  async function keep(made: Chart) {
+    const kept = await answer(client.POST('/api/charts', { body: made }))
     return kept.id
+  }
+
+  let noted = { id: 0, at: 0 }
+  /** Notes that the tune was played; once a minute is enough. */
+  function practised() {
+    const now = Date.now()
+    if (!id.value || (noted.id === id.value && now - noted.at < 60_000)) return
+    noted = { id: id.value, at: now }
+    void answer(client.POST('/api/charts/{id}/practised', { params: { path: { id: id.value } } })).catch(tell)
+  }
+
+  /** Forgets the open tune, so that it is read anew when it is opened again. */
+  function close() {
+    id.value = 0
+    read.value = undefined
   }
 
   function tell(error: unknown) {
@@ -178,6 +243,7 @@ export const useTune = defineStore('tune', () => {
 
   return {
     id,
+    version,
     read,
     chart,
     map,
@@ -188,19 +254,21 @@ export const useTune = defineStore('tune', () => {
     canUndo,
     canRedo,
     start,
+    listAll,
     open,
+    close,
     edit,
+    attempt,
     undo,
     redo,
     settled,
     reload,
+    keepMine,
     keepAsNew,
+    restore,
     create,
+    keep,
+    practised,
     tell,
   }
 })
-
-function entryOf(kept: KeptChart): ChartEntry {
-  const { title, key, tempo, feel } = kept.chart
-  return { id: kept.id, version: kept.version, saved: kept.saved, title, key, tempo, feel }
-}

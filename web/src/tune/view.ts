@@ -5,6 +5,7 @@ import { useTune } from './tune'
 
 /** The steps of the work that there are, by the number of their key. */
 export const steps = [
+  { key: '1', name: 'chart', title: 'Chart' },
   { key: '2', name: 'map', title: 'Map' },
   { key: '3', name: 'change', title: 'Change' },
   { key: '4', name: 'licks', title: 'Licks' },
