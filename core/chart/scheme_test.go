@@ -181,7 +181,6 @@ func TestTransposingBackIsWhereItWas(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		c := drawChart(t)
 		mode := c.Key.Mode
-		to := harmony.Key{Mode: mode}
 		name := rapid.SampledFrom(mode.Tonics()).Draw(t, "to")
 		to, err := harmony.ParseKey(name, mode)
 		require.NoError(t, err)

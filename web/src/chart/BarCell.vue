@@ -35,8 +35,8 @@ watch(
     if (!writing) return
     await nextTick()
     field.value?.focus()
-    const end = field.value?.value.length ?? 0
-    field.value?.setSelectionRange(end, end)
+    // What is typed next takes the place of what was there.
+    field.value?.select()
   },
 )
 defineExpose({ focus: () => cell.value?.focus() })
@@ -336,6 +336,11 @@ input {
   background: var(--next-tint);
   color: var(--ink);
   font-size: 0.9rem;
+}
+/* In the last column it would run off the sheet. */
+.cell:nth-of-type(4) .refusal {
+  left: auto;
+  right: 0;
 }
 .refusal .chip {
   margin: 0.3rem 0.3rem 0 0;

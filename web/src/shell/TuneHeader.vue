@@ -116,6 +116,26 @@ useKeys([
         }"
       />
     </button>
+    <button
+      type="button"
+      class="step"
+      aria-label="Undo"
+      title="Undo (Ctrl z)"
+      :disabled="!tune.canUndo"
+      @click="tune.undo()"
+    >
+      <i class="pi pi-undo" />
+    </button>
+    <button
+      type="button"
+      class="step"
+      aria-label="Redo"
+      title="Redo (Ctrl ⇧ z)"
+      :disabled="!tune.canRedo"
+      @click="tune.redo()"
+    >
+      <i class="pi pi-undo mirrored" />
+    </button>
     <span class="saved quiet" role="status">{{ saved }}</span>
   </header>
 </template>
@@ -167,9 +187,25 @@ h1 {
   color: var(--on-fill);
   cursor: pointer;
 }
+.step {
+  flex: none;
+  width: 26px;
+  height: 30px;
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+}
+.step:disabled {
+  color: var(--line);
+  cursor: default;
+}
+.mirrored {
+  transform: scaleX(-1);
+}
 .saved {
   flex: none;
-  min-width: 3.6rem;
+  min-width: 3.2rem;
   text-align: right;
   font-size: 0.9rem;
 }
