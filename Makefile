@@ -52,7 +52,7 @@ fuzz: ## half a minute for each reader
 	go test -run '^$$' -fuzz FuzzParseChord -fuzztime 30s ./core/harmony
 	go test -run '^$$' -fuzz FuzzReadBar -fuzztime 30s ./core/chart
 	for format in document grid chordpro musicxml midifile; do \
-		go test -run '^$$' -fuzz Fuzz -fuzztime 30s ./format/$$format || exit 1; done
+		go test -run '^$$' -fuzz Fuzz -fuzzminimizetime 10x -fuzztime 30s ./format/$$format || exit 1; done
 
 api: web/node_modules/.package-lock.json ## write openapi.json and the client from the Go types
 	go test ./api -run TestOpenAPIFileIsCurrent -update

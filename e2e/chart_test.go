@@ -371,6 +371,7 @@ func TestTwoWindowsOnOneChart(t *testing.T) {
 	two.Press(kb.Enter)
 	two.Sees("nothing was overwritten", "not saved")
 	two.Click("Keep mine as the newest version")
+	two.Until("the refusal to go, and the page to close up", "!document.querySelector('[role=alert]')")
 	two.Click("Versions")
 	two.Sees("bar 2: F7 → A♭m7", "bar 2: Fm7 → F7")
 	one.Expect(412)

@@ -14,15 +14,15 @@ import (
 )
 
 type reader struct {
-	*reading.Reading
-	faults reading.Faults
+	grid.Bars
 	hasKey bool
 	// hasGrid says that there are grids, and so that chords over words are not
 	// the bars.
 	hasGrid bool
-	// inside is the environment the line is in, label the section's that waits.
-	inside, label string
-	said          bool
+	// inside is the environment the line is in.
+	inside string
+	// said says that bars were read from words, which is said once.
+	said bool
 }
 
 // Read reads a ChordPro file. Chords of grid environments are its bars; in a
@@ -33,7 +33,7 @@ func Read(data []byte) (*reading.Reading, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := &reader{Reading: reading.New()}
+	r := &reader{Bars: grid.Bars{Reading: reading.New()}}
 	for n, line := range lines {
 		name, value, column, ok := directive(line)
 		if !ok {
@@ -45,26 +45,11 @@ func Read(data []byte) (*reading.Reading, error) {
 		r.heading(n+1, column, name, value)
 	}
 	for n, line := range lines {
-		if r.line(n+1, line); len(r.faults) >= reading.MostFaults {
+		if r.line(n+1, line); len(r.Faults) >= reading.MostFaults {
 			break
 		}
 	}
-	switch {
-	case len(r.faults) > 0:
-		return nil, r.faults
-	case len(r.Chart.Bars) == 0:
-		return nil, reading.Wrong("there are no chords in it; ChordPro holds them in brackets, [C7], or in a grid")
-	case r.label != "":
-		r.Remark(0, r.label, "a section without chords was left out")
-	}
-	if !r.hasKey {
-		r.Chart.Key = chart.Likely(r.Chart.Bars)
-		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
-	}
-	if err := r.Finish(); err != nil {
-		return nil, err
-	}
-	return r.Reading, nil
+	return r.Done(r.hasKey, "there are no chords in it; ChordPro holds them in brackets, [C7], or in a grid")
 }
 
 // short names are the format's own abbreviations.
@@ -152,7 +137,7 @@ func (r *reader) heading(line, column int, name, value string) {
 		}
 	}
 	if wrong != "" {
-		r.faults = append(r.faults, reading.Fault{Line: line, Column: column, Symbol: value, Detail: wrong})
+		r.Faults = append(r.Faults, reading.Fault{Line: line, Column: column, Symbol: value, Detail: wrong})
 	}
 }
 
@@ -169,7 +154,9 @@ func (r *reader) line(number int, line string) {
 		case used[name]:
 		case strings.HasPrefix(name, "start_of_"):
 			r.inside = strings.TrimPrefix(name, "start_of_")
-			r.begin(label(r.inside, value))
+			if label := label(r.inside, value); label != "" {
+				r.Label = label
+			}
 		case strings.HasPrefix(name, "end_of_"):
 			r.inside = ""
 		default:
@@ -184,12 +171,6 @@ func (r *reader) line(number int, line string) {
 		r.Remark(number, trimmed, "not a row of bars; not used")
 	default:
 		r.words(number, line)
-	}
-}
-
-func (r *reader) begin(label string) {
-	if label != "" {
-		r.label = label
 	}
 }
 
@@ -234,7 +215,8 @@ func (r *reader) row(number int, line string) {
 	}
 	padded := strings.Repeat(" ", len([]rune(line[:start]))) + line[start:last+1] + behind
 	for _, cell := range grid.ReadRow(padded).Cells {
-		if !r.bar(number, cell) {
+		cell.Text = scaled(cell.Text, r.Chart.Meter.Beats())
+		if !r.Add(number, cell) {
 			return
 		}
 	}
@@ -243,30 +225,6 @@ func (r *reader) row(number int, line string) {
 // repeatCount says that the text is how often a repeat is played: "x3".
 func repeatCount(text string) bool {
 	return len(text) == 2 && text[0] == 'x' && text[1] >= '2' && text[1] <= '9'
-}
-
-func (r *reader) bar(number int, cell grid.Cell) bool {
-	if len(r.Chart.Bars) == chart.MaxBars {
-		r.faults = append(r.faults, reading.Fault{Line: number, Column: cell.Column, Detail: "there are more than 512 bars; a chart has at most 512"})
-		return false
-	}
-	var before []chart.Span
-	n := len(r.Chart.Bars)
-	if n > 0 {
-		before = r.Chart.Bars[n-1].Spans
-	}
-	spans, err := chart.ReadBar(scaled(cell.Text, r.Chart.Meter.Beats()), r.Chart.Key, r.Chart.Meter, before)
-	if err != nil {
-		r.fault(number, cell.Column, err)
-		spans = []chart.Span{{Beats: r.Chart.Meter.Beats()}}
-	}
-	bar := chart.Bar{Section: r.label, Spans: spans, RepeatFrom: cell.RepeatFrom, RepeatTo: cell.RepeatTo, Ending: cell.Ending}
-	if cell.Ending == 0 && n > 0 && r.Chart.Bars[n-1].Ending == 1 && r.Chart.Bars[n-1].RepeatTo == 0 {
-		bar.Ending = 1
-	}
-	r.label = ""
-	r.Chart.Bars = append(r.Chart.Bars, bar)
-	return true
 }
 
 // scaled writes a bar whose cells are longer than a beat with held beats, and
@@ -284,14 +242,6 @@ func scaled(text string, beats int) string {
 	return strings.Join(cells, strings.Repeat(" .", long-1)+" ") + strings.Repeat(" .", long-1)
 }
 
-func (r *reader) fault(line, column int, err error) {
-	fault := reading.Fault{Line: line, Column: column, Detail: err.Error()}
-	if text, ok := err.(*chart.TextError); ok {
-		fault.Column, fault.Symbol, fault.Nearest = column+text.At-1, text.Symbol, text.Nearest
-	}
-	r.faults = append(r.faults, fault)
-}
-
 // words reads the chords over a line of words. Without a grid each is a bar.
 func (r *reader) words(number int, line string) {
 	lyrics := strings.Builder{}
@@ -307,7 +257,7 @@ func (r *reader) words(number int, line string) {
 		column += len([]rune(rest[:open])) + 1
 		symbol, after, closed := strings.Cut(rest[open+1:], "]")
 		if !closed {
-			r.faults = append(r.faults, reading.Fault{Line: number, Column: column - 1, Symbol: rest[open:], Detail: "a bracket is opened here and not closed"})
+			r.Faults = append(r.Faults, reading.Fault{Line: number, Column: column - 1, Symbol: rest[open:], Detail: "a bracket is opened here and not closed"})
 			return
 		}
 		switch {
@@ -321,7 +271,7 @@ func (r *reader) words(number int, line string) {
 				r.said = true
 			}
 			lead := len(symbol) - len(strings.TrimLeft(symbol, " "))
-			if !r.bar(number, grid.Cell{Text: strings.TrimSpace(symbol), Column: column + lead}) {
+			if !r.Add(number, grid.Cell{Text: strings.TrimSpace(symbol), Column: column + lead}) {
 				return
 			}
 		}

@@ -11,11 +11,8 @@ import (
 
 // reader is a grid on its way to a chart.
 type reader struct {
-	*reading.Reading
-	faults reading.Faults
+	Bars
 	hasKey bool
-	// label is a section's label that waits for its first bar.
-	label string
 	// from and until are the bars of the row before, for its imagined layer.
 	from, until int
 	// guessed says that bars were read without bar lines, which is said once.
@@ -29,7 +26,7 @@ func Read(data []byte) (*reading.Reading, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := &reader{Reading: reading.New()}
+	r := &reader{Bars: Bars{Reading: reading.New()}}
 	for n, line := range lines {
 		r.header(n+1, line)
 	}
@@ -37,27 +34,11 @@ func Read(data []byte) (*reading.Reading, error) {
 		r.Chart.Key = harmony.Key{Mode: harmony.DominantMode}
 	}
 	for n, line := range lines {
-		if r.line(n+1, line); len(r.faults) >= reading.MostFaults {
+		if r.line(n+1, line); len(r.Faults) >= reading.MostFaults {
 			break
 		}
 	}
-	if len(r.faults) > 0 {
-		return nil, r.faults
-	}
-	if len(r.Chart.Bars) == 0 {
-		return nil, reading.Wrong("there are no bars in it; write them as | C7 | F7 | C7 | %% |")
-	}
-	if !r.hasKey {
-		r.Chart.Key = chart.Likely(r.Chart.Bars)
-		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
-	}
-	if r.label != "" {
-		r.Remark(0, r.label, "a section without a bar was left out")
-	}
-	if err := r.Finish(); err != nil {
-		return nil, err
-	}
-	return r.Reading, nil
+	return r.Done(r.hasKey, "there are no bars in it; write them as | C7 | F7 | C7 | % |")
 }
 
 // headings are the names that may stand before a colon, and what reads them.
@@ -160,7 +141,7 @@ func (r *reader) header(number int, line string) {
 	if name, value, ok := heading(line); ok {
 		if wrong := headings[name](r, value); wrong != "" {
 			column := strings.Index(line, ":") + 2
-			r.faults = append(r.faults, reading.Fault{Line: number, Column: column, Symbol: value, Detail: wrong})
+			r.Faults = append(r.Faults, reading.Fault{Line: number, Column: column, Symbol: value, Detail: wrong})
 		}
 	}
 }
@@ -178,10 +159,10 @@ func (r *reader) line(number int, line string) {
 		return
 	}
 	if label, rest, ok := sectionLabel(line); ok {
-		if r.label != "" {
-			r.Remark(number, r.label, "a section without a bar was left out")
+		if r.Label != "" {
+			r.Remark(number, r.Label, "a section without a bar was left out")
 		}
-		r.label = label
+		r.Label = label
 		if trimmed = strings.TrimSpace(rest); trimmed == "" {
 			return
 		}
@@ -241,29 +222,12 @@ func barred(line string) string {
 func (r *reader) row(number int, row Row) {
 	r.from = len(r.Chart.Bars)
 	for _, cell := range row.Cells {
-		if len(r.Chart.Bars) == chart.MaxBars {
-			r.faults = append(r.faults, reading.Fault{Line: number, Column: cell.Column, Detail: "there are more than 512 bars; a chart has at most 512"})
-			break
-		}
-		var before []chart.Span
-		if n := len(r.Chart.Bars); n > 0 {
-			before = r.Chart.Bars[n-1].Spans
-		}
 		if !r.hasKey {
 			r.numeral(number, cell)
 		}
-		spans, err := chart.ReadBar(cell.Text, r.Chart.Key, r.Chart.Meter, before)
-		if err != nil {
-			r.fault(number, cell.Column, err)
-			spans = []chart.Span{{Beats: r.Chart.Meter.Beats()}}
+		if !r.Add(number, cell) {
+			break
 		}
-		bar := chart.Bar{Section: r.label, Spans: spans, RepeatFrom: cell.RepeatFrom, RepeatTo: cell.RepeatTo, Ending: cell.Ending}
-		// A first ending goes on until its repeat closes.
-		if n := len(r.Chart.Bars); cell.Ending == 0 && n > 0 && r.Chart.Bars[n-1].Ending == 1 && r.Chart.Bars[n-1].RepeatTo == 0 {
-			bar.Ending = 1
-		}
-		r.label = ""
-		r.Chart.Bars = append(r.Chart.Bars, bar)
 	}
 	r.until = len(r.Chart.Bars)
 }
@@ -273,18 +237,10 @@ func (r *reader) numeral(number int, cell Cell) {
 	column := cell.Column
 	for _, word := range strings.Split(cell.Text, " ") {
 		if word != "" && harmony.LooksRoman(word) {
-			r.faults = append(r.faults, reading.Fault{Line: number, Column: column, Symbol: word, Detail: "a numeral needs a key; put a line such as “key: C dominant” above"})
+			r.Faults = append(r.Faults, reading.Fault{Line: number, Column: column, Symbol: word, Detail: "a numeral needs a key; put a line such as “key: C dominant” above"})
 		}
 		column += len([]rune(word)) + 1
 	}
-}
-
-func (r *reader) fault(line, column int, err error) {
-	fault := reading.Fault{Line: line, Column: column, Detail: err.Error()}
-	if text, ok := err.(*chart.TextError); ok {
-		fault = reading.Fault{Line: line, Column: column + text.At - 1, Symbol: text.Symbol, Detail: text.Detail, Nearest: text.Nearest}
-	}
-	r.faults = append(r.faults, fault)
 }
 
 // imagined lays a row of imagined chords over the bars of the row before.
@@ -292,12 +248,12 @@ func (r *reader) imagined(number, at int, text string) {
 	bar := r.from
 	for _, cell := range layerCells(text) {
 		if bar >= r.until {
-			r.faults = append(r.faults, reading.Fault{Line: number, Column: at + cell.Column, Detail: "there are more imagined bars than the row above has"})
+			r.Faults = append(r.Faults, reading.Fault{Line: number, Column: at + cell.Column, Detail: "there are more imagined bars than the row above has"})
 			return
 		}
 		spans, err := chart.ReadImagined(cell.Text, r.Chart.Key, r.Chart.Meter)
 		if err != nil {
-			r.fault(number, at+cell.Column, err)
+			r.Fault(number, at+cell.Column, err)
 		}
 		r.Chart.Bars[bar].Imagined = spans
 		bar++

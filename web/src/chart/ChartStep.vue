@@ -34,11 +34,9 @@ const panel = computed(() => panels.find((p) => p.name === view.text('panel'))?.
 
 const bars = computed<WrittenBar[]>(() => tune.read?.bars ?? [])
 const rows = computed(() => rowsOf(bars.value))
-/** The place for a new bar stands behind the last one, or begins a row. */
-const room = computed(() => (rows.value.at(-1)?.bars.length ?? 4) < 4)
 /** As many rows as fit are drawn at their full height; more are drawn lower. */
 const barHeight = computed(() => {
-  const count = rows.value.length + (room.value ? 0 : 1)
+  const count = rows.value.length
   return `${Math.max(58, Math.min(116, Math.floor((600 - 20 * rows.value.filter((r) => r.section).length) / Math.max(count, 1)) - 14))}px`
 })
 /** The written bar that is being heard. */
@@ -117,7 +115,7 @@ function keys(event: KeyboardEvent) {
     ArrowLeft: () => go(at - 1, event.shiftKey),
     ArrowRight: () => go(at + 1, event.shiftKey),
     ArrowUp: () => go(vertically(rows.value, at, -1), event.shiftKey),
-    ArrowDown: () => go(down(at), event.shiftKey),
+    ArrowDown: () => go(vertically(rows.value, at, 1), event.shiftKey),
     Home: () => go(0, event.shiftKey),
     End: () => go(bars.value.length - 1, event.shiftKey),
     Enter: () => writing.begin(at),
@@ -141,11 +139,6 @@ function keys(event: KeyboardEvent) {
     event.stopPropagation()
     writing.begin(at, '')
   }
-}
-
-function down(at: number) {
-  const below = vertically(rows.value, at, 1)
-  return below === at && at < bars.value.length ? bars.value.length : below
 }
 
 useSource(() => {
@@ -172,6 +165,7 @@ useSource(() => {
         <BarCell
           v-for="{ bar, index } in row.bars"
           :key="index"
+          :class="{ 'screen-only': !bar }"
           :bar="bar"
           :number="index + 1"
           :selected="index >= selection.first.value && index <= selection.last.value"
@@ -187,45 +181,6 @@ useSource(() => {
           @commit="commit"
           @cancel="cancel"
           @mend="(text) => mend(index, text)"
-        />
-        <BarCell
-          v-if="n === rows.length - 1 && room"
-          class="screen-only"
-          :bar="undefined"
-          :number="bars.length + 1"
-          :selected="selection.head.value === bars.length"
-          :focusable="selection.head.value === bars.length"
-          :playing="false"
-          :imagining="false"
-          :draft="writing.bar.value === bars.length ? writing.draft.value : undefined"
-          :pending="writing.pending.get(bars.length)"
-          :refusal="writing.refusals.get(bars.length)"
-          @pick="go(bars.length)"
-          @begin="writing.begin(bars.length)"
-          @draft="(text) => (writing.draft.value = text)"
-          @commit="commit"
-          @cancel="cancel"
-          @mend="(text) => mend(bars.length, text)"
-        />
-      </div>
-      <div v-if="!room" class="row screen-only">
-        <span class="number">{{ bars.length + 1 }}</span>
-        <BarCell
-          :bar="undefined"
-          :number="bars.length + 1"
-          :selected="selection.head.value === bars.length"
-          :focusable="selection.head.value === bars.length"
-          :playing="false"
-          :imagining="false"
-          :draft="writing.bar.value === bars.length ? writing.draft.value : undefined"
-          :pending="writing.pending.get(bars.length)"
-          :refusal="writing.refusals.get(bars.length)"
-          @pick="go(bars.length)"
-          @begin="writing.begin(bars.length)"
-          @draft="(text) => (writing.draft.value = text)"
-          @commit="commit"
-          @cancel="cancel"
-          @mend="(text) => mend(bars.length, text)"
         />
       </div>
     </div>

@@ -1,19 +1,22 @@
 import type { WrittenBar } from '../api/client'
 
-/** A row of the sheet: up to four bars, begun anew by each section. */
+/**
+ * A row of the sheet: up to four bars, begun anew by each section. Behind the
+ * last bar is a place without one, where a new bar can be written.
+ */
 export interface Row {
   section: string
-  bars: { bar: WrittenBar; index: number }[]
+  bars: { bar: WrittenBar | undefined; index: number }[]
 }
 
 const barsInARow = 4
 
 export function rowsOf(bars: WrittenBar[]): Row[] {
   const rows: Row[] = []
-  bars.forEach((bar, index) => {
+  ;[...bars, undefined].forEach((bar, index) => {
     const row = rows.at(-1)
-    if (!row || bar.section || row.bars.length === barsInARow) {
-      rows.push({ section: bar.section, bars: [{ bar, index }] })
+    if (!row || bar?.section || row.bars.length === barsInARow) {
+      rows.push({ section: bar?.section ?? '', bars: [{ bar, index }] })
     } else {
       row.bars.push({ bar, index })
     }
