@@ -8,6 +8,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/format/chartfile"
 )
 
@@ -35,6 +36,7 @@ type Choices struct {
 	Formats      []FormatChoice      `json:"formats" doc:"What charts are exported as"`
 	Feels        []string            `json:"feels"`
 	Boxes        []string            `json:"boxes"`
+	Layouts      []string            `json:"layouts"`
 	Schools      []string            `json:"schools"`
 	Approaches   []string            `json:"approaches"`
 	Subdivisions map[string][]string `json:"subdivisions" doc:"By meter"`
@@ -67,7 +69,7 @@ type Range struct {
 func (s *server) registerChoices(api huma.API) {
 	choices := Choices{
 		Tonics: map[string][]string{}, Modes: names(harmony.Modes), Meters: names(chart.Meters), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
-		Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
+		Layouts: names(neck.LayoutKinds), Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 	}
 	for _, m := range harmony.Modes {

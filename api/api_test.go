@@ -137,7 +137,7 @@ func TestTheMapHoldsEveryPosition(t *testing.T) {
 	assert.Equal(t, "E-7", first.ID)
 	assert.Equal(t, "A", first.Shapes[1].Form)
 	assert.Equal(t, PlacedTone{
-		Tone: Tone{Degree: "b7", Note: "Bb"}, Place: Place{String: 2, Fret: 11}, MIDI: 70, Finger: 4, Reach: true, Class: "home",
+		Tone: Tone{Degree: "b7", Note: "Bb"}, InKey: "b7", Place: Place{String: 2, Fret: 11}, MIDI: 70, Finger: 4, Reach: true, Class: "home",
 		Alternatives: []Place{{String: 1, Fret: 6}}, Spoken: "B flat, flat 7 of C 7, string 2, fret 11, finger 4",
 	}, first.Shapes[0].Tones[7])
 	assert.Equal(t, "over C7 your box lacks E, the 3: one fret above its Eb", m.Chords[0].Box.Sentence)

@@ -18,6 +18,7 @@ type PerformanceRequest struct {
 	Bars    int            `json:"bars" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus"`
 	CountIn int            `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
 	Line    *PlayedLine    `json:"line,omitempty" doc:"What is played over the band"`
+	Silent  []string       `json:"silent,omitempty" enum:"click,bass,chords,line" doc:"Parts that are not heard"`
 }
 
 // PlayedLine is a phrase and where it stands in the chart.
@@ -69,6 +70,9 @@ func (s *server) registerComputePerformance(api huma.API) {
 		order := band.Order{Chart: c, Instrument: s.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn}
 		if bars := len(c.Played()); order.From >= bars {
 			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
+		}
+		for _, part := range in.Body.Silent {
+			order.Silent = append(order.Silent, band.Part(part))
 		}
 		if line := in.Body.Line; line != nil {
 			order.LineStart = line.Start

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
+	"undaris/core/neck"
 	"undaris/core/solo"
 	"undaris/store"
 )
@@ -31,6 +32,10 @@ func invalid(field string, err error) error {
 	if errors.As(err, &text) {
 		location += ".text"
 		value = Fault{Column: text.At, Symbol: text.Symbol, Nearest: append([]string{}, text.Nearest...)}
+	}
+	var layout *neck.LayoutError
+	if errors.As(err, &layout) && layout.Nearest.Kind != "" {
+		value = map[string]any{"layout": layoutOf(layout.Nearest)}
 	}
 	var target *solo.TargetError
 	if errors.As(err, &target) {

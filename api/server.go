@@ -70,6 +70,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeTurnarounds(api)
 	s.registerComputeImport(api)
 	s.registerComputeMap(api)
+	s.registerComputeChord(api)
 	s.registerComputeChange(api)
 	s.registerComputeLine(api)
 	s.registerComputePerformance(api)

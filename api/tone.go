@@ -24,6 +24,7 @@ type Place struct {
 type PlacedTone struct {
 	Tone
 	Place
+	InKey        string  `json:"inKey" doc:"Its degree in the key"`
 	MIDI         int     `json:"midi"`
 	Finger       int     `json:"finger" doc:"1 to 4, 0 for an open string"`
 	Reach        bool    `json:"reach" doc:"Outside the four core frets"`
@@ -56,6 +57,7 @@ func placeOf(p neck.Place) Place { return Place{String: p.String, Fret: p.Fret} 
 // for all the places it is drawn at.
 type overChord [12]struct {
 	tone  Tone
+	inKey string
 	class string
 	// said is the note as it is said aloud: "E flat, flat 3 of C 7".
 	said string
@@ -67,6 +69,7 @@ func newOverChord(k harmony.Key, c harmony.Chord) *overChord {
 	for class := range pitch.Class(12) {
 		tone := k.ToneOver(c, class)
 		over[class].tone = toneOf(tone)
+		over[class].inKey = k.DegreeOf(tone.Note).String()
 		over[class].class = string(k.Classify(c, class))
 		over[class].said = spokenNote(tone) + " of " + name
 	}
@@ -77,7 +80,7 @@ func newOverChord(k harmony.Key, c harmony.Chord) *overChord {
 func (o *overChord) placed(p neck.Placed) PlacedTone {
 	note := &o[p.Pitch.Class()]
 	placed := PlacedTone{
-		Tone: note.tone, Place: placeOf(p.Place), MIDI: int(p.Pitch), Finger: p.Finger, Reach: p.Reach,
+		Tone: note.tone, InKey: note.inKey, Place: placeOf(p.Place), MIDI: int(p.Pitch), Finger: p.Finger, Reach: p.Reach,
 		Class: note.class, Alternatives: make([]Place, len(p.Alternatives)),
 		Spoken: note.said + spokenPlace(p.Fingered),
 	}

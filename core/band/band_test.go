@@ -82,6 +82,16 @@ func TestTheBandPlaysWhatIsWritten(t *testing.T) {
 	assert.Equal(t, []BarMark{{0, 0}, {1920, 1}, {3840, 2}, {5760, 3}}, p.Bars)
 }
 
+func TestPartsCanBeSilent(t *testing.T) {
+	order := Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 2}
+	all := Perform(order)
+	order.Silent = []Part{Bass, Chords}
+	p := Perform(order)
+	assert.Empty(t, of(p, Bass))
+	assert.Empty(t, of(p, Chords))
+	assert.Equal(t, of(all, Click), of(p, Click))
+}
+
 func TestTheBassWalksAndLeads(t *testing.T) {
 	p := Perform(Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 4})
 	assert.Equal(t, []string{

@@ -4,6 +4,7 @@
 package band
 
 import (
+	"slices"
 	"sort"
 
 	"undaris/core/chart"
@@ -72,6 +73,8 @@ type Order struct {
 	// Line is played over the band; its tick 0 is the chart's tick LineStart.
 	Line      phrase.Phrase
 	LineStart int
+	// Silent parts are not heard: drop the band, and the click goes on.
+	Silent []Part
 }
 
 // MaxBars is how many bars one performance may have.
@@ -94,6 +97,7 @@ func Perform(o Order) Performance {
 	p.Notes = append(p.Notes, bassLine(o.Chart, spans, offset)...)
 	p.Notes = append(p.Notes, comping(o.Chart, spans, offset)...)
 	p.Notes = append(p.Notes, o.lead(offset)...)
+	p.Notes = slices.DeleteFunc(p.Notes, func(n Note) bool { return slices.Contains(o.Silent, n.Part) })
 	sort.SliceStable(p.Notes, func(a, b int) bool { return p.Notes[a].Tick < p.Notes[b].Tick })
 	return p
 }

@@ -15,15 +15,17 @@ const (
 	MinorPentatonic BoxKind = "minor pentatonic"
 	MajorPentatonic BoxKind = "major pentatonic"
 	MinorBlues      BoxKind = "minor blues"
+	MajorBlues      BoxKind = "major blues"
 )
 
 // BoxKinds lists the boxes that can be chosen.
-var BoxKinds = []BoxKind{MinorPentatonic, MajorPentatonic, MinorBlues}
+var BoxKinds = []BoxKind{MinorPentatonic, MajorPentatonic, MinorBlues, MajorBlues}
 
 var boxDegrees = map[BoxKind]string{
 	MinorPentatonic: "R b3 4 5 b7",
 	MajorPentatonic: "R 2 3 5 6",
 	MinorBlues:      "R b3 4 b5 5 b7",
+	MajorBlues:      "R 2 b3 3 5 6",
 }
 
 // Box is the scale a player knows and stands in: the notes of one pentatonic

@@ -228,6 +228,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/chord": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute chord */
+        post: operations["post-api-compute-chord"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/import": {
         parameters: {
             query?: never;
@@ -427,6 +444,16 @@ export interface components {
             demo: boolean;
             version: string;
         };
+        Again: {
+            chord: string;
+            /** Format: int64 */
+            high: number;
+            /**
+             * Format: int64
+             * @description The core frets of its form there
+             */
+            low: number;
+        };
         Bar: {
             /** @description What the band plays; the beats add up to the meter's */
             chords: components["schemas"]["Span"][];
@@ -614,6 +641,7 @@ export interface components {
             feels: string[];
             /** @description What charts are exported as */
             formats: components["schemas"]["FormatChoice"][];
+            layouts: string[];
             meters: string[];
             modes: string[];
             schemes: components["schemas"]["SchemeChoice"][];
@@ -642,6 +670,29 @@ export interface components {
             roman: string;
             /** Format: int64 */
             times: number;
+        };
+        ChordRequest: {
+            chart: components["schemas"]["Chart"];
+            chord: string;
+            layout?: components["schemas"]["Layout"];
+            /** @description The chord after it, whose tones are laid over as well */
+            next?: string;
+            /** @description A position's id or form; left out for the E form */
+            position?: string;
+            /** @description Take the position by the chord: the form at the chord's own place */
+            slide?: boolean;
+        };
+        ChordView: {
+            /** @description Where the same shape comes back in this tune */
+            again: components["schemas"]["Again"][];
+            blend: components["schemas"]["Overlay"];
+            extensions: components["schemas"]["Overlay"];
+            joining: components["schemas"]["Overlay"];
+            next: components["schemas"]["Overlay"];
+            position: components["schemas"]["Position"];
+            shape: components["schemas"]["Shape"];
+            /** @description Arpeggios of other chords to play over it, best first */
+            superimposed: components["schemas"]["Superimposed"][];
         };
         CopyEdit: {
             /** Format: int64 */
@@ -987,6 +1038,22 @@ export interface components {
             note: string;
             sentence: string;
         };
+        Layout: {
+            /** @description The degree that one octave starts from */
+            from?: string;
+            /**
+             * Format: int64
+             * @description The last of them
+             */
+            high?: number;
+            /** @description One of the layouts; left out for all tones */
+            kind?: string;
+            /**
+             * Format: int64
+             * @description The first of some strings (1 is the highest sounding) or frets
+             */
+            low?: number;
+        };
         LengthsEdit: {
             /** Format: int64 */
             bar: number;
@@ -1320,6 +1387,47 @@ export interface components {
             /** @description What the band plays below an imagined chord */
             written?: string;
         };
+        Overlay: {
+            name: string;
+            notes: components["schemas"]["OverlayNote"][];
+            /** @description Why these notes */
+            rule: string;
+        };
+        OverlayNote: {
+            alternatives: components["schemas"]["Place"][];
+            /** @enum {string} */
+            class: "home" | "colour" | "blue" | "lean" | "outside";
+            degree: string;
+            /**
+             * Format: int64
+             * @description 1 to 4, 0 for an open string
+             */
+            finger: number;
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            /** @description Its degree in the key */
+            inKey: string;
+            /** Format: int64 */
+            midi: number;
+            note: string;
+            /**
+             * @description In the blend: which of the two boxes has it
+             * @enum {string}
+             */
+            of?: "both" | "minor" | "major";
+            /** @description Outside the four core frets */
+            reach: boolean;
+            /** @description The note as it is said aloud, with its place */
+            spoken: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+        };
         Performance: {
             bars: components["schemas"]["BarMark"][];
             /**
@@ -1363,6 +1471,8 @@ export interface components {
             from: number;
             /** @description What is played over the band */
             line?: components["schemas"]["PlayedLine"];
+            /** @description Parts that are not heard */
+            silent?: ("click" | "bass" | "chords" | "line")[];
         };
         Place: {
             /**
@@ -1391,6 +1501,8 @@ export interface components {
              * @description 0 is open
              */
             fret: number;
+            /** @description Its degree in the key */
+            inKey: string;
             /** Format: int64 */
             midi: number;
             note: string;
@@ -1546,6 +1658,15 @@ export interface components {
              * @description 2, 3 or 4
              */
             parts: number;
+        };
+        Superimposed: {
+            chord: string;
+            /** @description What its tones are over the chord */
+            degrees: string[];
+            /** @description The degree that wants to move on, where one does */
+            leans?: string;
+            /** @description Where it lies in the position, as degrees of the chord below */
+            notes: components["schemas"]["PlacedTone"][];
         };
         Target: {
             degree: string;
@@ -2117,6 +2238,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-chord": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChordRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChordView"];
                 };
             };
             /** @description Error */

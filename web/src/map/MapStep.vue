@@ -2,120 +2,324 @@
 import { computed, ref } from 'vue'
 import type { MapPosition } from './shapes'
 import { shapeOf } from './shapes'
-import { boxMarks, toneMark, type Mark } from '../neck/marks'
+import { boxMarks, changeMarks, placeKey, toneMark, type Mark } from '../neck/marks'
 import MiniNeck from '../neck/MiniNeck.vue'
 import NeckView from '../neck/NeckView.vue'
 import { samePlace } from '../neck/geometry'
-import { useSource } from '../sound/player'
+import { named } from '../shell/options'
+import PillSelect from '../shell/PillSelect.vue'
+import { usePlayer, useSource } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
-import type { Place } from '../api/client'
+import type { Place, PlacedTone } from '../api/client'
+import { labels, overlays, useChord } from './chord'
 
 const tune = useTune()
 const view = useView()
-const showBox = ref(true)
+const player = usePlayer()
+const { shown, refusal, slide, full, over, label, hidden, layoutText, hide } = useChord()
 const rootsOnly = ref(false)
 const lost = ref(false)
 const picked = ref<Place>()
 
-const shape = computed(() => shapeOf(view.position.value, view.moment.value?.chord))
 const chord = computed(() => tune.map?.chords.find((c) => c.chord === view.moment.value?.chord))
+const shape = computed(() => shown.value?.shape)
+const position = computed(() => shown.value?.position)
 const toAdd = computed(() => new Set(chord.value?.box.lacks.filter((l) => l.add).map((l) => l.degree)))
-
-const marks = computed<Mark[]>(() => {
-  if (!shape.value) return []
-  if (lost.value) {
-    const homes = shape.value.box
-      .filter((note) => note.class === 'home')
-      .map((note) => toneMark(note, 'tone'))
-    return [...homes, ...boxMarks(shape.value.box, homes)]
-  }
-  const tones = shape.value.tones
-    .filter((tone) => !rootsOnly.value || tone.degree === 'R')
-    .map((tone) => ({
-      ...toneMark(tone, 'tone'),
-      chosen: picked.value && samePlace(tone, picked.value),
-      caption: showBox.value && toAdd.value.has(tone.degree) ? 'not in box' : undefined,
-    }))
-  const chosen = shape.value.tones.find((tone) => picked.value && samePlace(tone, picked.value))
-  // What only a reach below the core would give is there, but not in the shape.
-  const beyond = shape.value.beyond
-    .filter(() => !rootsOnly.value)
-    .map((tone) => ({
-      ...toneMark(tone, 'ghost'),
-      root: false,
-      small: undefined,
-      spoken: `reach back: ${tone.spoken}`,
-    }))
-  const alternatives = (chosen?.alternatives ?? []).map((place) => ({
-    ...toneMark(chosen!, 'ghost'),
-    ...place,
-    root: false,
-    small: undefined,
-    spoken: `the same ${chosen!.note} on string ${place.string}, fret ${place.fret}`,
-  }))
-  const pebbles = [...tones, ...beyond, ...alternatives]
-  return [...pebbles, ...(showBox.value ? boxMarks(shape.value.box, pebbles) : [])]
+const arpeggio = computed(() => shown.value?.superimposed.find((s) => s.chord === over.value))
+const lain = computed(() => {
+  const all = shown.value
+  if (!all) return undefined
+  return { joining: all.joining, extensions: all.extensions, blend: all.blend, next: all.next }[over.value]
 })
 
+/** The tones of the shape, or on the whole neck those of every position. */
+const tones = computed<PlacedTone[]>(() => {
+  if (!full.value) return shape.value?.tones ?? []
+  const all = new Map<string, PlacedTone>()
+  for (const p of tune.map?.positions ?? [])
+    for (const tone of shapeOf(p, chord.value?.chord)?.tones ?? []) all.set(placeKey(tone), tone)
+  return [...all.values()]
+})
+const degrees = computed(() => [...new Set(shape.value?.tones.map((tone) => tone.degree))])
+const wanted = (tone: PlacedTone) => (rootsOnly.value ? tone.degree === 'R' : !hidden.value.has(tone.degree))
+
+function text(tone: PlacedTone) {
+  if (label.value === 'note') return tone.note
+  if (label.value === 'degree of the key') return tone.inKey
+  if (label.value === 'finger') return tone.finger ? String(tone.finger) : '0'
+  return tone.degree
+}
+/** A tone as the label asks: the finger stands small beside it, but where the hand moves about. */
+function marked(tone: PlacedTone, form: Mark['form']): Mark {
+  const mark = toneMark(tone, form)
+  const small = label.value === 'finger' || full.value ? undefined : mark.small
+  return { ...mark, text: text(tone), small }
+}
+
+const marks = computed<Mark[]>(() => {
+  const all = shown.value
+  if (!all || !shape.value) return []
+  if (lost.value) {
+    const homes = shape.value.box.filter((note) => note.class === 'home').map((note) => marked(note, 'tone'))
+    return [...homes, ...boxMarks(shape.value.box, homes)]
+  }
+  if (arpeggio.value && !full.value) return changeMarks(tones.value.filter(wanted), arpeggio.value.notes)
+  const pebbles = tones.value.filter(wanted).map((tone) => ({
+    ...marked(tone, 'tone'),
+    chosen: picked.value && samePlace(tone, picked.value),
+    caption: over.value === 'box' && toAdd.value.has(tone.degree) && !full.value ? 'not in box' : undefined,
+  }))
+  if (full.value) return pebbles
+  const chosen = shape.value.tones.find((tone) => picked.value && samePlace(tone, picked.value))
+  // What only a reach below the core would give is there, but not in the shape.
+  const beyond = shape.value.beyond.filter(wanted).map((tone) => ghost(tone, `reach back: ${tone.spoken}`))
+  const alternatives = (chosen?.alternatives ?? []).map((place) => ({
+    ...ghost(chosen!, `the same ${chosen!.note} on string ${place.string}, fret ${place.fret}`),
+    ...place,
+  }))
+  const under = [...pebbles, ...beyond, ...alternatives]
+  if (over.value === 'box') return [...under, ...boxMarks(shape.value.box, under)]
+  const taken = new Set(under.map(placeKey))
+  const notes = (lain.value?.notes ?? []).filter((note) => !taken.has(placeKey(note)))
+  if (over.value === 'next') return [...under, ...notes.map((note) => ghost(note, note.spoken))]
+  return [
+    ...under,
+    ...notes.map((note) => ({
+      ...toneMark(note, 'box'),
+      text: text(note),
+      // In the blend the dot says which box has the note, not what it is.
+      class: note.of ? { both: 'lean', minor: 'blue', major: 'colour' }[note.of] : note.class,
+    })),
+  ]
+})
+
+function ghost(tone: PlacedTone, spoken: string): Mark {
+  return { ...toneMark(tone, 'ghost'), text: text(tone), root: false, small: undefined, spoken }
+}
+
+const span = computed(() => {
+  const here = position.value
+  if (!here || !full.value || !tune.map) return here
+  return { ...here, low: 0, high: tune.map.instrument.frets }
+})
 const fromTheBottom = computed(() => shape.value?.tones.map((tone) => signs(tone.degree)).join(' ') ?? '')
+const again = computed(() =>
+  (shown.value?.again ?? []).map((a) => `${signs(a.chord)} ${a.low}–${a.high}`).join(', '),
+)
 const pickedNote = computed(() => {
   const at = [
     ...(shape.value?.tones ?? []),
     ...(shape.value?.beyond ?? []),
     ...(shape.value?.box ?? []),
+    ...(lain.value?.notes ?? []),
   ].find((tone) => picked.value && samePlace(tone, picked.value))
   return at && chord.value?.judgements.find((j) => j.note === at.note)
 })
+const legend = computed(() => {
+  if (arpeggio.value) {
+    const { chord: name, degrees: sung, leans } = arpeggio.value
+    const lean = leans ? ` The ${leans} leans: move it on.` : ''
+    return `${name} over ${chord.value?.chord ?? ''} gives ${sung.join(' ')}.${lean}`
+  }
+  if (over.value === 'next')
+    return `Ghosts are ${lain.value?.name}, the chord that comes next, as its own degrees.`
+  if (lain.value) return `${lain.value.name}: ${lain.value.rule}.`
+  if (over.value === 'box')
+    return 'Dots are your box: ◐ blue · ● lean · dashed colour. Pick a note to read why.'
+  return 'Pick a note to read why.'
+})
+
+/** The layouts as they can be chosen, with what they need. */
+const layouts = computed(() => {
+  const octaves = degrees.value.map((degree) => ({
+    value: `one octave:${degree}`,
+    text: `one octave from ${degree}`,
+  }))
+  const strings = tune.map?.instrument.strings.length ?? 0
+  const sets = Array.from({ length: Math.max(strings - 2, 0) }, (_, n) => ({
+    value: `some strings:${n + 1}-${n + 3}`,
+    text: `strings ${n + 1}–${n + 3}`,
+  }))
+  const here = position.value
+  const core = here
+    ? [{ value: `some frets:${here.core}-${here.coreEnd}`, text: `frets ${here.core}–${here.coreEnd}` }]
+    : []
+  return [
+    { value: 'all tones', text: 'all tones' },
+    ...octaves,
+    { value: 'two a string', text: 'two a string, with the 9' },
+    { value: 'three a string', text: 'three a string' },
+    ...sets,
+    ...core,
+  ]
+})
+
+const bench = computed(() =>
+  ['box', 'chords', 'arpeggios'].includes(view.text('bench')) ? view.text('bench') : 'box',
+)
+const benches = computed(() => [
+  { name: 'box', title: `Your box, ${signs(tune.map?.boxName ?? '')}` },
+  { name: 'chords', title: 'All chords' },
+  { name: 'arpeggios', title: 'Arpeggios over it' },
+])
 
 function open(position: MapPosition) {
   void view.set({ pos: position.id })
 }
+/** Opens a chord in a position: at the first moment of the tune that has it. */
+function openChord(symbol: string, position: MapPosition) {
+  const moment = view.moments.value.find((m) => m.chord === symbol)
+  void view.set({ pos: position.id, at: String(moment?.tick ?? 0) })
+}
+
+/** Plays the shape up, a note each eighth, without the band. */
+function hear(notes: PlacedTone[]) {
+  const moment = view.moment.value
+  if (!tune.chart || !tune.read || !moment || !notes.length) return
+  const eighth = 240
+  const events = notes.map((tone, index) => ({
+    tick: index * eighth,
+    ticks: index === notes.length - 1 ? 4 * eighth : eighth,
+    string: tone.string,
+    fret: tone.fret,
+  }))
+  void player.play({
+    chart: tune.chart,
+    from: moment.bar,
+    bars: Math.ceil(((notes.length + 4) * eighth) / tune.read.barTicks),
+    countIn: 0,
+    silent: ['click', 'bass', 'chords'],
+    line: { meter: tune.chart.meter, events, start: (moment.bar - 1) * tune.read.barTicks },
+  })
+}
+
+function pick(place: Place) {
+  picked.value = place
+  const tone = [...tones.value, ...(shape.value?.box ?? []), ...(lain.value?.notes ?? [])].find((t) =>
+    samePlace(t, place),
+  )
+  if (tone) hear([tone])
+}
 
 useSource(() => {
-  if (!tune.chart || !view.moment.value) return undefined
-  return { chart: tune.chart, from: view.moment.value.bar, bars: tune.chart.bars.length, countIn: 1 }
+  if (!tune.chart || !view.moment.value || !tune.read) return undefined
+  return { chart: tune.chart, from: view.moment.value.bar, bars: tune.read.facts.bars, countIn: 1 }
 })
 
+function walkOverlays() {
+  const at = overlays.findIndex((o) => o.name === over.value)
+  void view.set({ over: overlays[(at + 1) % overlays.length]?.name })
+}
+
 useKeys([
-  { key: 'b', says: 'the box on and off', run: () => (showBox.value = !showBox.value) },
+  {
+    key: 'b',
+    says: 'the box on and off',
+    run: () => void view.set({ over: over.value === 'box' ? 'none' : 'box' }),
+  },
+  { key: 'o', says: 'lay the next thing over', run: walkOverlays },
   { key: 'h', says: 'hide all but the roots', run: () => (rootsOnly.value = !rootsOnly.value) },
   { key: 'l', says: 'lost? play the box', run: () => (lost.value = !lost.value) },
+  { key: 'f', says: 'the full neck', run: () => void view.set({ neck: full.value ? undefined : 'full' }) },
+  { key: 'p', says: 'hear the shape', run: () => hear(shape.value?.tones ?? []) },
 ])
 </script>
 
 <template>
-  <section v-if="tune.map && view.position.value && shape && chord && view.moment.value">
+  <section v-if="tune.map && position && span && shape && chord && view.moment.value && view.position.value">
     <p class="says">
       <strong class="chord">{{ signs(chord.chord) }}</strong>
       <template v-if="lost">Lost? Play the box: {{ signs(tune.map.boxName) }}.</template>
       <template v-else>
-        in the {{ view.position.value.form }}-form position makes the {{ shape.form }} form. From the bottom:
+        in the {{ position.form }}-form position makes the {{ shape.form }} form. From the bottom:
         <strong>{{ fromTheBottom }}</strong>
       </template>
       <span class="toggles">
-        <button type="button" class="chip" :aria-pressed="showBox" @click="showBox = !showBox">box</button>
         <button type="button" class="chip" :aria-pressed="rootsOnly" @click="rootsOnly = !rootsOnly">
           roots only
         </button>
         <button type="button" class="chip" :aria-pressed="lost" @click="lost = !lost">lost?</button>
       </span>
     </p>
+    <div class="bar">
+      <span class="group" role="group" aria-label="Lay over it">
+        <button
+          v-for="o in overlays"
+          :key="o.name"
+          type="button"
+          class="chip"
+          :aria-pressed="over === o.name"
+          @click="view.set({ over: o.name })"
+        >
+          {{ o.title }}
+        </button>
+      </span>
+      <span class="group" role="group" aria-label="Degrees shown">
+        <button
+          v-for="degree in degrees"
+          :key="degree"
+          type="button"
+          class="degree"
+          :aria-label="`Show the ${signs(degree)}`"
+          :aria-pressed="!hidden.has(degree)"
+          @click="hide(degree)"
+        >
+          {{ signs(degree) }}
+        </button>
+      </span>
+      <span class="group right">
+        <PillSelect
+          label="Layout"
+          :chosen="layoutText || 'all tones'"
+          :options="layouts"
+          @choose="(layout) => view.set({ layout: layout === 'all tones' ? undefined : layout })"
+        />
+        <PillSelect
+          label="Labels"
+          :chosen="label"
+          :options="named([...labels])"
+          @choose="(name) => view.set({ label: name })"
+        />
+        <button
+          type="button"
+          class="chip"
+          :aria-pressed="slide"
+          title="Each chord at its own form's place, instead of staying in position"
+          @click="view.set({ slide: slide ? undefined : 'yes' })"
+        >
+          slide
+        </button>
+        <button
+          type="button"
+          class="chip"
+          :aria-pressed="full"
+          @click="view.set({ neck: full ? undefined : 'full' })"
+        >
+          full neck
+        </button>
+        <button type="button" class="chip" aria-label="Hear the shape" @click="hear(shape.tones)">
+          <i class="pi pi-volume-up" />
+        </button>
+      </span>
+    </div>
     <NeckView
       :instrument="tune.map.instrument"
-      :span="view.position.value"
+      :span="span"
       :marks="marks"
-      :label="`${signs(chord.chord)} on the neck, frets ${view.position.value.low} to ${view.position.value.high}`"
-      :spacing="43"
-      @pick="(place) => (picked = place)"
+      :label="`${signs(chord.chord)} on the neck, frets ${position.low} to ${position.high}`"
+      :spacing="40"
+      @pick="pick"
     />
-    <p class="under">
+    <p v-if="refusal" class="under" role="alert">
+      {{ signs(refusal.message) }}
+      <button type="button" class="chip" @click="view.set({ layout: undefined })">All tones</button>
+    </p>
+    <p v-else class="under">
       <span v-if="pickedNote">{{ signs(pickedNote.reason) }}</span>
-      <span v-else class="quiet"
-        >Dots are your box: ◐ blue · ● lean · dashed colour. Pick a note to read why.</span
-      >
+      <span v-else class="quiet">{{ signs(legend) }}</span>
       <span class="quiet right">
         <template v-if="shape.caution">{{ shape.caution }}</template>
         <template v-else>{{ Math.round(shape.stretchMm) }} mm from end to end</template>
@@ -124,48 +328,94 @@ useKeys([
 
     <div class="bench">
       <div class="head">
-        <h2>{{ signs(chord.chord) }} along the neck</h2>
-        <span class="quiet">[ and ] walk, click to go there</span>
+        <button
+          v-for="b in benches"
+          :key="b.name"
+          type="button"
+          class="tab"
+          :aria-pressed="bench === b.name"
+          @click="view.set({ bench: b.name })"
+        >
+          {{ b.title }}
+        </button>
+        <span v-if="again" class="quiet again">This shape is also {{ again }}.</span>
       </div>
-      <ol class="positions" aria-label="Positions">
-        <li v-for="position in tune.map.positions" :key="position.id">
-          <button
-            type="button"
-            :aria-current="position.id === view.position.value.id ? 'true' : undefined"
-            :aria-label="`${position.form} form, frets ${position.core} to ${position.coreEnd}`"
-            @click="open(position)"
-          >
-            <span class="place"
-              >{{ position.form }} form <b>{{ position.core }}–{{ position.coreEnd }}</b></span
-            >
-            <MiniNeck
-              :position="position"
-              :shape="shapeOf(position, chord.chord)!"
-              :strings="tune.map.instrument.strings.length"
-            />
-          </button>
-        </li>
-      </ol>
-      <div class="head">
-        <h2>Your box, {{ signs(tune.map.boxName) }}</h2>
-        <span class="quiet">one note a chord is enough to say it</span>
-      </div>
-      <ul class="chords">
-        <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">
+      <div v-if="bench === 'chords'" class="matrix">
+        <template v-for="one in tune.map.chords" :key="one.chord">
           <strong class="symbol">{{ signs(one.chord) }}</strong>
-          <span class="quiet">{{ signs(one.roman) }}</span>
-          <p>
-            holds
-            <template v-for="tone in one.box.holds" :key="tone.degree">
-              <b>{{ signs(tone.note) }}</b> <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
-            </template>
-          </p>
-          <p v-for="lack in one.box.lacks.filter((l) => l.add)" :key="lack.degree" class="add">
-            add {{ signs(lack.sentence) }}
-          </p>
-          <p v-if="!one.box.lacks.some((l) => l.add)">nothing to add</p>
-        </li>
-      </ul>
+          <ol class="positions small" :aria-label="`${signs(one.chord)} along the neck`">
+            <li v-for="p in tune.map.positions" :key="p.id">
+              <button
+                type="button"
+                :aria-current="
+                  p.id === view.position.value.id && one.chord === chord.chord ? 'true' : undefined
+                "
+                :aria-label="`${signs(one.chord)}, ${p.form} form, frets ${p.core} to ${p.coreEnd}`"
+                @click="openChord(one.chord, p)"
+              >
+                <MiniNeck
+                  :position="p"
+                  :shape="shapeOf(p, one.chord)!"
+                  :strings="tune.map.instrument.strings.length"
+                />
+                <span class="place"
+                  >{{ shapeOf(p, one.chord)!.form }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+                >
+              </button>
+            </li>
+          </ol>
+        </template>
+      </div>
+      <template v-else>
+        <ol class="positions" aria-label="Positions">
+          <li v-for="p in tune.map.positions" :key="p.id">
+            <button
+              type="button"
+              :aria-current="p.id === view.position.value.id ? 'true' : undefined"
+              :aria-label="`${p.form} form, frets ${p.core} to ${p.coreEnd}`"
+              @click="open(p)"
+            >
+              <span class="place"
+                >{{ p.form }} form <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+              >
+              <MiniNeck
+                :position="p"
+                :shape="shapeOf(p, chord.chord)!"
+                :strings="tune.map.instrument.strings.length"
+              />
+            </button>
+          </li>
+        </ol>
+        <ul v-if="bench === 'arpeggios'" class="arpeggios">
+          <li v-for="s in shown?.superimposed" :key="s.chord">
+            <button
+              type="button"
+              class="chip"
+              :aria-pressed="over === s.chord"
+              @click="view.set({ over: over === s.chord ? 'box' : s.chord })"
+            >
+              <b>{{ signs(s.chord) }}</b> {{ s.degrees.map(signs).join(' ')
+              }}<i v-if="s.leans"> leans on {{ signs(s.leans) }}</i>
+            </button>
+          </li>
+        </ul>
+        <ul v-else class="chords">
+          <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">
+            <strong class="symbol">{{ signs(one.chord) }}</strong>
+            <span class="quiet">{{ signs(one.roman) }}</span>
+            <p>
+              holds
+              <template v-for="tone in one.box.holds" :key="tone.degree">
+                <b>{{ signs(tone.note) }}</b> <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
+              </template>
+            </p>
+            <p v-for="lack in one.box.lacks.filter((l) => l.add)" :key="lack.degree" class="add">
+              add {{ signs(lack.sentence) }}
+            </p>
+            <p v-if="!one.box.lacks.some((l) => l.add)">nothing to add</p>
+          </li>
+        </ul>
+      </template>
     </div>
   </section>
 </template>
@@ -181,11 +431,87 @@ useKeys([
   gap: 6px;
   font-size: 0.9rem;
 }
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 30px;
+  margin-bottom: 4px;
+  font-size: 0.88rem;
+}
+.group {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.bar .chip {
+  padding: 0.14rem 0.6rem;
+}
+/* A degree that is hidden is struck out, not only paler. */
+.degree {
+  min-width: 28px;
+  border: 1.5px solid var(--now);
+  border-radius: 999px;
+  background: var(--card);
+  color: var(--now);
+  font-weight: 700;
+  padding: 0.1rem 0.4rem;
+  cursor: pointer;
+}
+.degree[aria-pressed='false'] {
+  border: 1.5px dashed var(--stone);
+  color: var(--stone);
+  font-weight: 450;
+  text-decoration: line-through;
+}
 .under {
   display: flex;
-  gap: 2rem;
+  align-items: baseline;
+  gap: 1rem;
   min-height: 1.5rem;
-  margin: 2px 0 8px;
+  margin: 2px 0 6px;
+}
+.tab {
+  border: 0;
+  background: none;
+  padding: 0 0 2px;
+  color: var(--stone);
+  border-bottom: 3px solid transparent;
+  cursor: pointer;
+}
+.tab[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom-color: var(--now);
+}
+.again {
+  margin-left: auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  max-width: 60%;
+}
+.matrix {
+  display: grid;
+  grid-template-columns: 4.6rem minmax(0, 1fr);
+  align-items: center;
+  gap: 4px;
+  max-height: calc(100vh - 586px);
+  min-height: 180px;
+  overflow-y: auto;
+}
+.positions.small {
+  margin-bottom: 0;
+}
+.small .place {
+  font-size: 0.72rem;
+}
+.arpeggios {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  max-height: 92px;
+  overflow-y: auto;
 }
 .right {
   margin-left: auto;

@@ -18,8 +18,8 @@ export const usePlayer = defineStore('player', () => {
   let engine: Promise<Engine> | undefined
   let asked = 0
 
-  async function play() {
-    const request = source.value?.()
+  /** Plays what the step on screen is about, or what is asked for here. */
+  async function play(request = source.value?.()) {
     if (!request) return
     const mine = ++asked
     state.value = 'loading'
@@ -54,7 +54,7 @@ export const usePlayer = defineStore('player', () => {
 
   const toggle = () => (state.value === 'silent' ? play() : stop())
 
-  return { state, bar, event, source, toggle, stop }
+  return { state, bar, event, source, play, toggle, stop }
 })
 
 /** Makes space play what the step on screen is about. */

@@ -1,0 +1,235 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/format/document"
+)
+
+// ChordRequest asks for one chord in one position, with all that can be laid
+// over it.
+type ChordRequest struct {
+	Chart    document.Chart `json:"chart"`
+	Chord    string         `json:"chord"`
+	Next     string         `json:"next,omitempty" doc:"The chord after it, whose tones are laid over as well"`
+	Position string         `json:"position,omitempty" doc:"A position's id or form; left out for the E form"`
+	Slide    bool           `json:"slide,omitempty" doc:"Take the position by the chord: the form at the chord's own place"`
+	Layout   Layout         `json:"layout,omitempty"`
+}
+
+// Layout says which tones a shape takes, and how many a string.
+type Layout struct {
+	Kind string `json:"kind,omitempty" doc:"One of the layouts; left out for all tones"`
+	From string `json:"from,omitempty" doc:"The degree that one octave starts from"`
+	Low  int    `json:"low,omitempty" doc:"The first of some strings (1 is the highest sounding) or frets"`
+	High int    `json:"high,omitempty" doc:"The last of them"`
+}
+
+// ChordView is one chord in one position.
+type ChordView struct {
+	Position     Position       `json:"position"`
+	Shape        Shape          `json:"shape"`
+	Again        []Again        `json:"again" doc:"Where the same shape comes back in this tune"`
+	Joining      Overlay        `json:"joining"`
+	Extensions   Overlay        `json:"extensions"`
+	Blend        Overlay        `json:"blend"`
+	Next         Overlay        `json:"next"`
+	Superimposed []Superimposed `json:"superimposed" doc:"Arpeggios of other chords to play over it, best first"`
+}
+
+// Again is a chord of the tune that makes the same shape elsewhere.
+type Again struct {
+	Chord string `json:"chord"`
+	Low   int    `json:"low" doc:"The core frets of its form there"`
+	High  int    `json:"high"`
+}
+
+// Overlay is notes laid over a shape.
+type Overlay struct {
+	Name  string        `json:"name"`
+	Rule  string        `json:"rule" doc:"Why these notes"`
+	Notes []OverlayNote `json:"notes"`
+}
+
+// OverlayNote is a note of an overlay.
+type OverlayNote struct {
+	PlacedTone
+	Of string `json:"of,omitempty" enum:"both,minor,major" doc:"In the blend: which of the two boxes has it"`
+}
+
+// Superimposed is an arpeggio of another chord.
+type Superimposed struct {
+	Chord   string       `json:"chord"`
+	Degrees []string     `json:"degrees" doc:"What its tones are over the chord"`
+	Leans   string       `json:"leans,omitempty" doc:"The degree that wants to move on, where one does"`
+	Notes   []PlacedTone `json:"notes" doc:"Where it lies in the position, as degrees of the chord below"`
+}
+
+// mostSuperimposed is how many arpeggios are listed; the best come first.
+const mostSuperimposed = 16
+
+func (s *server) registerComputeChord(api huma.API) {
+	huma.Post(api, "/api/compute/chord", func(_ context.Context, in *body[ChordRequest]) (*body[ChordView], error) {
+		c, err := in.Body.Chart.Core()
+		if err != nil {
+			return nil, invalid("chart", err)
+		}
+		chord, err := harmony.ParseChord(in.Body.Chord)
+		if err != nil {
+			return nil, invalid("chord", err)
+		}
+		root := c.Key.Tonic.Class()
+		if in.Body.Slide {
+			root = chord.Root.Class()
+		}
+		position, err := neck.FindPosition(s.instrument, root, in.Body.Position)
+		if err != nil {
+			return nil, invalid("position", err)
+		}
+		view, err := s.chordView(c, chord, position, in.Body.Layout)
+		if err != nil {
+			return nil, invalid("layout", err)
+		}
+		if in.Body.Next != "" {
+			next, err := harmony.ParseChord(in.Body.Next)
+			if err != nil {
+				return nil, invalid("next", err)
+			}
+			notes := newOverChord(c.Key, next).placedAll(neck.Lay(s.instrument, position.Window, next.Tones()).Tones)
+			view.Next = overlay(next.Symbol(), "the chord that comes next, as its own degrees", notes)
+		}
+		return &body[ChordView]{view}, nil
+	})
+}
+
+func (s *server) chordView(c chart.Chart, chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
+	over := newOverChord(c.Key, chord)
+	joining, rule := c.Key.Joining(chord)
+	tones := chord.Tones()
+	switch neck.LayoutKind(l.Kind) {
+	case neck.TwoAString:
+		tones = withNinth(c.Key, chord)
+	case neck.ThreeAString:
+		tones = joining.Tones
+	}
+	laid, err := neck.LayOut(s.instrument, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
+	if err != nil {
+		return ChordView{}, err
+	}
+	lay := func(tones []harmony.Tone) []PlacedTone {
+		return over.placedAll(neck.Lay(s.instrument, p.Window, tones).Tones)
+	}
+	view := ChordView{
+		Position: positionOf(p), Again: s.again(c, chord, p), Joining: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
+		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
+		Shape: Shape{
+			Chord: chord.Symbol(), Form: string(neck.FormAt(s.instrument, chord.Root.Class(), p.Window)), Tones: over.placedAll(laid.Tones),
+			Beyond: over.placedAll(laid.Beyond), Box: []PlacedTone{}, StretchMM: laid.StretchMM, Caution: laid.Caution(),
+		},
+	}
+	if box, err := c.Key.Box(c.Box); err == nil {
+		view.Shape.Box = lay(box.Tones)
+	}
+	view.Extensions = extensions(c.Key, chord, lay)
+	view.Blend = blend(c.Key, over, func(tones []harmony.Tone) []neck.Placed { return neck.Lay(s.instrument, p.Window, tones).Tones })
+	for n, found := range c.Key.Superimposed(chord) {
+		if n == mostSuperimposed {
+			break
+		}
+		one := Superimposed{Chord: found.Arpeggio.Symbol(), Notes: lay(found.Arpeggio.Tones())}
+		for _, j := range found.Tones {
+			one.Degrees = append(one.Degrees, j.Degree.String())
+		}
+		if found.Lean != nil {
+			one.Leans = found.Lean.Degree.String()
+		}
+		view.Superimposed = append(view.Superimposed, one)
+	}
+	return view, nil
+}
+
+// withNinth is a chord's tones with the 9 that its joining scale has, where the
+// chord has fewer than five.
+func withNinth(k harmony.Key, c harmony.Chord) []harmony.Tone {
+	tones := c.Tones()
+	if len(tones) > 4 {
+		return tones
+	}
+	for _, j := range k.Extensions(c) {
+		if j.Degree.Number == 9 {
+			return append(tones, j.Tone)
+		}
+	}
+	return tones
+}
+
+func overlay(name, rule string, notes []PlacedTone) Overlay {
+	o := Overlay{Name: name, Rule: rule, Notes: make([]OverlayNote, len(notes))}
+	for n, note := range notes {
+		o.Notes[n] = OverlayNote{PlacedTone: note}
+	}
+	return o
+}
+
+func extensions(k harmony.Key, c harmony.Chord, lay func([]harmony.Tone) []PlacedTone) Overlay {
+	tones, said := []harmony.Tone{}, []string{}
+	for _, j := range k.Extensions(c) {
+		tones = append(tones, j.Tone)
+		said = append(said, fmt.Sprintf("%s, the %s, is %s", j.Note, j.Degree, j.Class))
+	}
+	return overlay("extensions", strings.Join(said, "; "), lay(tones))
+}
+
+// blend is the minor and the major box on the tonic in one position, and which
+// of them has each note.
+func blend(k harmony.Key, over *overChord, lay func([]harmony.Tone) []neck.Placed) Overlay {
+	minor, _ := k.Box(harmony.MinorPentatonic)
+	major, _ := k.Box(harmony.MajorPentatonic)
+	blended := Overlay{
+		Name: k.Tonic.String() + " minor and major pentatonic", Rule: "shared notes filled, the minor box's own half filled, the major box's own hollow",
+		Notes: []OverlayNote{},
+	}
+	for _, placed := range lay(append(append([]harmony.Tone{}, minor.Tones...), major.Tones...)) {
+		_, inMinor := minor.Tone(placed.Pitch.Class())
+		_, inMajor := major.Tone(placed.Pitch.Class())
+		of := "major"
+		switch {
+		case inMinor && inMajor:
+			of = "both"
+		case inMinor:
+			of = "minor"
+		}
+		blended.Notes = append(blended.Notes, OverlayNote{PlacedTone: over.placed(placed), Of: of})
+	}
+	return blended
+}
+
+// again lists where the form that the chord makes comes back: the same shape for
+// every chord of the tune with the same tones over its root, at its own place.
+func (s *server) again(c chart.Chart, chord harmony.Chord, p neck.Position) []Again {
+	found := []Again{}
+	form := neck.FormAt(s.instrument, chord.Root.Class(), p.Window)
+	for _, other := range c.Chords() {
+		if other.Quality != chord.Quality {
+			continue
+		}
+		for _, place := range neck.Positions(s.instrument, other.Root.Class()) {
+			here := other.Same(chord) && place.Core <= p.CoreEnd && place.CoreEnd >= p.Core
+			if place.Form == form && !here {
+				found = append(found, Again{Chord: other.Symbol(), Low: place.Core, High: place.CoreEnd})
+			}
+		}
+	}
+	return found
+}
+
+func layoutOf(l neck.Layout) Layout {
+	return Layout{Kind: string(l.Kind), From: l.From, Low: l.Low, High: l.High}
+}

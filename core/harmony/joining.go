@@ -1,0 +1,150 @@
+package harmony
+
+import (
+	"fmt"
+	"strings"
+
+	"undaris/core/pitch"
+)
+
+// Scale is the notes of a scale from its root up.
+type Scale struct {
+	Name  string
+	Root  pitch.Note
+	Tones []Tone
+}
+
+// scales are the scales that join chord tones, by their degrees (common theory).
+var scales = map[string]string{
+	"major": "R 2 3 4 5 6 7", "Dorian": "R 2 b3 4 5 6 b7", "Phrygian": "R b2 b3 4 5 b6 b7", "Lydian": "R 2 3 #4 5 6 7",
+	"Mixolydian": "R 2 3 4 5 6 b7", "natural minor": "R 2 b3 4 5 b6 b7", "Locrian": "R b2 b3 4 b5 b6 b7",
+	"harmonic minor": "R 2 b3 4 5 b6 7", "melodic minor": "R 2 b3 4 5 6 7", "Phrygian dominant": "R b2 3 4 5 b6 b7",
+	"altered": "R b9 #9 3 #11 b13 b7", "Lydian dominant": "R 2 3 #4 5 6 b7", "Lydian augmented": "R 2 3 #4 #5 6 7",
+	"half-whole diminished": "R b9 #9 3 #11 5 13 b7", "whole-half diminished": "R 2 b3 4 b5 b6 bb7 7",
+	"Mixolydian with b13": "R 2 3 4 5 b13 b7",
+}
+
+// modes are the modes of the major scale by the degree they begin on, and those
+// of the harmonic minor that have a name of their own here.
+var modes = [7]string{"major", "Dorian", "Phrygian", "Lydian", "Mixolydian", "natural minor", "Locrian"}
+
+func scaleOn(root pitch.Note, name string) Scale {
+	s := Scale{Name: name, Root: root}
+	for _, text := range strings.Fields(scales[name]) {
+		d := pitch.MustDegree(text)
+		s.Tones = append(s.Tones, Tone{Degree: d, Note: d.Over(root)})
+	}
+	return s
+}
+
+// has says whether every tone of the chord is in the scale.
+func (s Scale) has(c Chord) bool {
+	for _, tone := range c.Tones() {
+		if _, ok := s.tone(tone.Note.Class()); !ok {
+			return false
+		}
+	}
+	return true
+}
+
+func (s Scale) tone(class pitch.Class) (Tone, bool) {
+	for _, t := range s.Tones {
+		if t.Note.Class() == class {
+			return t, true
+		}
+	}
+	return Tone{}, false
+}
+
+// Joining is the scale that joins a chord's tones in the key, and the rule that
+// chose it. A dominant of a blues joins as Mixolydian; a chord that the key has
+// joins as its mode in the key (the IV of a major key is Lydian), in a minor key
+// also by the harmonic minor; any other by its quality's usual scale (common
+// theory). Its tones are spelled and named as the chord has them.
+func (k Key) Joining(c Chord) (Scale, string) {
+	name, rule := k.joining(c)
+	s := scaleOn(c.Root, name)
+	for n, t := range s.Tones {
+		if tone, ok := c.Tone(t.Note.Class()); ok {
+			s.Tones[n] = tone
+		}
+	}
+	return s, rule
+}
+
+func (k Key) joining(c Chord) (name, rule string) {
+	usual := usualScale(c)
+	if k.Mode == DominantMode {
+		if c.Quality.family == dominant && usual == "Mixolydian" {
+			return usual, "a dominant of a blues joins as Mixolydian"
+		}
+		return usual, fmt.Sprintf("the usual scale of %s chord", article(c.Quality.Name))
+	}
+	home := scaleOn(k.Tonic, map[Mode]string{MajorMode: "major", MinorMode: "natural minor"}[k.Mode])
+	at := -1
+	for n, t := range home.Tones {
+		if t.Note.Class() == c.Root.Class() {
+			at = n
+		}
+	}
+	switch {
+	case at >= 0 && home.has(c):
+		if k.Mode == MinorMode {
+			at = (at + 5) % 7 // the natural minor is the major scale from its sixth
+		}
+		return modes[at], fmt.Sprintf("the key has this chord, so it joins as its mode in %s %s", k.Tonic, k.Mode)
+	case k.Mode == MinorMode && c.Root.Class().Above(k.Tonic.Class()) == 7 && scaleOn(k.Tonic, "harmonic minor").has(c):
+		return "Phrygian dominant", fmt.Sprintf("the V of %s minor joins by its harmonic minor", k.Tonic)
+	}
+	return usual, fmt.Sprintf("the key does not have this chord, so it joins by the usual scale of %s chord", article(c.Quality.Name))
+}
+
+func article(name string) string {
+	if strings.ContainsRune("aeiou", rune(name[0])) {
+		return "an " + name
+	}
+	return "a " + name
+}
+
+// usualScale is what a quality joins as outside a key (common practice).
+func usualScale(c Chord) string {
+	switch c.Quality.Sign {
+	case "7alt", "7#5":
+		return "altered"
+	case "7#11", "7b5":
+		return "Lydian dominant"
+	case "7b9", "7#9":
+		return "half-whole diminished"
+	case "7b13":
+		return "Mixolydian with b13"
+	case "m(maj7)":
+		return "melodic minor"
+	}
+	return map[family]string{
+		dominant: "Mixolydian", major: "major", majorSeventh: "major", minor: "Dorian", halfDiminished: "Locrian",
+		diminished: "whole-half diminished", suspended: "Mixolydian", suspendedSecond: "Mixolydian", augmented: "Lydian augmented", power: "Mixolydian",
+	}[c.Quality.family]
+}
+
+// Extensions are the 9, 11 and 13 of the chord as its joining scale has them,
+// each with what it is over the chord; those that the chord itself has are left
+// out.
+func (k Key) Extensions(c Chord) []Judgement {
+	scale, _ := k.Joining(c)
+	found := []Judgement{}
+	for _, number := range []int{2, 4, 6} {
+		for _, t := range scale.Tones {
+			if t.Degree.Number != number && t.Degree.Number != number+7 {
+				continue
+			}
+			if _, ok := c.Tone(t.Note.Class()); ok {
+				continue
+			}
+			j := k.Judge(c, t.Note.Class())
+			j.Degree = pitch.Degree{Number: number + 7, Alter: t.Degree.Alter}
+			j.Note = t.Note
+			found = append(found, j)
+		}
+	}
+	return found
+}

@@ -1,0 +1,75 @@
+package harmony
+
+import (
+	"sort"
+
+	"undaris/core/pitch"
+)
+
+// Superimposed is an arpeggio of another chord played over a chord.
+type Superimposed struct {
+	Arpeggio Chord
+	// Tones are its tones as degrees of the chord below, from its root up.
+	Tones []Judgement
+	// Guides and Colours count what it carries of the chord's third and seventh,
+	// and of colours.
+	Guides, Colours int
+	// Lean is the one tone that wants to move on, in those that have one.
+	Lean *Judgement
+}
+
+// arpeggios are the triads and sevenths that players know as shapes.
+var arpeggios = []string{"", "m", "dim", "aug", "7", "maj7", "m7", "m7b5", "dim7", "m(maj7)"}
+
+// Superimposed lists every triad and seventh arpeggio whose tones are all home
+// or colour over the chord, best first by how many guide tones and colours it
+// carries; then those with one tone that leans, marked. An arpeggio that is the
+// chord, or part of it, is left out: it adds nothing (our choice).
+func (k Key) Superimposed(c Chord) []Superimposed {
+	clean, leaning := []Superimposed{}, []Superimposed{}
+	for above := range 12 {
+		for _, sign := range arpeggios {
+			root := k.ToneOver(c, pitch.ClassOf(int(c.Root.Class())+above)).Note
+			s, ok := k.over(c, Chord{Root: root, Quality: bySign[plainSign(sign)]})
+			switch {
+			case !ok || s.Colours == 0 && s.Lean == nil:
+			case s.Lean == nil:
+				clean = append(clean, s)
+			default:
+				leaning = append(leaning, s)
+			}
+		}
+	}
+	for _, list := range [][]Superimposed{clean, leaning} {
+		sort.SliceStable(list, func(a, b int) bool { return list[a].worth() > list[b].worth() })
+	}
+	return append(clean, leaning...)
+}
+
+// worth counts a guide tone as two colours: it says the chord (our choice).
+func (s Superimposed) worth() int { return 2*s.Guides + s.Colours }
+
+func (k Key) over(c, arpeggio Chord) (Superimposed, bool) {
+	s := Superimposed{Arpeggio: arpeggio}
+	for _, tone := range arpeggio.Tones() {
+		j := k.Judge(c, tone.Note.Class())
+		s.Tones = append(s.Tones, j)
+		switch j.Class {
+		case Home:
+			if j.Degree.Number == 3 || j.Degree.Number == 7 {
+				s.Guides++
+			}
+		case Colour:
+			s.Colours++
+		case Lean:
+			if s.Lean != nil {
+				return s, false
+			}
+			lean := j
+			s.Lean = &lean
+		default:
+			return s, false
+		}
+	}
+	return s, true
+}
