@@ -174,6 +174,22 @@ func TestExports(t *testing.T) {
 	assert.Equal(t, 404, c.do("GET", "/api/charts/999/export/grid", nil).Code)
 }
 
+func TestSheets(t *testing.T) {
+	c := application(t, nil)
+	path := fmt.Sprintf("/api/charts/%d/sheets/", ferry(c).ID)
+	for query, begins := range map[string]string{
+		"practice": "%PDF", "practice?as=svg": "<svg", "map?chord=F7&position=E-7": "%PDF", "map?chord=F7&as=svg&paper=Letter": "<svg", "blank?paper=Letter": "%PDF",
+	} {
+		response := c.do("GET", path+query, nil)
+		require.Equal(t, 200, response.Code, query)
+		assert.True(t, strings.HasPrefix(response.Body.String(), begins), query)
+	}
+	for _, query := range []string{"map", "map?chord=H7", "map?chord=F7&position=Q", "poster", "practice?paper=B5", "practice?as=gif"} {
+		assert.Equal(t, 422, c.do("GET", path+query, nil).Code, query)
+	}
+	assert.Equal(t, 404, c.do("GET", "/api/charts/999/sheets/practice", nil).Code)
+}
+
 func TestVersionsAreListedAndRestored(t *testing.T) {
 	c := application(t, nil)
 	chart := ferry(c)

@@ -76,6 +76,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputePerformance(api)
 	s.registerCharts(api)
 	s.registerRevisions(api)
+	s.registerSheets(api)
 	s.registerLicks(api)
 	s.registerLines(api)
 }

@@ -1,9 +1,12 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // What lies over a chord, how it is laid out and how it is labelled.
@@ -71,6 +74,25 @@ func TestHearingAShape(t *testing.T) {
 	p.Press("p")
 	p.Until("the sound", "document.querySelector('header .play').getAttribute('aria-label') === 'Stop'")
 	p.Until("the end of it", "document.querySelector('header .play').getAttribute('aria-label') === 'Play'")
+}
+
+// Maps are taken away as files: vectors from the server, a picture by the browser.
+func TestMapsOnPaper(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/9/map?bench=paper&pos=E")
+	p.Has("PDF of the whole tune")
+	for name, begins := range map[string]string{"PDF of the whole tune": "%PDF-", "SVG of F♯m7 here": "<svg", "PDF of blank necks": "%PDF-"} {
+		text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("fetch("+named(name)+".href).then(r => r.text())", chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(text, begins), name)
+	}
+	p.Click("Letter")
+	p.Until("the other paper", named("PDF of the whole tune")+".href.includes('paper=Letter')")
+	js[any](p, "HTMLAnchorElement.prototype.click = function () { window.taken = [this.download, this.href.slice(0, 22), this.href.length] }")
+	p.Click("PNG of F♯m7 here")
+	p.Until("the picture", "window.taken")
+	assert.Equal(t, "Salt Road at Dusk, map.png", js[string](p, "window.taken[0]"))
+	assert.Equal(t, "data:image/png;base64,", js[string](p, "window.taken[1]"))
+	assert.Greater(t, js[int](p, "window.taken[2]"), 20000)
 }
 
 // A layout that has nothing in it says so, and the way back is a click away.

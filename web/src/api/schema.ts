@@ -177,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/sheets/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API charts by ID sheets by what */
+        get: operations["list-api-charts-by-id-sheets-by-what"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -2143,6 +2160,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-charts-by-id-sheets-by-what": {
+        parameters: {
+            query?: {
+                as?: "pdf" | "svg";
+                paper?: "A4" | "Letter";
+                /** @description For a map */
+                chord?: string;
+                /** @description For a map; left out for the E form */
+                position?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+                /** @description One chord in one position, the whole tune, or empty necks */
+                what: "map" | "practice" | "blank";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

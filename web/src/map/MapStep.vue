@@ -15,6 +15,7 @@ import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
 import type { Place, PlacedTone } from '../api/client'
 import { labels, overlays, useChord } from './chord'
+import PaperPanel from './PaperPanel.vue'
 
 const tune = useTune()
 const view = useView()
@@ -158,12 +159,13 @@ const layouts = computed(() => {
 })
 
 const bench = computed(() =>
-  ['box', 'chords', 'arpeggios'].includes(view.text('bench')) ? view.text('bench') : 'box',
+  ['box', 'chords', 'arpeggios', 'paper'].includes(view.text('bench')) ? view.text('bench') : 'box',
 )
 const benches = computed(() => [
   { name: 'box', title: `Your box, ${signs(tune.map?.boxName ?? '')}` },
   { name: 'chords', title: 'All chords' },
   { name: 'arpeggios', title: 'Arpeggios over it' },
+  { name: 'paper', title: 'On paper' },
 ])
 
 function open(position: MapPosition) {
@@ -399,6 +401,7 @@ useKeys([
             </button>
           </li>
         </ul>
+        <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="view.position.value.id" />
         <ul v-else class="chords">
           <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">
             <strong class="symbol">{{ signs(one.chord) }}</strong>

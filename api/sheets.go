@@ -1,0 +1,65 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"mime"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/format/sheet"
+	"undaris/store"
+)
+
+// sheetRequest names a sheet of a kept chart.
+type sheetRequest struct {
+	ID       uint   `path:"id"`
+	What     string `path:"what" enum:"map,practice,blank" doc:"One chord in one position, the whole tune, or empty necks"`
+	As       string `query:"as" enum:"pdf,svg" default:"pdf"`
+	Paper    string `query:"paper" enum:"A4,Letter" default:"A4"`
+	Chord    string `query:"chord" doc:"For a map"`
+	Position string `query:"position" doc:"For a map; left out for the E form"`
+}
+
+func (s *server) registerSheets(api huma.API) {
+	huma.Get(api, "/api/charts/{id}/sheets/{what}", func(_ context.Context, in *sheetRequest) (*file, error) {
+		d, err := s.store.Read(store.Chart, in.ID)
+		if err != nil {
+			return nil, unkept("chart", in.ID, err)
+		}
+		c, err := chartOf(d)
+		if err != nil {
+			return nil, err
+		}
+		paper, err := sheet.FindPaper(in.Paper)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		order := sheet.Order{Chart: c, Instrument: s.instrument, Paper: paper}
+		drawing, name := order.Practice(), c.Title
+		switch in.What {
+		case "blank":
+			drawing, name = order.Blank(), "Blank necks"
+		case "map":
+			chord, err := harmony.ParseChord(in.Chord)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.chord", Message: err.Error()})
+			}
+			position, err := neck.FindPosition(s.instrument, c.Key.Tonic.Class(), in.Position)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.position", Message: err.Error()})
+			}
+			drawing, name = order.OneMap(chord, position), fmt.Sprintf("%s, %s in %s", c.Title, chord.Symbol(), position.ID())
+		}
+		out := &file{Type: "application/pdf"}
+		if in.As == "svg" {
+			out.Type, out.Body = "image/svg+xml", drawing.SVG()
+		} else {
+			out.Body = drawing.PDF()
+		}
+		out.Disposition = mime.FormatMediaType("attachment", map[string]string{"filename": fileName(name) + "." + in.As})
+		return out, nil
+	})
+}

@@ -1,0 +1,252 @@
+package sheet
+
+import (
+	"fmt"
+	"sort"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Paper is a size of paper, in mm.
+type Paper struct {
+	Name          string
+	Width, Height float64
+}
+
+// Papers lists the sizes that sheets are drawn for.
+var Papers = []Paper{{"A4", 210, 297}, {"Letter", 215.9, 279.4}}
+
+// FindPaper finds a size by its name; the empty name is A4.
+func FindPaper(name string) (Paper, error) {
+	for _, p := range Papers {
+		if p.Name == name || name == "" {
+			return p, nil
+		}
+	}
+	return Paper{}, &chart.FieldError{Field: "paper", Detail: fmt.Sprintf("%q is not a size of paper; choose A4 or Letter", name)}
+}
+
+// margin is the white around a sheet, and foot what stands below it.
+const margin = 14
+
+const foot = "warm up before wide stretches; stop at any pain; rest every 25 minutes"
+
+// Order is what is drawn.
+type Order struct {
+	Chart      chart.Chart
+	Instrument neck.Instrument
+	Paper      Paper
+}
+
+// Drawing is a sheet that can be drawn.
+type Drawing struct {
+	title string
+	draw  func(canvas)
+}
+
+// PDF draws the sheet as a PDF; the same sheet is the same file.
+func (d Drawing) PDF() []byte {
+	c := newPDF(d.title)
+	d.draw(c)
+	return c.done()
+}
+
+// SVG draws the sheet as an SVG, its pages below one another.
+func (d Drawing) SVG() []byte {
+	c := &svg{}
+	d.draw(c)
+	return c.done()
+}
+
+// OneMap draws a chord in a position, large: its tones as degrees and, below, as
+// notes with their fingers; the box as small dashed rings.
+func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
+	return Drawing{o.Chart.Title, func(c canvas) {
+		c.page(o.Paper.Width, 118)
+		form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
+		c.text(margin, margin+6, letters{size: 8, bold: true}, Signs(chord.Symbol()))
+		c.text(margin+34, margin+6, letters{size: 4.4}, fmt.Sprintf("%s-form position, frets %d–%d: makes the %s form", p.Form, p.Core, p.CoreEnd, form))
+		c.text(o.Paper.Width-margin, margin+6, letters{size: 3.6, at: right}, o.Chart.Title)
+		shape := neck.Lay(o.Instrument, p.Window, chord.Tones())
+		first := max(p.Low, 1)
+		drawNeck(c, o.Instrument, frame{x: margin + 12, y: margin + 16, w: o.Paper.Width - 2*margin - 14, h: 50, first: first, last: p.High}, append(o.box(p, shape), marksOf(shape)...))
+		y := float64(margin + 84)
+		for n, tone := range shape.Tones {
+			x := margin + 6 + float64(n)*(o.Paper.Width-2*margin-8)/float64(max(len(shape.Tones), 8))
+			c.text(x, y, letters{size: 4.2, bold: true, at: centre}, Signs(tone.Degree.String()))
+			c.text(x, y+5, letters{size: 3.6, at: centre}, Signs(tone.Note.String()))
+			c.text(x, y+9.5, letters{size: 3, at: centre}, fingerName(tone.Finger))
+		}
+		c.text(margin, 118-9, letters{size: 3}, "black: root · rings: the box, "+o.boxName()+" · below: from the lowest string up, degree, note, finger")
+		c.text(margin, 118-5, letters{size: 3}, foot)
+	}}
+}
+
+func fingerName(finger int) string {
+	if finger == 0 {
+		return "open"
+	}
+	return fmt.Sprintf("finger %d", finger)
+}
+
+func marksOf(shape neck.Shape) []mark {
+	marks := []mark{}
+	for _, t := range shape.Tones {
+		m := mark{Place: t.Place, text: t.Degree.String(), form: tone}
+		if t.Degree.Number == 1 {
+			m.form = root
+		}
+		marks = append(marks, m)
+	}
+	return marks
+}
+
+func (o Order) box(p neck.Position, shape neck.Shape) []mark {
+	box, err := o.Chart.Key.Box(o.Chart.Box)
+	if err != nil {
+		return nil
+	}
+	marks := []mark{}
+	for _, t := range neck.Lay(o.Instrument, p.Window, box.Tones).Tones {
+		if _, taken := shape.Tone(t.Place); !taken {
+			marks = append(marks, mark{Place: t.Place, form: dot})
+		}
+	}
+	return marks
+}
+
+// fivePositions are the five forms, each at its lowest place on the neck where
+// all of its frets are fretted, lowest first.
+func (o Order) fivePositions() []neck.Position {
+	seen := map[neck.Form]bool{}
+	five := []neck.Position{}
+	for _, p := range neck.Positions(o.Instrument, o.Chart.Key.Tonic.Class()) {
+		if p.Core > 0 && !seen[p.Form] {
+			seen[p.Form] = true
+			five = append(five, p)
+		}
+	}
+	sort.Slice(five, func(a, b int) bool { return five[a].Core < five[b].Core })
+	return five
+}
+
+// A row of small necks with its caption is as high as the page has room for,
+// between these.
+const (
+	leastRow = 33
+	mostRow  = 48
+)
+
+// Practice draws the whole tune: its bars, then every chord in the five
+// positions, on as many pages as it takes.
+func (o Order) Practice() Drawing {
+	return Drawing{o.Chart.Title, func(c canvas) {
+		chords := o.Chart.Chords()
+		five := o.fivePositions()
+		y := o.head(c, true)
+		bottom := o.Paper.Height - margin - 6
+		height := min(max((bottom-y)/float64(len(chords)), leastRow), mostRow)
+		for _, chord := range chords {
+			if y+height > bottom+0.01 {
+				o.foot(c)
+				y = o.head(c, false)
+			}
+			o.row(c, y, height, chord, five)
+			y += height
+		}
+		o.foot(c)
+	}}
+}
+
+// head begins a page, with the bars of the tune on the first, and returns where
+// the rows begin.
+func (o Order) head(c canvas, bars bool) float64 {
+	c.page(o.Paper.Width, o.Paper.Height)
+	c.text(margin, margin+4, letters{size: 6.4, bold: true}, o.Chart.Title)
+	facts := fmt.Sprintf("%s %s · %s · %s · %d", Signs(o.Chart.Key.Tonic.String()), o.Chart.Key.Mode, o.Chart.Meter, o.Chart.Feel, o.Chart.Tempo)
+	c.text(o.Paper.Width-margin, margin+4, letters{size: 3.8, at: right}, facts)
+	y := float64(margin + 11)
+	if !bars {
+		return y
+	}
+	return o.strip(c, y) + 5
+}
+
+// mostStripBars is how many bars the strip of a sheet draws; a longer tune is
+// printed as a chart.
+const mostStripBars = 48
+
+func (o Order) strip(c canvas, y float64) float64 {
+	const inARow, height = 8, 12
+	w := (o.Paper.Width - 2*margin) / inARow
+	for b, bar := range o.Chart.Bars {
+		if b == mostStripBars {
+			c.text(margin, y+float64(b/inARow*height)+4, letters{size: 3}, fmt.Sprintf("and %d more bars", len(o.Chart.Bars)-b))
+			return y + float64(b/inARow*height) + 6
+		}
+		x, top := margin+float64(b%inARow)*w, y+float64(b/inARow*height)
+		c.line(x, top, x, top+8, 0.3)
+		if b%inARow == inARow-1 || b+1 == len(o.Chart.Bars) {
+			c.line(x+w, top, x+w, top+8, 0.3)
+		}
+		if bar.Section != "" {
+			c.text(x+0.5, top-0.7, letters{size: 2.4, bold: true}, bar.Section)
+		}
+		size := []float64{0, 4.2, 3.2, 2.5, 2.2}[min(len(bar.Spans), 4)]
+		beat := 0
+		for _, span := range bar.Spans {
+			at := x + 1.5 + (w-2)*float64(beat)/float64(o.Chart.Meter.Beats())
+			name := Signs(span.Name())
+			// A long symbol is set smaller rather than into its neighbour.
+			fits := (w - 2) * float64(span.Beats) / float64(o.Chart.Meter.Beats()) / (0.72 * float64(len([]rune(name))))
+			c.text(at, top+5.2, letters{size: min(size, fits), bold: true}, name)
+			if !span.Empty() {
+				c.text(at, top+8, letters{size: 2.2}, Signs(o.Chart.Key.Roman(span.Chord)))
+			}
+			beat += span.Beats
+		}
+	}
+	rows := (len(o.Chart.Bars) + inARow - 1) / inARow
+	return y + float64(rows*height)
+}
+
+func (o Order) row(c canvas, y, height float64, chord harmony.Chord, five []neck.Position) {
+	c.text(margin, y+4, letters{size: 5, bold: true}, Signs(chord.Symbol()))
+	c.text(margin, y+8.5, letters{size: 3}, Signs(o.Chart.Key.Roman(chord)))
+	indent := 20.0
+	w := (o.Paper.Width - 2*margin - indent) / 5
+	for n, p := range five {
+		x := margin + indent + float64(n)*w
+		shape := neck.Lay(o.Instrument, p.Window, chord.Tones())
+		form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
+		c.text(x+w/2, y+1.5, letters{size: 2.6, at: centre}, fmt.Sprintf("position %s, %s form", p.Form, form))
+		drawNeck(c, o.Instrument, frame{x: x + 4, y: y + 5, w: w - 6, h: height - 15, first: max(p.Low, 1), last: p.High, small: true}, append(o.box(p, shape), marksOf(shape)...))
+	}
+}
+
+func (o Order) foot(c canvas) {
+	c.text(margin, o.Paper.Height-margin+4, letters{size: 2.8}, "black: root · rings: the box, "+o.boxName()+" · "+foot)
+}
+
+func (o Order) boxName() string {
+	box, err := o.Chart.Key.Box(o.Chart.Box)
+	if err != nil {
+		return ""
+	}
+	return Signs(box.Name())
+}
+
+// Blank draws necks to fill in, eight on a page, twelve frets each.
+func (o Order) Blank() Drawing {
+	return Drawing{o.Chart.Title, func(c canvas) {
+		c.page(o.Paper.Width, o.Paper.Height)
+		const necks, frets = 8, 12
+		step := (o.Paper.Height - 2*margin) / necks
+		for n := range necks {
+			drawNeck(c, o.Instrument, frame{x: margin + 6, y: margin + 8 + float64(n)*step, w: o.Paper.Width - 2*margin - 6, h: step - 17, first: 1, last: frets}, nil)
+			c.line(margin+6, margin+4+float64(n)*step, margin+70, margin+4+float64(n)*step, 0.1)
+		}
+	}}
+}

@@ -1,0 +1,120 @@
+package sheet
+
+import (
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"io"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/format/drawn"
+)
+
+func order(t testing.TB) Order {
+	t.Helper()
+	key, err := harmony.ParseKey("F#", harmony.MinorMode)
+	require.NoError(t, err)
+	s, err := chart.FindScheme("minor twelve-bar")
+	require.NoError(t, err)
+	return Order{
+		Chart:      chart.Chart{Title: "Salt <Road> & Dusk", Key: key, Meter: chart.FourFour, Tempo: 96, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)},
+		Instrument: neck.Standard(), Paper: Papers[0],
+	}
+}
+
+// texts are the texts of an SVG in their order; a drawing that is not
+// well-formed fails the test.
+func texts(t *testing.T, data []byte) []string {
+	t.Helper()
+	all := []string{}
+	decoder := xml.NewDecoder(bytes.NewReader(data))
+	inside := false
+	for {
+		token, err := decoder.Token()
+		if errors.Is(err, io.EOF) {
+			return all
+		}
+		require.NoError(t, err)
+		switch e := token.(type) {
+		case xml.StartElement:
+			inside = e.Name.Local == "text"
+		case xml.EndElement:
+			inside = false
+		case xml.CharData:
+			if inside {
+				all = append(all, string(e))
+			}
+		}
+	}
+}
+
+func TestOneMap(t *testing.T) {
+	o := order(t)
+	chord, err := harmony.ParseChord("C#7")
+	require.NoError(t, err)
+	p, err := neck.FindPosition(o.Instrument, o.Chart.Key.Tonic.Class(), "E")
+	require.NoError(t, err)
+	data := o.OneMap(chord, p).SVG()
+	said := texts(t, data)
+	assert.Equal(t, []string{"C♯7", "E-form position, frets 1–4: makes the C form", "Salt <Road> & Dusk"}, said[:3])
+	shape := neck.Lay(o.Instrument, p.Window, chord.Tones())
+	assert.Equal(t, len(shape.Tones), strings.Count(string(data), `stroke-width="0.30"/>`+"\n<text"), "a pebble for every tone, with its degree")
+	assert.Contains(t, said, "E♯")
+	assert.Contains(t, said, "finger 4")
+	assert.Contains(t, string(data), "stroke-dasharray", "the box in rings")
+	assert.NotContains(t, string(data), "href", "nothing is fetched")
+}
+
+func TestThePracticeSheet(t *testing.T) {
+	o := order(t)
+	said := strings.Join(texts(t, o.Practice().SVG()), "|")
+	for _, want := range []string{"Salt <Road> & Dusk", "F♯ minor · 4/4 · straight · 96", "F♯m7|i|", "D7|♭VI|", "position E, E form", "position G, ", "F♯ minor pentatonic"} {
+		assert.Contains(t, said, want)
+	}
+	assert.Equal(t, 4*5, strings.Count(said, "position "), "four chords in five positions")
+}
+
+func TestPDFs(t *testing.T) {
+	o := order(t)
+	chord := o.Chart.Chords()[0]
+	p, err := neck.FindPosition(o.Instrument, o.Chart.Key.Tonic.Class(), "D")
+	require.NoError(t, err)
+	for _, d := range []Drawing{o.OneMap(chord, p), o.Practice(), o.Blank()} {
+		data := d.PDF()
+		assert.True(t, bytes.HasPrefix(data, []byte("%PDF-")))
+		assert.True(t, bytes.HasSuffix(bytes.TrimSpace(data), []byte("%%EOF")))
+		assert.Equal(t, data, d.PDF(), "the same sheet is the same file")
+	}
+	letter, err := FindPaper("Letter")
+	require.NoError(t, err)
+	o.Paper = letter
+	assert.Contains(t, string(o.Blank().PDF()), "612.00 792.00", "Letter, in points")
+	_, err = FindPaper("B5")
+	assert.EqualError(t, err, `paper: "B5" is not a size of paper; choose A4 or Letter`)
+}
+
+// Any chart can be drawn, on as many pages as its chords take.
+func TestAnyChartIsDrawn(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		o := Order{Chart: drawn.Chart(r), Instrument: neck.Standard(), Paper: rapid.SampledFrom(Papers).Draw(r, "paper")}
+		svg := o.Practice().SVG()
+		assert.Equal(t, 5*len(o.Chart.Chords()), strings.Count(strings.Join(texts(t, svg), "|"), "position "))
+	})
+}
+
+func TestSigns(t *testing.T) {
+	for text, want := range map[string]string{
+		"Bb7": "B♭7", "F#m7b5": "F♯m7♭5", "b7": "♭7", "#11": "♯11", "bb7": "♭♭7", "Ebbmaj7": "E♭♭maj7", "bVI": "♭VI", "#iv°": "♯iv°", "Cdim7": "Cdim7",
+		"C/Bb": "C/B♭", "Csus4": "Csus4", "G7b9": "G7♭9", "Absus2": "A♭sus2",
+	} {
+		assert.Equal(t, want, Signs(text), text)
+	}
+}
