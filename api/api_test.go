@@ -389,6 +389,8 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 	for name, in := range map[string]any{
 		"map": MapRequest{Chart: ferry(c).Chart}, "change": ChangeRequest{Chart: ferry(c).Chart, Change: 7680}, "line": lineRequest(c),
 		"performance": PerformanceRequest{Chart: ferry(c).Chart, From: 1, Bars: 12, CountIn: 1},
+		"chart":       EditChart{Chart: ferry(c).Chart, Write: &WriteEdit{Bar: 4, Text: "C7 VI7"}},
+		"chord":       ChordRequest{Chart: ferry(c).Chart, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {
 		content := pack(in)
 		b.Run(name, func(b *testing.B) {
