@@ -42,6 +42,12 @@ func TestAChordWithAllThatLiesOverIt(t *testing.T) {
 	assert.Equal(t, "Em7b5", view.Superimposed[0].Chord)
 	assert.Equal(t, []string{"3", "5", "b7", "9"}, view.Superimposed[0].Degrees)
 	assert.Equal(t, "R", view.Shape.Tones[0].InKey)
+	small := map[string]string{}
+	for _, s := range view.Smaller {
+		small[s.Name+", "+s.Strings] = placed(s.Notes)
+	}
+	assert.Equal(t, "4:10 R, 3:9 3, 2:8 5", small["triad, root position, strings 4 3 2"])
+	assert.Equal(t, "6:8 R, 4:8 b7, 3:9 3", small["shell: root, 7, 3, strings 6 4 3"])
 }
 
 func TestSlidingTheShape(t *testing.T) {

@@ -42,6 +42,16 @@ type ChordView struct {
 	Blend        Overlay        `json:"blend"`
 	Next         Overlay        `json:"next"`
 	Superimposed []Superimposed `json:"superimposed" doc:"Arpeggios of other chords to play over it, best first"`
+	Smaller      []Smaller      `json:"smaller" doc:"Smaller structures of the chord in the position, kind by kind"`
+}
+
+// Smaller is a small part of a chord on a few strings.
+type Smaller struct {
+	Name      string       `json:"name"`
+	Strings   string       `json:"strings" example:"strings 4 3 2"`
+	Notes     []PlacedTone `json:"notes" doc:"From the lowest up"`
+	StretchMM float64      `json:"stretchMm"`
+	Caution   string       `json:"caution,omitempty"`
 }
 
 // Again is a chord of the tune that makes the same shape elsewhere.
@@ -152,7 +162,18 @@ func (s *server) chordView(c chart.Chart, chord harmony.Chord, p neck.Position, 
 		}
 		view.Superimposed = append(view.Superimposed, one)
 	}
+	view.Smaller = smaller(s.instrument, over, p, chord)
 	return view, nil
+}
+
+func smaller(i neck.Instrument, over *overChord, p neck.Position, chord harmony.Chord) []Smaller {
+	all := []Smaller{}
+	for _, found := range neck.Structures(i, p.Window, chord) {
+		all = append(all, Smaller{
+			Name: found.Name, Strings: found.Strings, Notes: over.placedAll(found.Tones), StretchMM: found.StretchMM, Caution: found.Caution(),
+		})
+	}
+	return all
 }
 
 // withNinth is a chord's tones with the 9 that its joining scale has, where the

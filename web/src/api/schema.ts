@@ -708,6 +708,8 @@ export interface components {
             next: components["schemas"]["Overlay"];
             position: components["schemas"]["Position"];
             shape: components["schemas"]["Shape"];
+            /** @description Smaller structures of the chord in the position, kind by kind */
+            smaller: components["schemas"]["Smaller"][];
             /** @description Arpeggios of other chords to play over it, best first */
             superimposed: components["schemas"]["Superimposed"][];
         };
@@ -1654,6 +1656,16 @@ export interface components {
             stretchMm: number;
             /** @description From the lowest pitch up */
             tones: components["schemas"]["PlacedTone"][];
+        };
+        Smaller: {
+            caution?: string;
+            name: string;
+            /** @description From the lowest up */
+            notes: components["schemas"]["PlacedTone"][];
+            /** Format: double */
+            stretchMm: number;
+            /** @example strings 4 3 2 */
+            strings: string;
         };
         Span: {
             /**

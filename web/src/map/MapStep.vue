@@ -30,6 +30,10 @@ const shape = computed(() => shown.value?.shape)
 const position = computed(() => shown.value?.position)
 const toAdd = computed(() => new Set(chord.value?.box.lacks.filter((l) => l.add).map((l) => l.degree)))
 const arpeggio = computed(() => shown.value?.superimposed.find((s) => s.chord === over.value))
+/** The smaller structure that is chosen, by its name and strings. */
+const small = computed(() =>
+  shown.value?.smaller.find((s) => `${s.name}, ${s.strings}` === view.text('small')),
+)
 const lain = computed(() => {
   const all = shown.value
   if (!all) return undefined
@@ -66,6 +70,12 @@ const marks = computed<Mark[]>(() => {
   if (lost.value) {
     const homes = shape.value.box.filter((note) => note.class === 'home').map((note) => marked(note, 'tone'))
     return [...homes, ...boxMarks(shape.value.box, homes)]
+  }
+  if (small.value && !full.value) {
+    const chosen = small.value.notes.map((tone) => marked(tone, 'tone'))
+    const taken = new Set(chosen.map(placeKey))
+    const rest = shape.value.tones.filter((tone) => !taken.has(placeKey(tone)))
+    return [...chosen, ...rest.map((tone) => ghost(tone, tone.spoken))]
   }
   if (arpeggio.value && !full.value) return changeMarks(tones.value.filter(wanted), arpeggio.value.notes)
   const pebbles = tones.value.filter(wanted).map((tone) => ({
@@ -120,6 +130,10 @@ const pickedNote = computed(() => {
   return at && chord.value?.judgements.find((j) => j.note === at.note)
 })
 const legend = computed(() => {
+  if (small.value) {
+    const { name, strings, notes } = small.value
+    return `${name} on ${strings}: ${notes.map((tone) => tone.degree).join(' ')}.`
+  }
   if (arpeggio.value) {
     const { chord: name, degrees: sung, leans } = arpeggio.value
     const lean = leans ? ` The ${leans} leans: move it on.` : ''
@@ -159,14 +173,23 @@ const layouts = computed(() => {
 })
 
 const bench = computed(() =>
-  ['box', 'chords', 'arpeggios', 'paper'].includes(view.text('bench')) ? view.text('bench') : 'box',
+  ['box', 'chords', 'arpeggios', 'smaller', 'paper'].includes(view.text('bench'))
+    ? view.text('bench')
+    : 'box',
 )
 const benches = computed(() => [
   { name: 'box', title: `Your box, ${signs(tune.map?.boxName ?? '')}` },
   { name: 'chords', title: 'All chords' },
   { name: 'arpeggios', title: 'Arpeggios over it' },
+  { name: 'smaller', title: 'Smaller' },
   { name: 'paper', title: 'On paper' },
 ])
+
+function chooseSmaller(name: string, notes: PlacedTone[]) {
+  const chosen = view.text('small') === name
+  void view.set({ small: chosen ? undefined : name })
+  if (!chosen) hear(notes, true)
+}
 
 function open(position: MapPosition) {
   void view.set({ pos: position.id })
@@ -177,14 +200,18 @@ function openChord(symbol: string, position: MapPosition) {
   void view.set({ pos: position.id, at: String(moment?.tick ?? 0) })
 }
 
-/** Plays the shape up, a note each eighth, without the band. */
-function hear(notes: PlacedTone[]) {
+/** A note of a shape played up lasts an eighth; the strings of a strum follow this many ticks apart. */
+const eighth = 240
+const strum = 24
+
+/** Plays notes from the lowest up, one after the other or strummed, without the band. */
+function hear(notes: PlacedTone[], strummed = false) {
   const moment = view.moment.value
   if (!tune.chart || !tune.read || !moment || !notes.length) return
-  const eighth = 240
+  const apart = strummed ? strum : eighth
   const events = notes.map((tone, index) => ({
-    tick: index * eighth,
-    ticks: index === notes.length - 1 ? 4 * eighth : eighth,
+    tick: index * apart,
+    ticks: strummed || index === notes.length - 1 ? 4 * eighth : eighth,
     string: tone.string,
     fret: tone.fret,
   }))
@@ -226,7 +253,7 @@ useKeys([
   { key: 'h', says: 'hide all but the roots', run: () => (rootsOnly.value = !rootsOnly.value) },
   { key: 'l', says: 'lost? play the box', run: () => (lost.value = !lost.value) },
   { key: 'f', says: 'the full neck', run: () => void view.set({ neck: full.value ? undefined : 'full' }) },
-  { key: 'p', says: 'hear the shape', run: () => hear(shape.value?.tones ?? []) },
+  { key: 'p', says: 'hear the shape', run: () => hear(small.value?.notes ?? shape.value?.tones ?? []) },
 ])
 </script>
 
@@ -302,7 +329,12 @@ useKeys([
         >
           full neck
         </button>
-        <button type="button" class="chip" aria-label="Hear the shape" @click="hear(shape.tones)">
+        <button
+          type="button"
+          class="chip"
+          aria-label="Hear the shape"
+          @click="hear(small?.notes ?? shape.tones)"
+        >
           <i class="pi pi-volume-up" />
         </button>
       </span>
@@ -400,6 +432,19 @@ useKeys([
               }}<i v-if="s.leans"> leans on {{ signs(s.leans) }}</i>
             </button>
           </li>
+        </ul>
+        <ul v-else-if="bench === 'smaller'" class="arpeggios">
+          <li v-for="s in shown?.smaller" :key="`${s.name}, ${s.strings}, ${s.notes[0]?.fret}`">
+            <button
+              type="button"
+              class="chip"
+              :aria-pressed="small === s"
+              @click="chooseSmaller(`${s.name}, ${s.strings}`, s.notes)"
+            >
+              {{ s.name }} <span class="strings">{{ s.strings }}</span>
+            </button>
+          </li>
+          <li v-if="!shown?.smaller.length" class="quiet">None of them lies in this position.</li>
         </ul>
         <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="view.position.value.id" />
         <ul v-else class="chords">
@@ -513,8 +558,12 @@ useKeys([
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  max-height: 92px;
+  max-height: 106px;
   overflow-y: auto;
+}
+.arpeggios .strings {
+  opacity: 0.85;
+  font-size: 0.86rem;
 }
 .right {
   margin-left: auto;
