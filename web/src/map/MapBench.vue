@@ -1,0 +1,255 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ChordView, NeckMap, PlacedTone } from '../api/client'
+import MiniNeck from '../neck/MiniNeck.vue'
+import { signs } from '../tune/spelling'
+import { useTune } from '../tune/tune'
+import { useView } from '../tune/view'
+import PaperPanel from './PaperPanel.vue'
+import { shapeOf, type MapPosition } from './shapes'
+
+/** Below the neck: the positions, and what is looked at of the chord beside its shape. */
+const props = defineProps<{ viewOfChord: ChordView; chord: NeckMap['chords'][number] }>()
+const emit = defineEmits<{ hear: [notes: PlacedTone[]] }>()
+const tune = useTune()
+const view = useView()
+
+const here = computed(() => view.position.value?.id)
+const over = computed(() => view.text('over'))
+const small = computed(() =>
+  props.viewOfChord.smaller.find((s) => `${s.name}, ${s.strings}` === view.text('small')),
+)
+const again = computed(() =>
+  props.viewOfChord.again.map((a) => `${signs(a.chord)} ${a.low}–${a.high}`).join(', '),
+)
+
+const bench = computed(() =>
+  ['box', 'chords', 'arpeggios', 'smaller', 'paper'].includes(view.text('bench'))
+    ? view.text('bench')
+    : 'box',
+)
+const benches = computed(() => [
+  { name: 'box', title: `Your box, ${signs(tune.map?.boxName ?? '')}` },
+  { name: 'chords', title: 'All chords' },
+  { name: 'arpeggios', title: 'Arpeggios over it' },
+  { name: 'smaller', title: 'Smaller' },
+  { name: 'paper', title: 'On paper' },
+])
+
+function chooseSmaller(name: string, notes: PlacedTone[]) {
+  const chosen = view.text('small') === name
+  void view.set({ small: chosen ? undefined : name })
+  if (!chosen) emit('hear', notes)
+}
+
+function open(position: MapPosition) {
+  void view.set({ pos: position.id })
+}
+/** Opens a chord in a position: at the first moment of the tune that has it. */
+function openChord(symbol: string, position: MapPosition) {
+  const moment = view.moments.value.find((m) => m.chord === symbol)
+  void view.set({ pos: position.id, at: String(moment?.tick ?? 0) })
+}
+</script>
+
+<template>
+  <div v-if="tune.map && here" class="bench">
+    <div class="head">
+      <button
+        v-for="b in benches"
+        :key="b.name"
+        type="button"
+        class="tab"
+        :aria-pressed="bench === b.name"
+        @click="view.set({ bench: b.name })"
+      >
+        {{ b.title }}
+      </button>
+      <span v-if="again" class="quiet again">This shape is also {{ again }}.</span>
+    </div>
+    <div v-if="bench === 'chords'" class="matrix">
+      <template v-for="one in tune.map.chords" :key="one.chord">
+        <strong class="symbol">{{ signs(one.chord) }}</strong>
+        <ol class="positions small" :aria-label="`${signs(one.chord)} along the neck`">
+          <li v-for="p in tune.map.positions" :key="p.id">
+            <button
+              type="button"
+              :aria-current="p.id === here && one.chord === chord.chord ? 'true' : undefined"
+              :aria-label="`${signs(one.chord)}, ${p.form} form, frets ${p.core} to ${p.coreEnd}`"
+              @click="openChord(one.chord, p)"
+            >
+              <MiniNeck
+                :position="p"
+                :shape="shapeOf(p, one.chord)!"
+                :strings="tune.map.instrument.strings.length"
+              />
+              <span class="place"
+                >{{ shapeOf(p, one.chord)!.form }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+              >
+            </button>
+          </li>
+        </ol>
+      </template>
+    </div>
+    <template v-else>
+      <ol class="positions" aria-label="Positions">
+        <li v-for="p in tune.map.positions" :key="p.id">
+          <button
+            type="button"
+            :aria-current="p.id === here ? 'true' : undefined"
+            :aria-label="`${p.form} form, frets ${p.core} to ${p.coreEnd}`"
+            @click="open(p)"
+          >
+            <span class="place"
+              >{{ p.form }} form <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+            >
+            <MiniNeck
+              :position="p"
+              :shape="shapeOf(p, chord.chord)!"
+              :strings="tune.map.instrument.strings.length"
+            />
+          </button>
+        </li>
+      </ol>
+      <ul v-if="bench === 'arpeggios'" class="arpeggios">
+        <li v-for="s in props.viewOfChord.superimposed" :key="s.chord">
+          <button
+            type="button"
+            class="chip"
+            :aria-pressed="over === s.chord"
+            @click="view.set({ over: over === s.chord ? 'box' : s.chord })"
+          >
+            <b>{{ signs(s.chord) }}</b> {{ s.degrees.map(signs).join(' ')
+            }}<i v-if="s.leans"> leans on {{ signs(s.leans) }}</i>
+          </button>
+        </li>
+      </ul>
+      <ul v-else-if="bench === 'smaller'" class="arpeggios">
+        <li v-for="s in props.viewOfChord.smaller" :key="`${s.name}, ${s.strings}, ${s.notes[0]?.fret}`">
+          <button
+            type="button"
+            class="chip"
+            :aria-pressed="small === s"
+            @click="chooseSmaller(`${s.name}, ${s.strings}`, s.notes)"
+          >
+            {{ s.name }} <span class="strings">{{ s.strings }}</span>
+          </button>
+        </li>
+        <li v-if="!props.viewOfChord.smaller.length" class="quiet">None of them lies in this position.</li>
+      </ul>
+      <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="here" />
+      <ul v-else class="chords">
+        <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">
+          <strong class="symbol">{{ signs(one.chord) }}</strong>
+          <span class="quiet">{{ signs(one.roman) }}</span>
+          <p>
+            holds
+            <template v-for="tone in one.box.holds" :key="tone.degree">
+              <b>{{ signs(tone.note) }}</b> <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
+            </template>
+          </p>
+          <p v-for="lack in one.box.lacks.filter((l) => l.add)" :key="lack.degree" class="add">
+            add {{ signs(lack.sentence) }}
+          </p>
+          <p v-if="!one.box.lacks.some((l) => l.add)">nothing to add</p>
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.tab {
+  border: 0;
+  background: none;
+  padding: 0 0 2px;
+  color: var(--stone);
+  border-bottom: 3px solid transparent;
+  cursor: pointer;
+}
+.tab[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom-color: var(--now);
+}
+.again {
+  margin-left: auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  max-width: 60%;
+}
+.matrix {
+  display: grid;
+  grid-template-columns: 4.6rem minmax(0, 1fr);
+  align-items: center;
+  gap: 4px;
+  max-height: calc(100vh - 586px);
+  min-height: 180px;
+  overflow-y: auto;
+}
+.positions.small {
+  margin-bottom: 0;
+}
+.small .place {
+  font-size: 0.72rem;
+}
+.arpeggios {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  max-height: 106px;
+  overflow-y: auto;
+}
+.arpeggios .strings {
+  opacity: 0.85;
+  font-size: 0.86rem;
+}
+.positions {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  gap: 6px;
+  margin-bottom: 0.9rem;
+}
+.positions button {
+  width: 100%;
+  border: 2px solid transparent;
+  border-radius: 9px;
+  background: var(--paper);
+  padding: 4px 3px;
+  cursor: pointer;
+}
+.positions button:hover {
+  border-color: var(--line);
+}
+.positions button[aria-current] {
+  border-color: var(--now);
+  background: var(--now-tint);
+}
+.place {
+  font-size: 0.85rem;
+  white-space: nowrap;
+}
+.chords {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: 1fr;
+  gap: 10px;
+}
+.chords li {
+  border-left: 4px solid var(--line);
+  padding-left: 0.8rem;
+}
+.chords .here {
+  border-color: var(--now);
+}
+.symbol {
+  font-size: 1.15rem;
+  margin-right: 0.4rem;
+}
+.add {
+  font-weight: 650;
+  color: var(--next);
+}
+</style>
