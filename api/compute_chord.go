@@ -125,7 +125,7 @@ func (s *server) chordView(c chart.Chart, chord harmony.Chord, p neck.Position, 
 	tones := chord.Tones()
 	switch neck.LayoutKind(l.Kind) {
 	case neck.TwoAString:
-		tones = withNinth(c.Key, chord)
+		tones = c.Key.WithNinth(chord)
 	case neck.ThreeAString:
 		tones = joining.Tones
 	}
@@ -176,21 +176,6 @@ func smaller(i neck.Instrument, over *overChord, p neck.Position, chord harmony.
 	return all
 }
 
-// withNinth is a chord's tones with the 9 that its joining scale has, where the
-// chord has fewer than five.
-func withNinth(k harmony.Key, c harmony.Chord) []harmony.Tone {
-	tones := c.Tones()
-	if len(tones) > 4 {
-		return tones
-	}
-	for _, j := range k.Extensions(c) {
-		if j.Degree.Number == 9 {
-			return append(tones, j.Tone)
-		}
-	}
-	return tones
-}
-
 func overlay(name, rule string, notes []PlacedTone) Overlay {
 	o := Overlay{Name: name, Rule: rule, Notes: make([]OverlayNote, len(notes))}
 	for n, note := range notes {
@@ -232,21 +217,10 @@ func blend(k harmony.Key, over *overChord, lay func([]harmony.Tone) []neck.Place
 	return blended
 }
 
-// again lists where the form that the chord makes comes back: the same shape for
-// every chord of the tune with the same tones over its root, at its own place.
 func (s *server) again(c chart.Chart, chord harmony.Chord, p neck.Position) []Again {
 	found := []Again{}
-	form := neck.FormAt(s.instrument, chord.Root.Class(), p.Window)
-	for _, other := range c.Chords() {
-		if other.Quality != chord.Quality {
-			continue
-		}
-		for _, place := range neck.Positions(s.instrument, other.Root.Class()) {
-			here := other.Same(chord) && place.Core <= p.CoreEnd && place.CoreEnd >= p.Core
-			if place.Form == form && !here {
-				found = append(found, Again{Chord: other.Symbol(), Low: place.Core, High: place.CoreEnd})
-			}
-		}
+	for _, r := range neck.Recurrences(s.instrument, chord, p.Window, c.Chords()) {
+		found = append(found, Again{Chord: r.Chord.Symbol(), Low: r.At.Core, High: r.At.CoreEnd})
 	}
 	return found
 }

@@ -148,3 +148,18 @@ func (k Key) Extensions(c Chord) []Judgement {
 	}
 	return found
 }
+
+// WithNinth is the chord's tones with the 9 that its joining scale has, where the
+// chord has fewer than five, so that they run in pairs over the strings.
+func (k Key) WithNinth(c Chord) []Tone {
+	tones := c.Tones()
+	if len(tones) > 4 {
+		return tones
+	}
+	for _, j := range k.Extensions(c) {
+		if j.Degree.Number == 9 {
+			return append(tones, j.Tone)
+		}
+	}
+	return tones
+}

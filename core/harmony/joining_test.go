@@ -77,6 +77,13 @@ func TestExtensionsAsTheKeyHasThem(t *testing.T) {
 	}
 }
 
+func TestANinthIsAddedToFour(t *testing.T) {
+	key := mustKey(t, "C", DominantMode)
+	for chord, want := range map[string]string{"C7": "C E G Bb D", "C9": "C E G Bb D", "G7b9": "G B D F Ab", "Am": "A C E B"} {
+		assert.Equal(t, want, spellTones(key.WithNinth(mustChord(t, chord))), chord)
+	}
+}
+
 func TestSuperimposedArpeggios(t *testing.T) {
 	key := mustKey(t, "C", DominantMode)
 	list := key.Superimposed(mustChord(t, "G7"))
