@@ -9,7 +9,9 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/format/chartfile"
+	"undaris/format/document"
 )
 
 // body is a response with a body and nothing else.
@@ -29,23 +31,37 @@ func (s *server) registerAbout(api huma.API) {
 
 // Choices are what a player may choose from, in the order to show it.
 type Choices struct {
-	Tonics       map[string][]string `json:"tonics" doc:"By mode"`
-	Modes        []string            `json:"modes"`
-	Schemes      []SchemeChoice      `json:"schemes"`
-	Meters       []string            `json:"meters"`
-	Formats      []FormatChoice      `json:"formats" doc:"What charts are exported as"`
-	Feels        []string            `json:"feels"`
-	Boxes        []string            `json:"boxes"`
-	Layouts      []string            `json:"layouts"`
-	Schools      []string            `json:"schools"`
-	Approaches   []string            `json:"approaches"`
-	Subdivisions map[string][]string `json:"subdivisions" doc:"By meter"`
-	Subdivision  string              `json:"subdivision" doc:"The one to begin with"`
-	Tempo        Range               `json:"tempo"`
-	Bars         Range               `json:"bars" doc:"Of a chart"`
-	Swing        Range               `json:"swing"`
-	Capo         Range               `json:"capo"`
-	Times        Range               `json:"times" doc:"How often bars are repeated"`
+	Tonics       map[string][]string   `json:"tonics" doc:"By mode"`
+	Modes        []string              `json:"modes"`
+	Schemes      []SchemeChoice        `json:"schemes"`
+	Meters       []string              `json:"meters"`
+	Formats      []FormatChoice        `json:"formats" doc:"What charts are exported as"`
+	Feels        []string              `json:"feels"`
+	Boxes        []string              `json:"boxes"`
+	Layouts      []string              `json:"layouts"`
+	Schools      []string              `json:"schools"`
+	Approaches   []string              `json:"approaches"`
+	Subdivisions map[string][]string   `json:"subdivisions" doc:"By meter"`
+	Subdivision  string                `json:"subdivision" doc:"The one to begin with"`
+	Tempo        Range                 `json:"tempo"`
+	Bars         Range                 `json:"bars" doc:"Of a chart"`
+	Swing        Range                 `json:"swing"`
+	Capo         Range                 `json:"capo"`
+	Times        Range                 `json:"times" doc:"How often bars are repeated"`
+	Instruments  []document.Instrument `json:"instruments" doc:"The tunings that are offered"`
+	Strings      Range                 `json:"strings"`
+	Frets        Range                 `json:"frets"`
+	ScaleMM      Range                 `json:"scaleMm"`
+	SpanMM       Range                 `json:"spanMm"`
+	Span         int                   `json:"span" doc:"The comfortable stretch to begin with, in mm"`
+	Sequences    []SequenceChoice      `json:"sequences" doc:"What sequences walk over, and the figures"`
+	Orders       []string              `json:"orders" doc:"Which way round figures go"`
+}
+
+// SequenceChoice is what a sequence walks over, and the figures it may take.
+type SequenceChoice struct {
+	Over  string   `json:"over"`
+	Cells []string `json:"cells"`
 }
 
 // SchemeChoice is a scheme and the mode it brings.
@@ -71,6 +87,14 @@ func (s *server) registerChoices(api huma.API) {
 		Tonics: map[string][]string{}, Modes: names(harmony.Modes), Meters: names(chart.Meters), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
 		Layouts: names(neck.LayoutKinds), Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
+		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
+		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders,
+	}
+	for _, i := range neck.Presets() {
+		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
+	}
+	for _, over := range phrase.SequenceOvers {
+		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Cells: phrase.SequenceCells(over)})
 	}
 	for _, m := range harmony.Modes {
 		choices.Tonics[string(m)] = m.Tonics()

@@ -129,7 +129,7 @@ func TestEditsOfAChart(t *testing.T) {
 
 func TestTheMapHoldsEveryPosition(t *testing.T) {
 	c := application(t, nil)
-	m := call[Map](c, "POST", "/api/compute/map", MapRequest{Chart: ferry(c).Chart}, 200)
+	m := call[Map](c, "POST", "/api/compute/map", MapRequest{On: On{Chart: ferry(c).Chart}}, 200)
 	require.Len(t, m.Positions, 9)
 	assert.Equal(t, []string{"E", "B", "G", "D", "A", "E"}, m.Instrument.Strings)
 	assert.Equal(t, "E-7", m.Home)
@@ -147,7 +147,7 @@ func TestTheMapHoldsEveryPosition(t *testing.T) {
 
 func TestTheChangeFromFourToFive(t *testing.T) {
 	c := application(t, nil)
-	view := call[ChangeView](c, "POST", "/api/compute/change", ChangeRequest{Chart: ferry(c).Chart, Change: 7680}, 200)
+	view := call[ChangeView](c, "POST", "/api/compute/change", ChangeRequest{On: On{Chart: ferry(c).Chart}, Change: 7680}, 200)
 	assert.Equal(t, "E-7", view.Position.ID)
 	assert.Equal(t, "Bb, the b7 of C7, down a fret to A, the 3 of F7", view.Moves[0].Sentence)
 	assert.Equal(t, []Tone{{Degree: "3", Note: "A"}}, view.Telling)
@@ -157,7 +157,7 @@ func TestTheChangeFromFourToFive(t *testing.T) {
 // lineRequest is a good request for a line, which the tests spoil.
 func lineRequest(c client) LineRequest {
 	licks := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
-	return LineRequest{Chart: ferry(c).Chart, Lick: licks[0].Lick, LineChoice: LineChoice{
+	return LineRequest{On: On{Chart: ferry(c).Chart}, Lick: licks[0].Lick, LineChoice: LineChoice{
 		Position: "E-7", Change: 7680, Target: &Place{String: 2, Fret: 10}, Approach: "enclosure", Subdivision: "eighth",
 	}}
 }
@@ -175,7 +175,7 @@ func TestALineLandsOnItsTarget(t *testing.T) {
 func TestThePerformance(t *testing.T) {
 	c := application(t, nil)
 	line := call[Line](c, "POST", "/api/compute/line", lineRequest(c), 200)
-	request := PerformanceRequest{Chart: ferry(c).Chart, From: 4, Bars: 2, CountIn: 1, Line: &PlayedLine{Start: line.Start}}
+	request := PerformanceRequest{On: On{Chart: ferry(c).Chart}, From: 4, Bars: 2, CountIn: 1, Line: &PlayedLine{Start: line.Start}}
 	request.Line.Meter = line.Meter
 	for _, e := range line.Events {
 		request.Line.Events = append(request.Line.Events, e.Event)
@@ -217,14 +217,14 @@ func TestBadInputNamesTheFieldAndWhatIsAllowed(t *testing.T) {
 		{"line", spoil(func(r *LineRequest) { r.Approach = "jump" }), "body.approach", "half step below"},
 		{"line", spoil(func(r *LineRequest) { r.Subdivision = "64th" }), "body.subdivision", "quarter, eighth, triplet, sixteenth"},
 		{"line", spoil(func(r *LineRequest) { r.Target = &Place{String: 5, Fret: 7} }), "body.target", "is not a placed tone of F7"},
-		{"line", spoil(func(r *LineRequest) { r.Lick.Events[0].Fret = 99 }), "body.lick.events[0].fret", "its frets are 0 to 22"},
+		{"line", spoil(func(r *LineRequest) { r.Lick.Events[0].Fret = 99 }), "body.lick.events[0].fret", "its frets are 0 to 27"},
 		{"line", spoil(func(r *LineRequest) { r.Lick.Events[0].Bend = 0.3 }), "body.lick.events[0].bend", "quarter tone"},
 		{"line", spoil(func(r *LineRequest) { r.Lick.Tonic = "x" }), "body.lick.tonic", "a letter A to G"},
 		{"chart", EditChart{Chart: chart, Scheme: "polka"}, "body.scheme", "quick change, slow change"},
 		{"chart", EditChart{Chart: chart, Tonic: "Cbb"}, "body.tonic", "a tonic from C to B"},
 		{"chart", EditChart{Chart: chart, Feel: "bossa"}, "body.feel", "straight, shuffle, slow 12/8"},
 		{"scheme", NewChart{Title: "", Tonic: "C", Scheme: "slow change", Tempo: 90, Feel: "straight"}, "body.title", "1 to 120 characters"},
-		{"performance", PerformanceRequest{Chart: chart, From: 13, Bars: 1}, "body.from", "its bars are 1 to 12"},
+		{"performance", PerformanceRequest{On: On{Chart: chart}, From: 13, Bars: 1}, "body.from", "its bars are 1 to 12"},
 		{"map", map[string]any{"chart": map[string]any{"title": "x"}}, "body.chart", "required property"},
 	} {
 		p := call[problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
@@ -387,10 +387,10 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 	server := httptest.NewServer(c.http)
 	defer server.Close()
 	for name, in := range map[string]any{
-		"map": MapRequest{Chart: ferry(c).Chart}, "change": ChangeRequest{Chart: ferry(c).Chart, Change: 7680}, "line": lineRequest(c),
-		"performance": PerformanceRequest{Chart: ferry(c).Chart, From: 1, Bars: 12, CountIn: 1},
+		"map": MapRequest{On: On{Chart: ferry(c).Chart}}, "change": ChangeRequest{On: On{Chart: ferry(c).Chart}, Change: 7680}, "line": lineRequest(c),
+		"performance": PerformanceRequest{On: On{Chart: ferry(c).Chart}, From: 1, Bars: 12, CountIn: 1},
 		"chart":       EditChart{Chart: ferry(c).Chart, Write: &WriteEdit{Bar: 4, Text: "C7 VI7"}},
-		"chord":       ChordRequest{Chart: ferry(c).Chart, Chord: "C7", Next: "F7", Position: "E-7"},
+		"chord":       ChordRequest{On: On{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {
 		content := pack(in)
 		b.Run(name, func(b *testing.B) {

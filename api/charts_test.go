@@ -256,7 +256,7 @@ func TestALineOverAnImaginedChord(t *testing.T) {
 			change = ch
 		}
 	}
-	line := call[Line](c, "POST", "/api/compute/line", LineRequest{Chart: chart.Chart, Lick: licks[0].Lick, LineChoice: LineChoice{Change: change.Tick, Position: "E"}}, 200)
+	line := call[Line](c, "POST", "/api/compute/line", LineRequest{On: On{Chart: chart.Chart}, Lick: licks[0].Lick, LineChoice: LineChoice{Change: change.Tick, Position: "E"}}, 200)
 	landing := line.Events[len(line.Events)-1]
 	assert.Equal(t, "Gb7", landing.Chord)
 	require.NotNil(t, landing.Written)

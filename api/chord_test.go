@@ -66,7 +66,7 @@ func TestLayoutsOfAChord(t *testing.T) {
 	three := chordView(c, ChordRequest{Chord: "C7", Position: "E-7", Layout: Layout{Kind: "three a string"}})
 	assert.Len(t, three.Shape.Tones, 18)
 	chart := ferry(c).Chart
-	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{Chart: chart, Chord: "C7", Layout: Layout{Kind: "one octave", From: "9"}}, 422)
+	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart}, Chord: "C7", Layout: Layout{Kind: "one octave", From: "9"}}, 422)
 	assert.Equal(t, "the position has no octave from the 9 up; it has one from the R", got.Detail)
 	assert.Equal(t, map[string]any{"layout": map[string]any{"kind": "one octave", "from": "R"}}, got.Errors[0].Value)
 	for location, in := range map[string]ChordRequest{

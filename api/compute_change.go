@@ -10,15 +10,14 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/neck"
-	"undaris/format/document"
 )
 
 // ChangeRequest asks how one chord gives way to the next in a position.
 type ChangeRequest struct {
-	Chart    document.Chart `json:"chart"`
-	Position string         `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
-	Change   int            `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
-	School   string         `json:"school,omitempty" doc:"What to aim at; left out for thirds first"`
+	On
+	Position string `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
+	Change   int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
+	School   string `json:"school,omitempty" doc:"What to aim at; left out for thirds first"`
 }
 
 // ChangeView is one change on the neck.
@@ -51,11 +50,11 @@ type Target struct {
 
 func (s *server) registerComputeChange(api huma.API) {
 	huma.Post(api, "/api/compute/change", func(_ context.Context, in *body[ChangeRequest]) (*body[ChangeView], error) {
-		asked, err := s.asked(in.Body.Chart, in.Body.Position, in.Body.Change, in.Body.School)
+		asked, err := in.Body.asked(in.Body.Position, in.Body.Change, in.Body.School)
 		if err != nil {
 			return nil, err
 		}
-		view, err := changeView(s.instrument, asked)
+		view, err := changeView(asked)
 		if err != nil {
 			return nil, invalid("chart", err)
 		}
@@ -65,30 +64,30 @@ func (s *server) registerComputeChange(api huma.API) {
 
 // asked is a request about one change, read.
 type asked struct {
-	chart    chart.Chart
+	on
 	position neck.Position
 	change   chart.Change
 	school   change.School
 }
 
-func (s *server) asked(d document.Chart, position string, tick int, school string) (asked, error) {
-	c, err := d.Core()
+func (o On) asked(position string, tick int, school string) (asked, error) {
+	read, err := o.read()
 	if err != nil {
-		return asked{}, invalid("chart", err)
+		return asked{}, err
 	}
-	p, err := neck.FindPosition(s.instrument, c.Key.Tonic.Class(), position)
+	p, err := read.position(position)
 	if err != nil {
-		return asked{}, invalid("position", err)
+		return asked{}, err
 	}
 	sch, err := change.ParseSchool(school)
 	if err != nil {
 		return asked{}, invalid("school", err)
 	}
-	ch, err := findChange(c, tick)
+	ch, err := findChange(read.chart, tick)
 	if err != nil {
 		return asked{}, invalid("change", err)
 	}
-	return asked{chart: c, position: p, change: ch, school: sch}, nil
+	return asked{on: read, position: p, change: ch, school: sch}, nil
 }
 
 func findChange(c chart.Chart, tick int) (chart.Change, error) {
@@ -106,7 +105,8 @@ func findChange(c chart.Chart, tick int) (chart.Change, error) {
 	return chart.Change{}, fmt.Errorf("no chord changes at tick %d; the changes are at %s", tick, strings.Join(allowed, ", "))
 }
 
-func changeView(i neck.Instrument, a asked) (ChangeView, error) {
+func changeView(a asked) (ChangeView, error) {
+	i := a.instrument
 	box, err := a.chart.Key.Box(a.chart.Box)
 	if err != nil {
 		return ChangeView{}, err

@@ -3,25 +3,24 @@ package api
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
-	"undaris/format/document"
 )
 
 // ChordRequest asks for one chord in one position, with all that can be laid
 // over it.
 type ChordRequest struct {
-	Chart    document.Chart `json:"chart"`
-	Chord    string         `json:"chord"`
-	Next     string         `json:"next,omitempty" doc:"The chord after it, whose tones are laid over as well"`
-	Position string         `json:"position,omitempty" doc:"A position's id or form; left out for the E form"`
-	Slide    bool           `json:"slide,omitempty" doc:"Take the position by the chord: the form at the chord's own place"`
-	Layout   Layout         `json:"layout,omitempty"`
+	On
+	Chord    string `json:"chord"`
+	Next     string `json:"next,omitempty" doc:"The chord after it, whose tones are laid over as well"`
+	Position string `json:"position,omitempty" doc:"A position's id or form; left out for the E form"`
+	Slide    bool   `json:"slide,omitempty" doc:"Take the position by the chord: the form at the chord's own place"`
+	Layout   Layout `json:"layout,omitempty"`
 }
 
 // Layout says which tones a shape takes, and how many a string.
@@ -36,6 +35,7 @@ type Layout struct {
 type ChordView struct {
 	Position     Position       `json:"position"`
 	Shape        Shape          `json:"shape"`
+	Easier       *Easier        `json:"easier,omitempty" doc:"The nearest placing within the player's span, where the shape is wider"`
 	Again        []Again        `json:"again" doc:"Where the same shape comes back in this tune"`
 	Joining      Overlay        `json:"joining"`
 	Extensions   Overlay        `json:"extensions"`
@@ -43,6 +43,13 @@ type ChordView struct {
 	Next         Overlay        `json:"next"`
 	Superimposed []Superimposed `json:"superimposed" doc:"Arpeggios of other chords to play over it, best first"`
 	Smaller      []Smaller      `json:"smaller" doc:"Smaller structures of the chord in the position, kind by kind"`
+}
+
+// Easier is a shape brought within the player's span.
+type Easier struct {
+	Tones     []PlacedTone `json:"tones"`
+	StretchMM float64      `json:"stretchMm"`
+	Sentence  string       `json:"sentence"`
 }
 
 // Smaller is a small part of a chord on a few strings.
@@ -87,23 +94,23 @@ const mostSuperimposed = 16
 
 func (s *server) registerComputeChord(api huma.API) {
 	huma.Post(api, "/api/compute/chord", func(_ context.Context, in *body[ChordRequest]) (*body[ChordView], error) {
-		c, err := in.Body.Chart.Core()
+		on, err := in.Body.read()
 		if err != nil {
-			return nil, invalid("chart", err)
+			return nil, err
 		}
 		chord, err := harmony.ParseChord(in.Body.Chord)
 		if err != nil {
 			return nil, invalid("chord", err)
 		}
-		root := c.Key.Tonic.Class()
+		root := on.chart.Key.Tonic.Class()
 		if in.Body.Slide {
 			root = chord.Root.Class()
 		}
-		position, err := neck.FindPosition(s.instrument, root, in.Body.Position)
+		position, err := neck.FindPosition(on.instrument, root, in.Body.Position)
 		if err != nil {
 			return nil, invalid("position", err)
 		}
-		view, err := s.chordView(c, chord, position, in.Body.Layout)
+		view, err := on.chordView(chord, position, in.Body.Layout)
 		if err != nil {
 			return nil, invalid("layout", err)
 		}
@@ -112,14 +119,15 @@ func (s *server) registerComputeChord(api huma.API) {
 			if err != nil {
 				return nil, invalid("next", err)
 			}
-			notes := newOverChord(c.Key, next).placedAll(neck.Lay(s.instrument, position.Window, next.Tones()).Tones)
+			notes := newOverChord(on.chart.Key, next).placedAll(neck.Lay(on.instrument, position.Window, next.Tones()).Tones)
 			view.Next = overlay(next.Symbol(), "the chord that comes next, as its own degrees", notes)
 		}
 		return &body[ChordView]{view}, nil
 	})
 }
 
-func (s *server) chordView(c chart.Chart, chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
+func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
+	c, i := o.chart, o.instrument
 	over := newOverChord(c.Key, chord)
 	joining, rule := c.Key.Joining(chord)
 	tones := chord.Tones()
@@ -129,26 +137,31 @@ func (s *server) chordView(c chart.Chart, chord harmony.Chord, p neck.Position, 
 	case neck.ThreeAString:
 		tones = joining.Tones
 	}
-	laid, err := neck.LayOut(s.instrument, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
+	laid, err := neck.LayOut(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
 	if err != nil {
 		return ChordView{}, err
 	}
+	form := neck.FormAt(i, chord.Root.Class(), p.Window)
+	laid = laid.Swapped(i, p.Window, chord.Quality.Sign, form, o.swaps)
 	lay := func(tones []harmony.Tone) []PlacedTone {
-		return over.placedAll(neck.Lay(s.instrument, p.Window, tones).Tones)
+		return over.placedAll(neck.Lay(i, p.Window, tones).Tones)
 	}
 	view := ChordView{
-		Position: positionOf(p), Again: s.again(c, chord, p), Joining: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
+		Position: positionOf(p), Again: o.again(chord, p), Joining: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
 		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
 		Shape: Shape{
-			Chord: chord.Symbol(), Form: string(neck.FormAt(s.instrument, chord.Root.Class(), p.Window)), Tones: over.placedAll(laid.Tones),
-			Beyond: over.placedAll(laid.Beyond), Box: []PlacedTone{}, StretchMM: laid.StretchMM, Caution: laid.Caution(),
+			Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign, Tones: over.placedAll(laid.Tones),
+			Beyond: over.placedAll(laid.Beyond), Box: []PlacedTone{}, StretchMM: laid.StretchMM, Caution: laid.Caution(o.spanMM),
 		},
+	}
+	if easier, ok := laid.Easier(i, p.Window, o.spanMM); ok {
+		view.Easier = &Easier{Tones: over.placedAll(easier.Tones), StretchMM: easier.StretchMM, Sentence: easier.Sentence}
 	}
 	if box, err := c.Key.Box(c.Box); err == nil {
 		view.Shape.Box = lay(box.Tones)
 	}
 	view.Extensions = extensions(c.Key, chord, lay)
-	view.Blend = blend(c.Key, over, func(tones []harmony.Tone) []neck.Placed { return neck.Lay(s.instrument, p.Window, tones).Tones })
+	view.Blend = blend(c.Key, over, func(tones []harmony.Tone) []neck.Placed { return neck.Lay(i, p.Window, tones).Tones })
 	for n, found := range c.Key.Superimposed(chord) {
 		if n == mostSuperimposed {
 			break
@@ -162,15 +175,15 @@ func (s *server) chordView(c chart.Chart, chord harmony.Chord, p neck.Position, 
 		}
 		view.Superimposed = append(view.Superimposed, one)
 	}
-	view.Smaller = smaller(s.instrument, over, p, chord)
+	view.Smaller = o.smaller(over, p, chord)
 	return view, nil
 }
 
-func smaller(i neck.Instrument, over *overChord, p neck.Position, chord harmony.Chord) []Smaller {
+func (o on) smaller(over *overChord, p neck.Position, chord harmony.Chord) []Smaller {
 	all := []Smaller{}
-	for _, found := range neck.Structures(i, p.Window, chord) {
+	for _, found := range neck.Structures(o.instrument, p.Window, chord) {
 		all = append(all, Smaller{
-			Name: found.Name, Strings: found.Strings, Notes: over.placedAll(found.Tones), StretchMM: found.StretchMM, Caution: found.Caution(),
+			Name: found.Name, Strings: found.Strings, Notes: over.placedAll(found.Tones), StretchMM: found.StretchMM, Caution: found.Caution(o.spanMM),
 		})
 	}
 	return all
@@ -196,30 +209,25 @@ func extensions(k harmony.Key, c harmony.Chord, lay func([]harmony.Tone) []Place
 // blend is the minor and the major box on the tonic in one position, and which
 // of them has each note.
 func blend(k harmony.Key, over *overChord, lay func([]harmony.Tone) []neck.Placed) Overlay {
-	minor, _ := k.Box(harmony.MinorPentatonic)
-	major, _ := k.Box(harmony.MajorPentatonic)
+	tones := k.Blend()
+	bare := make([]harmony.Tone, len(tones))
+	for n, t := range tones {
+		bare[n] = t.Tone
+	}
 	blended := Overlay{
 		Name: k.Tonic.String() + " minor and major pentatonic", Rule: "shared notes filled, the minor box's own half filled, the major box's own hollow",
 		Notes: []OverlayNote{},
 	}
-	for _, placed := range lay(append(append([]harmony.Tone{}, minor.Tones...), major.Tones...)) {
-		_, inMinor := minor.Tone(placed.Pitch.Class())
-		_, inMajor := major.Tone(placed.Pitch.Class())
-		of := "major"
-		switch {
-		case inMinor && inMajor:
-			of = "both"
-		case inMinor:
-			of = "minor"
-		}
+	for _, placed := range lay(bare) {
+		of := tones[slices.IndexFunc(tones, func(t harmony.BlendTone) bool { return t.Note.Class() == placed.Pitch.Class() })].Of
 		blended.Notes = append(blended.Notes, OverlayNote{PlacedTone: over.placed(placed), Of: of})
 	}
 	return blended
 }
 
-func (s *server) again(c chart.Chart, chord harmony.Chord, p neck.Position) []Again {
+func (o on) again(chord harmony.Chord, p neck.Position) []Again {
 	found := []Again{}
-	for _, r := range neck.Recurrences(s.instrument, chord, p.Window, c.Chords()) {
+	for _, r := range neck.Recurrences(o.instrument, chord, p.Window, o.chart.Chords()) {
 		found = append(found, Again{Chord: r.Chord.Symbol(), Low: r.At.Core, High: r.At.CoreEnd})
 	}
 	return found

@@ -25,8 +25,8 @@ type LineChoice struct {
 
 // LineRequest asks for a lick led over a change.
 type LineRequest struct {
-	Chart document.Chart `json:"chart"`
-	Lick  document.Lick  `json:"lick"`
+	On
+	Lick document.Lick `json:"lick"`
 	LineChoice
 }
 
@@ -51,15 +51,8 @@ type Line struct {
 
 // LineEvent is one note of a line.
 type LineEvent struct {
-	document.Event
-	Tone
-	Chord string `json:"chord" doc:"The chord that sounds when it starts"`
-	Class string `json:"class" enum:"home,colour,blue,lean,outside"`
-	Role  string `json:"role" enum:"lick,tail,approach,target"`
-	Why   string `json:"why"`
-	// Written is left out where no imagined chord is followed.
-	Written *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`
-	Spoken  string        `json:"spoken"`
+	LabelledEvent
+	Role string `json:"role" enum:"lick,tail,approach,target"`
 }
 
 // WrittenLabel is what a note is over the written chord.
@@ -71,7 +64,7 @@ type WrittenLabel struct {
 
 func (s *server) registerComputeLine(api huma.API) {
 	huma.Post(api, "/api/compute/line", func(_ context.Context, in *body[LineRequest]) (*body[Line], error) {
-		line, err := s.line(in.Body.Chart, in.Body.Lick, in.Body.LineChoice)
+		line, err := s.line(in.Body.On, in.Body.Lick, in.Body.LineChoice)
 		if err != nil {
 			return nil, err
 		}
@@ -80,12 +73,12 @@ func (s *server) registerComputeLine(api huma.API) {
 }
 
 // line writes a line, or says which field of the request stands in the way.
-func (s *server) line(d document.Chart, l document.Lick, choice LineChoice) (Line, error) {
-	a, err := s.asked(d, choice.Position, choice.Change, choice.School)
+func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
+	a, err := o.asked(choice.Position, choice.Change, choice.School)
 	if err != nil {
 		return Line{}, err
 	}
-	lick, err := l.Core(s.instrument)
+	lick, err := l.Core()
 	if err != nil {
 		return Line{}, invalid("lick", err)
 	}
@@ -98,7 +91,7 @@ func (s *server) line(d document.Chart, l document.Lick, choice LineChoice) (Lin
 		return Line{}, invalid("", err)
 	}
 	order := solo.Order{
-		Chart: a.chart, Instrument: s.instrument, Position: a.position, Change: a.change, Lick: lick,
+		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: lick,
 		School: a.school, Approach: approach, Subdivision: subdivision,
 	}
 	if choice.Target != nil {
@@ -121,23 +114,17 @@ func atFault(err error) string {
 }
 
 func lineOf(a asked, l solo.Line) Line {
-	written := document.PhraseOf(l.Phrase)
-	events := written.Events
+	events := a.labelled(l.Phrase)
 	first, bars := l.Bars(a.chart.Meter)
 	line := Line{
 		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
 		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,
 		FirstBar: first + 1, Bars: bars, Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
-		Events: make([]LineEvent, len(events)), Over: written.Over,
+		Events: make([]LineEvent, len(events)), Over: document.PhraseOf(l.Phrase).Over,
 	}
-	for n, label := range l.Labels {
-		line.Events[n] = LineEvent{
-			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
-			Role: string(l.Roles[n]), Why: l.Why[n], Spoken: spokenEvent(label, l.Phrase.Events[n]),
-		}
-		if w := label.Written; w != nil {
-			line.Events[n].Written = &WrittenLabel{Chord: w.Chord.Symbol(), Degree: w.Degree.String(), Class: string(w.Class)}
-		}
+	for n, event := range events {
+		event.Why = l.Why[n]
+		line.Events[n] = LineEvent{LabelledEvent: event, Role: string(l.Roles[n])}
 	}
 	return line
 }

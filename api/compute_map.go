@@ -6,30 +6,29 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/change"
-	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
-	"undaris/format/document"
 )
 
 // MapRequest asks for every chord of a chart in every position.
 type MapRequest struct {
-	Chart document.Chart `json:"chart"`
+	On
 }
 
 // Map is a chart laid on the neck.
 type Map struct {
-	Instrument Instrument    `json:"instrument"`
+	Instrument Neck          `json:"instrument"`
 	BoxName    string        `json:"boxName"`
 	Chords     []MapChord    `json:"chords" doc:"The distinct chords in the order they first sound"`
 	Positions  []MapPosition `json:"positions" doc:"Lowest first"`
 	Home       string        `json:"home" doc:"The id of the position to begin in"`
 }
 
-// Instrument is the neck that the map is drawn on.
-type Instrument struct {
+// Neck is the instrument that the map is drawn on.
+type Neck struct {
 	Name    string   `json:"name"`
-	Frets   int      `json:"frets"`
+	Frets   int      `json:"frets" doc:"Above the capo, where there is one"`
+	Formed  bool     `json:"formed" doc:"The five forms lie on it; else positions are plain windows"`
 	Strings []string `json:"strings" doc:"The open notes, string 1 first"`
 }
 
@@ -64,7 +63,8 @@ type MapPosition struct {
 // Position is one place of the key on the neck.
 type Position struct {
 	ID      string `json:"id" example:"E-7"`
-	Form    string `json:"form" doc:"The form that the tonic makes"`
+	Form    string `json:"form" doc:"The form that the tonic makes; empty for a plain window"`
+	Says    string `json:"says" doc:"What it is called" example:"E form"`
 	Core    int    `json:"core" doc:"The lowest of the four core frets"`
 	CoreEnd int    `json:"coreEnd"`
 	Low     int    `json:"low" doc:"The lowest fret within reach"`
@@ -74,7 +74,8 @@ type Position struct {
 // Shape is a chord in a position.
 type Shape struct {
 	Chord     string       `json:"chord"`
-	Form      string       `json:"form" doc:"The form that the chord makes there"`
+	Form      string       `json:"form" doc:"The form that the chord makes there; empty where forms are not named"`
+	Sign      string       `json:"sign" doc:"The chord quality's sign"`
 	Tones     []PlacedTone `json:"tones" doc:"From the lowest pitch up"`
 	Beyond    []PlacedTone `json:"beyond" doc:"Tones that only a reach below the core would give"`
 	Box       []PlacedTone `json:"box" doc:"The box in the position, as degrees of the chord"`
@@ -84,11 +85,11 @@ type Shape struct {
 
 func (s *server) registerComputeMap(api huma.API) {
 	huma.Post(api, "/api/compute/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
-		c, err := in.Body.Chart.Core()
+		on, err := in.Body.read()
 		if err != nil {
-			return nil, invalid("chart", err)
+			return nil, err
 		}
-		m, err := mapOf(s.instrument, c)
+		m, err := mapOf(on)
 		if err != nil {
 			return nil, invalid("chart", err)
 		}
@@ -96,7 +97,8 @@ func (s *server) registerComputeMap(api huma.API) {
 	})
 }
 
-func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
+func mapOf(o on) (Map, error) {
+	c, i := o.chart, o.instrument
 	box, err := c.Key.Box(c.Box)
 	if err != nil {
 		return Map{}, err
@@ -105,7 +107,7 @@ func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Home: home.ID(), Instrument: instrumentOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
+	m := Map{Home: home.ID(), Instrument: neckOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
 	chords := c.Chords()
 	over := make([]*overChord, len(chords))
 	for n, chord := range chords {
@@ -118,19 +120,20 @@ func mapOf(i neck.Instrument, c chart.Chart) (Map, error) {
 		position := MapPosition{Position: positionOf(p)}
 		boxShape := neck.Lay(i, p.Window, box.Tones)
 		for n, chord := range chords {
-			position.Shapes = append(position.Shapes, shapeOf(i, chord, over[n], p, boxShape))
+			position.Shapes = append(position.Shapes, o.shape(chord, over[n], p, boxShape))
 		}
 		m.Positions = append(m.Positions, position)
 	}
 	return m, nil
 }
 
-func shapeOf(i neck.Instrument, chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
-	shape := neck.Lay(i, p.Window, chord.Tones())
+func (o on) shape(chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
+	form := neck.FormAt(o.instrument, chord.Root.Class(), p.Window)
+	shape := neck.Lay(o.instrument, p.Window, chord.Tones()).Swapped(o.instrument, p.Window, chord.Quality.Sign, form, o.swaps)
 	return Shape{
-		Chord: chord.Symbol(), Form: string(neck.FormAt(i, chord.Root.Class(), p.Window)),
+		Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign,
 		Tones: over.placedAll(shape.Tones), Beyond: over.placedAll(shape.Beyond),
-		Box: over.placedAll(box.Tones), StretchMM: shape.StretchMM, Caution: shape.Caution(),
+		Box: over.placedAll(box.Tones), StretchMM: shape.StretchMM, Caution: shape.Caution(o.spanMM),
 	}
 }
 
@@ -144,16 +147,13 @@ func boxOver(chord harmony.Chord, box harmony.Box) BoxOver {
 }
 
 func positionOf(p neck.Position) Position {
-	return Position{ID: p.ID(), Form: string(p.Form), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
+	return Position{ID: p.ID(), Form: string(p.Form), Says: p.Says(), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
 }
 
-func instrumentOf(i neck.Instrument) Instrument {
+func neckOf(i neck.Instrument) Neck {
 	strings := make([]string, len(i.Open))
 	for n, open := range i.Open {
-		strings[n] = openNames[open.Class()]
+		strings[n] = neck.OpenNote(open)
 	}
-	return Instrument{Name: i.Name, Frets: i.Frets, Strings: strings}
+	return Neck{Name: i.Name, Frets: i.Frets, Formed: i.Formed(), Strings: strings}
 }
-
-// openNames spells open strings the way tunings are written.
-var openNames = [12]string{"C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"}

@@ -13,12 +13,12 @@ import (
 
 // PerformanceRequest asks for what sounds.
 type PerformanceRequest struct {
-	Chart   document.Chart `json:"chart"`
-	From    int            `json:"from" minimum:"1" doc:"The first bar, from 1"`
-	Bars    int            `json:"bars" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus"`
-	CountIn int            `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
-	Line    *PlayedLine    `json:"line,omitempty" doc:"What is played over the band"`
-	Silent  []string       `json:"silent,omitempty" enum:"click,bass,chords,line" doc:"Parts that are not heard"`
+	On
+	From    int         `json:"from" minimum:"1" doc:"The first bar, from 1"`
+	Bars    int         `json:"bars" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus"`
+	CountIn int         `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
+	Line    *PlayedLine `json:"line,omitempty" doc:"What is played over the band"`
+	Silent  []string    `json:"silent,omitempty" enum:"click,bass,chords,line" doc:"Parts that are not heard"`
 }
 
 // PlayedLine is a phrase and where it stands in the chart.
@@ -63,11 +63,12 @@ type CurvePoint struct {
 
 func (s *server) registerComputePerformance(api huma.API) {
 	huma.Post(api, "/api/compute/performance", func(_ context.Context, in *body[PerformanceRequest]) (*body[Performance], error) {
-		c, err := in.Body.Chart.Core()
+		on, err := in.Body.read()
 		if err != nil {
-			return nil, invalid("chart", err)
+			return nil, err
 		}
-		order := band.Order{Chart: c, Instrument: s.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn}
+		c := on.chart
+		order := band.Order{Chart: c, Instrument: on.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn}
 		if bars := len(c.Played()); order.From >= bars {
 			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
 		}
@@ -76,7 +77,7 @@ func (s *server) registerComputePerformance(api huma.API) {
 		}
 		if line := in.Body.Line; line != nil {
 			order.LineStart = line.Start
-			if order.Line, err = line.Core(s.instrument); err != nil {
+			if order.Line, err = line.Core(on.instrument); err != nil {
 				return nil, invalid("line", err)
 			}
 		}

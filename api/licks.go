@@ -6,7 +6,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/neck"
 	"undaris/format/document"
 	"undaris/store"
 )
@@ -47,7 +46,7 @@ func (s *server) registerLicks(api huma.API) {
 
 // KeepLick checks a lick and keeps it. Its error is a problem.
 func KeepLick(st *store.Store, d document.Lick) (store.Document, error) {
-	lick, err := d.Core(neck.Standard())
+	lick, err := d.Core()
 	if err != nil {
 		return store.Document{}, invalid("", err)
 	}

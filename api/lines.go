@@ -21,28 +21,31 @@ type KeepLine struct {
 	ChartID uint   `json:"chartId"`
 	LickID  uint   `json:"lickId"`
 	LineChoice
+	Hands *document.Hands `json:"hands,omitempty" doc:"Left out for a guitar in standard tuning"`
 }
 
 // lineBody is a line as it is stored: all that it was made from, and itself.
 // It stands as it was kept, whatever becomes of its chart and lick.
 type lineBody struct {
-	Name   string         `json:"name"`
-	LickID uint           `json:"lickId"`
-	Chart  document.Chart `json:"chart"`
-	Lick   document.Lick  `json:"lick"`
-	Choice LineChoice     `json:"choice"`
-	Line   Line           `json:"line"`
+	Name   string          `json:"name"`
+	LickID uint            `json:"lickId"`
+	Chart  document.Chart  `json:"chart"`
+	Lick   document.Lick   `json:"lick"`
+	Choice LineChoice      `json:"choice"`
+	Hands  *document.Hands `json:"hands,omitempty"`
+	Line   Line            `json:"line"`
 }
 
 // KeptLine is a line of the library.
 type KeptLine struct {
 	Kept
-	ChartID uint       `json:"chartId"`
-	Name    string     `json:"name"`
-	LickID  uint       `json:"lickId"`
-	Choice  LineChoice `json:"choice"`
-	Chart   ReadChart  `json:"chart" doc:"The chart as it was when the line was kept"`
-	Line    Line       `json:"line"`
+	ChartID uint            `json:"chartId"`
+	Name    string          `json:"name"`
+	LickID  uint            `json:"lickId"`
+	Choice  LineChoice      `json:"choice"`
+	Chart   ReadChart       `json:"chart" doc:"The chart as it was when the line was kept"`
+	Hands   *document.Hands `json:"hands,omitempty" doc:"What it was kept for"`
+	Line    Line            `json:"line"`
 }
 
 // LineEntry is a line in the list of the library.
@@ -102,7 +105,7 @@ func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
 	if err != nil {
 		return nil, err
 	}
-	line, err := s.line(chartDoc, lickDoc, k.LineChoice)
+	line, err := s.line(On{Chart: chartDoc, Hands: k.Hands}, lickDoc, k.LineChoice)
 	if err != nil {
 		return nil, err
 	}
@@ -110,7 +113,7 @@ func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
 		name = fmt.Sprintf("%s into %s", lickDoc.Name, line.Target.Note)
 	}
 	d, err := s.store.Create(store.Document{Kind: store.Line, Name: name, ChartID: &k.ChartID, Body: pack(lineBody{
-		Name: name, LickID: k.LickID, Chart: chartDoc, Lick: lickDoc, Choice: k.LineChoice, Line: line,
+		Name: name, LickID: k.LickID, Chart: chartDoc, Lick: lickDoc, Choice: k.LineChoice, Hands: k.Hands, Line: line,
 	})})
 	if err != nil {
 		return nil, err
@@ -150,7 +153,7 @@ func keptLine(d store.Document) (*body[KeptLine], error) {
 		return nil, err
 	}
 	return &body[KeptLine]{KeptLine{
-		Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, LickID: b.LickID, Choice: b.Choice, Chart: readChart(c), Line: b.Line,
+		Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, LickID: b.LickID, Choice: b.Choice, Chart: readChart(c), Hands: b.Hands, Line: b.Line,
 	}}, nil
 }
 

@@ -11,8 +11,6 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"undaris/core/neck"
 )
 
 var update = flag.Bool("update", false, "write openapi.json from the Go types")
@@ -22,7 +20,7 @@ var update = flag.Bool("update", false, "write openapi.json from the Go types")
 func TestOpenAPIFileIsCurrent(t *testing.T) {
 	gin.SetMode(gin.ReleaseMode)
 	document := humagin.New(gin.New(), apiConfig("0"))
-	(&server{instrument: neck.Standard()}).register(document)
+	(&server{}).register(document)
 	want, err := json.MarshalIndent(document.OpenAPI(), "", "  ")
 	require.NoError(t, err)
 	want = append(want, '\n')

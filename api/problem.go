@@ -10,6 +10,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/neck"
 	"undaris/core/solo"
+	"undaris/format/document"
 	"undaris/store"
 )
 
@@ -36,6 +37,15 @@ func invalid(field string, err error) error {
 	var layout *neck.LayoutError
 	if errors.As(err, &layout) && layout.Nearest.Kind != "" {
 		value = map[string]any{"layout": layoutOf(layout.Nearest)}
+	}
+	var instrument *neck.InstrumentError
+	if errors.As(err, &instrument) {
+		location += "." + instrument.Field
+		value = map[string]any{"instrument": document.InstrumentOf(instrument.Nearest)}
+	}
+	var position *neck.PositionError
+	if errors.As(err, &position) {
+		value = map[string]any{"position": position.Nearest}
 	}
 	var target *solo.TargetError
 	if errors.As(err, &target) {

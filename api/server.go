@@ -12,7 +12,6 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
-	"undaris/core/neck"
 	"undaris/store"
 )
 
@@ -35,10 +34,9 @@ type Config struct {
 
 // server is what the handlers share.
 type server struct {
-	store      *store.Store
-	instrument neck.Instrument
-	version    string
-	demo       bool
+	store   *store.Store
+	version string
+	demo    bool
 }
 
 // New builds the handler for the whole application.
@@ -46,7 +44,7 @@ func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.Use(logged(c.Log), recovered(c.Log), guarded(c))
-	s := &server{store: c.Store, instrument: neck.Standard(), version: c.Version, demo: c.Demo}
+	s := &server{store: c.Store, version: c.Version, demo: c.Demo}
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -73,10 +71,12 @@ func (s *server) register(api huma.API) {
 	s.registerComputeChord(api)
 	s.registerComputeChange(api)
 	s.registerComputeLine(api)
+	s.registerComputeSequence(api)
 	s.registerComputePerformance(api)
 	s.registerCharts(api)
 	s.registerRevisions(api)
 	s.registerSheets(api)
+	s.registerPlayer(api)
 	s.registerLicks(api)
 	s.registerLines(api)
 }

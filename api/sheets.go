@@ -37,7 +37,15 @@ func (s *server) registerSheets(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		order := sheet.Order{Chart: c, Instrument: s.instrument, Paper: paper}
+		kept, err := s.player()
+		if err != nil {
+			return nil, err
+		}
+		instrument, spanMM, swaps, err := kept.Player.Hands.Core(c.Capo)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		order := sheet.Order{Chart: c, Instrument: instrument, Paper: paper, SpanMM: spanMM, Swaps: swaps}
 		drawing, name := order.Practice(), c.Title
 		switch in.What {
 		case "blank":
@@ -47,7 +55,7 @@ func (s *server) registerSheets(api huma.API) {
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.chord", Message: err.Error()})
 			}
-			position, err := neck.FindPosition(s.instrument, c.Key.Tonic.Class(), in.Position)
+			position, err := neck.FindPosition(instrument, c.Key.Tonic.Class(), in.Position)
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.position", Message: err.Error()})
 			}

@@ -37,7 +37,7 @@ func licks(t *testing.T) []phrase.Lick {
 	require.NoError(t, err)
 	all := make([]phrase.Lick, len(docs))
 	for n, doc := range docs {
-		all[n], err = doc.Core(guitar)
+		all[n], err = doc.Core()
 		require.NoError(t, err, doc.Name)
 		assert.Equal(t, doc, document.LickOf(all[n]), "reads and writes the same")
 	}

@@ -35,6 +35,14 @@ var migrations = []*gormigrate.Migration{
 	{ID: "0002-practised", Migrate: statements(
 		`ALTER TABLE documents ADD COLUMN practised_at DATETIME`,
 	)},
+	{ID: "0003-settings", Migrate: statements(
+		`CREATE TABLE settings (
+			name       TEXT PRIMARY KEY,
+			body       BLOB NOT NULL,
+			version    INTEGER NOT NULL CHECK (version >= 1),
+			updated_at DATETIME NOT NULL
+		)`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {

@@ -3,6 +3,7 @@ package neck
 import (
 	"fmt"
 	"sort"
+	"strconv"
 	"strings"
 
 	"undaris/core/pitch"
@@ -52,15 +53,42 @@ type Position struct {
 }
 
 // ID names a position in requests and addresses: its form and lowest core
-// fret, as in "E-7".
-func (p Position) ID() string { return fmt.Sprintf("%s-%d", p.Form, p.Core) }
+// fret, as in "E-7"; a plain window is "fret-7".
+func (p Position) ID() string {
+	if p.Form == "" {
+		return plain + strconv.Itoa(p.Core)
+	}
+	return fmt.Sprintf("%s-%d", p.Form, p.Core)
+}
+
+// Says is the position as it is called: "E form", or "frets" for a plain window.
+func (p Position) Says() string {
+	if p.Form == "" {
+		return "frets"
+	}
+	return string(p.Form) + " form"
+}
+
+const plain = "fret-"
+
+// windowStep is how far apart plain windows lie: neighbours share a core fret, so
+// that nothing between two hands is lost (our choice).
+const windowStep = 3
 
 // Positions lists every position of the tonic, lowest first: each form wherever
 // its core fits the neck. At the nut the E form counts although its core would
 // begin one fret before it; it keeps its four frets as 0 to 3 (our choice: the
-// open position is where players begin).
+// open position is where players begin). Where the strings are not tuned in the
+// intervals of standard tuning no form lies, and positions are plain windows
+// stepped along the neck.
 func Positions(i Instrument, tonic pitch.Class) []Position {
 	found := []Position{}
+	if !i.Formed() {
+		for core := 0; core+coreFrets-1 <= i.Frets; core += windowStep {
+			found = append(found, Position{Window: i.window(core)})
+		}
+		return found
+	}
 	for _, f := range forms {
 		open := i.Open[f.tonic-1].Class()
 		for fret := tonic.Above(open); fret <= i.Frets; fret += 12 {
@@ -78,37 +106,76 @@ func Positions(i Instrument, tonic pitch.Class) []Position {
 	return found
 }
 
-// PositionError says which position is not one of the key's, and which are.
+// PositionError says which position is not one of the key's, which are, and the
+// nearest of them.
 type PositionError struct {
 	Text    string
 	Allowed []string
+	Nearest string
 }
 
 func (e *PositionError) Error() string {
-	return fmt.Sprintf("%q is not a position of this key; its positions are %s, or a form alone (C, A, G, E, D) for its lowest place",
+	return fmt.Sprintf("%q is not a position of this key; its positions are %s; a form alone (C, A, G, E, D) is its lowest place, and fret-7 any four frets from the 7th",
 		e.Text, strings.Join(e.Allowed, ", "))
 }
 
 // FindPosition finds a position by its ID, or by a form alone, which means the
-// lowest place of that form. The empty text asks for the default, the E form.
+// lowest place of that form. "fret-7" is the window from any fret of the neck.
+// The empty text asks for the default: the E form, or in other tunings the window
+// that has the tonic lowest on the lowest string.
 func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error) {
-	if text == "" {
-		text = "E"
-	}
 	all := Positions(i, tonic)
+	if text == "" {
+		return home(i, tonic, all), nil
+	}
 	ids := make([]string, len(all))
 	for n, p := range all {
-		if p.ID() == text || string(p.Form) == text {
+		if p.ID() == text || (p.Form != "" && string(p.Form) == text) {
 			return p, nil
 		}
 		ids[n] = p.ID()
 	}
-	return Position{}, &PositionError{Text: text, Allowed: ids}
+	fault := &PositionError{Text: text, Allowed: ids, Nearest: home(i, tonic, all).ID()}
+	_, number, _ := strings.Cut(text, "-")
+	fret, err := strconv.Atoi(number)
+	if err != nil {
+		return Position{}, fault
+	}
+	within := min(max(fret, 0), i.Frets-coreFrets+1)
+	if strings.HasPrefix(text, plain) && within == fret {
+		return Position{Window: i.window(fret)}, nil
+	}
+	fault.Nearest = all[0].ID()
+	for _, p := range all {
+		if max(p.Core-within, within-p.Core) < max(core(fault.Nearest)-within, within-core(fault.Nearest)) {
+			fault.Nearest = p.ID()
+		}
+	}
+	return Position{}, fault
+}
+
+// core is the lowest core fret in a position's ID.
+func core(id string) int {
+	_, number, _ := strings.Cut(id, "-")
+	fret, _ := strconv.Atoi(number)
+	return fret
+}
+
+// home is the position to begin in.
+func home(i Instrument, tonic pitch.Class, all []Position) Position {
+	fret := tonic.Above(i.Open[len(i.Open)-1].Class())
+	for _, p := range all {
+		if p.Form == "E" || (p.Form == "" && fret <= p.CoreEnd) {
+			return p
+		}
+	}
+	return all[0]
 }
 
 // FormAt is the form that a chord on root makes in a window: the form of that
 // root whose own core begins nearest. Of two equally near, the higher: the
 // little finger reaches up more easily than the first reaches back (our choice).
+// Where no forms lie it is empty.
 func FormAt(i Instrument, root pitch.Class, w Window) Form {
 	best, nearest := Form(""), 1<<10
 	for _, p := range Positions(i, root) {

@@ -123,15 +123,16 @@ func (s Shape) Tone(at Place) (Placed, bool) {
 	return Placed{}, false
 }
 
-// ComfortableSpanMM is the stretch that a hand is asked for without a word.
+// ComfortableSpanMM is the stretch that a hand is asked for without a word,
+// unless the player has set another.
 const ComfortableSpanMM = 100
 
-// Caution is a plain word where the shape is wide, or nothing. It is no medical
-// advice. Tones of an arpeggio are played one after the other, so the hand may
-// shift instead of stretching.
-func (s Shape) Caution() string {
-	if s.StretchMM <= ComfortableSpanMM {
+// Caution is a plain word where the shape is wider than a span, or nothing. It is
+// no medical advice. Tones of an arpeggio are played one after the other, so the
+// hand may shift instead of stretching.
+func (s Shape) Caution(spanMM float64) string {
+	if s.StretchMM <= spanMM {
 		return ""
 	}
-	return fmt.Sprintf("%.0f mm from end to end: warm up first, shift rather than stretch, stop at any pain.", s.StretchMM)
+	return fmt.Sprintf("%.0f mm from end to end, past your %.0f: warm up first, shift rather than stretch, stop at any pain.", s.StretchMM, spanMM)
 }

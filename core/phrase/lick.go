@@ -17,6 +17,20 @@ type Lick struct {
 	// Tonic is the tonic it was written over.
 	Tonic  pitch.Note
 	Phrase Phrase
+	// On is the instrument that its strings and frets are of; nil for a guitar in
+	// standard tuning.
+	On *neck.Instrument
+}
+
+// WrittenOn is the instrument that the lick's strings and frets are of. Licks may
+// be written for any fret that a neck has.
+func (l Lick) WrittenOn() neck.Instrument {
+	if l.On != nil {
+		return *l.On
+	}
+	i := neck.Standard()
+	i.Frets = neck.MaxFrets
+	return i
 }
 
 // MaxName and MaxAbout are how many characters a lick's name and line hold.
@@ -27,7 +41,7 @@ const (
 
 // Check returns the first thing that makes the lick unfit to be kept: a
 // *chart.FieldError for its name, an *EventError for a note.
-func (l Lick) Check(i neck.Instrument) error {
+func (l Lick) Check() error {
 	name := strings.TrimSpace(l.Name)
 	if name == "" || len([]rune(name)) > MaxName {
 		return &chart.FieldError{Field: "name", Detail: fmt.Sprintf("a lick's name has 1 to %d characters", MaxName)}
@@ -35,7 +49,7 @@ func (l Lick) Check(i neck.Instrument) error {
 	if len([]rune(l.About)) > MaxAbout {
 		return &chart.FieldError{Field: "about", Detail: fmt.Sprintf("what a lick is about has at most %d characters", MaxAbout)}
 	}
-	return l.Phrase.Check(i)
+	return l.Phrase.Check(l.WrittenOn())
 }
 
 // Setting is a lick laid into a key and position.
@@ -93,12 +107,16 @@ func (l Lick) Set(i neck.Instrument, tonic pitch.Class, w neck.Window) (Setting,
 
 // slid moves every fret by the shift, if all of them then lie in the window.
 func (l Lick) slid(i neck.Instrument, w neck.Window, shift int) (Setting, bool) {
+	higher, alike := i.Higher(l.WrittenOn())
+	if !alike {
+		return Setting{}, false
+	}
 	moved := Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}
 	wanted := make([]neck.Wanted, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
-		e.Fret += shift
+		e.Fret += shift - higher
 		if e.SlideFrom > 0 {
-			e.SlideFrom += shift
+			e.SlideFrom += shift - higher
 		}
 		if e.Fret < w.Core || e.Fret > w.High {
 			return Setting{}, false
@@ -157,7 +175,7 @@ func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool)
 	setting := Setting{Shift: shift, Phrase: Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}}
 	wanted := make([]neck.Wanted, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
-		p := i.Pitch(e.Place) + pitch.MIDI(shift)
+		p := l.WrittenOn().Pitch(e.Place) + pitch.MIDI(shift)
 		open := e.needsFret() && !frettedIn(i, w, p)
 		switch {
 		case unbent[n]:

@@ -8,7 +8,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/core/chart"
-	"undaris/core/neck"
 )
 
 const tune = `{"title":"A","key":{"tonic":"Bb","mode":"dominant"},"meter":"4/4","tempo":90,"feel":"shuffle","swing":2,
@@ -36,7 +35,7 @@ func TestAChartReadsAndWritesTheSame(t *testing.T) {
 func TestALickReadsAndWritesTheSame(t *testing.T) {
 	var d Lick
 	require.NoError(t, json.Unmarshal([]byte(lick), &d))
-	l, err := d.Core(neck.Standard())
+	l, err := d.Core()
 	require.NoError(t, err)
 	assert.Equal(t, d, LickOf(l))
 	assert.Equal(t, 1, l.Phrase.Events[1].Bend, "half a semitone is one quarter tone")
@@ -55,7 +54,7 @@ func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 		var d Lick
 		require.NoError(t, json.Unmarshal([]byte(lick), &d))
 		spoil(&d)
-		_, err := d.Core(neck.Standard())
+		_, err := d.Core()
 		var fault *chart.FieldError
 		require.ErrorAs(t, err, &fault, field)
 		assert.Equal(t, field, fault.Field)
@@ -78,7 +77,7 @@ func FuzzDocuments(f *testing.F) {
 		}
 		var l Lick
 		if json.Unmarshal(text, &l) == nil {
-			if read, err := l.Core(neck.Standard()); err == nil {
+			if read, err := l.Core(); err == nil {
 				require.Equal(t, LickOf(read).Phrase, l.Phrase)
 			}
 		}

@@ -55,6 +55,8 @@ type Lick struct {
 	Name  string `json:"name" doc:"1 to 60 characters"`
 	About string `json:"about" doc:"What it is good for, at most 200 characters"`
 	Tonic string `json:"tonic" doc:"The tonic it was written over"`
+	// Tuning is left out for standard.
+	Tuning string `json:"tuning,omitempty" doc:"The open strings it was written for, from the lowest up; left out for standard tuning"`
 	Phrase
 }
 
@@ -144,19 +146,29 @@ func eventField(err error) error {
 
 // LickOf writes a lick as a document.
 func LickOf(l phrase.Lick) Lick {
-	return Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Phrase: PhraseOf(l.Phrase)}
+	d := Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Phrase: PhraseOf(l.Phrase)}
+	if l.On != nil {
+		d.Tuning = l.On.Tuning()
+	}
+	return d
 }
 
 // Core reads the lick and checks it whole. Its error is a *chart.FieldError.
-func (d Lick) Core(i neck.Instrument) (phrase.Lick, error) {
+func (d Lick) Core() (phrase.Lick, error) {
 	tonic, err := pitch.ParseNote(d.Tonic)
 	if err != nil {
 		return phrase.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
 	}
-	p, err := d.Phrase.Core(i)
-	if err != nil {
+	l := phrase.Lick{Name: d.Name, About: d.About, Tonic: tonic}
+	if d.Tuning != "" {
+		on, err := Instrument{Name: "lick", Tuning: d.Tuning, Frets: neck.MaxFrets, ScaleMM: neck.Standard().ScaleMM}.Core()
+		if err != nil {
+			return phrase.Lick{}, &chart.FieldError{Field: "tuning", Detail: err.Error()}
+		}
+		l.On = &on
+	}
+	if l.Phrase, err = d.Phrase.Core(l.WrittenOn()); err != nil {
 		return phrase.Lick{}, err
 	}
-	l := phrase.Lick{Name: d.Name, About: d.About, Tonic: tonic, Phrase: p}
-	return l, eventField(l.Check(i))
+	return l, eventField(l.Check())
 }

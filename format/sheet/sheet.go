@@ -38,6 +38,9 @@ type Order struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	Paper      Paper
+	// SpanMM is the player's comfortable stretch; Swaps the tones wanted elsewhere.
+	SpanMM float64
+	Swaps  []neck.Swap
 }
 
 // Drawing is a sheet that can be drawn.
@@ -65,11 +68,10 @@ func (d Drawing) SVG() []byte {
 func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
 	return Drawing{o.Chart.Title, func(c canvas) {
 		c.page(o.Paper.Width, 118)
-		form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
+		shape, form := o.shape(chord, p)
 		c.text(margin, margin+6, letters{size: 8, bold: true}, Signs(chord.Symbol()))
-		c.text(margin+34, margin+6, letters{size: 4.4}, fmt.Sprintf("%s-form position, frets %d–%d: makes the %s form", p.Form, p.Core, p.CoreEnd, form))
+		c.text(margin+34, margin+6, letters{size: 4.4}, named(p, form))
 		c.text(o.Paper.Width-margin, margin+6, letters{size: 3.6, at: right}, o.Chart.Title)
-		shape := neck.Lay(o.Instrument, p.Window, chord.Tones())
 		first := max(p.Low, 1)
 		drawNeck(c, o.Instrument, frame{x: margin + 12, y: margin + 16, w: o.Paper.Width - 2*margin - 14, h: 50, first: first, last: p.High}, append(o.box(p, shape), marksOf(shape)...))
 		y := float64(margin + 84)
@@ -80,8 +82,26 @@ func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
 			c.text(x, y+9.5, letters{size: 3, at: centre}, fingerName(tone.Finger))
 		}
 		c.text(margin, 118-9, letters{size: 3}, "black: root · rings: the box, "+o.boxName()+" · below: from the lowest string up, degree, note, finger")
-		c.text(margin, 118-5, letters{size: 3}, foot)
+		under := foot
+		if caution := shape.Caution(o.SpanMM); o.SpanMM > 0 && caution != "" {
+			under = caution
+		}
+		c.text(margin, 118-5, letters{size: 3}, under)
 	}}
+}
+
+// shape is the chord in a position, its tones where the player wants them.
+func (o Order) shape(chord harmony.Chord, p neck.Position) (neck.Shape, neck.Form) {
+	form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
+	return neck.Lay(o.Instrument, p.Window, chord.Tones()).Swapped(o.Instrument, p.Window, chord.Quality.Sign, form, o.Swaps), form
+}
+
+// named says a position and the form a chord makes there, where forms lie.
+func named(p neck.Position, form neck.Form) string {
+	if p.Form == "" {
+		return fmt.Sprintf("frets %d–%d", p.Core, p.CoreEnd)
+	}
+	return fmt.Sprintf("%s-form position, frets %d–%d: makes the %s form", p.Form, p.Core, p.CoreEnd, form)
 }
 
 func fingerName(finger int) string {
@@ -118,12 +138,13 @@ func (o Order) box(p neck.Position, shape neck.Shape) []mark {
 }
 
 // fivePositions are the five forms, each at its lowest place on the neck where
-// all of its frets are fretted, lowest first.
+// all of its frets are fretted, lowest first; in other tunings the five lowest
+// windows.
 func (o Order) fivePositions() []neck.Position {
 	seen := map[neck.Form]bool{}
 	five := []neck.Position{}
 	for _, p := range neck.Positions(o.Instrument, o.Chart.Key.Tonic.Class()) {
-		if p.Core > 0 && !seen[p.Form] {
+		if p.Core > 0 && len(five) < 5 && (p.Form == "" || !seen[p.Form]) {
 			seen[p.Form] = true
 			five = append(five, p)
 		}
@@ -219,9 +240,12 @@ func (o Order) row(c canvas, y, height float64, chord harmony.Chord, five []neck
 	w := (o.Paper.Width - 2*margin - indent) / 5
 	for n, p := range five {
 		x := margin + indent + float64(n)*w
-		shape := neck.Lay(o.Instrument, p.Window, chord.Tones())
-		form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
-		c.text(x+w/2, y+1.5, letters{size: 2.6, at: centre}, fmt.Sprintf("position %s, %s form", p.Form, form))
+		shape, form := o.shape(chord, p)
+		says := fmt.Sprintf("frets %d–%d", p.Core, p.CoreEnd)
+		if p.Form != "" {
+			says = fmt.Sprintf("position %s, %s form", p.Form, form)
+		}
+		c.text(x+w/2, y+1.5, letters{size: 2.6, at: centre}, says)
 		drawNeck(c, o.Instrument, frame{x: x + 4, y: y + 5, w: w - 6, h: height - 15, first: max(p.Low, 1), last: p.High, small: true}, append(o.box(p, shape), marksOf(shape)...))
 	}
 }

@@ -347,6 +347,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute sequence */
+        post: operations["post-api-compute-sequence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/turnarounds": {
         parameters: {
             query?: never;
@@ -452,6 +469,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API player */
+        get: operations["get-api-player"];
+        /** Put API player */
+        put: operations["put-api-player"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -547,6 +582,8 @@ export interface components {
              */
             change: number;
             chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
             /**
              * @description A position's id, or a form for its lowest place; left out for the E form
              * @example E-7
@@ -658,11 +695,26 @@ export interface components {
             feels: string[];
             /** @description What charts are exported as */
             formats: components["schemas"]["FormatChoice"][];
+            frets: components["schemas"]["Range"];
+            /** @description The tunings that are offered */
+            instruments: components["schemas"]["Instrument"][];
             layouts: string[];
             meters: string[];
             modes: string[];
+            /** @description Which way round figures go */
+            orders: string[];
+            scaleMm: components["schemas"]["Range"];
             schemes: components["schemas"]["SchemeChoice"][];
             schools: string[];
+            /** @description What sequences walk over, and the figures */
+            sequences: components["schemas"]["SequenceChoice"][];
+            /**
+             * Format: int64
+             * @description The comfortable stretch to begin with, in mm
+             */
+            span: number;
+            spanMm: components["schemas"]["Range"];
+            strings: components["schemas"]["Range"];
             /** @description The one to begin with */
             subdivision: string;
             /** @description By meter */
@@ -691,6 +743,8 @@ export interface components {
         ChordRequest: {
             chart: components["schemas"]["Chart"];
             chord: string;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
             layout?: components["schemas"]["Layout"];
             /** @description The chord after it, whose tones are laid over as well */
             next?: string;
@@ -703,6 +757,8 @@ export interface components {
             /** @description Where the same shape comes back in this tune */
             again: components["schemas"]["Again"][];
             blend: components["schemas"]["Overlay"];
+            /** @description The nearest placing within the player's span, where the shape is wider */
+            easier?: components["schemas"]["Easier"];
             extensions: components["schemas"]["Overlay"];
             joining: components["schemas"]["Overlay"];
             next: components["schemas"]["Overlay"];
@@ -735,6 +791,12 @@ export interface components {
              * @description After the note begins
              */
             ticks: number;
+        };
+        Easier: {
+            sentence: string;
+            /** Format: double */
+            stretchMm: number;
+            tones: components["schemas"]["PlacedTone"][];
         };
         EditChart: {
             chart: components["schemas"]["Chart"];
@@ -894,6 +956,17 @@ export interface components {
             name: string;
             title: string;
         };
+        Hands: {
+            /** @description Left out for a guitar in standard tuning with 22 frets */
+            instrument?: components["schemas"]["Instrument"];
+            /**
+             * Format: double
+             * @description A comfortable stretch, 50 to 200 mm; left out for 100
+             */
+            spanMm?: number;
+            /** @description Tones wanted at their other place */
+            swaps?: components["schemas"]["Swap"][];
+        };
         Imported: {
             /** Format: int64 */
             barTicks: number;
@@ -926,11 +999,23 @@ export interface components {
             ticks: number;
         };
         Instrument: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 12 to 27
+             */
             frets: number;
+            /** @description 1 to 40 characters */
             name: string;
-            /** @description The open notes, string 1 first */
-            strings: string[];
+            /**
+             * Format: double
+             * @description From nut to saddle, 300 to 900 mm
+             */
+            scaleMm: number;
+            /**
+             * @description The open strings from the lowest up; octaves may be left out
+             * @example E2 A2 D3 G3 B3 E4
+             */
+            tuning: string;
         };
         Judgement: {
             /** @enum {string} */
@@ -954,6 +1039,8 @@ export interface components {
             change: number;
             /** Format: int64 */
             chartId: number;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
             /** Format: int64 */
             lickId: number;
             /** @description At most 60 characters; left out for one made from lick and target */
@@ -1024,12 +1111,24 @@ export interface components {
             /** Format: int64 */
             chartId: number;
             choice: components["schemas"]["LineChoice"];
+            /** @description What it was kept for */
+            hands?: components["schemas"]["Hands"];
             /** Format: int64 */
             id: number;
             /** Format: int64 */
             lickId: number;
             line: components["schemas"]["Line"];
             name: string;
+            /** Format: date-time */
+            saved: string;
+            /**
+             * Format: int64
+             * @description Given with a save, so that no other save is overwritten
+             */
+            version: number;
+        };
+        KeptPlayer: {
+            player: components["schemas"]["Player"];
             /** Format: date-time */
             saved: string;
             /**
@@ -1049,6 +1148,69 @@ export interface components {
              * @example C
              */
             tonic: string;
+        };
+        LabelledEvent: {
+            accent?: boolean;
+            /**
+             * Format: double
+             * @description Semitones, in steps of a quarter tone (0.5)
+             */
+            bend?: number;
+            /** @description The chord that sounds when it starts */
+            chord: string;
+            /** @enum {string} */
+            class: "home" | "colour" | "blue" | "lean" | "outside";
+            degree: string;
+            /**
+             * Format: int64
+             * @description 1 to 4, left out for none
+             */
+            finger?: number;
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            /** @description Crushed into the note after it */
+            grace?: boolean;
+            hammerOn?: boolean;
+            mute?: boolean;
+            note: string;
+            preBend?: boolean;
+            pullOff?: boolean;
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description The fret it is slid from
+             */
+            slideFrom?: number;
+            /**
+             * @description Which way it slides away at its end
+             * @enum {string}
+             */
+            slideOut?: "up" | "down";
+            spoken: string;
+            staccato?: boolean;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+            /**
+             * Format: int64
+             * @description Where it starts, 480 to a quarter note; negative in a pickup
+             */
+            tick: number;
+            /**
+             * Format: int64
+             * @description How long it lasts
+             */
+            ticks: number;
+            tied?: boolean;
+            vibrato?: boolean;
+            why: string;
+            /** @description What it is over the chord the band plays below an imagined one */
+            written?: components["schemas"]["WrittenLabel"];
         };
         Lack: {
             /** @description Among the fewest notes that are enough to say the chord */
@@ -1091,6 +1253,8 @@ export interface components {
             over?: components["schemas"]["Over"][];
             /** @description The tonic it was written over */
             tonic: string;
+            /** @description The open strings it was written for, from the lowest up; left out for standard tuning */
+            tuning?: string;
         };
         Line: {
             /**
@@ -1253,6 +1417,8 @@ export interface components {
              */
             change: number;
             chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
             lick: components["schemas"]["Lick"];
             /**
              * @description A position's id, or a form for its lowest place; left out for the E form
@@ -1272,7 +1438,7 @@ export interface components {
             chords: components["schemas"]["MapChord"][];
             /** @description The id of the position to begin in */
             home: string;
-            instrument: components["schemas"]["Instrument"];
+            instrument: components["schemas"]["Neck"];
             /** @description Lowest first */
             positions: components["schemas"]["MapPosition"][];
         };
@@ -1291,7 +1457,7 @@ export interface components {
             core: number;
             /** Format: int64 */
             coreEnd: number;
-            /** @description The form that the tonic makes */
+            /** @description The form that the tonic makes; empty for a plain window */
             form: string;
             /** Format: int64 */
             high: number;
@@ -1302,11 +1468,18 @@ export interface components {
              * @description The lowest fret within reach
              */
             low: number;
+            /**
+             * @description What it is called
+             * @example E form
+             */
+            says: string;
             /** @description One for each of the chords, in their order */
             shapes: components["schemas"]["Shape"][];
         };
         MapRequest: {
             chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
         };
         Moment: {
             /**
@@ -1355,6 +1528,18 @@ export interface components {
             semitones: number;
             sentence: string;
             to: components["schemas"]["Target"];
+        };
+        Neck: {
+            /** @description The five forms lie on it; else positions are plain windows */
+            formed: boolean;
+            /**
+             * Format: int64
+             * @description Above the capo, where there is one
+             */
+            frets: number;
+            name: string;
+            /** @description The open notes, string 1 first */
+            strings: string[];
         };
         NewChart: {
             /**
@@ -1488,6 +1673,8 @@ export interface components {
              * @description The first bar, from 1
              */
             from: number;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
             /** @description What is played over the band */
             line?: components["schemas"]["PlayedLine"];
             /** @description Parts that are not heard */
@@ -1548,6 +1735,23 @@ export interface components {
              */
             start: number;
         };
+        Player: {
+            /** @description Left out for a guitar in standard tuning with 22 frets */
+            instrument?: components["schemas"]["Instrument"];
+            /** @description The player's own tunings and necks */
+            instruments?: components["schemas"]["Instrument"][];
+            /** @description The neck is drawn mirrored */
+            leftHanded?: boolean;
+            /** @description The lowest string is drawn on top */
+            lowOnTop?: boolean;
+            /**
+             * Format: double
+             * @description A comfortable stretch, 50 to 200 mm; left out for 100
+             */
+            spanMm?: number;
+            /** @description Tones wanted at their other place */
+            swaps?: components["schemas"]["Swap"][];
+        };
         Position: {
             /**
              * Format: int64
@@ -1556,7 +1760,7 @@ export interface components {
             core: number;
             /** Format: int64 */
             coreEnd: number;
-            /** @description The form that the tonic makes */
+            /** @description The form that the tonic makes; empty for a plain window */
             form: string;
             /** Format: int64 */
             high: number;
@@ -1567,6 +1771,11 @@ export interface components {
              * @description The lowest fret within reach
              */
             low: number;
+            /**
+             * @description What it is called
+             * @example E form
+             */
+            says: string;
         };
         Range: {
             /** Format: int64 */
@@ -1633,6 +1842,11 @@ export interface components {
              */
             version: number;
         };
+        SavePlayer: {
+            player: components["schemas"]["Player"];
+            /** Format: int64 */
+            version: number;
+        };
         SchemeChoice: {
             mode: string;
             name: string;
@@ -1643,6 +1857,45 @@ export interface components {
             /** @description Empty joins it to the section before */
             label: string;
         };
+        Sequence: {
+            /** Format: int64 */
+            barTicks: number;
+            /** Format: int64 */
+            beatTicks: number;
+            events: components["schemas"]["LabelledEvent"][];
+            meter: string;
+            /**
+             * Format: int64
+             * @description The chart's tick at which its own tick 0 stands
+             */
+            start: number;
+        };
+        SequenceChoice: {
+            cells: string[];
+            over: string;
+        };
+        SequenceRequest: {
+            /** Format: int64 */
+            bars: number;
+            /** @description The figure; left out for one after another */
+            cell?: string;
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: int64
+             * @description The first bar, from 1
+             */
+            from: number;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Which way round; left out for as written */
+            order?: string;
+            /** @description What is walked over; left out for chord tones */
+            over?: string;
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description Left out for eighths */
+            subdivision?: string;
+        };
         Shape: {
             /** @description Tones that only a reach below the core would give */
             beyond: components["schemas"]["PlacedTone"][];
@@ -1650,8 +1903,10 @@ export interface components {
             box: components["schemas"]["PlacedTone"][];
             caution?: string;
             chord: string;
-            /** @description The form that the chord makes there */
+            /** @description The form that the chord makes there; empty where forms are not named */
             form: string;
+            /** @description The chord quality's sign */
+            sign: string;
             /** Format: double */
             stretchMm: number;
             /** @description From the lowest pitch up */
@@ -1696,6 +1951,23 @@ export interface components {
             leans?: string;
             /** @description Where it lies in the position, as degrees of the chord below */
             notes: components["schemas"]["PlacedTone"][];
+        };
+        Swap: {
+            degree: string;
+            /** @description The form it makes; empty where forms are not named */
+            form: string;
+            /**
+             * Format: int64
+             * @description The string it would lie on
+             */
+            from: number;
+            /** @description The chord quality's sign, empty for a major triad */
+            sign: string;
+            /**
+             * Format: int64
+             * @description The string it is wanted on
+             */
+            to: number;
         };
         Target: {
             degree: string;
@@ -2523,6 +2795,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SequenceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sequence"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-turnarounds": {
         parameters: {
             query?: never;
@@ -2795,6 +3100,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlayer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePlayer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlayer"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,44 @@
+package api
+
+import (
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/format/document"
+)
+
+// On is what most computations begin with: the chart, and the hands that are to
+// play it.
+type On struct {
+	Chart document.Chart  `json:"chart"`
+	Hands *document.Hands `json:"hands,omitempty" doc:"Left out for a guitar in standard tuning"`
+}
+
+// on is On, read.
+type on struct {
+	chart chart.Chart
+	// instrument is the neck above the chart's capo.
+	instrument neck.Instrument
+	spanMM     float64
+	swaps      []neck.Swap
+}
+
+func (o On) read() (on, error) {
+	c, err := o.Chart.Core()
+	if err != nil {
+		return on{}, invalid("chart", err)
+	}
+	read := on{chart: c}
+	if read.instrument, read.spanMM, read.swaps, err = o.Hands.Core(c.Capo); err != nil {
+		return on{}, invalid("hands", err)
+	}
+	return read, nil
+}
+
+// position finds a position of the chart's key.
+func (o on) position(text string) (neck.Position, error) {
+	p, err := neck.FindPosition(o.instrument, o.chart.Key.Tonic.Class(), text)
+	if err != nil {
+		return neck.Position{}, invalid("position", err)
+	}
+	return p, nil
+}

@@ -1,0 +1,74 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/format/document"
+)
+
+// Player is what is kept of the player: what is played with, and how the neck is
+// drawn.
+type Player struct {
+	document.Hands
+	LeftHanded  bool                  `json:"leftHanded,omitempty" doc:"The neck is drawn mirrored"`
+	LowOnTop    bool                  `json:"lowOnTop,omitempty" doc:"The lowest string is drawn on top"`
+	Instruments []document.Instrument `json:"instruments,omitempty" maxItems:"50" doc:"The player's own tunings and necks"`
+}
+
+// KeptPlayer is the player as kept; version 0 was never kept.
+type KeptPlayer struct {
+	Version int       `json:"version" doc:"Given with a save, so that no other save is overwritten"`
+	Saved   time.Time `json:"saved"`
+	Player  Player    `json:"player"`
+}
+
+// SavePlayer replaces one version of the player.
+type SavePlayer struct {
+	Version int    `json:"version" minimum:"0"`
+	Player  Player `json:"player"`
+}
+
+const playerSetting = "player"
+
+func (s *server) registerPlayer(api huma.API) {
+	huma.Get(api, "/api/player", func(context.Context, *struct{}) (*body[KeptPlayer], error) {
+		kept, err := s.player()
+		return &body[KeptPlayer]{kept}, err
+	})
+	huma.Put(api, "/api/player", func(_ context.Context, in *body[SavePlayer]) (*body[KeptPlayer], error) {
+		if err := in.Body.Player.check(); err != nil {
+			return nil, err
+		}
+		kept, err := s.store.KeepSetting(playerSetting, in.Body.Version, pack(in.Body.Player))
+		if err != nil {
+			return nil, unkept("player", 0, err)
+		}
+		return &body[KeptPlayer]{KeptPlayer{Version: kept.Version, Saved: kept.UpdatedAt, Player: in.Body.Player}}, nil
+	})
+}
+
+func (s *server) player() (KeptPlayer, error) {
+	setting, err := s.store.Setting(playerSetting)
+	kept := KeptPlayer{Version: setting.Version, Saved: setting.UpdatedAt}
+	if err != nil || setting.Version == 0 {
+		return kept, err
+	}
+	return kept, json.Unmarshal(setting.Body, &kept.Player)
+}
+
+func (p Player) check() error {
+	if _, _, _, err := p.Hands.Core(0); err != nil {
+		return invalid("player", err)
+	}
+	for n, own := range p.Instruments {
+		if _, err := own.Core(); err != nil {
+			return invalid(fmt.Sprintf("player.instruments[%d]", n), err)
+		}
+	}
+	return nil
+}

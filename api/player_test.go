@@ -1,0 +1,80 @@
+package api
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/format/document"
+)
+
+func TestThePlayerIsKeptWithAVersion(t *testing.T) {
+	c := application(t, nil)
+	kept := call[KeptPlayer](c, "GET", "/api/player", nil, 200)
+	assert.Zero(t, kept.Version)
+	mine := Player{Hands: document.Hands{Instrument: &document.Instrument{Name: "slide", Tuning: "D G D G B D", Frets: 19, ScaleMM: 630}, SpanMM: 90}, LeftHanded: true}
+	saved := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Player: mine}, 200)
+	assert.Equal(t, 1, saved.Version)
+	stale := call[problem](c, "PUT", "/api/player", SavePlayer{Player: mine}, 412)
+	assert.Contains(t, stale.Detail, "nothing was overwritten")
+	again := call[KeptPlayer](c, "GET", "/api/player", nil, 200)
+	assert.Equal(t, mine, again.Player)
+}
+
+func TestHandsThatNoPlayerHas(t *testing.T) {
+	c := application(t, nil)
+	for location, hands := range map[string]document.Hands{
+		"body.player.instrument.tuning": {Instrument: &document.Instrument{Name: "own", Tuning: "E A D", Frets: 22, ScaleMM: 648}},
+		"body.player.instrument.frets":  {Instrument: &document.Instrument{Name: "own", Tuning: "E A D G", Frets: 44, ScaleMM: 648}},
+		"body.player.spanMm":            {SpanMM: 10},
+		"body.player.swaps[0].degree":   {Swaps: []document.Swap{{Degree: "17", From: 1, To: 2}}},
+	} {
+		got := call[problem](c, "PUT", "/api/player", SavePlayer{Player: Player{Hands: hands}}, 422)
+		require.NotEmpty(t, got.Errors)
+		assert.Equal(t, location, got.Errors[0].Location)
+		if strings.Contains(location, "instrument") {
+			near, _ := got.Errors[0].Value.(map[string]any)
+			assert.Contains(t, near, "instrument", "the nearest that works")
+		}
+	}
+	assert.Zero(t, call[KeptPlayer](c, "GET", "/api/player", nil, 200).Version, "nothing was half kept")
+}
+
+// In open G, above a capo, all that is computed is of that neck.
+func TestAnotherInstrument(t *testing.T) {
+	c := application(t, nil)
+	chart := ferry(c).Chart
+	chart.Capo = 2
+	hands := &document.Hands{Instrument: &document.Instrument{Name: "open G", Tuning: "D G D G B D", Frets: 22, ScaleMM: 648}, SpanMM: 60}
+	m := call[Map](c, "POST", "/api/compute/map", MapRequest{On: On{Chart: chart, Hands: hands}}, 200)
+	assert.Equal(t, []string{"E", "C#", "A", "E", "A", "E"}, m.Instrument.Strings)
+	assert.Equal(t, 20, m.Instrument.Frets)
+	assert.False(t, m.Instrument.Formed)
+	assert.Equal(t, "frets", m.Positions[0].Says)
+	view := call[ChordView](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart, Hands: hands}, Chord: "C7", Position: m.Home}, 200)
+	assert.Contains(t, view.Shape.Caution, "past your 60")
+	require.NotNil(t, view.Easier)
+	assert.LessOrEqual(t, view.Easier.StretchMM, 60.0)
+	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
+	line := call[Line](c, "POST", "/api/compute/line", LineRequest{On: On{Chart: chart, Hands: hands}, Lick: lick, LineChoice: LineChoice{Change: 1920}}, 200)
+	assert.NotEmpty(t, line.Events, "a lick of standard tuning is fingered anew")
+	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart, Hands: hands}, Chord: "C7", Position: "fret-30"}, 422)
+	assert.Equal(t, map[string]any{"position": "fret-15"}, got.Errors[0].Value)
+}
+
+func TestASequenceOverHTTP(t *testing.T) {
+	c := application(t, nil)
+	on := On{Chart: ferry(c).Chart}
+	q := call[Sequence](c, "POST", "/api/compute/sequence", SequenceRequest{On: on, Over: "joining scale", Cell: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
+	assert.Equal(t, 1920, q.Start)
+	said := []string{}
+	for _, e := range q.Events {
+		said = append(said, e.Degree)
+	}
+	assert.Equal(t, "R 3 9 11 3 5 11 13", strings.Join(said, " "))
+	assert.Equal(t, "F7", q.Events[0].Chord)
+	got := call[problem](c, "POST", "/api/compute/sequence", SequenceRequest{On: on, From: 12, Bars: 2}, 422)
+	assert.Equal(t, "body.bars", got.Errors[0].Location)
+}
