@@ -151,9 +151,5 @@ func positionOf(p neck.Position) Position {
 }
 
 func neckOf(i neck.Instrument) Neck {
-	strings := make([]string, len(i.Open))
-	for n, open := range i.Open {
-		strings[n] = neck.OpenNote(open)
-	}
-	return Neck{Name: i.Name, Frets: i.Frets, Formed: i.Formed(), Strings: strings}
+	return Neck{Name: i.Name, Frets: i.Frets, Formed: i.Formed(), Strings: i.OpenNames()}
 }

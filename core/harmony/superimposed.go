@@ -27,10 +27,14 @@ var arpeggios = []string{"", "m", "dim", "aug", "7", "maj7", "m7", "m7b5", "dim7
 // chord, or part of it, is left out: it adds nothing (our choice).
 func (k Key) Superimposed(c Chord) []Superimposed {
 	clean, leaning := []Superimposed{}, []Superimposed{}
+	var judged [12]Judgement // each note over the chord, judged once
+	for class := range judged {
+		judged[class] = k.Judge(c, pitch.Class(class))
+	}
 	for above := range 12 {
 		for _, sign := range arpeggios {
-			root := k.ToneOver(c, pitch.ClassOf(int(c.Root.Class())+above)).Note
-			s, ok := k.over(c, Chord{Root: root, Quality: bySign[plainSign(sign)]})
+			root := judged[pitch.ClassOf(int(c.Root.Class())+above)].Note
+			s, ok := over(&judged, Chord{Root: root, Quality: bySign[plainSign(sign)]})
 			switch {
 			case !ok || s.Colours == 0 && s.Lean == nil:
 			case s.Lean == nil:
@@ -49,10 +53,10 @@ func (k Key) Superimposed(c Chord) []Superimposed {
 // worth counts a guide tone as two colours: it says the chord (our choice).
 func (s Superimposed) worth() int { return 2*s.Guides + s.Colours }
 
-func (k Key) over(c, arpeggio Chord) (Superimposed, bool) {
+func over(judged *[12]Judgement, arpeggio Chord) (Superimposed, bool) {
 	s := Superimposed{Arpeggio: arpeggio}
 	for _, tone := range arpeggio.Tones() {
-		j := k.Judge(c, tone.Note.Class())
+		j := judged[tone.Note.Class()]
 		s.Tones = append(s.Tones, j)
 		switch j.Class {
 		case Home:

@@ -81,7 +81,7 @@ func (i Instrument) Check() error {
 	}
 	for n, open := range i.Open {
 		if open < MinOpen || open > MaxOpen {
-			return fail("tuning", "string %d at %s (MIDI %d) is out of range: %s to %s", n+1, OpenName(open), int(open), OpenName(MinOpen), OpenName(MaxOpen))
+			return fail("tuning", "string %d at %s (MIDI %d) is out of range: %s to %s", n+1, sharpNames[open.Class()]+octaveOf(open), int(open), flatNames[MinOpen.Class()]+octaveOf(MinOpen), sharpNames[MaxOpen.Class()]+octaveOf(MaxOpen))
 		}
 	}
 	if i.Frets < MinFrets || i.Frets > MaxFrets {

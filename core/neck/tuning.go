@@ -90,22 +90,38 @@ func nearestTo(class pitch.Class, p pitch.MIDI) pitch.MIDI {
 	return p + pitch.MIDI(up)
 }
 
-// openNames spells open strings the way tunings are written.
-var openNames = [12]string{"C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"}
+// The names of open strings, with sharps and with flats.
+var (
+	sharpNames = [12]string{"C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"}
+	flatNames  = [12]string{"C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"}
+)
 
-// OpenName is an open string as tunings are written, with its octave: "D2".
-func OpenName(p pitch.MIDI) string {
-	return OpenNote(p) + strconv.Itoa(int(p)/12-1)
-}
-
-// OpenNote is OpenName without the octave.
-func OpenNote(p pitch.MIDI) string { return openNames[p.Class()] }
-
-// Tuning writes the open strings as ReadTuning reads them.
-func (i Instrument) Tuning() string {
+// OpenNames are the open strings as tunings are written, string 1 first: with
+// flats where there is an Eb or Bb among them, else with sharps (common practice:
+// half a step down is Eb Ab Db Gb Bb Eb, open E has a G#).
+func (i Instrument) OpenNames() []string {
+	spelled := sharpNames
+	for _, open := range i.Open {
+		if c := open.Class(); c == 3 || c == 10 {
+			spelled = flatNames
+		}
+	}
 	names := make([]string, len(i.Open))
 	for n, open := range i.Open {
-		names[len(names)-1-n] = OpenName(open)
+		names[n] = spelled[open.Class()]
+	}
+	return names
+}
+
+// octaveOf is the number of a pitch's octave: middle C, MIDI 60, is C4.
+func octaveOf(p pitch.MIDI) string { return strconv.Itoa(int(p)/12 - 1) }
+
+// Tuning writes the open strings as ReadTuning reads them, from the lowest up.
+func (i Instrument) Tuning() string {
+	names := i.OpenNames()
+	slices.Reverse(names)
+	for n := range names {
+		names[n] += octaveOf(i.Open[len(names)-1-n])
 	}
 	return strings.Join(names, " ")
 }
