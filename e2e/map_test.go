@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -114,4 +115,117 @@ func TestALayoutWithNothingInIt(t *testing.T) {
 	p.Sees("no tone lies on frets 1 to 2 in this position")
 	p.Click("All tones")
 	p.Sees("From the bottom: R 3 5 ♭7 R 3 5 ♭7 R")
+}
+
+// openHands opens the neck and hands, and waits until they have the keyboard.
+func (p *Page) openHands() {
+	p.t.Helper()
+	p.Press("g")
+	p.Until("the dialog has the keyboard", "document.activeElement.closest('[role=dialog]')")
+}
+
+// Another tuning, a capo and the left hand: what is drawn follows, and stays for
+// the next visit.
+func TestNeckAndHands(t *testing.T) {
+	s := demo(t)
+	p := openPage(t, s, "/tunes/7/map")
+	p.Sees("C7 in the E-form")
+	nut := "document.querySelector('.neck .nut').x1.baseVal.value"
+	assert.Less(t, js[float64](p, nut), 200.0)
+	p.openHands()
+	p.Click("open G D G D G B D")
+	p.Click("left-handed")
+	p.Until("the mirrored neck", nut+" > 900")
+	p.Press("\x1b")
+	p.Until("the dialog closed", "!document.querySelector('[role=dialog]')")
+	p.Sees("C7 on frets 9 to 12. From the bottom: R 3 5 R 3 5 ♭7 R", "This shape is also F7 2–5")
+	assert.Contains(t, p.Neck("tone"), "6:10 R")
+	p.Press("]")
+	p.Sees("on frets 12 to 15")
+	p.Press("3")
+	p.Sees("Ways across")
+	p.Go("/tunes/7/map")
+	p.Sees("C7 on frets 9 to 12")
+
+	// Notes keep their order under the arrow keys, whichever way they lie.
+	p.TabTo("C, root of C 7, string 6, fret 10, finger 2")
+	p.Press(kb.ArrowLeft)
+	assert.Contains(t, p.Focused(), "string 6, fret 13", "to the left is up the neck")
+
+	p.openHands()
+	p.Has("Strings, lowest first")
+	p.TypeInto("Name", "banjo of sorts")
+	p.TypeInto("Strings, lowest first", "E H")
+	p.Expect(422)
+	p.Click("Keep as mine")
+	p.Sees(`column 3: "H" is not the note of a string`)
+	p.TypeInto("Strings, lowest first", "A D G")
+	p.Click("Keep as mine")
+	p.Sees("3 strings are on no instrument here: 4 to 8")
+	p.Click("Use the nearest: E2 A2 D3 G3, 22 frets")
+	p.Has("Forget banjo of sorts")
+	p.Press("\x1b")
+	p.Until("the dialog closed", "!document.querySelector('[role=dialog]')")
+	p.Until("four strings", "document.querySelectorAll('.neck .string').length === 4")
+	p.openHands()
+	p.Click("Forget banjo of sorts")
+	p.Click("left-handed")
+	p.Click("standard E A D G B E")
+	p.Press("\x1b")
+	p.Until("the dialog closed", "!document.querySelector('[role=dialog]')")
+	p.Sees("C7 in the E-form")
+}
+
+// A tone moved to its other place lies there wherever the shape comes back, and
+// can be put back.
+func TestMovingATone(t *testing.T) {
+	s := demo(t)
+	p := openPage(t, s, "/tunes/7/map?pos=A-3&at=1920")
+	p.Sees("F7 in the A-form position makes the D form")
+	p.Click("A, 3 of F 7, string 4, fret 7, finger 4")
+	p.Click("move the A to string 3, fret 2")
+	p.Sees("Moved for every D form of its kind.")
+	assert.Contains(t, p.Neck("tone"), "3:2 3")
+	p.Go("/tunes/7/map?pos=G-5&at=15360")
+	p.Sees("G7 in the G-form position makes the D form", "Moved for every D form of its kind.")
+	assert.Contains(t, p.Neck("tone"), "3:4 3")
+	p.Click("Put back")
+	p.Until("the tone at its place", "document.querySelector('.neck .tone[data-place=\"4:9\"]')")
+}
+
+// A shape past the player's span is marked with its length and what is easier.
+func TestAStretchPastTheSpan(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/7/map?pos=A-3&at=0")
+	p.Sees("C7 in the A-form", "112 mm from end to end, past your 100: warm up first")
+	p.Click("easier")
+	p.Sees("Within 100 mm: leave out the 3 on string 5")
+	assert.Contains(t, p.Neck("ghost"), "5:7 3")
+	p.Click("easier")
+	p.openHands()
+	p.TypeInto("Your span", "130 mm")
+	p.Press("\t", "\x1b")
+	p.Until("the dialog closed", "!document.querySelector('[role=dialog]')")
+	p.Sees("112 mm from end to end")
+	p.Until("no caution", "!document.body.innerText.includes('past your')")
+}
+
+// Sequences are written through the tune's chords, follow the bar under work, and
+// are heard over the band.
+func TestSequences(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/7/map?bench=sequences")
+	p.Sees("Hear it over the band")
+	p.Until("three bars", "document.querySelectorAll('.tab .note').length === 24")
+	assert.Equal(t, []string{"8 R home", "7 3 home", "10 5 home", "8 ♭7 home", "10 R home", "9 3 home", "8 5 home", "11 ♭7 home", "8 5 home"}, p.Tab()[:9])
+	p.Choose("Walk over", "joining scale")
+	p.Choose("Figure", "thirds")
+	p.Until("thirds", "document.querySelectorAll('.tab .note .fret')[1]?.textContent.trim() === '7'")
+	assert.Equal(t, []string{"8 R home", "7 3 home", "10 9 colour", "8 11 lean"}, p.Tab()[:4])
+	p.Click("Bar 9, G7, V")
+	p.Until("the bars of G7", "document.querySelector('.tab .chord')?.textContent.trim() === 'C7' && document.querySelectorAll('.tab .chord').length === 2")
+	p.Click("Hear it over the band")
+	p.Until("a sounding note", "document.querySelector('.tab .note.lit')")
+	p.Click("Stop")
+	p.Choose("Walk over", "chord tones")
+	p.Choose("Figure", "spread triads with 4–3")
+	p.Sees("11")
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
+import HandsDialog from './hands/HandsDialog.vue'
 import KeysDialog from './shell/KeysDialog.vue'
 import StepRail from './shell/StepRail.vue'
 import { toggleNight } from './theme/night'
@@ -10,6 +11,7 @@ const tune = useTune()
 const ready = ref(false)
 const failed = ref('')
 const keysOpen = ref(false)
+const handsOpen = ref(false)
 
 onMounted(async () => {
   try {
@@ -22,18 +24,20 @@ onMounted(async () => {
 
 useKeys([
   { key: '?', says: 'all keys', run: () => (keysOpen.value = true) },
+  { key: 'g', says: 'neck and hands: tuning, span, left-handed', run: () => (handsOpen.value = true) },
   { key: 'n', says: 'night or day', run: toggleNight },
 ])
 </script>
 
 <template>
   <div class="page">
-    <StepRail @keys="keysOpen = true" />
+    <StepRail @keys="keysOpen = true" @hands="handsOpen = true" />
     <main>
       <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
       <RouterView v-else-if="ready" />
     </main>
     <KeysDialog v-model:visible="keysOpen" />
+    <HandsDialog v-model:visible="handsOpen" />
   </div>
 </template>
 

@@ -22,7 +22,13 @@ export type Overlay = Schemas['Overlay']
 export type Layout = Schemas['Layout']
 export type Shape = Schemas['Shape']
 export type PlacedTone = Schemas['PlacedTone']
+export type Neck = Schemas['Neck']
 export type Instrument = Schemas['Instrument']
+export type Hands = Schemas['Hands']
+export type Swap = Schemas['Swap']
+export type Player = Schemas['Player']
+export type Sequence = Schemas['Sequence']
+export type LabelledEvent = Schemas['LabelledEvent']
 export type ChangeView = Schemas['ChangeView']
 export type Move = Schemas['Move']
 export type Line = Schemas['Line']
@@ -47,6 +53,8 @@ export class Problem extends Error {
     readonly nearest: Target[] = [],
     /** What of a text could not be read, each with its place. */
     readonly faults: TextFault[] = [],
+    /** The nearest instrument that works, where one was refused. */
+    readonly instrument?: Instrument,
   ) {
     super(detail)
   }
@@ -70,7 +78,7 @@ interface Answer<T> {
 
 function problemOf(status: number, error: Schemas['ErrorModel'] | undefined): Problem {
   const details = error?.errors ?? []
-  const value = details[0]?.value as { nearest?: Target[] } | undefined
+  const value = details[0]?.value as { nearest?: Target[]; instrument?: Instrument } | undefined
   const faults = details.flatMap(({ message, value }) =>
     isFault(value) ? [{ ...value, message: message ?? '' }] : [],
   )
@@ -79,6 +87,7 @@ function problemOf(status: number, error: Schemas['ErrorModel'] | undefined): Pr
     error?.detail ?? `Undaris answered with status ${status}.`,
     faults.length ? [] : value?.nearest,
     faults,
+    value?.instrument,
   )
 }
 

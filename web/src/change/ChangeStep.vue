@@ -19,20 +19,21 @@ const chosen = ref(0)
 const school = computed(() => view.text('school') || tune.choices?.schools[0] || '')
 
 watch(
-  [() => tune.chart, () => view.change.value?.tick, () => view.position.value?.id, school],
-  async ([chart, change, position, aim], before) => {
+  [() => tune.chart, () => view.change.value?.tick, () => view.position.value?.id, school, () => tune.hands],
+  async ([chart, change, position, aim, hands], before) => {
     if (!chart || change === undefined || !position) {
       shown.value = undefined
       return
     }
     try {
       const got = await answer(
-        client.POST('/api/compute/change', { body: { chart, change, position, school: aim } }),
+        client.POST('/api/compute/change', { body: { chart, hands, change, position, school: aim } }),
       )
       if (tune.chart !== chart || view.change.value?.tick !== change || view.position.value?.id !== position)
         return
       shown.value = got
-      if (before.some((value, index) => value !== [chart, change, position, aim][index])) chosen.value = 0
+      if (before.some((value, index) => value !== [chart, change, position, aim, hands][index]))
+        chosen.value = 0
     } catch (error) {
       tune.tell(error)
     }

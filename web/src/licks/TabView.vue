@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Line } from '../api/client'
 import { signs } from '../tune/spelling'
-import { layOutTab, techniqueSign } from './tab'
+import { layOutTab, techniqueSign, type TabLine } from './tab'
 
 const props = defineProps<{
-  line: Line
+  line: TabLine
+  label?: string
   strings: string[]
   sounding: number | undefined
   chosen: number | undefined
@@ -32,7 +32,7 @@ const chords = computed(() => {
 </script>
 
 <template>
-  <svg class="tab" :viewBox="`0 0 ${width} ${height}`" role="group" aria-label="The line as tab">
+  <svg class="tab" :viewBox="`0 0 ${width} ${height}`" role="group" :aria-label="label ?? 'The line as tab'">
     <g aria-hidden="true">
       <template v-for="(name, index) in strings" :key="index">
         <line class="string" x1="30" :x2="width" :y1="y(index + 1)" :y2="y(index + 1)" />

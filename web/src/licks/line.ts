@@ -71,8 +71,8 @@ export function useLine() {
   // The line follows every choice; an answer that has been overtaken is dropped.
   let asked = 0
   watch(
-    [() => tune.chart, choice, lick],
-    async ([chart, chosen, from]) => {
+    [() => tune.chart, choice, lick, () => tune.hands],
+    async ([chart, chosen, from, hands]) => {
       const mine = ++asked
       if (!chart || !chosen || !from) {
         written.value = undefined
@@ -81,8 +81,8 @@ export function useLine() {
       const { change, position, school } = chosen
       try {
         const [got, around] = await Promise.allSettled([
-          answer(client.POST('/api/compute/line', { body: { chart, lick: from.lick, ...chosen } })),
-          answer(client.POST('/api/compute/change', { body: { chart, change, position, school } })),
+          answer(client.POST('/api/compute/line', { body: { chart, hands, lick: from.lick, ...chosen } })),
+          answer(client.POST('/api/compute/change', { body: { chart, hands, change, position, school } })),
         ])
         if (mine !== asked) return
         if (around.status === 'fulfilled') targets.value = around.value.to
@@ -127,7 +127,9 @@ export function useLine() {
     }
     try {
       const kept = await answer(
-        client.POST('/api/lines', { body: { chartId: tune.id, lickId: lick.value.id, ...choice.value } }),
+        client.POST('/api/lines', {
+          body: { chartId: tune.id, lickId: lick.value.id, hands: tune.hands, ...choice.value },
+        }),
       )
       await list()
       deleted.value = undefined

@@ -1,5 +1,13 @@
-import type { Line, LineEvent } from '../api/client'
+import type { LabelledEvent } from '../api/client'
 import { bendSize } from '../neck/bends'
+
+/** What is written as tab: notes with what they are, and the time they stand in. */
+export interface TabLine {
+  events: (LabelledEvent & { role?: string })[]
+  start: number
+  barTicks: number
+  beatTicks: number
+}
 
 /** Where a line's notes stand on a tab of the given width, and its beat marks. */
 export interface TabLayout {
@@ -15,7 +23,7 @@ const room = 40
  * Spaces notes by their time, but never so close that their labels would touch;
  * where there is room to spare it goes to the longer notes.
  */
-export function layOutTab(line: Line, width: number): TabLayout {
+export function layOutTab(line: TabLine, width: number): TabLayout {
   const { events } = line
   const last = events[events.length - 1]
   if (!last) return { x: [], beats: [] }
@@ -54,7 +62,7 @@ export function layOutTab(line: Line, width: number): TabLayout {
 }
 
 /** How the techniques of a note are written over it. */
-export function techniqueSign(e: LineEvent): string {
+export function techniqueSign(e: LabelledEvent): string {
   const signs = []
   if (e.slideFrom) signs.push(e.slideFrom < e.fret ? '/' : '\\')
   if (e.hammerOn) signs.push('h')

@@ -6,6 +6,7 @@ import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
 import PaperPanel from './PaperPanel.vue'
+import SequencePanel from './SequencePanel.vue'
 import { shapeOf, type MapPosition } from './shapes'
 
 /** Below the neck: the positions, and what is looked at of the chord beside its shape. */
@@ -24,7 +25,7 @@ const again = computed(() =>
 )
 
 const bench = computed(() =>
-  ['box', 'chords', 'arpeggios', 'smaller', 'paper'].includes(view.text('bench'))
+  ['box', 'chords', 'arpeggios', 'smaller', 'sequences', 'paper'].includes(view.text('bench'))
     ? view.text('bench')
     : 'box',
 )
@@ -33,6 +34,7 @@ const benches = computed(() => [
   { name: 'chords', title: 'All chords' },
   { name: 'arpeggios', title: 'Arpeggios over it' },
   { name: 'smaller', title: 'Smaller' },
+  { name: 'sequences', title: 'Sequences' },
   { name: 'paper', title: 'On paper' },
 ])
 
@@ -41,6 +43,9 @@ function chooseSmaller(name: string, notes: PlacedTone[]) {
   void view.set({ small: chosen ? undefined : name })
   if (!chosen) emit('hear', notes)
 }
+
+/** A position as it is said in full. */
+const placeName = (p: MapPosition) => `${p.form ? `${p.says}, ` : ''}frets ${p.core} to ${p.coreEnd}`
 
 function open(position: MapPosition) {
   void view.set({ pos: position.id })
@@ -75,7 +80,7 @@ function openChord(symbol: string, position: MapPosition) {
             <button
               type="button"
               :aria-current="p.id === here && one.chord === chord.chord ? 'true' : undefined"
-              :aria-label="`${signs(one.chord)}, ${p.form} form, frets ${p.core} to ${p.coreEnd}`"
+              :aria-label="`${signs(one.chord)}, ${placeName(p)}`"
               @click="openChord(one.chord, p)"
             >
               <MiniNeck
@@ -91,17 +96,18 @@ function openChord(symbol: string, position: MapPosition) {
         </ol>
       </template>
     </div>
+    <SequencePanel v-else-if="bench === 'sequences'" :position="here" />
     <template v-else>
       <ol class="positions" aria-label="Positions">
         <li v-for="p in tune.map.positions" :key="p.id">
           <button
             type="button"
             :aria-current="p.id === here ? 'true' : undefined"
-            :aria-label="`${p.form} form, frets ${p.core} to ${p.coreEnd}`"
+            :aria-label="placeName(p)"
             @click="open(p)"
           >
             <span class="place"
-              >{{ p.form }} form <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+              >{{ p.says }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
             >
             <MiniNeck
               :position="p"

@@ -11,6 +11,7 @@ import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
+import { useHands } from '../hands/hands'
 import type { Place, PlacedTone } from '../api/client'
 import { labels, overlays, useChord } from './chord'
 import MapBench from './MapBench.vue'
@@ -18,6 +19,7 @@ import MapBench from './MapBench.vue'
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
+const hands = useHands()
 const { shown, refusal, slide, full, over, label, hidden, layoutText, hide } = useChord()
 const rootsOnly = ref(false)
 const lost = ref(false)
@@ -46,6 +48,8 @@ const tones = computed<PlacedTone[]>(() => {
     for (const tone of shapeOf(p, chord.value?.chord)?.tones ?? []) all.set(placeKey(tone), tone)
   return [...all.values()]
 })
+/** The placing within the player's span, where it is asked for. */
+const easier = computed(() => (view.text('easier') === 'yes' ? shown.value?.easier : undefined))
 const degrees = computed(() => [...new Set(shape.value?.tones.map((tone) => tone.degree))])
 const wanted = (tone: PlacedTone) => (rootsOnly.value ? tone.degree === 'R' : !hidden.value.has(tone.degree))
 
@@ -69,6 +73,12 @@ const marks = computed<Mark[]>(() => {
     const homes = shape.value.box.filter((note) => note.class === 'home').map((note) => marked(note, 'tone'))
     return [...homes, ...boxMarks(shape.value.box, homes)]
   }
+  if (easier.value && !full.value) {
+    const within = easier.value.tones.filter(wanted).map((tone) => marked(tone, 'tone'))
+    const taken = new Set(within.map(placeKey))
+    const rest = shape.value.tones.filter((tone) => !taken.has(placeKey(tone)))
+    return [...within, ...rest.map((tone) => ghost(tone, `left out: ${tone.spoken}`))]
+  }
   if (small.value && !full.value) {
     const chosen = small.value.notes.map((tone) => marked(tone, 'tone'))
     const taken = new Set(chosen.map(placeKey))
@@ -86,7 +96,7 @@ const marks = computed<Mark[]>(() => {
   // What only a reach below the core would give is there, but not in the shape.
   const beyond = shape.value.beyond.filter(wanted).map((tone) => ghost(tone, `reach back: ${tone.spoken}`))
   const alternatives = (chosen?.alternatives ?? []).map((place) => ({
-    ...ghost(chosen!, `the same ${chosen!.note} on string ${place.string}, fret ${place.fret}`),
+    ...ghost(chosen!, `move the ${chosen!.note} to string ${place.string}, fret ${place.fret}`),
     ...place,
   }))
   const under = [...pebbles, ...beyond, ...alternatives]
@@ -125,6 +135,7 @@ const pickedNote = computed(() => {
   return at && chord.value?.judgements.find((j) => j.note === at.note)
 })
 const legend = computed(() => {
+  if (easier.value) return easier.value.sentence
   if (small.value) {
     const { name, strings, notes } = small.value
     return `${name} on ${strings}: ${notes.map((tone) => tone.degree).join(' ')}.`
@@ -192,7 +203,28 @@ function hear(notes: PlacedTone[], strummed = false) {
   })
 }
 
+/** Whether any tone of the shape lies where the player moved it. */
+const moved = computed(() =>
+  (hands.player.swaps ?? []).some(
+    (s) =>
+      s.sign === shape.value?.sign &&
+      s.form === shape.value.form &&
+      shape.value.tones.some((tone) => tone.degree === s.degree && tone.string === s.to),
+  ),
+)
+
+/** Moves the picked tone to another of its places, wherever the shape comes back. */
+function move(place: Place) {
+  const from = shape.value?.tones.find((tone) => picked.value && samePlace(tone, picked.value))
+  if (!from || !shape.value || !from.alternatives.some((other) => samePlace(other, place))) return false
+  const { sign, form } = shape.value
+  void hands.swap({ sign, form, degree: from.degree, from: from.string, to: place.string })
+  picked.value = place
+  return true
+}
+
 function pick(place: Place) {
+  if (move(place)) return
   picked.value = place
   const tone = [...tones.value, ...(shape.value?.box ?? []), ...(lain.value?.notes ?? [])].find((t) =>
     samePlace(t, place),
@@ -230,7 +262,10 @@ useKeys([
       <strong class="chord">{{ signs(chord.chord) }}</strong>
       <template v-if="lost">Lost? Play the box: {{ signs(tune.map.boxName) }}.</template>
       <template v-else>
-        in the {{ position.form }}-form position makes the {{ shape.form }} form. From the bottom:
+        <template v-if="position.form">
+          in the {{ position.form }}-form position makes the {{ shape.form }} form. From the bottom:
+        </template>
+        <template v-else>on frets {{ position.core }} to {{ position.coreEnd }}. From the bottom:</template>
         <strong>{{ fromTheBottom }}</strong>
       </template>
       <span class="toggles">
@@ -283,6 +318,7 @@ useKeys([
           type="button"
           class="chip"
           :aria-pressed="slide"
+          :disabled="!tune.map.instrument.formed"
           title="Each chord at its own form's place, instead of staying in position"
           @click="view.set({ slide: slide ? undefined : 'yes' })"
         >
@@ -322,6 +358,19 @@ useKeys([
       <span v-if="pickedNote">{{ signs(pickedNote.reason) }}</span>
       <span v-else class="quiet">{{ signs(legend) }}</span>
       <span class="quiet right">
+        <template v-if="moved">
+          Moved for every {{ shape.form ? `${shape.form} form` : 'shape' }} of its kind.
+          <button type="button" class="chip" @click="hands.putBack(shape.sign, shape.form)">Put back</button>
+        </template>
+        <button
+          v-if="shown?.easier"
+          type="button"
+          class="chip"
+          :aria-pressed="Boolean(easier)"
+          @click="view.set({ easier: easier ? undefined : 'yes' })"
+        >
+          easier
+        </button>
         <template v-if="shape.caution">{{ shape.caution }}</template>
         <template v-else>{{ Math.round(shape.stretchMm) }} mm from end to end</template>
       </span>

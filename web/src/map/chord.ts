@@ -52,15 +52,24 @@ export function useChord() {
       () => view.position.value,
       slide,
       layoutText,
+      () => tune.hands,
     ] as const,
-    async ([chart, chord, after, position, sliding]) => {
+    async ([chart, chord, after, position, sliding, , hands]) => {
       const mine = ++asked
       if (!chart || !chord || !position) return
-      const place = sliding ? position.form : position.id
+      const place = sliding && position.form ? position.form : position.id
       const ask = (how: Layout) =>
         answer(
           client.POST('/api/compute/chord', {
-            body: { chart, chord, next: after, position: place, slide: sliding, layout: how },
+            body: {
+              chart,
+              hands,
+              chord,
+              next: after,
+              position: place,
+              slide: sliding && Boolean(position.form),
+              layout: how,
+            },
           }),
         )
       let refused: Problem | undefined

@@ -1,8 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Position, Shape } from '../api/client'
+import { useHands } from '../hands/hands'
 
 const props = defineProps<{ position: Position; shape: Shape; strings: number }>()
+
+const hands = useHands()
+const turned = computed(() => `scale(${hands.player.leftHanded ? -1 : 1}, ${hands.player.lowOnTop ? -1 : 1})`)
 
 const width = 104
 const height = 66
@@ -16,7 +20,7 @@ const y = (string: number) => 7 + ((string - 1) * (height - 14)) / (props.string
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${width} ${height}`" aria-hidden="true">
+  <svg :viewBox="`0 0 ${width} ${height}`" aria-hidden="true" :style="{ transform: turned }">
     <line v-for="s in strings" :key="s" class="string" x1="6" :x2="width - 6" :y1="y(s)" :y2="y(s)" />
     <line
       v-for="(fret, index) in frets"

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Instrument, Place } from '../api/client'
+import type { Neck, Place } from '../api/client'
+import { useHands } from '../hands/hands'
 import { signs } from '../tune/spelling'
 import { layOut, neighbour, type Span } from './geometry'
 import { placeKey, type Arrow, type Mark } from './marks'
 
 const props = withDefaults(
   defineProps<{
-    instrument: Instrument
+    instrument: Neck
     span: Span
     marks: Mark[]
     arrows?: Arrow[]
@@ -19,8 +20,14 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ pick: [place: Place] }>()
 
+const hands = useHands()
+const turn = computed(() => ({
+  mirrored: hands.player.leftHanded ?? false,
+  lowOnTop: hands.player.lowOnTop ?? false,
+}))
+
 const width = 1148
-const g = computed(() => layOut(props.instrument, props.span, width, props.spacing))
+const g = computed(() => layOut(props.instrument, props.span, width, props.spacing, turn.value))
 const strings = computed(() => props.instrument.strings.map((name, index) => ({ name, string: index + 1 })))
 const frets = computed(() => Array.from({ length: props.instrument.frets }, (_, index) => index + 1))
 const wide = (fret: number) => fret >= props.span.low && fret <= props.span.high
@@ -51,7 +58,7 @@ function move(mark: Mark, event: KeyboardEvent) {
     emit('pick', { string: mark.string, fret: mark.fret })
     return
   }
-  const next = neighbour(props.marks, mark, event.key)
+  const next = neighbour(props.marks, mark, event.key, turn.value)
   if (!next) return
   event.preventDefault()
   event.stopPropagation()
@@ -69,6 +76,9 @@ function size(mark: Mark) {
         : 46
   return { w: Math.min(w, wide(mark.fret) ? 70 : 24), h: mark.form === 'ghost' ? 18 : 26 }
 }
+
+/** The x and width of a stretch between two places, whichever way the neck is turned. */
+const stretch = (a: number, b: number) => ({ x: Math.min(a, b), width: Math.abs(b - a) })
 
 /** An arc from pebble to pebble, bowed to one side so that arrows do not hide strings. */
 function arc(arrow: Arrow) {
@@ -113,29 +123,27 @@ function arc(arrow: Arrow) {
     <g aria-hidden="true">
       <rect
         class="reach"
-        :x="g.wire(Math.max(span.low - 1, 0))"
+        v-bind="stretch(g.wire(Math.max(span.low - 1, 0)), g.wire(span.high))"
         y="2"
-        :width="g.wire(span.high) - g.wire(Math.max(span.low - 1, 0))"
-        :height="g.y(strings.length) + 14"
+        :height="g.bottom + 14"
         rx="10"
       />
       <rect
         class="core"
-        :x="span.core === 0 ? g.nut - 78 : g.wire(span.core - 1)"
+        v-bind="stretch(span.core === 0 ? g.at(8) : g.wire(span.core - 1), g.wire(span.coreEnd))"
         y="2"
-        :width="g.wire(span.coreEnd) - (span.core === 0 ? g.nut - 78 : g.wire(span.core - 1))"
-        :height="g.y(strings.length) + 14"
+        :height="g.bottom + 14"
         rx="10"
       />
-      <line class="nut" :x1="g.nut" :x2="g.nut" :y1="g.y(1) - 12" :y2="g.y(strings.length) + 12" />
+      <line class="nut" :x1="g.nut" :x2="g.nut" :y1="g.top - 12" :y2="g.bottom + 12" />
       <line
         v-for="fret in frets"
         :key="fret"
         class="wire"
         :x1="g.wire(fret)"
         :x2="g.wire(fret)"
-        :y1="g.y(1) - 12"
-        :y2="g.y(strings.length) + 12"
+        :y1="g.top - 12"
+        :y2="g.bottom + 12"
       />
       <template v-for="fret in frets" :key="fret">
         <text class="fret" :class="{ core: inCore(fret), wide: wide(fret) }" :x="g.x(fret)" :y="g.height - 4">
@@ -145,21 +153,21 @@ function arc(arrow: Arrow) {
           v-if="inlays.includes(fret)"
           class="inlay"
           :cx="g.x(fret) - (fret === 12 ? 4 : 0)"
-          :cy="g.y(strings.length) + 20"
+          :cy="g.bottom + 20"
           r="2.4"
         />
-        <circle v-if="fret === 12" class="inlay" :cx="g.x(fret) + 4" :cy="g.y(strings.length) + 20" r="2.4" />
+        <circle v-if="fret === 12" class="inlay" :cx="g.x(fret) + 4" :cy="g.bottom + 20" r="2.4" />
       </template>
       <template v-for="{ name, string } in strings" :key="string">
         <line
           class="string"
-          :x1="g.nut - (span.low === 0 ? 66 : 30)"
-          :x2="g.width"
+          :x1="g.at(span.low === 0 ? 20 : 56)"
+          :x2="g.at(g.width)"
           :y1="g.y(string)"
           :y2="g.y(string)"
           :stroke-width="0.8 + string * 0.28"
         />
-        <text class="open" :x="span.low === 0 ? 5 : 40" :y="g.y(string) + 4">{{ signs(name) }}</text>
+        <text class="open" :x="g.at(span.low === 0 ? 5 : 40)" :y="g.y(string) + 4">{{ signs(name) }}</text>
       </template>
     </g>
 

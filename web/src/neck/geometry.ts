@@ -1,4 +1,4 @@
-import type { Instrument, Place } from '../api/client'
+import type { Neck, Place } from '../api/client'
 
 /** The frets that are drawn wide, and those of them that are the core. */
 export interface Span {
@@ -18,14 +18,25 @@ export interface Geometry {
   /** Where a finger goes: the middle of a fret, or just behind the nut. */
   x: (fret: number) => number
   y: (string: number) => number
+  /** The uppermost and the lowest string. */
+  top: number
+  bottom: number
+  /** Where something lies that is so far from the nut's end. */
+  at: (x: number) => number
   spacing: number
 }
 
 const margin = { left: 86, right: 4, top: 29, bottom: 40 }
 const narrow = 25
 
+/** How the neck is turned: mirrored for left hands, its lowest string on top. */
+export interface Turn {
+  mirrored: boolean
+  lowOnTop: boolean
+}
+
 /** Lays out a neck: the span's frets wide, the others narrow but present. */
-export function layOut(instrument: Instrument, span: Span, width: number, spacing: number): Geometry {
+export function layOut(instrument: Neck, span: Span, width: number, spacing: number, turn: Turn): Geometry {
   const first = Math.max(span.low, 1)
   const wideCount = span.high - first + 1
   const room = width - margin.left - margin.right
@@ -34,14 +45,19 @@ export function layOut(instrument: Instrument, span: Span, width: number, spacin
   for (let fret = 1; fret <= instrument.frets; fret++) {
     wires.push((wires[fret - 1] ?? 0) + (fret >= first && fret <= span.high ? wide : narrow))
   }
-  const wire = (fret: number) => wires[fret] ?? 0
+  const at = (x: number) => (turn.mirrored ? width - x : x)
+  const wire = (fret: number) => at(wires[fret] ?? 0)
+  const last = instrument.strings.length - 1
   return {
     width,
     height: margin.top + (instrument.strings.length - 1) * spacing + margin.bottom,
-    nut: margin.left,
+    nut: at(margin.left),
     wire,
-    x: (fret) => (fret === 0 ? margin.left - 40 : (wire(fret - 1) + wire(fret)) / 2),
-    y: (string) => margin.top + (string - 1) * spacing,
+    at,
+    x: (fret) => (fret === 0 ? at(margin.left - 40) : (wire(fret - 1) + wire(fret)) / 2),
+    y: (string) => margin.top + (turn.lowOnTop ? last + 1 - string : string - 1) * spacing,
+    top: margin.top,
+    bottom: margin.top + last * spacing,
     spacing,
   }
 }
@@ -49,7 +65,17 @@ export function layOut(instrument: Instrument, span: Span, width: number, spacin
 export const samePlace = (a: Place, b: Place) => a.string === b.string && a.fret === b.fret
 
 /** The nearest of the places that lies in the direction of an arrow key. */
-export function neighbour<T extends Place>(all: T[], from: Place, key: string): T | undefined {
+export function neighbour<T extends Place>(
+  all: T[],
+  from: Place,
+  pressed: string,
+  turn: Turn,
+): T | undefined {
+  const turned: Record<string, string> = {
+    ...(turn.mirrored ? { ArrowLeft: 'ArrowRight', ArrowRight: 'ArrowLeft' } : {}),
+    ...(turn.lowOnTop ? { ArrowUp: 'ArrowDown', ArrowDown: 'ArrowUp' } : {}),
+  }
+  const key = turned[pressed] ?? pressed
   const towards = {
     ArrowLeft: (p: Place) => p.string === from.string && p.fret < from.fret,
     ArrowRight: (p: Place) => p.string === from.string && p.fret > from.fret,

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useHands } from '../hands/hands'
 import { night, toggleNight } from '../theme/night'
 import { useKeys } from '../tune/keys'
 import { steps } from '../tune/view'
 
-defineEmits<{ keys: [] }>()
+defineEmits<{ keys: []; hands: [] }>()
+const hands = useHands()
 const route = useRoute()
 const router = useRouter()
 const inTune = computed(() => route.params.id !== undefined)
@@ -32,6 +34,16 @@ useKeys(
       </RouterLink>
     </template>
     <span class="space" />
+    <button
+      type="button"
+      class="plain neck"
+      aria-label="Neck and hands"
+      title="Neck and hands (g)"
+      @click="$emit('hands')"
+    >
+      <i class="pi pi-sliders-h" />
+      <span v-if="hands.player.instrument">{{ hands.player.instrument.name }}</span>
+    </button>
     <button type="button" class="plain" :aria-label="night ? 'Day look' : 'Night look'" @click="toggleNight">
       <i :class="night ? 'pi pi-sun' : 'pi pi-moon'" />
     </button>
@@ -91,6 +103,15 @@ a {
   cursor: pointer;
   padding: 6px 8px;
   border-radius: 6px;
+}
+.neck {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 2px;
+  max-width: 100%;
+  overflow-wrap: anywhere;
+  font-size: 0.82rem;
 }
 .plain:hover {
   color: var(--ink);

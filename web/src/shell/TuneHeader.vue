@@ -18,7 +18,10 @@ const saved = computed(
   () => ({ saved: 'saved', saving: 'saving…', elsewhere: 'not saved', failed: 'not saved' })[tune.saveState],
 )
 const positions = computed(() =>
-  (tune.map?.positions ?? []).map((p) => ({ value: p.id, text: `${p.form} form, ${p.core}–${p.coreEnd}` })),
+  (tune.map?.positions ?? []).map((p) => ({
+    value: p.id,
+    text: `${p.says} ${p.core}–${p.coreEnd}`.replace('form ', 'form, '),
+  })),
 )
 /** Choosing a key here transposes; the mode stays. */
 const keys = computed(() =>

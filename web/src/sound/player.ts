@@ -26,7 +26,7 @@ export const usePlayer = defineStore('player', () => {
     try {
       engine ??= import('./engine').then((module) => module.Engine.load())
       const [performance, sounding] = await Promise.all([
-        answer(client.POST('/api/compute/performance', { body: request })),
+        answer(client.POST('/api/compute/performance', { body: { hands: useTune().hands, ...request } })),
         engine,
       ])
       if (mine !== asked) return

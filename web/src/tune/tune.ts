@@ -1,11 +1,13 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { answer, client, Problem } from '../api/client'
+import { useHands } from '../hands/hands'
 import type {
   Chart,
   ChartEntry,
   Choices,
   EditChart,
+  Hands,
   KeptChart,
   NeckMap,
   NewChart,
@@ -23,6 +25,7 @@ export type Edit = Omit<EditChart, 'chart'> & { set?: Partial<Chart> }
  * background in order, and can be undone as often as it was made.
  */
 export const useTune = defineStore('tune', () => {
+  const playing = useHands()
   const id = ref(0)
   const version = ref(0)
   const read = shallowRef<ReadChart>()
@@ -44,11 +47,13 @@ export const useTune = defineStore('tune', () => {
   }
 
   const chart = computed(() => read.value?.chart)
+  /** What every computation is given of the player's hands: those the map is drawn for. */
+  const hands = shallowRef<Hands>(playing.hands)
   const canUndo = computed(() => done.value.length > 0)
   const canRedo = computed(() => undone.value.length > 0)
 
   async function start() {
-    const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices'))])
+    const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices')), playing.load()])
     choices.value = may
   }
 
@@ -74,17 +79,30 @@ export const useTune = defineStore('tune', () => {
   }
 
   async function redraw() {
-    if (!chart.value) return
-    map.value = await answer(client.POST('/api/compute/map', { body: { chart: chart.value } }))
+    if (chart.value) drawn(await draw(chart.value))
   }
+  async function draw(of: Chart) {
+    const mine = playing.hands
+    const got = await answer(client.POST('/api/compute/map', { body: { chart: of, hands: mine } }))
+    return { got, mine }
+  }
+  function drawn({ got, mine }: Awaited<ReturnType<typeof draw>>) {
+    map.value = got
+    hands.value = mine
+  }
+  // Other hands see another neck.
+  watch(
+    () => playing.hands,
+    () => redraw().catch(tell),
+  )
 
   /** Shows a chart, computed anew with an edit, and saves it; false where nothing is changed by it. */
   async function show(next: Chart, edit: Omit<EditChart, 'chart'> = {}) {
     const fresh = await answer(client.POST('/api/compute/chart', { body: { chart: next, ...edit } }))
     if (JSON.stringify(fresh.chart) === JSON.stringify(chart.value)) return false
-    const drawn = await answer(client.POST('/api/compute/map', { body: { chart: fresh.chart } }))
+    const around = await draw(fresh.chart)
     read.value = fresh
-    map.value = drawn
+    drawn(around)
     save(fresh.chart)
     return true
   }
@@ -246,6 +264,7 @@ export const useTune = defineStore('tune', () => {
     version,
     read,
     chart,
+    hands,
     map,
     list,
     choices,

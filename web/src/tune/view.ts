@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 import { useRoute, useRouter, type LocationQueryRaw } from 'vue-router'
-import type { Change, Moment, Place } from '../api/client'
+import type { Change, Moment, Place, Position } from '../api/client'
 import { useTune } from './tune'
 
 /** The steps of the work that there are, by the number of their key. */
@@ -10,6 +10,13 @@ export const steps = [
   { key: '3', name: 'change', title: 'Change' },
   { key: '4', name: 'licks', title: 'Licks' },
 ] as const
+
+/** The position nearest to a wanted one that the neck in hand does not have. */
+function nearest(all: Position[], wanted: string): Position | undefined {
+  const fret = Number(wanted.split('-')[1])
+  if (Number.isNaN(fret)) return undefined
+  return [...all].sort((a, b) => Math.abs(a.core - fret) - Math.abs(b.core - fret))[0]
+}
 
 /**
  * What is being looked at, held by the address so that it can be kept, shared
@@ -46,7 +53,12 @@ export function useView() {
   const position = computed(() => {
     const wanted = text('pos') || tune.map?.home || ''
     const all = tune.map?.positions ?? []
-    return all.find((p) => p.id === wanted) ?? all.find((p) => p.form === wanted.split('-')[0]) ?? all[0]
+    return (
+      all.find((p) => p.id === wanted) ??
+      all.find((p) => p.form && p.form === wanted.split('-')[0]) ??
+      nearest(all, wanted) ??
+      all[0]
+    )
   })
 
   const target = computed<Place | undefined>(() => {
