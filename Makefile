@@ -45,8 +45,9 @@ chromium:
 		apt-get -o DPkg::Lock::Timeout=400 update -qq && \
 		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=400 install -y --no-install-recommends chromium; }
 
-bench: web/dist/index.html ## figures, never asserted
+bench: web/dist/index.html chromium ## figures, never asserted
 	go test -run '^$$' -bench . -benchmem $$(go list ./... | grep -v /e2e)
+	go test -run '^$$' -bench . -benchtime 1x ./e2e
 
 fuzz: ## half a minute for each reader
 	go test -run '^$$' -fuzz FuzzParseChord -fuzztime 30s ./core/harmony

@@ -33,6 +33,9 @@ const margin = 14
 
 const foot = "warm up before wide stretches; stop at any pain; rest every 25 minutes"
 
+// mapHeight is the height, in mm, of a sheet with one map.
+const mapHeight = 126
+
 // Order is what is drawn.
 type Order struct {
 	Chart      chart.Chart
@@ -67,7 +70,7 @@ func (d Drawing) SVG() []byte {
 // notes with their fingers; the box as small dashed rings.
 func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
 	return Drawing{o.Chart.Title, func(c canvas) {
-		c.page(o.Paper.Width, 118)
+		c.page(o.Paper.Width, mapHeight)
 		shape, form := o.shape(chord, p)
 		c.text(margin, margin+6, letters{size: 8, bold: true}, Signs(chord.Symbol()))
 		c.text(margin+34, margin+6, letters{size: 4.4}, named(p, form))
@@ -81,12 +84,12 @@ func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
 			c.text(x, y+5, letters{size: 3.6, at: centre}, Signs(tone.Note.String()))
 			c.text(x, y+9.5, letters{size: 3, at: centre}, fingerName(tone.Finger))
 		}
-		c.text(margin, 118-9, letters{size: 3}, "black: root · rings: the box, "+o.boxName()+" · below: from the lowest string up, degree, note, finger")
+		c.text(margin, mapHeight-9, letters{size: 3}, "black: root · rings: the box, "+o.boxName()+" · below: from the lowest string up, degree, note, finger")
 		under := foot
 		if caution := shape.Caution(o.SpanMM); o.SpanMM > 0 && caution != "" {
 			under = caution
 		}
-		c.text(margin, 118-5, letters{size: 3}, under)
+		c.text(margin, mapHeight-5, letters{size: 3}, under)
 	}}
 }
 

@@ -149,7 +149,7 @@ const legend = computed(() => {
     return `Ghosts are ${lain.value?.name}, the chord that comes next, as its own degrees.`
   if (lain.value) return `${lain.value.name}: ${lain.value.rule}.`
   if (over.value === 'box')
-    return 'Dots are your box: ◐ blue · ● lean · dashed colour. Pick a note to read why.'
+    return 'Dots are your box: ◐ blue · dashed colour · ● home or lean. Pick a note to read why.'
   return 'Pick a note to read why.'
 })
 
@@ -159,24 +159,40 @@ const layouts = computed(() => {
     value: `one octave:${degree}`,
     text: `one octave from ${degree}`,
   }))
-  const strings = tune.map?.instrument.strings.length ?? 0
-  const sets = Array.from({ length: Math.max(strings - 2, 0) }, (_, n) => ({
-    value: `some strings:${n + 1}-${n + 3}`,
-    text: `strings ${n + 1}–${n + 3}`,
-  }))
-  const here = position.value
-  const core = here
-    ? [{ value: `some frets:${here.core}-${here.coreEnd}`, text: `frets ${here.core}–${here.coreEnd}` }]
-    : []
   return [
     { value: 'all tones', text: 'all tones' },
     ...octaves,
     { value: 'two a string', text: 'two a string, with the 9' },
     { value: 'three a string', text: 'three a string' },
-    ...sets,
-    ...core,
+    { value: 'some strings', text: 'only some strings' },
+    { value: 'some frets', text: 'only some frets' },
   ]
 })
+const kind = computed(() => layoutText.value.split(':')[0] || 'all tones')
+const chosenLayout = computed(() => (kind.value === 'one octave' ? layoutText.value : kind.value))
+/** The strings or frets that a layout keeps to, as it is chosen, and those it may be chosen from. */
+const bounds = computed(() => {
+  const here = position.value
+  if (!here || !tune.map || !kind.value.startsWith('some ')) return undefined
+  const unit = kind.value === 'some strings' ? 'string' : 'fret'
+  const [least, most] = unit === 'string' ? [1, tune.map.instrument.strings.length] : [here.low, here.high]
+  const [low = 0, high = 0] = layoutText.value.split(':')[1]?.split('-').map(Number) ?? []
+  return { unit, low, high, all: Array.from({ length: most - least + 1 }, (_, n) => String(least + n)) }
+})
+function chooseLayout(layout: string) {
+  const here = position.value
+  const begin: Record<string, string | undefined> = {
+    'all tones': undefined,
+    'some strings': 'some strings:1-3',
+    'some frets': here && `some frets:${here.core}-${here.coreEnd}`,
+  }
+  void view.set({ layout: layout in begin ? begin[layout] : layout })
+}
+/** The other end comes along where the two would cross. */
+function chooseBound(low: number, high: number, moved: 'low' | 'high') {
+  const [from, to] = moved === 'low' ? [low, Math.max(low, high)] : [Math.min(low, high), high]
+  void view.set({ layout: `${kind.value}:${from}-${to}` })
+}
 
 /** A note of a shape played up lasts an eighth; the strings of a strum follow this many ticks apart. */
 const eighth = 240
@@ -302,12 +318,22 @@ useKeys([
         </button>
       </span>
       <span class="group right">
-        <PillSelect
-          label="Layout"
-          :chosen="layoutText || 'all tones'"
-          :options="layouts"
-          @choose="(layout) => view.set({ layout: layout === 'all tones' ? undefined : layout })"
-        />
+        <PillSelect label="Layout" :chosen="chosenLayout" :options="layouts" @choose="chooseLayout" />
+        <template v-if="bounds">
+          <PillSelect
+            :label="`First ${bounds.unit}`"
+            :chosen="String(bounds.low)"
+            :options="named(bounds.all)"
+            @choose="(one) => chooseBound(Number(one), bounds!.high, 'low')"
+          />
+          –
+          <PillSelect
+            :label="`Last ${bounds.unit}`"
+            :chosen="String(bounds.high)"
+            :options="named(bounds.all)"
+            @choose="(one) => chooseBound(bounds!.low, Number(one), 'high')"
+          />
+        </template>
         <PillSelect
           label="Labels"
           :chosen="label"

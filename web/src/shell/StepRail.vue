@@ -36,7 +36,7 @@ useKeys(
     <span class="space" />
     <button
       type="button"
-      class="plain neck"
+      class="plain hands"
       aria-label="Neck and hands"
       title="Neck and hands (g)"
       @click="$emit('hands')"
@@ -104,7 +104,7 @@ a {
   padding: 6px 8px;
   border-radius: 6px;
 }
-.neck {
+.hands {
   display: flex;
   flex-direction: column;
   align-items: center;

@@ -1,0 +1,50 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// repaint presses two keys in turn and measures, in milliseconds, from the key
+// to the frame after the neck has changed. It gives the median and the longest of
+// the presses.
+const repaint = `(async (keys, presses) => {
+	const took = []
+	for (let n = 0; n < presses; n++) {
+		const begun = performance.now()
+		const painted = new Promise(done => {
+			const seen = new MutationObserver(() => { seen.disconnect(); requestAnimationFrame(() => done(performance.now() - begun)) })
+			seen.observe(document.querySelector('svg.neck'), { subtree: true, childList: true, attributes: true, characterData: true })
+		})
+		window.dispatchEvent(new KeyboardEvent("keydown", { key: keys[n % 2] }))
+		took.push(await Promise.race([painted, new Promise((_, fail) => setTimeout(() => fail(new Error("nothing was painted after " + keys[n % 2] + " at press " + n)), 5000))]))
+		await new Promise(done => setTimeout(done, 60))
+	}
+	took.sort((a, b) => a - b)
+	return [took[Math.floor(presses / 2)], took[presses - 1]]
+})`
+
+// BenchmarkRepaint is how long a player waits for the neck: another position or
+// another chord, the answer of the server included.
+func BenchmarkRepaint(b *testing.B) {
+	s := demo(b)
+	for name, of := range map[string]struct{ path, keys string }{
+		"map, another position":    {"/tunes/7/map", "['[', ']']"},
+		"map, another chord":       {"/tunes/7/map", "['ArrowRight', 'ArrowLeft']"},
+		"change, another change":   {"/tunes/7/change", "['ArrowRight', 'ArrowLeft']"},
+		"change, another position": {"/tunes/7/change", "['[', ']']"},
+	} {
+		b.Run(name, func(b *testing.B) {
+			p := openPage(b, s, of.path)
+			p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 5")
+			for range b.N {
+				took, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](repaint+"("+of.keys+", 30)", chromedp.EvalAwaitPromise))
+				require.NoError(b, err)
+				b.ReportMetric(took[0], "ms/median")
+				b.ReportMetric(took[1], "ms/longest")
+			}
+		})
+	}
+}
