@@ -53,6 +53,13 @@ type Note struct {
 	Loudness int          `json:"loudness" doc:"1 to 127"`
 	Curve    []CurvePoint `json:"curve,omitempty" doc:"How its pitch moves; straight between points"`
 	Event    *int         `json:"event,omitempty" doc:"Which event of the line sounds, from 0"`
+	On       []GoesOn     `json:"on,omitempty" doc:"The tied events of the line that it goes on as"`
+}
+
+// GoesOn is a tied event that a note goes on as.
+type GoesOn struct {
+	Ticks int `json:"ticks" doc:"After the note begins"`
+	Event int `json:"event"`
 }
 
 // CurvePoint is a place on a note's pitch curve.
@@ -97,6 +104,9 @@ func performanceOf(p band.Performance) Performance {
 		out.Notes[n] = Note{Part: string(note.Part), Tick: note.Tick, Ticks: note.Ticks, MIDI: int(note.Pitch), Loudness: note.Loudness}
 		if note.Event >= 0 {
 			out.Notes[n].Event = &p.Notes[n].Event
+		}
+		for _, on := range note.On {
+			out.Notes[n].On = append(out.Notes[n].On, GoesOn(on))
 		}
 		for _, point := range note.Curve {
 			out.Notes[n].Curve = append(out.Notes[n].Curve, CurvePoint{Ticks: point.Ticks, Cents: point.Cents})

@@ -33,6 +33,10 @@ func (o Order) lead(offset int) []Note {
 			continue
 		}
 		ticks := min(e.Ticks, last-tick)
+		if before := len(notes) - 1; e.Tied && n > 0 && before >= 0 && o.Line.Events[n-1].String == e.String && o.Line.Events[n-1].End() == e.Tick {
+			notes[before].goOn(o.Chart, n, e, sounding(o.Chart, Lead, tick, ticks, offset, 0, 0))
+			continue
+		}
 		if e.Staccato || e.Mute {
 			ticks = max(ticks/2, 1)
 		}
@@ -42,6 +46,28 @@ func (o Order) lead(offset int) []Note {
 		notes = append(notes, note)
 	}
 	return notes
+}
+
+// goOn lets a note ring on as the tied event that stands after it. A bend of the
+// tied event is reached when it begins, so that its goal is in time.
+func (note *Note) goOn(c chart.Chart, n int, e phrase.Event, tied Note) {
+	at := note.Ticks
+	note.Ticks += tied.Ticks
+	note.On = append(note.On, GoesOn{Ticks: at, Event: n})
+	if e.Bend > 0 && !e.PreBend {
+		rise := max(min(int(bendSeconds*ticksPerSecond(c)), at/2), 1)
+		note.Curve = append(note.Curve, Point{at - rise, 0}, Point{at, e.Bend * centsPerBend})
+	}
+	bent := e
+	bent.PreBend = true // it is up there already
+	for _, p := range curve(bent, tied.Ticks, ticksPerSecond(c)) {
+		if p.Ticks > 0 {
+			note.Curve = append(note.Curve, Point{at + p.Ticks, p.Cents})
+		}
+	}
+	if len(note.Curve) > 0 && note.Curve[0].Ticks > 0 {
+		note.Curve = append([]Point{{}}, note.Curve...)
+	}
 }
 
 func ticksPerSecond(c chart.Chart) float64 {

@@ -42,6 +42,13 @@ type Note struct {
 	Curve    []Point
 	// Event is the index of the line's event that sounds here, -1 for the band.
 	Event int
+	// On are the tied events that the note goes on as, without being struck again.
+	On []GoesOn
+}
+
+// GoesOn is a tied event of the line, so many ticks after its note began.
+type GoesOn struct {
+	Ticks, Event int
 }
 
 // BarMark says at which tick of the performance a bar of the chart begins.

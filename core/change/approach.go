@@ -4,30 +4,58 @@ import (
 	"fmt"
 	"strings"
 
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+)
+
+// Arrives is how the last note of an approach comes into its target.
+type Arrives string
+
+// The ways to arrive: the target is struck anew, slid or hammered into from the
+// note before, bent up to, or held over the change.
+const (
+	Struck   Arrives = "struck"
+	Slid     Arrives = "slid"
+	Hammered Arrives = "hammered"
+	Bent     Arrives = "bent"
+	HeldOver Arrives = "held"
 )
 
 // Approach is the way the last notes before a target lead into it.
 type Approach struct {
 	Name string
-	// Steps are the approach notes in order, in semitones from the target.
+	// Steps are the approach notes in order, in semitones from the target; of a
+	// bend the one step is the fret it is bent from.
 	Steps []int
-	// Slides says that the last step is slid into the target on its string.
-	Slides bool
-	// Spoken says it in a sentence: "by a half step from below".
+	// InScale are the approach notes in steps of the joining scale of the chord
+	// that arrives, where Steps is empty.
+	InScale []int
+	Arrives Arrives
+	// Spoken says it in a sentence: "a half step from below".
 	Spoken string
 }
 
-// Approaches lists the approaches a line may use (common practice; chromatic
-// ones are outside notes, and lead because they do not stay).
+// Approaches lists every approach (common practice; chromatic ones are outside
+// notes, and lead because they do not stay). Scale steps are of the scale of the
+// chord that arrives, since they belong to where the line goes (ours).
 var Approaches = []Approach{
-	{Name: "half step below", Steps: []int{-1}, Spoken: "a half step from below"},
-	{Name: "half step above", Steps: []int{1}, Spoken: "a half step from above"},
-	{Name: "two half steps below", Steps: []int{-2, -1}, Spoken: "two half steps from below"},
-	{Name: "two half steps above", Steps: []int{2, 1}, Spoken: "two half steps from above"},
-	{Name: "enclosure", Steps: []int{1, -1}, Spoken: "an enclosure, above and below"},
-	{Name: "slide", Steps: []int{-1}, Slides: true, Spoken: "a slide from the fret below"},
+	{Name: "half step below", Steps: []int{-1}, Arrives: Struck, Spoken: "a half step from below"},
+	{Name: "half step above", Steps: []int{1}, Arrives: Struck, Spoken: "a half step from above"},
+	{Name: "scale step below", InScale: []int{-1}, Arrives: Struck, Spoken: "a scale step from below"},
+	{Name: "scale step above", InScale: []int{1}, Arrives: Struck, Spoken: "a scale step from above"},
+	{Name: "two half steps below", Steps: []int{-2, -1}, Arrives: Struck, Spoken: "two half steps from below"},
+	{Name: "two half steps above", Steps: []int{2, 1}, Arrives: Struck, Spoken: "two half steps from above"},
+	{Name: "enclosure", Steps: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure, above and below"},
+	{Name: "enclosure from below", Steps: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure, below and above"},
+	{Name: "scale enclosure", InScale: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure in the scale, above and below"},
+	{Name: "scale enclosure from below", InScale: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure in the scale, below and above"},
+	{Name: "slide", Steps: []int{-1}, Arrives: Slid, Spoken: "a slide from the fret below"},
+	{Name: "hammer-on", Arrives: Hammered, Spoken: "a hammer-on from below"},
+	{Name: "bend a half step", Steps: []int{-1}, Arrives: Bent, Spoken: "a bend of a half step up to it"},
+	{Name: "bend a whole step", Steps: []int{-2}, Arrives: Bent, Spoken: "a bend of a whole step up to it"},
+	{Name: "bend three half steps", Steps: []int{-3}, Arrives: Bent, Spoken: "a bend of three half steps up to it"},
+	{Name: "held", Steps: []int{0}, Arrives: HeldOver, Spoken: "a common tone held over the change"},
 }
 
 // ApproachError says which approach is not known.
@@ -54,23 +82,139 @@ func FindApproach(name string) (Approach, error) {
 	return Approach{}, &ApproachError{Text: name}
 }
 
-// Wanted lists the approach's notes and its target as they are to be fingered
-// in the window, or says why the approach cannot be played there.
-func (a Approach) Wanted(i neck.Instrument, w neck.Window, target neck.Place) ([]neck.Wanted, error) {
-	if a.Slides && target.Fret < 2 {
-		return nil, fmt.Errorf("a slide into string %d fret %d has no fret below to start from", target.String, target.Fret)
-	}
-	goal := i.Pitch(target)
-	wanted := make([]neck.Wanted, 0, len(a.Steps)+1)
-	for _, step := range a.Steps {
-		note := neck.Wanted{Pitch: goal + pitch.MIDI(step)}
-		if a.Slides {
-			note.At = &neck.Place{String: target.String, Fret: target.Fret + step}
-		}
-		if _, _, err := neck.Finger(i, w, []neck.Wanted{note}); err != nil {
-			return nil, fmt.Errorf("the %s of string %d fret %d lies outside frets %d to %d", a.Name, target.String, target.Fret, w.Low, w.High)
-		}
-		wanted = append(wanted, note)
-	}
-	return append(wanted, neck.Wanted{Pitch: goal, At: &target, Joined: a.Slides}), nil
+// Goal is a target on the neck and what lies around it.
+type Goal struct {
+	Instrument        neck.Instrument
+	Window            neck.Window
+	Key               harmony.Key
+	Box               harmony.Box
+	Leaving, Arriving harmony.Chord
+	// Target is where the target lies; a bend reaches it from a lower fret.
+	Target neck.Place
 }
+
+// Led is an approach as it is played into one target.
+type Led struct {
+	Approach
+	// Notes are the approach notes in order and then the target, as they are to be
+	// fingered. A target that is bent to is wanted at the fret it is bent from.
+	Notes []neck.Wanted
+}
+
+// Lead makes the notes of the approach into a goal, or says why it cannot be
+// played there.
+func (a Approach) Lead(g Goal) (Led, error) {
+	if !g.Instrument.Has(g.Target) {
+		return Led{}, fmt.Errorf("string %d fret %d is not on the neck", g.Target.String, g.Target.Fret)
+	}
+	steps, err := a.stepsInto(g)
+	if err != nil {
+		return Led{}, err
+	}
+	led := Led{Approach: a}
+	goal := g.Instrument.Pitch(g.Target)
+	onString := a.Arrives != Struck
+	for _, step := range steps {
+		note := neck.Wanted{Pitch: goal + pitch.MIDI(step), Fretted: a.Arrives == Slid || a.Arrives == Bent}
+		if onString {
+			note.At = &neck.Place{String: g.Target.String, Fret: g.Target.Fret + step}
+		}
+		if _, _, err := neck.Finger(g.Instrument, g.Window, []neck.Wanted{note}); err != nil || onString && !within(g.Window, note.At.Fret) {
+			return Led{}, fmt.Errorf("its note %s the target lies outside frets %d to %d", apart(step), g.Window.Low, g.Window.High)
+		}
+		led.Notes = append(led.Notes, note)
+	}
+	target := neck.Wanted{Pitch: goal, At: &g.Target, Joined: onString}
+	if a.Arrives == Bent {
+		at := neck.Place{String: g.Target.String, Fret: g.Target.Fret + steps[0]}
+		target = neck.Wanted{Pitch: goal + pitch.MIDI(steps[0]), At: &at, Joined: true, Fretted: true, Bend: -2 * steps[0]}
+		// The finger that bends is there from the first note on.
+		led.Notes[0].Bend = target.Bend
+	}
+	led.Notes = append(led.Notes, target)
+	return led, nil
+}
+
+// stepsInto is the approach notes in semitones from the goal.
+func (a Approach) stepsInto(g Goal) ([]int, error) {
+	at := fmt.Sprintf("string %d fret %d", g.Target.String, g.Target.Fret)
+	goal := g.Instrument.Pitch(g.Target).Class()
+	switch a.Arrives {
+	case Slid:
+		if g.Target.Fret < 2 {
+			return nil, fmt.Errorf("a slide into %s has no fret below to start from", at)
+		}
+	case Bent:
+		from := neck.Place{String: g.Target.String, Fret: g.Target.Fret + a.Steps[0]}
+		switch {
+		case from.Fret < 0:
+			return nil, fmt.Errorf("a bend up to %s has no fret to start from", at)
+		case from.Fret == 0:
+			return nil, fmt.Errorf("the bend up to %s would start from the open string, which cannot be bent", at)
+		case neck.MostBend(from) < -2*a.Steps[0]:
+			return nil, fmt.Errorf("string %d is too stiff to be bent that far", from.String)
+		}
+	case Hammered:
+		step, ok := g.hammer()
+		if !ok {
+			return nil, fmt.Errorf("%s has no note of the box or scale below it on frets %d to %d to hammer from", at, g.Window.Low, g.Window.High)
+		}
+		return []int{step}, nil
+	case HeldOver:
+		if _, common := g.Leaving.Tone(goal); !common {
+			note := g.Key.ToneOver(g.Arriving, goal).Note
+			return nil, fmt.Errorf("%s is not a tone of %s, so it cannot be held over the change", note, g.Leaving.Symbol())
+		}
+	}
+	if a.Steps != nil {
+		return a.Steps, nil
+	}
+	scale, _ := g.Key.Joining(g.Arriving)
+	steps := make([]int, len(a.InScale))
+	for n, by := range a.InScale {
+		step := semitones(scale, goal, by)
+		if step == 0 {
+			return nil, fmt.Errorf("the joining scale of %s has no such step beside it", g.Arriving.Symbol())
+		}
+		steps[n] = step
+	}
+	return steps, nil
+}
+
+// hammer is where a hammer-on starts, in semitones from the target: the note of
+// the box one or two frets below it, else the step of the joining scale, whichever
+// the window has. That is how the b3 of the box becomes the 3 (common practice).
+func (g Goal) hammer() (int, bool) {
+	goal := g.Instrument.Pitch(g.Target).Class()
+	scale, _ := g.Key.Joining(g.Arriving)
+	for _, below := range []int{-1, -2, semitones(scale, goal, -1)} {
+		_, boxed := g.Box.Tone(pitch.ClassOf(int(goal) + below))
+		if (boxed || below == semitones(scale, goal, -1)) && below != 0 && within(g.Window, g.Target.Fret+below) {
+			return below, true
+		}
+	}
+	return 0, false
+}
+
+// semitones is how far the next note of the scale lies above (by 1) or below (by
+// -1) a class; 0 where there is none within a third.
+func semitones(scale harmony.Scale, from pitch.Class, by int) int {
+	for away := by; away != 5*by; away += by {
+		for _, t := range scale.Tones {
+			if t.Note.Class() == pitch.ClassOf(int(from)+away) {
+				return away
+			}
+		}
+	}
+	return 0
+}
+
+// apart says a step from the target.
+func apart(step int) string {
+	if step < 0 {
+		return interval(-step) + " below"
+	}
+	return interval(step) + " above"
+}
+
+func within(w neck.Window, fret int) bool { return fret >= w.Low && fret <= w.High }

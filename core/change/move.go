@@ -57,8 +57,8 @@ func Moves(school School, leaving, arriving harmony.Chord, from, to neck.Shape) 
 		for _, b := range to.Tones {
 			semitones := int(b.Pitch - a.Pitch)
 			distance := max(semitones, -semitones)
-			if distance > farthest {
-				continue
+			if distance > farthest || distance == 0 && leaving.Same(arriving) {
+				continue // too far; or nothing moves, where the chord stays
 			}
 			step := byDistance[distance]
 			move := Move{From: a, To: b, Semitones: semitones, Kind: step.kind, Sentence: sentence(leaving, arriving, a, b)}

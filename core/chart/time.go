@@ -143,21 +143,37 @@ type Change struct {
 }
 
 // Wraps says whether the change leads from the end of the chorus to its start.
-func (ch Change) Wraps() bool { return ch.Arriving.Tick < ch.Leaving.Tick }
+func (ch Change) Wraps() bool { return ch.Arriving.Tick <= ch.Leaving.Tick }
+
+// Stays says that the chord arrives at itself.
+func (ch Change) Stays() bool { return ch.Leaving.Chord.Same(ch.Arriving.Chord) }
+
+// Arrivals lists the moments that a line may aim at: the changes, or in a tune
+// that stays on one chord the downbeats of its bars, where the chord arrives at
+// itself (ours: on a vamp the ear still hears each bar begin).
+func (c Chart) Arrivals() []Change {
+	if changes := c.Changes(); len(changes) > 0 {
+		return changes
+	}
+	return c.turns(func(_, arriving Moment) bool { return arriving.Beat == 0 })
+}
 
 // Changes lists the changes of a chorus in order, the one back to the top last.
 // A chord that is only repeated makes no change; a one-chord vamp has none.
 func (c Chart) Changes() []Change {
+	return c.turns(func(leaving, arriving Moment) bool { return !leaving.Chord.Same(arriving.Chord) })
+}
+
+// turns lists the moments of a chorus that follow another as it is wanted.
+func (c Chart) turns(wanted func(leaving, arriving Moment) bool) []Change {
 	moments := c.Moments()
-	changes := []Change{}
+	turns := []Change{}
 	for n, leaving := range moments {
-		arriving := moments[(n+1)%len(moments)]
-		if leaving.Chord.Same(arriving.Chord) {
-			continue
+		if arriving := moments[(n+1)%len(moments)]; wanted(leaving, arriving) {
+			turns = append(turns, Change{Leaving: leaving, Arriving: arriving, Tick: leaving.Tick + leaving.Ticks})
 		}
-		changes = append(changes, Change{Leaving: leaving, Arriving: arriving, Tick: leaving.Tick + leaving.Ticks})
 	}
-	return changes
+	return turns
 }
 
 // Chords lists the distinct chords in the order they first sound.

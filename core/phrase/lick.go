@@ -153,7 +153,7 @@ func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Setting, 
 		setting, cost, ok := l.placed(i, w, shift, unbent)
 		again := false
 		for n, e := range setting.Phrase.Events {
-			if e.Bend > easyBend && e.String > lowestBent {
+			if e.Bend > neck.MostBend(e.Place) {
 				unbent[n], again = true, true
 			}
 		}
@@ -162,13 +162,6 @@ func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Setting, 
 		}
 	}
 }
-
-// A bend of up to easyBend quarter tones can be had on any string; wider ones
-// only on strings 1 to lowestBent.
-const (
-	easyBend   = 2
-	lowestBent = 4
-)
 
 // placed places the shifted pitches, the bends of some notes given up.
 func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool) (Setting, int, bool) {

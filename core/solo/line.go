@@ -80,9 +80,6 @@ func (e *TargetError) Error() string {
 	return e.Detail + "; the nearest that can: " + strings.Join(names, "; ")
 }
 
-// ringBeats is how many beats a target rings at most.
-const ringBeats = 2
-
 // Write makes the line: the lick laid into the key and position so that its
 // last bar is the one before the change, its tail re-written so that approach
 // and target arrive on time. A target that cannot be reached is a *TargetError.
@@ -188,10 +185,18 @@ func (o Order) nearest(s phrase.Setting, arriving neck.Shape, to neck.Place) []n
 
 // to writes the line to one target.
 func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
-	approach, err := o.Approach.Wanted(o.Instrument, o.Position.Window, target.Place)
+	box, err := o.Chart.Key.Box(o.Chart.Box)
 	if err != nil {
 		return Line{}, err
 	}
+	led, err := o.Approach.Lead(change.Goal{
+		Instrument: o.Instrument, Window: o.Position.Window, Key: o.Chart.Key, Box: box,
+		Leaving: o.Change.Leaving.Chord, Arriving: o.Change.Arriving.Chord, Target: target.Place,
+	})
+	if err != nil {
+		return Line{}, err
+	}
+	approach := led.Notes
 	t, err := o.tail(s.Phrase, approach)
 	if err != nil {
 		return Line{}, fmt.Errorf("%s, the %s, on string %d fret %d cannot be reached in time: %w",
@@ -224,11 +229,8 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 		line.add(phrase.Event{Tick: tick, Ticks: step}, Leading, fmt.Sprintf("approach: %s into %s", o.Approach.Spoken, goal))
 		wanted = append(wanted, note)
 	}
-	ring := min(ringBeats*o.Chart.Meter.BeatTicks(), o.Change.Arriving.Ticks)
-	landing := phrase.Event{Tick: t.arrival, Ticks: ring, Technique: phrase.Technique{Vibrato: true}}
-	if o.Approach.Slides {
-		landing.SlideFrom = target.Fret - 1
-	}
+	landing := phrase.Event{Tick: t.arrival, Ticks: phrase.Ring(o.Chart.Meter, o.Change.Arriving), Technique: phrase.Arriving(led, target.Place)}
+	landing.Vibrato = true
 	line.add(landing, Landing, "target: "+goal)
 	wanted = append(wanted, approach[len(approach)-1])
 

@@ -106,6 +106,7 @@ export class Engine {
         run: (time: number) => {
           this.sound(note, time, seconds)
           if (note.event !== undefined) see(() => listener.event(note.event))(time)
+          for (const on of note.on ?? []) see(() => listener.event(on.event))(time + on.ticks * seconds)
         },
       })),
       { time: at(performance.end), run: see(listener.end) },

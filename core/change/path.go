@@ -1,0 +1,192 @@
+package change
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+)
+
+// PathOrder asks for a landing at every change of a chorus.
+type PathOrder struct {
+	School     School
+	Instrument neck.Instrument
+	Window     neck.Window
+	// Arrivals are the changes in order; of a tune that stays on one chord, the
+	// downbeats that may be aimed at.
+	Arrivals []chart.Change
+	// Pins hold a landing to a place, by the index of its change.
+	Pins map[int]neck.Place
+}
+
+// Landed is one landing of a path.
+type Landed struct {
+	Change chart.Change
+	neck.Placed
+	// Score is that of the best move into it, 0 where none is within four
+	// semitones; Move is that move.
+	Score float64
+	Move  *Move
+	// Frets and Strings are how far the hand goes from the landing before.
+	Frets, Strings int
+	Pinned         bool
+}
+
+// Path is a landing at every change, the best of all together.
+type Path struct {
+	Landings []Landed
+	// Frets and Strings are the whole travel of the hand.
+	Frets, Strings int
+	// Cost is what the path was chosen by, in thousandths.
+	Cost int
+}
+
+// The cost of a path, in thousandths (ours): a landing costs what its score
+// lacks to one; the hand's travel is small beside it, so that it decides between
+// landings of like worth and keeps the line from leaping.
+const (
+	costOfLanding = 1000
+	costOfFret    = 25
+	costOfString  = 60
+)
+
+// PinError says which pinned landing is not a tone that is placed there.
+type PinError struct {
+	// Index is that of the change.
+	Index   int
+	Detail  string
+	Nearest []neck.Placed
+}
+
+func (e *PinError) Error() string { return e.Detail }
+
+// option is a tone that may be landed on at one change.
+type option struct {
+	tone  neck.Placed
+	move  *Move
+	score float64
+	cost  int
+}
+
+// Write finds the path: an exact shortest path over all tones of all changes.
+// Equal paths go to the lower tone of the first landing in which they differ. Its
+// error is a *PinError.
+func (o PathOrder) Write() (Path, error) {
+	layers := make([][]option, len(o.Arrivals))
+	known := map[string][]option{}
+	for n, ch := range o.Arrivals {
+		name := ch.Leaving.Chord.Symbol() + " " + ch.Arriving.Chord.Symbol()
+		if _, ok := known[name]; !ok {
+			known[name] = o.options(ch)
+		}
+		layers[n] = known[name]
+		if at, pinned := o.Pins[n]; pinned {
+			only, err := o.pin(n, at, layers[n])
+			if err != nil {
+				return Path{}, err
+			}
+			layers[n] = only
+		}
+	}
+	path := Path{}
+	for n, at := range cheapest(layers, o.travel) {
+		chosen := layers[n][at]
+		_, pinned := o.Pins[n]
+		l := Landed{Change: o.Arrivals[n], Placed: chosen.tone, Score: chosen.score, Move: chosen.move, Pinned: pinned}
+		path.Cost += chosen.cost
+		if n > 0 {
+			before := path.Landings[n-1].Place
+			l.Frets, l.Strings = far(l.Fret-before.Fret), far(l.String-before.String)
+			path.Cost += o.travel(before, l.Place)
+			path.Frets += l.Frets
+			path.Strings += l.Strings
+		}
+		path.Landings = append(path.Landings, l)
+	}
+	return path, nil
+}
+
+// options are the tones of the arriving chord, each with the best move into it.
+func (o PathOrder) options(ch chart.Change) []option {
+	leaving, arriving := ch.Leaving.Chord, ch.Arriving.Chord
+	to := neck.Lay(o.Instrument, o.Window, arriving.Tones())
+	moves := Moves(o.School, leaving, arriving, neck.Lay(o.Instrument, o.Window, leaving.Tones()), to)
+	all := make([]option, len(to.Tones))
+	for n, tone := range to.Tones {
+		all[n] = option{tone: tone, cost: costOfLanding}
+		for m := range moves { // best first
+			if moves[m].To.Place == tone.Place {
+				all[n].move, all[n].score = &moves[m], moves[m].Score
+				all[n].cost = int(math.Round(costOfLanding * (1 - moves[m].Score)))
+				break
+			}
+		}
+	}
+	return all
+}
+
+func (o PathOrder) pin(n int, at neck.Place, all []option) ([]option, error) {
+	for _, one := range all {
+		if one.tone.Place == at {
+			return []option{one}, nil
+		}
+	}
+	arriving := o.Arrivals[n].Arriving
+	fault := &PinError{Index: n}
+	if !o.Instrument.Has(at) {
+		fault.Detail = fmt.Sprintf("bar %d: string %d fret %d is not on the neck", arriving.Bar+1, at.String, at.Fret)
+		return nil, fault
+	}
+	names := []string{}
+	for _, l := range Landings(o.School, o.Instrument, at, arriving.Chord, neck.Lay(o.Instrument, o.Window, arriving.Chord.Tones())) {
+		fault.Nearest = append(fault.Nearest, l.Placed)
+		names = append(names, fmt.Sprintf("string %d fret %d", l.String, l.Fret))
+	}
+	fault.Detail = fmt.Sprintf("bar %d: string %d fret %d is not a placed tone of %s on frets %d to %d; the nearest are %s",
+		arriving.Bar+1, at.String, at.Fret, arriving.Chord.Symbol(), o.Window.Low, o.Window.High, strings.Join(names, ", "))
+	return nil, fault
+}
+
+func (o PathOrder) travel(a, b neck.Place) int {
+	return costOfFret*far(b.Fret-a.Fret) + costOfString*far(b.String-a.String)
+}
+
+// cheapest is the choice of one option a layer at the least sum of their costs
+// and of the travel between neighbours, exactly; the lower index where equal,
+// from the first layer on.
+func cheapest(layers [][]option, travel func(a, b neck.Place) int) []int {
+	if len(layers) == 0 {
+		return nil
+	}
+	last := len(layers) - 1
+	// onwards[n][a] is the cost from option a of layer n to the end, next its way.
+	onwards, next := make([][]int, len(layers)), make([][]int, len(layers))
+	for n := last; n >= 0; n-- {
+		onwards[n], next[n] = make([]int, len(layers[n])), make([]int, len(layers[n]))
+		for a, from := range layers[n] {
+			onwards[n][a] = from.cost
+			if n == last {
+				continue
+			}
+			best := -1
+			for b, to := range layers[n+1] {
+				if cost := travel(from.tone.Place, to.tone.Place) + onwards[n+1][b]; best < 0 || cost < best {
+					best, next[n][a] = cost, b
+				}
+			}
+			onwards[n][a] += best
+		}
+	}
+	path := make([]int, len(layers))
+	for a := range layers[0] {
+		if onwards[0][a] < onwards[0][path[0]] {
+			path[0] = a
+		}
+	}
+	for n := range last {
+		path[n+1] = next[n][path[n]]
+	}
+	return path
+}

@@ -1,0 +1,85 @@
+package phrase
+
+import (
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/neck"
+)
+
+// Arriving is how a target is played that an approach leads into.
+func Arriving(l change.Led, target neck.Place) Technique {
+	switch l.Arrives {
+	case change.Slid:
+		return Technique{SlideFrom: target.Fret - 1}
+	case change.Hammered:
+		return Technique{HammerOn: true}
+	case change.Bent:
+		return Technique{Bend: l.Notes[len(l.Notes)-1].Bend, Tied: true}
+	case change.HeldOver:
+		return Technique{Tied: true}
+	}
+	return Technique{}
+}
+
+// ringBeats is how many beats the last note of a run rings at most.
+const ringBeats = 2
+
+// Ring is how many ticks the last note of a run rings over the chord it lands on.
+func Ring(m chart.Meter, over chart.Moment) int {
+	return min(ringBeats*m.BeatTicks(), over.Ticks)
+}
+
+// LedInto writes an approach as it leads over a change of a chart: its target on
+// the change, the notes before it counted back. It stands in the chart with its
+// tick 0 at the downbeat of the bar it begins in, and that tick is returned too;
+// one that would begin before bar 1 stands in the chorus after.
+func LedInto(c chart.Chart, ch chart.Change, w change.Way, s chart.Subdivision) (Phrase, int) {
+	p := even(c, w.Fingering, chart.RunStart(ch.Tick, len(w.Notes), s, c.Meter), s)
+	last := &p.Events[len(p.Events)-1]
+	last.Ticks = Ring(c.Meter, ch.Arriving)
+	last.Technique = Arriving(w.Led, last.Place)
+	return p.standing(c)
+}
+
+// ConnectedFrom writes a connector as it runs on from a change: its first note on
+// the change.
+func ConnectedFrom(c chart.Chart, ch chart.Change, r change.Connection, s chart.Subdivision) (Phrase, int) {
+	p := even(c, r.Fingering, ch.Tick, s)
+	last := &p.Events[len(p.Events)-1]
+	last.Ticks = min(c.Meter.BeatTicks(), ch.Tick+ch.Arriving.Ticks-last.Tick)
+	return p.standing(c)
+}
+
+// Even writes places as even notes of a subdivision whose first falls on a tick
+// of the chart; it stands like LedInto.
+func Even(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) (Phrase, int) {
+	return even(c, places, start, s).standing(c)
+}
+
+// even writes places one after the other, in ticks of the chart.
+func even(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) Phrase {
+	p := Phrase{Meter: c.Meter}
+	step := s.Ticks(c.Meter)
+	for n, f := range places {
+		p.Events = append(p.Events, Event{Tick: start + n*step, Ticks: step, Fingered: f})
+	}
+	return p
+}
+
+// standing turns a phrase in ticks of the chart into one of its own, over the
+// chart's chords.
+func (p Phrase) standing(c chart.Chart) (Phrase, int) {
+	bar := c.Meter.BarTicks()
+	first := p.Events[0].Tick
+	if first < 0 {
+		first += c.Ticks()
+		for n := range p.Events {
+			p.Events[n].Tick += c.Ticks()
+		}
+	}
+	start := first / bar * bar
+	for n := range p.Events {
+		p.Events[n].Tick -= start
+	}
+	return p.WrittenOver(c, start), start
+}

@@ -1,0 +1,49 @@
+package phrase
+
+import (
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Motif writes a few fretted notes over every chord of a chorus, each bent as it
+// must be to be home there: one motif that follows the chords. It begins with each
+// chord, one note a subdivision in the order given; where a chord is too short the
+// last notes are left out. The last note rings, shaken where it is not bent. The
+// rows are those of change.FunctionTable over chords, in their order. The phrase's
+// tick 0 is that of the chart.
+func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.FunctionRow, chords []harmony.Chord, s chart.Subdivision) (Phrase, error) {
+	p := Phrase{Meter: c.Meter}
+	step := s.Ticks(c.Meter)
+	index := map[string]int{}
+	for n, chord := range chords {
+		index[chord.Symbol()] = n
+	}
+	moments := c.Moments()
+	for n, m := range moments {
+		if n > 0 && moments[n-1].Chord.Same(m.Chord) && m.Beat > 0 {
+			continue // the same chord goes on within the bar
+		}
+		over := index[m.Chord.Symbol()]
+		count := min(len(rows), max(m.Ticks/step, 1))
+		wanted := make([]neck.Wanted, count)
+		for r, row := range rows[:count] {
+			at := row.Place
+			wanted[r] = neck.Wanted{Pitch: row.Pitch, At: &at, Bend: 2 * row.Functions[over].Bend}
+		}
+		fingering, _, err := neck.FingerPhrase(i, w, wanted)
+		if err != nil {
+			return Phrase{}, err
+		}
+		for r, f := range fingering {
+			e := Event{Tick: m.Tick + r*step, Ticks: step, Fingered: f, Technique: Technique{Bend: wanted[r].Bend}}
+			if r == count-1 {
+				e.Ticks = min(ringBeats*c.Meter.BeatTicks(), m.Tick+m.Ticks-e.Tick)
+				e.Vibrato = f.Fret > 0 && rows[r].Functions[over].Vibrato
+			}
+			p.Events = append(p.Events, e)
+		}
+	}
+	return p.WrittenOver(c, 0), nil
+}
