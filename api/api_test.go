@@ -390,6 +390,11 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 		"map": MapRequest{On: On{Chart: ferry(c).Chart}}, "change": ChangeRequest{On: On{Chart: ferry(c).Chart}, Change: 7680}, "line": lineRequest(c),
 		"performance": PerformanceRequest{On: On{Chart: ferry(c).Chart}, From: 1, Bars: 12, CountIn: 1},
 		"chart":       EditChart{Chart: ferry(c).Chart, Write: &WriteEdit{Bar: 4, Text: "C7 VI7"}},
+		"landings":    LandingsRequest{On: On{Chart: ferry(c).Chart}, Change: 7680, Here: Place{String: 3, Fret: 8}},
+		"approaches":  ApproachesRequest{On: On{Chart: ferry(c).Chart}, Change: 7680, Target: Place{String: 3, Fret: 10}},
+		"path":        PathRequest{On: On{Chart: ferry(c).Chart}},
+		"functions":   FunctionsRequest{On: On{Chart: ferry(c).Chart}},
+		"run":         RunRequest{On: On{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
 		"chord":       ChordRequest{On: On{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {
 		content := pack(in)

@@ -46,6 +46,8 @@ type Move struct {
 type Target struct {
 	Tone
 	Place
+	// Written is left out where no imagined chord is followed.
+	Written *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`
 }
 
 func (s *server) registerComputeChange(api huma.API) {
@@ -91,18 +93,19 @@ func (o On) asked(position string, tick int, school string) (asked, error) {
 }
 
 func findChange(c chart.Chart, tick int) (chart.Change, error) {
-	changes := c.Changes()
-	if len(changes) == 0 {
-		return chart.Change{}, fmt.Errorf("the chart has one chord and so no change")
-	}
-	allowed := make([]string, len(changes))
-	for n, ch := range changes {
+	arrivals := c.Arrivals()
+	allowed := make([]string, len(arrivals))
+	for n, ch := range arrivals {
 		if ch.Tick == tick {
 			return ch, nil
 		}
 		allowed[n] = fmt.Sprintf("%d (bar %d to %d)", ch.Tick, ch.Leaving.Bar+1, ch.Arriving.Bar+1)
 	}
-	return chart.Change{}, fmt.Errorf("no chord changes at tick %d; the changes are at %s", tick, strings.Join(allowed, ", "))
+	said := fmt.Sprintf("no chord changes at tick %d", tick)
+	if bar := c.Meter.BarTicks(); tick >= 0 && tick < c.Ticks() && tick%bar == 0 {
+		said = fmt.Sprintf("%s goes on at tick %d, bar %d: a change of a chord to itself is none", c.ChordAt(tick).Symbol(), tick, tick/bar+1)
+	}
+	return chart.Change{}, fmt.Errorf("%s; the changes are at %s", said, strings.Join(allowed, ", "))
 }
 
 func changeView(a asked) (ChangeView, error) {
@@ -112,8 +115,7 @@ func changeView(a asked) (ChangeView, error) {
 		return ChangeView{}, err
 	}
 	leaving, arriving := a.change.Leaving.Chord, a.change.Arriving.Chord
-	from := neck.Lay(i, a.position.Window, leaving.Tones())
-	to := neck.Lay(i, a.position.Window, arriving.Tones())
+	from, to := neck.LayChord(i, a.position.Window, leaving, a.swaps), neck.LayChord(i, a.position.Window, arriving, a.swaps)
 	telling := change.Telling(leaving, arriving, box)
 	view := ChangeView{
 		Change: changeOf(a.chart, a.change), Position: positionOf(a.position),
@@ -121,15 +123,29 @@ func changeView(a asked) (ChangeView, error) {
 		Moves: []Move{}, Telling: tonesOf(telling), Box: boxOver(arriving, box),
 		Headline: change.Headline(leaving, arriving, telling),
 	}
+	if a.change.Stays() {
+		view.Headline = fmt.Sprintf("The tune stays on %s: aim at one of its own tones on the downbeat.", arriving.Symbol())
+	}
 	for _, m := range change.Moves(a.school, leaving, arriving, from, to) {
 		view.Moves = append(view.Moves, Move{
-			From: targetOf(m.From), To: targetOf(m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Sentence: m.Sentence,
+			From: a.over(a.change.Leaving, m.From), To: a.over(a.change.Arriving, m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Sentence: m.Sentence,
 		})
 	}
 	return view, nil
 }
 
 func targetOf(p neck.Placed) Target { return Target{Tone: toneOf(p.Tone), Place: placeOf(p.Place)} }
+
+// over is a tone at its place, with what it is over the written chord where an
+// imagined one is followed.
+func (o on) over(m chart.Moment, p neck.Placed) Target {
+	t := targetOf(p)
+	if m.Imagined && !m.Written.Same(m.Chord) {
+		j := o.chart.Key.Judge(m.Written, p.Pitch.Class())
+		t.Written = &WrittenLabel{Chord: m.Written.Symbol(), Degree: j.Degree.String(), Class: string(j.Class)}
+	}
+	return t
+}
 
 func targets(all []neck.Placed) []Target {
 	list := make([]Target, len(all))

@@ -15,7 +15,7 @@ type ReadChart struct {
 	BoxName  string         `json:"boxName"`
 	Bars     []WrittenBar   `json:"bars" doc:"The bars as they are written"`
 	Moments  []Moment       `json:"moments" doc:"Every chord on the time line, in order, repeats played out"`
-	Changes  []Change       `json:"changes" doc:"Every change of a chorus, in order"`
+	Changes  []Change       `json:"changes" doc:"Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars"`
 	Facts    Facts          `json:"facts"`
 	// Fretted is left out where there is no capo.
 	Fretted string `json:"fretted,omitempty" doc:"The key that the hand plays in above the capo"`
@@ -84,7 +84,7 @@ type Moment struct {
 	Tick    int    `json:"tick"`
 	Ticks   int    `json:"ticks"`
 	// Next is the change that ends the stretch of this chord.
-	Next *int `json:"next,omitempty" doc:"The tick of the change that this chord is left at; none in a one-chord vamp"`
+	Next *int `json:"next,omitempty" doc:"The tick of the change that this chord is left at; in a one-chord vamp that of the next bar"`
 }
 
 // Change is one chord giving way to another.
@@ -93,6 +93,7 @@ type Change struct {
 	Leaving  Moment `json:"leaving"`
 	Arriving Moment `json:"arriving"`
 	Wraps    bool   `json:"wraps" doc:"From the end of the chorus to its start"`
+	Stays    bool   `json:"stays,omitempty" doc:"The tune has one chord, which arrives at itself on the downbeat"`
 }
 
 func readChart(c chart.Chart) ReadChart {
@@ -107,7 +108,7 @@ func readChart(c chart.Chart) ReadChart {
 	if box, err := c.Key.Box(c.Box); err == nil {
 		r.BoxName = box.Name()
 	}
-	changes := c.Changes()
+	changes := c.Arrivals()
 	for _, m := range c.Moments() {
 		moment := momentOf(c, m)
 		for _, ch := range changes {
@@ -192,5 +193,5 @@ func factsOf(c chart.Chart) Facts {
 }
 
 func changeOf(c chart.Chart, ch chart.Change) Change {
-	return Change{Tick: ch.Tick, Leaving: momentOf(c, ch.Leaving), Arriving: momentOf(c, ch.Arriving), Wraps: ch.Wraps()}
+	return Change{Tick: ch.Tick, Leaving: momentOf(c, ch.Leaving), Arriving: momentOf(c, ch.Arriving), Wraps: ch.Wraps(), Stays: ch.Stays()}
 }

@@ -52,7 +52,7 @@ type Line struct {
 // LineEvent is one note of a line.
 type LineEvent struct {
 	LabelledEvent
-	Role string `json:"role" enum:"lick,tail,approach,target"`
+	Role string `json:"role,omitempty" enum:"lick,tail,approach,target" doc:"What it is there for; left out where all are alike"`
 }
 
 // WrittenLabel is what a note is over the written chord.
@@ -92,7 +92,7 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 	}
 	order := solo.Order{
 		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: lick,
-		School: a.school, Approach: approach, Subdivision: subdivision,
+		Swaps: a.swaps, School: a.school, Approach: approach, Subdivision: subdivision,
 	}
 	if choice.Target != nil {
 		order.Target = &neck.Place{String: choice.Target.String, Fret: choice.Target.Fret}
@@ -115,7 +115,7 @@ func atFault(err error) string {
 
 func lineOf(a asked, l solo.Line) Line {
 	events := a.labelled(l.Phrase)
-	first, bars := l.Bars(a.chart.Meter)
+	first, bars := l.Phrase.Span(l.Start)
 	line := Line{
 		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
 		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,

@@ -129,7 +129,7 @@ func mapOf(o on) (Map, error) {
 
 func (o on) shape(chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
 	form := neck.FormAt(o.instrument, chord.Root.Class(), p.Window)
-	shape := neck.Lay(o.instrument, p.Window, chord.Tones()).Swapped(o.instrument, p.Window, chord.Quality.Sign, form, o.swaps)
+	shape := neck.LayChord(o.instrument, p.Window, chord, o.swaps)
 	return Shape{
 		Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign,
 		Tones: over.placedAll(shape.Tones), Beyond: over.placedAll(shape.Beyond),

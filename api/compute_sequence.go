@@ -6,7 +6,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/phrase"
-	"undaris/format/document"
 )
 
 // SequenceRequest asks for an exercise written out over bars of a chart.
@@ -21,29 +20,8 @@ type SequenceRequest struct {
 	Bars        int    `json:"bars" minimum:"1" maximum:"64"`
 }
 
-// Sequence is an exercise written out.
-type Sequence struct {
-	Meter    string          `json:"meter"`
-	Start    int             `json:"start" doc:"The chart's tick at which its own tick 0 stands"`
-	BarTicks int             `json:"barTicks"`
-	Beat     int             `json:"beatTicks"`
-	Events   []LabelledEvent `json:"events"`
-}
-
-// LabelledEvent is one note and what it is over its chord.
-type LabelledEvent struct {
-	document.Event
-	Tone
-	Chord string `json:"chord" doc:"The chord that sounds when it starts"`
-	Class string `json:"class" enum:"home,colour,blue,lean,outside"`
-	Why   string `json:"why"`
-	// Written is left out where no imagined chord is followed.
-	Written *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`
-	Spoken  string        `json:"spoken"`
-}
-
 func (s *server) registerComputeSequence(api huma.API) {
-	huma.Post(api, "/api/compute/sequence", func(_ context.Context, in *body[SequenceRequest]) (*body[Sequence], error) {
+	huma.Post(api, "/api/compute/sequence", func(_ context.Context, in *body[SequenceRequest]) (*body[Tab], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -63,10 +41,7 @@ func (s *server) registerComputeSequence(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		m := on.chart.Meter
-		return &body[Sequence]{Sequence{
-			Meter: m.String(), Start: (in.Body.From - 1) * m.BarTicks(), BarTicks: m.BarTicks(), Beat: m.BeatTicks(), Events: on.labelled(p),
-		}}, nil
+		return &body[Tab]{on.tab(p, (in.Body.From-1)*on.chart.Meter.BarTicks(), "")}, nil
 	})
 }
 
@@ -76,20 +51,4 @@ func first(chosen string, all []string) string {
 		return all[0]
 	}
 	return chosen
-}
-
-// labelled writes a phrase's notes with what each is over its chord.
-func (o on) labelled(p phrase.Phrase) []LabelledEvent {
-	events := document.PhraseOf(p).Events
-	all := make([]LabelledEvent, len(events))
-	for n, label := range p.Labels(o.instrument, o.chart.Key) {
-		all[n] = LabelledEvent{
-			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
-			Why: label.Reason, Spoken: spokenEvent(label, p.Events[n]),
-		}
-		if w := label.Written; w != nil {
-			all[n].Written = &WrittenLabel{Chord: w.Chord.Symbol(), Degree: w.Degree.String(), Class: string(w.Class)}
-		}
-	}
-	return all
 }

@@ -67,7 +67,7 @@ func TestAnotherInstrument(t *testing.T) {
 func TestASequenceOverHTTP(t *testing.T) {
 	c := application(t, nil)
 	on := On{Chart: ferry(c).Chart}
-	q := call[Sequence](c, "POST", "/api/compute/sequence", SequenceRequest{On: on, Over: "joining scale", Cell: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
+	q := call[Tab](c, "POST", "/api/compute/sequence", SequenceRequest{On: on, Over: "joining scale", Cell: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
 	assert.Equal(t, 1920, q.Start)
 	said := []string{}
 	for _, e := range q.Events {

@@ -93,6 +93,26 @@ type Goal struct {
 	Target neck.Place
 }
 
+// Check says why the target is none: it is off the neck, or no tone of the arriving
+// chord.
+func (g Goal) Check() error {
+	if !g.Instrument.Has(g.Target) {
+		return fmt.Errorf("string %d fret %d is not on the neck; its strings are 1 to %d and its frets 0 to %d",
+			g.Target.String, g.Target.Fret, len(g.Instrument.Open), g.Instrument.Frets)
+	}
+	if !within(g.Window, g.Target.Fret) {
+		return fmt.Errorf("string %d fret %d lies outside the position, frets %d to %d", g.Target.String, g.Target.Fret, g.Window.Low, g.Window.High)
+	}
+	if _, ok := g.Arriving.Tone(g.Instrument.Pitch(g.Target).Class()); ok {
+		return nil
+	}
+	said := []string{}
+	for _, l := range Landings(ThirdsFirst, g.Instrument, g.Target, g.Arriving, neck.Lay(g.Instrument, g.Window, g.Arriving.Tones())) {
+		said = append(said, fmt.Sprintf("string %d fret %d (%s)", l.String, l.Fret, l.Degree))
+	}
+	return fmt.Errorf("string %d fret %d is no tone of %s; the nearest are %s", g.Target.String, g.Target.Fret, g.Arriving.Symbol(), strings.Join(said, ", "))
+}
+
 // Led is an approach as it is played into one target.
 type Led struct {
 	Approach
@@ -104,9 +124,6 @@ type Led struct {
 // Lead makes the notes of the approach into a goal, or says why it cannot be
 // played there.
 func (a Approach) Lead(g Goal) (Led, error) {
-	if !g.Instrument.Has(g.Target) {
-		return Led{}, fmt.Errorf("string %d fret %d is not on the neck", g.Target.String, g.Target.Fret)
-	}
 	steps, err := a.stepsInto(g)
 	if err != nil {
 		return Led{}, err

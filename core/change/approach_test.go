@@ -104,8 +104,9 @@ func TestApproachesThatDoNotFit(t *testing.T) {
 	assert.Equal(t, "a bend up to string 2 fret 1 has no fret to start from", refused["bend a whole step"])
 	_, refused = waysOf(s.goal(t, "C7", "G7", neck.Place{String: 6, Fret: 10}), 4)
 	assert.Equal(t, "string 6 is too stiff to be bent that far", refused["bend a whole step"])
-	_, err = Approaches[0].Lead(s.goal(t, "C7", "F7", neck.Place{String: 7, Fret: 3}))
-	assert.EqualError(t, err, "string 7 fret 3 is not on the neck")
+	assert.EqualError(t, s.goal(t, "C7", "F7", neck.Place{String: 7, Fret: 3}).Check(), "string 7 fret 3 is not on the neck; its strings are 1 to 6 and its frets 0 to 22")
+	assert.EqualError(t, s.goal(t, "C7", "F7", neck.Place{String: 3, Fret: 9}).Check(), "string 3 fret 9 is no tone of F7; the nearest are string 3 fret 8 (b7), string 3 fret 10 (R), string 4 fret 10 (5), string 2 fret 10 (3), string 4 fret 7 (3)")
+	assert.NoError(t, s.goal(t, "C7", "F7", neck.Place{String: 3, Fret: 10}).Check())
 	_, err = FindApproach("backflip")
 	assert.ErrorContains(t, err, "half step below, half step above")
 }
@@ -239,4 +240,15 @@ func filled(f Filled) string {
 		said += fmt.Sprintf(", %d missing", f.Missing)
 	}
 	return said
+}
+
+func TestARunBetweenTwoPlaces(t *testing.T) {
+	s := in(t, "C")
+	run, err := Between(guitar, s.window, s.box.Tones, neck.Place{String: 2, Fret: 10}, neck.Place{String: 4, Fret: 10})
+	require.NoError(t, err)
+	assert.Equal(t, []pitch.MIDI{69, 67, 65, 63, 60}, run, "from A, which the box has not, down to C")
+	_, err = Between(guitar, s.window, s.box.Tones, neck.Place{String: 6, Fret: 1}, neck.Place{String: 4, Fret: 10})
+	assert.EqualError(t, err, "string 6 fret 1 does not lie on frets 6 to 11")
+	_, err = Between(guitar, s.window, s.box.Tones, neck.Place{String: 3, Fret: 8}, neck.Place{String: 3, Fret: 8})
+	assert.ErrorContains(t, err, "choose another start")
 }

@@ -85,6 +85,20 @@ func (c Connector) over(g Goal, notes int) (Connection, error) {
 	return made, nil
 }
 
+// Says is the connection in words: "R up to the 3 of F7, one note after the first
+// left out".
+func (c Connection) Says(chord harmony.Chord) string {
+	way := "up"
+	if c.down {
+		way = "down"
+	}
+	said := fmt.Sprintf("%s %s to the %s of %s", c.From.Degree, way, c.To.Degree, chord.Symbol())
+	if c.Fitted != "" {
+		said += ", " + c.Fitted
+	}
+	return said
+}
+
 // Fit runs chromatically from one pitch to another in so many notes. With fewer
 // notes than half steps allow, those after the first are left out, so that the
 // half steps into the goal stay; with more, notes are struck twice from the first

@@ -1,11 +1,37 @@
 package change
 
 import (
+	"fmt"
 	"slices"
 
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/core/pitch"
 )
+
+// Between is the run of tones from one place to another: both ends, and the tones
+// between them that the window has. Both ends must lie in the window, and apart.
+func Between(i neck.Instrument, w neck.Window, tones []harmony.Tone, from, to neck.Place) ([]pitch.MIDI, error) {
+	for _, end := range []neck.Place{from, to} {
+		if !i.Has(end) || !within(w, end.Fret) {
+			return nil, fmt.Errorf("string %d fret %d does not lie on frets %d to %d", end.String, end.Fret, w.Low, w.High)
+		}
+	}
+	if i.Pitch(from) == i.Pitch(to) {
+		return nil, fmt.Errorf("the run begins on the pitch it goes to; choose another start")
+	}
+	run := []pitch.MIDI{i.Pitch(from)}
+	low, high := min(i.Pitch(from), i.Pitch(to)), max(i.Pitch(from), i.Pitch(to))
+	for _, tone := range neck.Lay(i, w, tones).Tones {
+		if tone.Pitch > low && tone.Pitch < high {
+			run = append(run, tone.Pitch)
+		}
+	}
+	if i.Pitch(to) < i.Pitch(from) {
+		slices.Reverse(run[1:])
+	}
+	return append(run, i.Pitch(to)), nil
+}
 
 // FilledNote is one note of a run that was made to fit its time.
 type FilledNote struct {
@@ -64,4 +90,17 @@ func Fill(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) Filled {
 	}
 	f.Missing = max(notes-len(f.Notes), 0)
 	return f
+}
+
+// Says what was done to a run of so many notes to fit a time for so many.
+func (f Filled) Says(between, notes int) string {
+	switch {
+	case len(f.Dropped) > 0:
+		return fmt.Sprintf("%s lie there and there is time for %d: leave out %d", counted(between), notes, len(f.Dropped))
+	case f.Missing > 0:
+		return fmt.Sprintf("%s lie there and there is time for %d: even with every half step between, %d are missing; start later, or turn back on the way", counted(between), notes, f.Missing)
+	case between < notes:
+		return fmt.Sprintf("%s lie there and there is time for %d: put in %d", counted(between), notes, notes-between)
+	}
+	return fmt.Sprintf("%s lie there, as many as there is time for", counted(between))
 }

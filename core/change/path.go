@@ -14,6 +14,7 @@ type PathOrder struct {
 	School     School
 	Instrument neck.Instrument
 	Window     neck.Window
+	Swaps      []neck.Swap
 	// Arrivals are the changes in order; of a tune that stays on one chord, the
 	// downbeats that may be aimed at.
 	Arrivals []chart.Change
@@ -108,11 +109,23 @@ func (o PathOrder) Write() (Path, error) {
 	return path, nil
 }
 
+// At is the index of the change at a tick.
+func (o PathOrder) At(tick int) (int, error) {
+	allowed := make([]string, len(o.Arrivals))
+	for n, ch := range o.Arrivals {
+		if ch.Tick == tick {
+			return n, nil
+		}
+		allowed[n] = fmt.Sprint(ch.Tick)
+	}
+	return 0, fmt.Errorf("no landing is planned at tick %d; they are at %s", tick, strings.Join(allowed, ", "))
+}
+
 // options are the tones of the arriving chord, each with the best move into it.
 func (o PathOrder) options(ch chart.Change) []option {
 	leaving, arriving := ch.Leaving.Chord, ch.Arriving.Chord
-	to := neck.Lay(o.Instrument, o.Window, arriving.Tones())
-	moves := Moves(o.School, leaving, arriving, neck.Lay(o.Instrument, o.Window, leaving.Tones()), to)
+	to := neck.LayChord(o.Instrument, o.Window, arriving, o.Swaps)
+	moves := Moves(o.School, leaving, arriving, neck.LayChord(o.Instrument, o.Window, leaving, o.Swaps), to)
 	all := make([]option, len(to.Tones))
 	for n, tone := range to.Tones {
 		all[n] = option{tone: tone, cost: costOfLanding}
@@ -140,7 +153,7 @@ func (o PathOrder) pin(n int, at neck.Place, all []option) ([]option, error) {
 		return nil, fault
 	}
 	names := []string{}
-	for _, l := range Landings(o.School, o.Instrument, at, arriving.Chord, neck.Lay(o.Instrument, o.Window, arriving.Chord.Tones())) {
+	for _, l := range Landings(o.School, o.Instrument, at, arriving.Chord, neck.LayChord(o.Instrument, o.Window, arriving.Chord, o.Swaps)) {
 		fault.Nearest = append(fault.Nearest, l.Placed)
 		names = append(names, fmt.Sprintf("string %d fret %d", l.String, l.Fret))
 	}

@@ -110,3 +110,12 @@ func TestArrivals(t *testing.T) {
 		}
 	}
 }
+
+func TestHowLongAChordHasSounded(t *testing.T) {
+	c := twelveBar(t, "slow change", "C")
+	got := []int{}
+	for _, ch := range c.Changes() {
+		got = append(got, c.Before(ch)/1920)
+	}
+	assert.Equal(t, []int{4, 2, 2, 1, 1, 1, 1}, got, "I for four bars, IV for two, I for two, V, IV, I, V")
+}

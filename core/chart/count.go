@@ -88,6 +88,12 @@ func (m Meter) CountedInBar(tick int) string {
 	return fmt.Sprintf("%s of bar %d", m.Counted(tick), tick/m.BarTicks()+1)
 }
 
+// Downbeat is the tick at which the bar of a tick begins, before the first bar too.
+func (m Meter) Downbeat(tick int) int {
+	bar := m.BarTicks()
+	return tick - ((tick%bar)+bar)%bar
+}
+
 func ordinal(index, of int) string {
 	if index == of-1 {
 		return "last"

@@ -176,6 +176,23 @@ func (c Chart) turns(wanted func(leaving, arriving Moment) bool) []Change {
 	return turns
 }
 
+// Before is how many ticks the leaving chord of a change has sounded without a
+// break when it is left, at most a chorus.
+func (c Chart) Before(ch Change) int {
+	moments := c.Moments()
+	ticks := 0
+	for n := len(moments) - 1; n >= 0; n-- {
+		if moments[n].Tick > ch.Leaving.Tick {
+			continue
+		}
+		if !moments[n].Chord.Same(ch.Leaving.Chord) {
+			break
+		}
+		ticks += moments[n].Ticks
+	}
+	return ticks
+}
+
 // Chords lists the distinct chords in the order they first sound.
 func (c Chart) Chords() []harmony.Chord {
 	seen := map[string]bool{}

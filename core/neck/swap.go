@@ -1,5 +1,7 @@
 package neck
 
+import "undaris/core/harmony"
+
 // Swap is a player's choice to have a tone of a shape at its other place. It
 // belongs to the shape, not to one chord: wherever the same quality makes the
 // same form, the tone of that degree that would lie on string From lies on To.
@@ -11,6 +13,15 @@ type Swap struct {
 	// Degree is the tone's, as it is written.
 	Degree   string
 	From, To int
+}
+
+// LayChord lays the tones of a chord, each where the player wants it.
+func LayChord(i Instrument, w Window, c harmony.Chord, swaps []Swap) Shape {
+	shape := Lay(i, w, c.Tones())
+	if len(swaps) == 0 {
+		return shape
+	}
+	return shape.Swapped(i, w, c.Quality.Sign, FormAt(i, c.Root.Class(), w), swaps)
 }
 
 // Swapped is the shape with the swaps made that are meant for it and that the

@@ -41,6 +41,17 @@ func LedInto(c chart.Chart, ch chart.Change, w change.Way, s chart.Subdivision) 
 	return p.standing(c)
 }
 
+// ConnectorBeats is how many beats a connector runs from a change on, and the most
+// it may run so that its last note still falls on a beat of the chord: half a bar
+// unless so many are wanted. The most is 0 where the chord lasts but one beat.
+func ConnectorBeats(m chart.Meter, over chart.Moment, wanted int) (beats, most int) {
+	most = min(over.Ticks/m.BeatTicks(), m.Beats()) - 1
+	if wanted <= 0 {
+		wanted = max(m.Beats()/2, 1)
+	}
+	return min(wanted, most), most
+}
+
 // ConnectedFrom writes a connector as it runs on from a change: its first note on
 // the change.
 func ConnectedFrom(c chart.Chart, ch chart.Change, r change.Connection, s chart.Subdivision) (Phrase, int) {

@@ -38,3 +38,18 @@ func (p Phrase) Bars() int {
 	}
 	return max((end+p.Meter.BarTicks()-1)/p.Meter.BarTicks(), 1)
 }
+
+// Span is where the phrase lies in a chart when its tick 0 stands at a tick of it:
+// its first bar, from 0, and how many bars it touches, its pickup included.
+func (p Phrase) Span(start int) (first, count int) {
+	begin, end := start, start
+	if len(p.Events) > 0 {
+		begin += min(p.Events[0].Tick, 0)
+	}
+	for _, e := range p.Events {
+		end = max(end, start+e.End())
+	}
+	bar := p.Meter.BarTicks()
+	first = begin / bar
+	return first, (end+bar-1)/bar - first
+}

@@ -156,19 +156,27 @@ type walker struct {
 	last, heard pitch.MIDI
 }
 
+// Walked is the tones that are walked over a chord: its own, its joining scale or
+// the box of the chart. Its error is a *chart.FieldError.
+func Walked(c chart.Chart, chord harmony.Chord, over string) ([]harmony.Tone, error) {
+	switch over {
+	case OverChordTones:
+		return chord.Tones(), nil
+	case OverJoiningScale:
+		joining, _ := c.Key.Joining(chord)
+		return joining.Tones, nil
+	case OverBox:
+		box, err := c.Key.Box(c.Box)
+		return box.Tones, err
+	}
+	return nil, &chart.FieldError{Field: "over", Detail: fmt.Sprintf("%q is not walked over; choose %s", over, strings.Join(SequenceOvers, ", "))}
+}
+
 // ladder is the tones that are walked over a chord, from the lowest up.
 func (q Sequence) ladder(c harmony.Chord) ([]neck.Placed, error) {
-	tones := c.Tones()
-	switch q.Over {
-	case OverJoiningScale:
-		joining, _ := q.Chart.Key.Joining(c)
-		tones = joining.Tones
-	case OverBox:
-		box, err := q.Chart.Key.Box(q.Chart.Box)
-		if err != nil {
-			return nil, err
-		}
-		tones = box.Tones
+	tones, err := Walked(q.Chart, c, q.Over)
+	if err != nil {
+		return nil, err
 	}
 	return neck.Lay(q.Instrument, q.Window, tones).Tones, nil
 }

@@ -19,6 +19,7 @@ type Order struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	Position   neck.Position
+	Swaps      []neck.Swap
 	// Change is the change of the chart that the line leads over.
 	Change chart.Change
 	Lick   phrase.Lick
@@ -92,7 +93,7 @@ func (o Order) Write() (Line, error) {
 	if err != nil {
 		return Line{}, err
 	}
-	arriving := neck.Lay(o.Instrument, o.Position.Window, o.Change.Arriving.Chord.Tones())
+	arriving := neck.LayChord(o.Instrument, o.Position.Window, o.Change.Arriving.Chord, o.Swaps)
 	if o.Target == nil {
 		return o.toBest(setting, arriving)
 	}
@@ -287,17 +288,6 @@ func (l *Line) landsOn(o Order) string {
 		bar += " of the next chorus"
 	}
 	return fmt.Sprintf("%s of %s", o.Chart.Meter.Counted(l.Arrival), bar)
-}
-
-// Bars is where the line lies in the chart: its first bar, from 0, and how many
-// bars it touches.
-func (l Line) Bars(m chart.Meter) (first, count int) {
-	end := l.Start
-	for _, e := range l.Phrase.Events {
-		end = max(end, l.Start+e.End())
-	}
-	first = l.begin() / m.BarTicks()
-	return first, (end+m.BarTicks()-1)/m.BarTicks() - first
 }
 
 // begin is the chart's tick of the line's tick 0, or of its pickup.

@@ -96,7 +96,7 @@ func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
 // shape is the chord in a position, its tones where the player wants them.
 func (o Order) shape(chord harmony.Chord, p neck.Position) (neck.Shape, neck.Form) {
 	form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
-	return neck.Lay(o.Instrument, p.Window, chord.Tones()).Swapped(o.Instrument, p.Window, chord.Quality.Sign, form, o.Swaps), form
+	return neck.LayChord(o.Instrument, p.Window, chord, o.Swaps), form
 }
 
 // named says a position and the form a chord makes there, where forms lie.

@@ -211,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/approaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute approaches */
+        post: operations["post-api-compute-approaches"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/change": {
         parameters: {
             query?: never;
@@ -262,6 +279,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/functions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute functions */
+        post: operations["post-api-compute-functions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/import": {
         parameters: {
             query?: never;
@@ -273,6 +307,23 @@ export interface paths {
         put?: never;
         /** Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI */
         post: operations["import-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/landings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute landings */
+        post: operations["post-api-compute-landings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -313,6 +364,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/path": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute path */
+        post: operations["post-api-compute-path"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/performance": {
         parameters: {
             query?: never;
@@ -324,6 +392,23 @@ export interface paths {
         put?: never;
         /** Post API compute performance */
         post: operations["post-api-compute-performance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute run */
+        post: operations["post-api-compute-run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -506,6 +591,53 @@ export interface components {
              */
             low: number;
         };
+        Approaches: {
+            /**
+             * Format: int64
+             * @description How many beats the connectors run
+             */
+            beats: number;
+            /** @description Chromatic runs between two degrees of the arriving chord, from the change on */
+            connectors: components["schemas"]["Way"][];
+            /**
+             * @description When it lands, as a player counts
+             * @example beat 1 of bar 5
+             */
+            lands: string;
+            /**
+             * Format: int64
+             * @description How many they may run while the chord sounds; 0 for none
+             */
+            mostBeats: number;
+            /** @description Those that cannot, and why */
+            refused: components["schemas"]["Refused"][];
+            target: components["schemas"]["Target"];
+            /** @description Connectors that do not fit, and why */
+            unfit: components["schemas"]["Refused"][];
+            /** @description Those that can be played, in the order of the list of approaches */
+            ways: components["schemas"]["Way"][];
+        };
+        ApproachesRequest: {
+            /**
+             * Format: int64
+             * @description How many beats the connectors run; left out for half a bar
+             */
+            beats?: number;
+            /**
+             * Format: int64
+             * @description The tick of the change, as the chart's reading lists it
+             */
+            change: number;
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description Left out for eighths */
+            subdivision?: string;
+            /** @description A place on the neck that sounds a tone of the arriving chord */
+            target: components["schemas"]["Place"];
+        };
         Bar: {
             /** @description What the band plays; the beats add up to the meter's */
             chords: components["schemas"]["Span"][];
@@ -554,6 +686,12 @@ export interface components {
             /** Format: int64 */
             count: number;
         };
+        BentNote: {
+            /** @enum {string} */
+            class: "home" | "colour" | "blue" | "lean" | "outside";
+            degree: string;
+            note: string;
+        };
         BoxOver: {
             holds: components["schemas"]["Tone"][];
             lacks: components["schemas"]["Lack"][];
@@ -562,6 +700,8 @@ export interface components {
         Change: {
             arriving: components["schemas"]["Moment"];
             leaving: components["schemas"]["Moment"];
+            /** @description The tune has one chord, which arrives at itself on the downbeat */
+            stays?: boolean;
             /**
              * Format: int64
              * @description Where the arriving chord begins
@@ -603,6 +743,8 @@ export interface components {
             /** @description Best first */
             moves: components["schemas"]["Move"][];
             position: components["schemas"]["Position"];
+            /** @description The tune has one chord, which arrives at itself on the downbeat */
+            stays?: boolean;
             /** @description Tones that announce the arriving chord by themselves */
             telling: components["schemas"]["Tone"][];
             /**
@@ -842,6 +984,11 @@ export interface components {
              */
             number: number;
         };
+        Equal: {
+            subdivision: string;
+            /** Format: double */
+            tempo: number;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -952,9 +1099,86 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        Fitted: {
+            /** @description The chromatic passing notes put in, and where */
+            added: string[];
+            /**
+             * Format: int64
+             * @description How many notes lie there as they are, both ends included
+             */
+            between: number;
+            /** @description The notes left out */
+            dropped: string[];
+            /**
+             * Format: int64
+             * @description How many notes there is time for and no place
+             */
+            missing: number;
+            /** @description Which notes of the tab were put in, from 0 */
+            passing: number[];
+            sentence: string;
+            tab: components["schemas"]["Tab"];
+        };
         FormatChoice: {
             name: string;
             title: string;
+        };
+        Function: {
+            /**
+             * Format: int64
+             * @description The least bend, in half steps, that makes it home, or else colour
+             */
+            bend: number;
+            /** @description Bent 0, 1, 2 and 3 half steps, as far as the string bends there */
+            bent: components["schemas"]["BentNote"][];
+            /** @description That bend makes it home */
+            home: boolean;
+            sentence: string;
+            /** @description It is home as it lies: shake it */
+            vibrato: boolean;
+        };
+        FunctionRow: {
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            /** @description Over the chords, in their order */
+            functions: components["schemas"]["Function"][];
+            /** @description As it lies, spelled in the key */
+            note: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+        };
+        Functions: {
+            /** @description The distinct chords in the order they first sound */
+            chords: string[];
+            /** @description The notes over every chord of the chorus, each bent as it must be there */
+            motif: components["schemas"]["Tab"];
+            rows: components["schemas"]["FunctionRow"][];
+        };
+        FunctionsRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Left out for the small box near a root */
+            places?: components["schemas"]["Place"][];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description That of the motif; left out for eighths */
+            subdivision?: string;
+        };
+        GoesOn: {
+            /** Format: int64 */
+            event: number;
+            /**
+             * Format: int64
+             * @description After the note begins
+             */
+            ticks: number;
         };
         Hands: {
             /** @description Left out for a guitar in standard tuning with 22 frets */
@@ -978,7 +1202,7 @@ export interface components {
              */
             beats: number;
             boxName: string;
-            /** @description Every change of a chorus, in order */
+            /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
             facts: components["schemas"]["Facts"];
@@ -1068,7 +1292,7 @@ export interface components {
              */
             beats: number;
             boxName: string;
-            /** @description Every change of a chorus, in order */
+            /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
             facts: components["schemas"]["Facts"];
@@ -1149,48 +1373,29 @@ export interface components {
              */
             tonic: string;
         };
-        LabelledEvent: {
-            accent?: boolean;
-            /**
-             * Format: double
-             * @description Semitones, in steps of a quarter tone (0.5)
-             */
-            bend?: number;
-            /** @description The chord that sounds when it starts */
-            chord: string;
-            /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+        Lack: {
+            /** @description Among the fewest notes that are enough to say the chord */
+            add: boolean;
             degree: string;
-            /**
-             * Format: int64
-             * @description 1 to 4, left out for none
-             */
-            finger?: number;
+            note: string;
+            sentence: string;
+        };
+        Landing: {
+            degree: string;
             /**
              * Format: int64
              * @description 0 is open
              */
             fret: number;
-            /** @description Crushed into the note after it */
-            grace?: boolean;
-            hammerOn?: boolean;
-            mute?: boolean;
             note: string;
-            preBend?: boolean;
-            pullOff?: boolean;
-            release?: boolean;
+            /** @description A tone of its chord; else of the box */
+            ofChord: boolean;
             /**
              * Format: int64
-             * @description The fret it is slid from
+             * @description Upwards; negative downwards. Of a source: from it to the target
              */
-            slideFrom?: number;
-            /**
-             * @description Which way it slides away at its end
-             * @enum {string}
-             */
-            slideOut?: "up" | "down";
-            spoken: string;
-            staccato?: boolean;
+            semitones: number;
+            sentence: string;
             /**
              * Format: int64
              * @description 1 is the highest sounding
@@ -1198,26 +1403,42 @@ export interface components {
             string: number;
             /**
              * Format: int64
-             * @description Where it starts, 480 to a quarter note; negative in a pickup
+             * @description How many strings over, towards the higher sounding
              */
-            tick: number;
-            /**
-             * Format: int64
-             * @description How long it lasts
-             */
-            ticks: number;
-            tied?: boolean;
-            vibrato?: boolean;
-            why: string;
+            strings: number;
             /** @description What it is over the chord the band plays below an imagined one */
             written?: components["schemas"]["WrittenLabel"];
         };
-        Lack: {
-            /** @description Among the fewest notes that are enough to say the chord */
-            add: boolean;
-            degree: string;
-            note: string;
-            sentence: string;
+        Landings: {
+            /** @description The place over the arriving chord */
+            arriving: components["schemas"]["Target"];
+            /**
+             * @description Its class over the arriving chord
+             * @enum {string}
+             */
+            class: "home" | "colour" | "blue" | "lean" | "outside";
+            /** @description Where the place can be come from, strongest first; empty where it is no placed tone of the arriving chord */
+            from: components["schemas"]["Landing"][];
+            /** @description The place over the leaving chord */
+            leaving: components["schemas"]["Target"];
+            /** @description The nearest tones of the arriving chord, nearest first */
+            to: components["schemas"]["Landing"][];
+        };
+        LandingsRequest: {
+            /**
+             * Format: int64
+             * @description The tick of the change, as the chart's reading lists it
+             */
+            change: number;
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Where the hand is */
+            here: components["schemas"]["Place"];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description What to aim at; left out for thirds first */
+            school?: string;
         };
         Layout: {
             /** @description The degree that one octave starts from */
@@ -1373,8 +1594,11 @@ export interface components {
             preBend?: boolean;
             pullOff?: boolean;
             release?: boolean;
-            /** @enum {string} */
-            role: "lick" | "tail" | "approach" | "target";
+            /**
+             * @description What it is there for; left out where all are alike
+             * @enum {string}
+             */
+            role?: "lick" | "tail" | "approach" | "target";
             /**
              * Format: int64
              * @description The fret it is slid from
@@ -1498,7 +1722,7 @@ export interface components {
             chord: string;
             /**
              * Format: int64
-             * @description The tick of the change that this chord is left at; none in a one-chord vamp
+             * @description The tick of the change that this chord is left at; in a one-chord vamp that of the next bar
              */
             next?: number;
             roman: string;
@@ -1574,6 +1798,8 @@ export interface components {
             loudness: number;
             /** Format: int64 */
             midi: number;
+            /** @description The tied events of the line that it goes on as */
+            on?: components["schemas"]["GoesOn"][];
             /** @enum {string} */
             part: "click" | "bass" | "chords" | "line";
             /** Format: int64 */
@@ -1632,6 +1858,87 @@ export interface components {
              */
             string: number;
         };
+        Path: {
+            /**
+             * Format: int64
+             * @description What it was chosen by, in thousandths
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description How many frets the hand goes in all
+             */
+            frets: number;
+            /** @description In the order of the changes */
+            landings: components["schemas"]["PathTarget"][];
+            school: string;
+            /**
+             * Format: int64
+             * @description How many strings it changes in all
+             */
+            strings: number;
+        };
+        PathRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Landings held to a place; the rest is planned around them */
+            pins?: components["schemas"]["Pin"][];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description Left out for every school */
+            schools?: string[];
+        };
+        PathTarget: {
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            beat: number;
+            /**
+             * Format: int64
+             * @description The tick of the change
+             */
+            change: number;
+            chord: string;
+            degree: string;
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            /**
+             * Format: int64
+             * @description From the landing before
+             */
+            frets: number;
+            note: string;
+            pinned: boolean;
+            /**
+             * Format: double
+             * @description That of the best move into it
+             */
+            score: number;
+            /** @description The best move into it */
+            sentence: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+            /** Format: int64 */
+            strings: number;
+            /** @description What it is over the chord the band plays below an imagined one */
+            written?: components["schemas"]["WrittenLabel"];
+        };
+        Paths: {
+            paths: components["schemas"]["Path"][];
+        };
         Performance: {
             bars: components["schemas"]["BarMark"][];
             /**
@@ -1679,6 +1986,23 @@ export interface components {
             line?: components["schemas"]["PlayedLine"];
             /** @description Parts that are not heard */
             silent?: ("click" | "bass" | "chords" | "line")[];
+        };
+        Pin: {
+            /**
+             * Format: int64
+             * @description The tick of the change
+             */
+            change: number;
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
         };
         Place: {
             /**
@@ -1794,7 +2118,7 @@ export interface components {
              */
             beats: number;
             boxName: string;
-            /** @description Every change of a chorus, in order */
+            /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
             facts: components["schemas"]["Facts"];
@@ -1809,6 +2133,10 @@ export interface components {
              * @description The length of a chorus
              */
             ticks: number;
+        };
+        Refused: {
+            name: string;
+            reason: string;
         };
         Remark: {
             /**
@@ -1842,6 +2170,78 @@ export interface components {
              */
             version: number;
         };
+        Run: {
+            /** Format: int64 */
+            arrival: number;
+            /** Format: int64 */
+            barTicks: number;
+            /** Format: int64 */
+            beatTicks: number;
+            /** @description The tempos at which the other subdivisions go as fast */
+            equal: components["schemas"]["Equal"][];
+            /** @description The run between two places, made to fit */
+            fitted?: components["schemas"]["Fitted"];
+            /**
+             * Format: int64
+             * @description The downbeat of the bar it starts in: where a ruler of it begins
+             */
+            from: number;
+            /** @description The tempos from the chart's to the goal */
+            ladder?: number[];
+            lands: string;
+            /** Format: int64 */
+            notes: number;
+            /**
+             * Format: double
+             * @description Notes a second at the chart's tempo
+             */
+            perSecond: number;
+            /** Format: int64 */
+            start: number;
+            /**
+             * @description When it starts, as a player counts
+             * @example the and of beat 3 of bar 4
+             */
+            starts: string;
+            subdivision: string;
+            /** @description The chart's ticks of its notes */
+            ticks: number[];
+        };
+        RunRequest: {
+            /**
+             * Format: int64
+             * @description The chart's tick that the last note falls on
+             */
+            arrival: number;
+            chart: components["schemas"]["Chart"];
+            /** @description Where the run begins on the neck */
+            from?: components["schemas"]["Place"];
+            /**
+             * Format: int64
+             * @description A tempo to work up to; left out for none
+             */
+            goal?: number;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * Format: int64
+             * @description How many notes, the last included; left out where a start is given
+             */
+            notes?: number;
+            /** @description The notes between: box, joining scale or chord tones; left out for the box */
+            over?: string;
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /**
+             * Format: int64
+             * @description The chart's tick to start on; negative in the chorus before
+             */
+            start?: number;
+            /** @description Left out for eighths */
+            subdivision?: string;
+            /** @description Where it ends */
+            to?: components["schemas"]["Place"];
+        };
         SavePlayer: {
             player: components["schemas"]["Player"];
             /** Format: int64 */
@@ -1856,19 +2256,6 @@ export interface components {
             bar: number;
             /** @description Empty joins it to the section before */
             label: string;
-        };
-        Sequence: {
-            /** Format: int64 */
-            barTicks: number;
-            /** Format: int64 */
-            beatTicks: number;
-            events: components["schemas"]["LabelledEvent"][];
-            meter: string;
-            /**
-             * Format: int64
-             * @description The chart's tick at which its own tick 0 stands
-             */
-            start: number;
         };
         SequenceChoice: {
             cells: string[];
@@ -1969,6 +2356,29 @@ export interface components {
              */
             to: number;
         };
+        Tab: {
+            /** Format: int64 */
+            barTicks: number;
+            /**
+             * Format: int64
+             * @description How many bars of the chart it touches
+             */
+            bars: number;
+            /** Format: int64 */
+            beatTicks: number;
+            events: components["schemas"]["LineEvent"][];
+            /**
+             * Format: int64
+             * @description The chart's bar it begins in, from 1
+             */
+            firstBar: number;
+            meter: string;
+            /**
+             * Format: int64
+             * @description The chart's tick at which its own tick 0 stands
+             */
+            start: number;
+        };
         Target: {
             degree: string;
             /**
@@ -1982,6 +2392,8 @@ export interface components {
              * @description 1 is the highest sounding
              */
             string: number;
+            /** @description What it is over the chord the band plays below an imagined one */
+            written?: components["schemas"]["WrittenLabel"];
         };
         Tone: {
             degree: string;
@@ -2008,6 +2420,28 @@ export interface components {
         TurnaroundsRequest: {
             key: components["schemas"]["Key"];
             meter: string;
+        };
+        Way: {
+            /**
+             * Format: int64
+             * @description What it asks of the hand; less is easier
+             */
+            effort: number;
+            /**
+             * Format: int64
+             * @description Of an approach: notes before the target; of a connector: all of them
+             */
+            length: number;
+            name: string;
+            spoken: string;
+            /** @description When it starts, as a player counts */
+            starts: string;
+            tab: components["schemas"]["Tab"];
+            /**
+             * Format: int64
+             * @description What it asks of the ear over the leaving chord; more pulls harder
+             */
+            tension: number;
         };
         WriteEdit: {
             /** Format: int64 */
@@ -2528,6 +2962,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-approaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApproachesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Approaches"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-change": {
         parameters: {
             query?: never;
@@ -2627,6 +3094,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-functions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FunctionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Functions"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "import-chart": {
         parameters: {
             query?: {
@@ -2650,6 +3150,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-landings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LandingsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Landings"];
                 };
             };
             /** @description Error */
@@ -2729,6 +3262,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-path": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paths"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-performance": {
         parameters: {
             query?: never;
@@ -2749,6 +3315,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Performance"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
                 };
             };
             /** @description Error */
@@ -2814,7 +3413,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sequence"];
+                    "application/json": components["schemas"]["Tab"];
                 };
             };
             /** @description Error */

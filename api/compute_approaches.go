@@ -1,0 +1,131 @@
+package api
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+)
+
+// ApproachesRequest asks for every way to lead into one target.
+type ApproachesRequest struct {
+	On
+	Position    string `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
+	Change      int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
+	Target      Place  `json:"target" doc:"A place on the neck that sounds a tone of the arriving chord"`
+	Subdivision string `json:"subdivision,omitempty" doc:"Left out for eighths"`
+	Beats       int    `json:"beats,omitempty" minimum:"0" maximum:"12" doc:"How many beats the connectors run; left out for half a bar"`
+}
+
+// Approaches is every way to lead into a target, and on from it.
+type Approaches struct {
+	Target     Target    `json:"target"`
+	Lands      string    `json:"lands" doc:"When it lands, as a player counts" example:"beat 1 of bar 5"`
+	Ways       []Way     `json:"ways" doc:"Those that can be played, in the order of the list of approaches"`
+	Refused    []Refused `json:"refused" doc:"Those that cannot, and why"`
+	Beats      int       `json:"beats" doc:"How many beats the connectors run"`
+	MostBeats  int       `json:"mostBeats" doc:"How many they may run while the chord sounds; 0 for none"`
+	Connectors []Way     `json:"connectors" doc:"Chromatic runs between two degrees of the arriving chord, from the change on"`
+	Unfit      []Refused `json:"unfit" doc:"Connectors that do not fit, and why"`
+}
+
+// Way is a run that can be played, written out.
+type Way struct {
+	Name    string `json:"name"`
+	Spoken  string `json:"spoken"`
+	Length  int    `json:"length" doc:"Of an approach: notes before the target; of a connector: all of them"`
+	Effort  int    `json:"effort" doc:"What it asks of the hand; less is easier"`
+	Tension int    `json:"tension" doc:"What it asks of the ear over the leaving chord; more pulls harder"`
+	Starts  string `json:"starts" doc:"When it starts, as a player counts"`
+	Tab     Tab    `json:"tab"`
+}
+
+// Refused is a run that does not fit, and why.
+type Refused struct {
+	Name   string `json:"name"`
+	Reason string `json:"reason"`
+}
+
+func (s *server) registerComputeApproaches(api huma.API) {
+	huma.Post(api, "/api/compute/approaches", func(_ context.Context, in *body[ApproachesRequest]) (*body[Approaches], error) {
+		a, err := in.Body.asked(in.Body.Position, in.Body.Change, "")
+		if err != nil {
+			return nil, err
+		}
+		subdivision, err := a.chart.Meter.Subdivision(in.Body.Subdivision)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		goal, err := a.goal(neck.Place{String: in.Body.Target.String, Fret: in.Body.Target.Fret})
+		if err != nil {
+			return nil, err
+		}
+		return &body[Approaches]{a.approaches(goal, subdivision, in.Body.Beats)}, nil
+	})
+}
+
+// goal is the target with what lies around it, or says why it is none.
+func (a asked) goal(target neck.Place) (change.Goal, error) {
+	box, err := a.chart.Key.Box(a.chart.Box)
+	if err != nil {
+		return change.Goal{}, invalid("chart", err)
+	}
+	g := change.Goal{
+		Instrument: a.instrument, Window: a.position.Window, Key: a.chart.Key, Box: box,
+		Leaving: a.change.Leaving.Chord, Arriving: a.change.Arriving.Chord, Target: target,
+	}
+	if err := g.Check(); err != nil {
+		return change.Goal{}, invalid("target", err)
+	}
+	return g, nil
+}
+
+func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approaches {
+	m := a.chart.Meter
+	p := a.instrument.Pitch(g.Target)
+	target := neck.Placed{Tone: a.chart.Key.ToneOver(g.Arriving, p.Class()), Pitch: p, Fingered: neck.Fingered{Place: g.Target}}
+	out := Approaches{
+		Target: a.over(a.change.Arriving, target), Lands: fmt.Sprintf("%s of bar %d", m.Counted(a.change.Tick), a.change.Arriving.Bar+1),
+		Ways: []Way{}, Refused: []Refused{}, Connectors: []Way{}, Unfit: []Refused{},
+	}
+	ways, refused := change.Ways(g, a.chart.Before(a.change)/s.Ticks(m))
+	for _, w := range ways {
+		line, start := phrase.LedInto(a.chart, a.change, w, s)
+		out.Ways = append(out.Ways, Way{
+			Name: w.Name, Spoken: w.Spoken, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
+			Starts: m.CountedInBar(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
+		})
+	}
+	out.Refused = append(out.Refused, refusedOf(refused)...)
+
+	out.Beats, out.MostBeats = phrase.ConnectorBeats(m, a.change.Arriving, beats)
+	if out.MostBeats == 0 {
+		for _, c := range change.Connectors {
+			out.Unfit = append(out.Unfit, Refused{c.Name, fmt.Sprintf("out of time: %s lasts one beat", g.Arriving.Symbol())})
+		}
+		return out
+	}
+	fit, unfit := change.Connections(g, out.Beats*s.PerBeat+1)
+	for _, c := range fit {
+		line, start := phrase.ConnectedFrom(a.chart, a.change, c, s)
+		out.Connectors = append(out.Connectors, Way{
+			Name: c.Name, Spoken: c.Says(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
+			Starts: m.CountedInBar(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
+		})
+	}
+	out.Unfit = append(out.Unfit, refusedOf(unfit)...)
+	return out
+}
+
+func refusedOf(all []change.Refused) []Refused {
+	list := make([]Refused, len(all))
+	for n, r := range all {
+		list[n] = Refused(r)
+	}
+	return list
+}

@@ -1,0 +1,107 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/change"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+)
+
+// FunctionsRequest asks what a few fretted notes are over every chord of a chart.
+type FunctionsRequest struct {
+	On
+	Position    string  `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
+	Places      []Place `json:"places,omitempty" maxItems:"6" doc:"Left out for the small box near a root"`
+	Subdivision string  `json:"subdivision,omitempty" doc:"That of the motif; left out for eighths"`
+}
+
+// Functions is the function table and the motif it makes.
+type Functions struct {
+	Chords []string      `json:"chords" doc:"The distinct chords in the order they first sound"`
+	Rows   []FunctionRow `json:"rows"`
+	Motif  Tab           `json:"motif" doc:"The notes over every chord of the chorus, each bent as it must be there"`
+}
+
+// FunctionRow is one fretted note.
+type FunctionRow struct {
+	Place
+	Note      string     `json:"note" doc:"As it lies, spelled in the key"`
+	Functions []Function `json:"functions" doc:"Over the chords, in their order"`
+}
+
+// Function is what a fretted note is over a chord.
+type Function struct {
+	Bent     []BentNote `json:"bent" doc:"Bent 0, 1, 2 and 3 half steps, as far as the string bends there"`
+	Bend     int        `json:"bend" doc:"The least bend, in half steps, that makes it home, or else colour"`
+	Home     bool       `json:"home" doc:"That bend makes it home"`
+	Vibrato  bool       `json:"vibrato" doc:"It is home as it lies: shake it"`
+	Sentence string     `json:"sentence"`
+}
+
+// BentNote is a note as it lies or bent.
+type BentNote struct {
+	Tone
+	Class string `json:"class" enum:"home,colour,blue,lean,outside"`
+}
+
+func (s *server) registerComputeFunctions(api huma.API) {
+	huma.Post(api, "/api/compute/functions", func(_ context.Context, in *body[FunctionsRequest]) (*body[Functions], error) {
+		on, err := in.Body.read()
+		if err != nil {
+			return nil, err
+		}
+		position, err := on.position(in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		subdivision, err := on.chart.Meter.Subdivision(in.Body.Subdivision)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		places := []neck.Place{}
+		for _, p := range in.Body.Places {
+			places = append(places, neck.Place{String: p.String, Fret: p.Fret})
+		}
+		if len(places) == 0 {
+			box, err := on.chart.Key.Box(on.chart.Box)
+			if err != nil {
+				return nil, invalid("chart", err)
+			}
+			for _, tone := range change.SmallBox(on.instrument, position.Window, box) {
+				places = append(places, tone.Place)
+			}
+		}
+		chords := on.chart.Chords()
+		rows, err := change.FunctionTable(on.chart.Key, on.instrument, places, chords)
+		if err != nil {
+			return nil, invalid("places", err)
+		}
+		motif, err := phrase.Motif(on.chart, on.instrument, position.Window, rows, chords, subdivision)
+		if err != nil {
+			return nil, invalid("places", err)
+		}
+		out := Functions{Rows: []FunctionRow{}, Motif: on.tab(motif, 0, "")}
+		for _, c := range chords {
+			out.Chords = append(out.Chords, c.Symbol())
+		}
+		for _, row := range rows {
+			out.Rows = append(out.Rows, on.functionRow(row))
+		}
+		return &body[Functions]{out}, nil
+	})
+}
+
+func (o on) functionRow(row change.FunctionRow) FunctionRow {
+	out := FunctionRow{Place: placeOf(row.Place), Note: o.chart.Key.ToneOver(o.chart.Home(), row.Pitch.Class()).Note.String()}
+	for _, f := range row.Functions {
+		function := Function{Bend: f.Bend, Home: f.Home, Vibrato: f.Vibrato, Sentence: f.Sentence}
+		for _, j := range f.Bent {
+			function.Bent = append(function.Bent, BentNote{Tone: toneOf(j.Tone), Class: string(j.Class)})
+		}
+		out.Functions = append(out.Functions, function)
+	}
+	return out
+}
