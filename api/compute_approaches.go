@@ -37,6 +37,7 @@ type Approaches struct {
 // Way is a run that can be played, written out.
 type Way struct {
 	Name    string `json:"name"`
+	Short   string `json:"short" doc:"The name where there is little room"`
 	Spoken  string `json:"spoken"`
 	Length  int    `json:"length" doc:"Of an approach: notes before the target; of a connector: all of them"`
 	Effort  int    `json:"effort" doc:"What it asks of the hand; less is easier"`
@@ -97,7 +98,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	for _, w := range ways {
 		line, start := phrase.LedInto(a.chart, a.change, w, s)
 		out.Ways = append(out.Ways, Way{
-			Name: w.Name, Spoken: w.Spoken, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
+			Name: w.Name, Short: w.Short, Spoken: w.Spoken, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
 			Starts: m.CountedInBar(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
@@ -114,7 +115,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	for _, c := range fit {
 		line, start := phrase.ConnectedFrom(a.chart, a.change, c, s)
 		out.Connectors = append(out.Connectors, Way{
-			Name: c.Name, Spoken: c.Says(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
+			Name: c.Name, Short: c.Short(), Spoken: c.Says(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
 			Starts: m.CountedInBar(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}

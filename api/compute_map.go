@@ -51,6 +51,7 @@ type BoxOver struct {
 type Lack struct {
 	Tone
 	Add      bool   `json:"add" doc:"Among the fewest notes that are enough to say the chord"`
+	Where    string `json:"where" example:"one fret above its Eb"`
 	Sentence string `json:"sentence"`
 }
 
@@ -141,7 +142,7 @@ func boxOver(chord harmony.Chord, box harmony.Box) BoxOver {
 	holding := change.BoxOver(chord, box)
 	over := BoxOver{Sentence: holding.Sentence, Holds: tonesOf(holding.Holds), Lacks: []Lack{}}
 	for _, lack := range holding.Lacks {
-		over.Lacks = append(over.Lacks, Lack{Tone: toneOf(lack.Tone), Add: lack.Add, Sentence: lack.Sentence})
+		over.Lacks = append(over.Lacks, Lack{Tone: toneOf(lack.Tone), Add: lack.Add, Where: lack.Where, Sentence: lack.Sentence})
 	}
 	return over
 }

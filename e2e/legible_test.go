@@ -63,7 +63,7 @@ func TestContrastMeetsAA(t *testing.T) {
 func TestEverythingHasANameAndFits(t *testing.T) {
 	s := demo(t)
 	for _, path := range []string{"/", "/tunes/9/chart", "/tunes/10/chart?panel=tune", "/tunes/8/chart?panel=turnarounds", "/tunes/10/chart?panel=facts", "/tunes/7/chart?panel=versions", "/tunes/7/chart?panel=file",
-		"/tunes/9/map?at=21120", "/tunes/10/map?bench=arpeggios", "/tunes/10/map?bench=chords", "/tunes/7/map?neck=full&label=note", "/tunes/10/change?at=1920", "/tunes/10/licks?at=1920", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
+		"/tunes/9/map?at=21120", "/tunes/10/map?bench=arpeggios", "/tunes/10/map?bench=chords", "/tunes/7/map?neck=full&label=note", "/tunes/10/change?at=1920", "/tunes/10/change?bench=path", "/tunes/8/change?bench=bends", "/tunes/9/change?bench=count", "/tunes/10/change?bench=box", "/tunes/7/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/10/licks?at=1920", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
 		p := openPage(t, s, path)
 		p.Until("the page", "document.querySelector('main h1')")
 		if strings.Contains(path, "/chart") {
@@ -92,7 +92,7 @@ func TestSignsAreInTheFontsThatShip(t *testing.T) {
 	for _, weight := range []string{"400", "700"} {
 		loaded := js[int](p, "[...document.fonts].filter(f => f.family.includes('Undaris Signs') && f.status === 'loaded').length")
 		assert.Positive(t, loaded)
-		for _, sign := range []string{"♭", "♯", "→", "↑", "∿", "◐", "●"} {
+		for _, sign := range []string{"♭", "♯", "→", "↑", "↓", "∿", "◐", "●"} {
 			// A font that lacks the sign would leave the width of the fallback.
 			widths := js[[]float64](p, `(() => { const c = document.createElement('canvas').getContext('2d'); const w = (f) => { c.font = '`+weight+` 40px ' + f; return c.measureText('`+sign+`').width };
 				return [w("'Undaris Signs', monospace"), w("'Undaris Signs', serif")] })()`)

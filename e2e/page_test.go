@@ -218,13 +218,25 @@ func (p *Page) Has(name string) {
 	p.Until("something called "+name, named(name))
 }
 
-// Click clicks, with the mouse, what is called so.
+// Click clicks, with the mouse, what is called so, once it stands still.
 func (p *Page) Click(name string) {
 	p.t.Helper()
 	p.Has(name)
-	at := js[[]float64](p, `(() => { const e = `+named(name)+`; e.scrollIntoView({block:'nearest'});
-		const r = e.getBoundingClientRect(); return [r.x + r.width/2, r.y + r.height/2] })()`)
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(at[0], at[1])))
+	at := func() []float64 {
+		return js[[]float64](p, `(() => { const e = `+named(name)+`; if (!e) return [-1, -1]; e.scrollIntoView({block:'nearest'});
+			const r = e.getBoundingClientRect(); return [r.x + r.width/2, r.y + r.height/2] })()`)
+	}
+	// A list that is just opening would be hit beside the option that is meant.
+	before := at()
+	for range 100 {
+		time.Sleep(25 * time.Millisecond)
+		now := at()
+		if now[0] == before[0] && now[1] == before[1] && now[0] >= 0 {
+			break
+		}
+		before = now
+	}
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(before[0], before[1])))
 }
 
 // Choose opens a list by its name and clicks one of its options.
@@ -232,7 +244,7 @@ func (p *Page) Choose(list, option string) {
 	p.t.Helper()
 	p.Click(list)
 	p.Click(option)
-	p.Until("the list to close", "!document.querySelector('[role=listbox]')")
+	p.Until("the list to close", "!document.querySelector('[role=listbox]') && document.activeElement.getAttribute('role') !== 'combobox'")
 }
 
 // Press types keys, one after the other.

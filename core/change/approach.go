@@ -25,6 +25,8 @@ const (
 // Approach is the way the last notes before a target lead into it.
 type Approach struct {
 	Name string
+	// Short is the name where there is little room.
+	Short string
 	// Steps are the approach notes in order, in semitones from the target; of a
 	// bend the one step is the fret it is bent from.
 	Steps []int
@@ -40,22 +42,22 @@ type Approach struct {
 // notes, and lead because they do not stay). Scale steps are of the scale of the
 // chord that arrives, since they belong to where the line goes (ours).
 var Approaches = []Approach{
-	{Name: "half step below", Steps: []int{-1}, Arrives: Struck, Spoken: "a half step from below"},
-	{Name: "half step above", Steps: []int{1}, Arrives: Struck, Spoken: "a half step from above"},
-	{Name: "scale step below", InScale: []int{-1}, Arrives: Struck, Spoken: "a scale step from below"},
-	{Name: "scale step above", InScale: []int{1}, Arrives: Struck, Spoken: "a scale step from above"},
-	{Name: "two half steps below", Steps: []int{-2, -1}, Arrives: Struck, Spoken: "two half steps from below"},
-	{Name: "two half steps above", Steps: []int{2, 1}, Arrives: Struck, Spoken: "two half steps from above"},
-	{Name: "enclosure", Steps: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure, above and below"},
-	{Name: "enclosure from below", Steps: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure, below and above"},
-	{Name: "scale enclosure", InScale: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure in the scale, above and below"},
-	{Name: "scale enclosure from below", InScale: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure in the scale, below and above"},
-	{Name: "slide", Steps: []int{-1}, Arrives: Slid, Spoken: "a slide from the fret below"},
-	{Name: "hammer-on", Arrives: Hammered, Spoken: "a hammer-on from below"},
-	{Name: "bend a half step", Steps: []int{-1}, Arrives: Bent, Spoken: "a bend of a half step up to it"},
-	{Name: "bend a whole step", Steps: []int{-2}, Arrives: Bent, Spoken: "a bend of a whole step up to it"},
-	{Name: "bend three half steps", Steps: []int{-3}, Arrives: Bent, Spoken: "a bend of three half steps up to it"},
-	{Name: "held", Steps: []int{0}, Arrives: HeldOver, Spoken: "a common tone held over the change"},
+	{Name: "half step below", Short: "half below", Steps: []int{-1}, Arrives: Struck, Spoken: "a half step from below"},
+	{Name: "half step above", Short: "half above", Steps: []int{1}, Arrives: Struck, Spoken: "a half step from above"},
+	{Name: "scale step below", Short: "scale below", InScale: []int{-1}, Arrives: Struck, Spoken: "a scale step from below"},
+	{Name: "scale step above", Short: "scale above", InScale: []int{1}, Arrives: Struck, Spoken: "a scale step from above"},
+	{Name: "two half steps below", Short: "two below", Steps: []int{-2, -1}, Arrives: Struck, Spoken: "two half steps from below"},
+	{Name: "two half steps above", Short: "two above", Steps: []int{2, 1}, Arrives: Struck, Spoken: "two half steps from above"},
+	{Name: "enclosure", Short: "enclosure", Steps: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure, above and below"},
+	{Name: "enclosure from below", Short: "encl. below", Steps: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure, below and above"},
+	{Name: "scale enclosure", Short: "scale encl.", InScale: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure in the scale, above and below"},
+	{Name: "scale enclosure from below", Short: "scale encl. below", InScale: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure in the scale, below and above"},
+	{Name: "slide", Short: "slide", Steps: []int{-1}, Arrives: Slid, Spoken: "a slide from the fret below"},
+	{Name: "hammer-on", Short: "hammer-on", Arrives: Hammered, Spoken: "a hammer-on from below"},
+	{Name: "bend a half step", Short: "bend ½", Steps: []int{-1}, Arrives: Bent, Spoken: "a bend of a half step up to it"},
+	{Name: "bend a whole step", Short: "bend 1", Steps: []int{-2}, Arrives: Bent, Spoken: "a bend of a whole step up to it"},
+	{Name: "bend three half steps", Short: "bend 1½", Steps: []int{-3}, Arrives: Bent, Spoken: "a bend of three half steps up to it"},
+	{Name: "held", Short: "held", Steps: []int{0}, Arrives: HeldOver, Spoken: "a common tone held over the change"},
 }
 
 // ApproachError says which approach is not known.

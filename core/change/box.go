@@ -31,6 +31,8 @@ type Lack struct {
 	// Add is true for the tones that are enough to say the chord: its third
 	// and seventh.
 	Add bool
+	// Where says where it lies beside that note: "one fret above its Eb".
+	Where string
 	// Sentence says it in words.
 	Sentence string
 }
@@ -55,7 +57,8 @@ func BoxOver(chord harmony.Chord, box harmony.Box) Holding {
 		}
 		lack := Lack{Tone: tone, Add: GuideTone(tone.Degree)}
 		lack.Beside, lack.Frets = besideIn(box, tone.Note.Class())
-		lack.Sentence = fmt.Sprintf("%s, the %s: %s its %s", tone.Note, tone.Degree, away(lack.Frets), lack.Beside)
+		lack.Where = fmt.Sprintf("%s its %s", away(lack.Frets), lack.Beside)
+		lack.Sentence = fmt.Sprintf("%s, the %s: %s", tone.Note, tone.Degree, lack.Where)
 		h.Lacks = append(h.Lacks, lack)
 	}
 	h.Sentence = h.sum(chord)

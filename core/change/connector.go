@@ -85,14 +85,22 @@ func (c Connector) over(g Goal, notes int) (Connection, error) {
 	return made, nil
 }
 
+// Short is the connection by its degrees: "R up to 3".
+func (c Connection) Short() string {
+	return fmt.Sprintf("%s %s to %s", c.From.Degree, c.way(), c.To.Degree)
+}
+
+func (c Connection) way() string {
+	if c.down {
+		return "down"
+	}
+	return "up"
+}
+
 // Says is the connection in words: "R up to the 3 of F7, one note after the first
 // left out".
 func (c Connection) Says(chord harmony.Chord) string {
-	way := "up"
-	if c.down {
-		way = "down"
-	}
-	said := fmt.Sprintf("%s %s to the %s of %s", c.From.Degree, way, c.To.Degree, chord.Symbol())
+	said := fmt.Sprintf("%s %s to the %s of %s", c.From.Degree, c.way(), c.To.Degree, chord.Symbol())
 	if c.Fitted != "" {
 		said += ", " + c.Fitted
 	}

@@ -31,8 +31,8 @@ func Ring(m chart.Meter, over chart.Moment) int {
 
 // LedInto writes an approach as it leads over a change of a chart: its target on
 // the change, the notes before it counted back. It stands in the chart with its
-// tick 0 at the downbeat of the bar it begins in, and that tick is returned too;
-// one that would begin before bar 1 stands in the chorus after.
+// tick 0 at the downbeat of the bar it begins in, and that tick is returned too: one
+// that would begin before bar 1 begins in the last bars, one after the last in bar 1.
 func LedInto(c chart.Chart, ch chart.Change, w change.Way, s chart.Subdivision) (Phrase, int) {
 	p := even(c, w.Fingering, chart.RunStart(ch.Tick, len(w.Notes), s, c.Meter), s)
 	last := &p.Events[len(p.Events)-1]
@@ -81,14 +81,12 @@ func even(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision)
 // chart's chords.
 func (p Phrase) standing(c chart.Chart) (Phrase, int) {
 	bar := c.Meter.BarTicks()
-	first := p.Events[0].Tick
-	if first < 0 {
-		first += c.Ticks()
-		for n := range p.Events {
-			p.Events[n].Tick += c.Ticks()
-		}
+	chorus := c.Ticks()
+	into := ((p.Events[0].Tick % chorus) + chorus) % chorus // the chorus that it stands in
+	for n, by := 0, into-p.Events[0].Tick; n < len(p.Events); n++ {
+		p.Events[n].Tick += by
 	}
-	start := first / bar * bar
+	start := into / bar * bar
 	for n := range p.Events {
 		p.Events[n].Tick -= start
 	}

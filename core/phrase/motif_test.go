@@ -109,4 +109,13 @@ func TestAConnectorRunsOnFromTheChange(t *testing.T) {
 		ticks = append(ticks, fmt.Sprintf("%d %s", p.Events[n].Tick, label.Degree))
 	}
 	assert.Equal(t, "0 R, 160 9, 320 b3, 480 3", strings.Join(ticks, ", "), "the 3 falls on beat 2")
+
+	back := c.Changes()[1]
+	require.True(t, back.Wraps())
+	fit, _ = change.Connections(change.Goal{
+		Instrument: neck.Standard(), Window: position.Window, Key: c.Key, Box: box, Leaving: back.Leaving.Chord, Arriving: back.Arriving.Chord, Target: neck.Place{String: 6, Fret: 8},
+	}, 4)
+	p, start = ConnectedFrom(c, back, fit[0], triplet)
+	assert.Zero(t, start, "back at the top it runs on in bar 1")
+	assert.Equal(t, "C7", p.Over[0].Chord.Symbol())
 }

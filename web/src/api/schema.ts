@@ -1379,6 +1379,8 @@ export interface components {
             degree: string;
             note: string;
             sentence: string;
+            /** @example one fret above its Eb */
+            where: string;
         };
         Landing: {
             degree: string;
@@ -2433,6 +2435,8 @@ export interface components {
              */
             length: number;
             name: string;
+            /** @description The name where there is little room */
+            short: string;
             spoken: string;
             /** @description When it starts, as a player counts */
             starts: string;

@@ -1,106 +1,285 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { answer, client, type ChangeView, type Move, type Place } from '../api/client'
-import { changeMarks, type Arrow } from '../neck/marks'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { answer, client, type Place } from '../api/client'
+import { heard, placesText, readPlaces } from '../licks/tab'
+import { changeMarks, emptyMarks, placeKey, toneMark, type Arrow, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
 import { samePlace } from '../neck/geometry'
-import { named } from '../shell/options'
 import PillSelect from '../shell/PillSelect.vue'
-import { useSource } from '../sound/player'
+import { usePlayer, useSource } from '../sound/player'
+import { useAnswer } from '../tune/answer'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
+import BendsPanel from './BendsPanel.vue'
+import BoxPanel from './BoxPanel.vue'
+import { bends, benches, thread, useChange } from './change'
+import CountPanel from './CountPanel.vue'
+import IntoPanel from './IntoPanel.vue'
+import PathPanel from './PathPanel.vue'
+import WaysPanel from './WaysPanel.vue'
 
 const tune = useTune()
 const view = useView()
-const shown = shallowRef<ChangeView>()
-const chosen = ref(0)
-const school = computed(() => view.text('school') || tune.choices?.schools[0] || '')
+const player = usePlayer()
+const work = useChange()
+const { bench, school, shown, refusal, here, target, into } = work
 
+// The ways across.
+const chosen = ref(0)
 watch(
-  [() => tune.chart, () => view.change.value?.tick, () => view.position.value?.id, school, () => tune.hands],
-  async ([chart, change, position, aim, hands], before) => {
-    if (!chart || change === undefined || !position) {
-      shown.value = undefined
-      return
-    }
-    try {
-      const got = await answer(
-        client.POST('/api/compute/change', { body: { chart, hands, change, position, school: aim } }),
+  () => [shown.value?.tick, shown.value?.position.id, school.value],
+  () => (chosen.value = 0),
+)
+function choose(index: number) {
+  const move = shown.value?.moves[index]
+  if (!move) return
+  chosen.value = index
+  void work.aim(move.to)
+}
+const way = computed(() => {
+  const all = [...(into.value?.ways ?? []), ...(into.value?.connectors ?? [])]
+  return all.find((one) => one.name === view.text('approach')) ?? all[0]
+})
+
+// The target path: by every school, with the landings that are pinned.
+const pins = computed(() =>
+  view
+    .text('pins')
+    .split(' ')
+    .flatMap((one) => {
+      const [tick, place] = one.split('@')
+      const at = readPlaces(place ?? '')[0]
+      return tick && at ? [{ change: Number(tick), ...at }] : []
+    }),
+)
+const pinsText = (all: { change: number; string: number; fret: number }[]) =>
+  all.map((p) => `${p.change}@${p.string}:${p.fret}`).join(' ') || undefined
+function pin(place: Place) {
+  const change = view.change.value?.tick
+  if (change === undefined) return
+  const others = pins.value.filter((p) => p.change !== change)
+  const { string, fret } = place
+  void view.set({ pins: pinsText([...others, { change, string, fret }]) })
+}
+const unpin = (tick: number) => view.set({ pins: pinsText(pins.value.filter((p) => p.change !== tick)) })
+const { answer: planned, refusal: noPath } = useAnswer(
+  () => {
+    if (bench.value !== 'path' || !work.about.value) return undefined
+    const { chart, hands, position } = work.about.value
+    return { chart, hands, position, pins: pins.value }
+  },
+  (body) => answer(client.POST('/api/compute/path', { body })),
+)
+const path = computed(() => planned.value?.paths.find((p) => p.school === school.value))
+watch(
+  path,
+  (now) => {
+    const total = tune.read?.ticks ?? 0
+    thread.value =
+      now &&
+      new Map(
+        now.landings.map((l) => [
+          l.change % Math.max(total, 1),
+          { text: `${l.degree} ${l.note}`, pinned: l.pinned },
+        ]),
       )
-      if (tune.chart !== chart || view.change.value?.tick !== change || view.position.value?.id !== position)
-        return
-      shown.value = got
-      if (before.some((value, index) => value !== [chart, change, position, aim, hands][index]))
-        chosen.value = 0
-    } catch (error) {
-      tune.tell(error)
-    }
   },
   { immediate: true },
 )
+onBeforeUnmount(() => (thread.value = undefined))
 
-const marks = computed(() => (shown.value ? changeMarks(shown.value.from, shown.value.to) : []))
+// The function table: a few fretted notes, the small box unless they are chosen.
+const own = computed(() => readPlaces(view.text('places')))
+const { answer: functions, refusal: noTable } = useAnswer(
+  () => {
+    if (bench.value !== 'bends' || !work.about.value) return undefined
+    const { chart, hands, position } = work.about.value
+    return { chart, hands, position, places: own.value, subdivision: view.subdivision.value }
+  },
+  (body) => answer(client.POST('/api/compute/functions', { body })),
+)
+function toggleNote(place: Place) {
+  const now = functions.value?.rows.map(({ string, fret }) => ({ string, fret })) ?? own.value
+  const rest = now.filter((p) => !samePlace(p, place))
+  void view.set({ places: placesText(rest.length < now.length ? rest : [...now, place]) || undefined })
+}
+
+// The neck.
+const marks = computed<Mark[]>(() => {
+  const all = shown.value
+  if (!all || !tune.map) return []
+  const strings = tune.map.instrument.strings.length
+  const open = (taken: Mark[]) => {
+    const at = here.value
+    return [...taken, ...emptyMarks(strings, all.position, taken)].map((mark) =>
+      at && bench.value !== 'bends' && samePlace(mark, at) ? { ...mark, chosen: true } : mark,
+    )
+  }
+  if (bench.value === 'bends') {
+    const over = functions.value?.chords.indexOf(all.leaving.chord) ?? -1
+    const rows = (functions.value?.rows ?? []).map((row): Mark => {
+      const f = row.functions[over]
+      return {
+        ...{ string: row.string, fret: row.fret, form: 'tone', root: false },
+        text: f?.bent[f.bend]?.degree ?? row.note,
+        small: f?.bend ? `↑${bends[f.bend]}` : f?.vibrato ? '~' : undefined,
+        class: f?.bent[f.bend]?.class ?? '',
+        spoken: `${row.note}, string ${row.string}, fret ${row.fret}: ${f?.sentence ?? ''}`,
+      }
+    })
+    const ghosts = all.from
+      .filter((tone) => !rows.some((r) => samePlace(r, tone)))
+      .map((tone) => ({ ...toneMark(tone, 'ghost'), root: false, small: undefined }))
+    return open([...rows, ...ghosts])
+  }
+  if (bench.value === 'path') {
+    const now = path.value?.landings.find((l) => l.change === all.tick)
+    const landed = new Map<string, Mark>()
+    const times = new Map<string, number>()
+    path.value?.landings.forEach((l) => {
+      const before = landed.get(placeKey(l))
+      landed.set(placeKey(l), {
+        ...{ string: l.string, fret: l.fret, root: false, class: 'home' },
+        form: now && samePlace(l, now) ? 'arriving' : 'leaving',
+        text: now && samePlace(l, now) ? now.degree : l.degree,
+        small: `×${(times.get(placeKey(l)) ?? 0) + 1}`,
+        spoken: before
+          ? `${before.spoken}; bar ${l.bar}, ${l.degree} of ${l.chord}`
+          : `landing in bar ${l.bar}: ${l.note}, ${l.degree} of ${l.chord}, string ${l.string}, fret ${l.fret}`,
+        chosen: now && samePlace(l, now),
+      })
+      times.set(placeKey(l), (times.get(placeKey(l)) ?? 0) + 1)
+    })
+    const others = all.to
+      .filter((tone) => !landed.has(placeKey(tone)))
+      .map((tone) => ({
+        ...{ ...toneMark(tone, 'ghost'), root: false, small: undefined },
+        spoken: `pin ${tone.spoken}`,
+      }))
+    return [...landed.values(), ...others]
+  }
+  const both = changeMarks(all.from, all.to).map((mark) => ({
+    ...mark,
+    chosen: bench.value === 'ways' && target.value && samePlace(mark, target.value),
+  }))
+  const event = player.event
+  const lit = event === undefined ? undefined : way.value?.tab.events[event]
+  return open(both).map((mark) => (lit && samePlace(mark, lit) ? { ...mark, lit: true } : mark))
+})
 
 // Half steps are what lead; they are drawn, and with them the way that is chosen.
-const arrows = computed<Arrow[]>(() =>
-  (shown.value?.moves ?? []).flatMap((move, index) => {
+const arrows = computed<Arrow[]>(() => {
+  const all = shown.value
+  if (!all) return []
+  if (bench.value === 'path') {
+    const drawn = new Map<string, Arrow>()
+    path.value?.landings.forEach((to, n, landings) => {
+      const from = landings[n - 1]
+      if (!from || samePlace(from, to)) return
+      const strong = to.change === all.tick
+      const key = placesText([from, to])
+      if (strong || !drawn.has(key)) drawn.set(key, { from, to, text: '', spoken: to.sentence, strong })
+    })
+    return [...drawn.values()]
+  }
+  if (bench.value === 'bends') return []
+  if (here.value && target.value && !samePlace(here.value, target.value)) {
+    const spoken = work.near.value?.to.find((l) => target.value && samePlace(l, target.value))?.sentence ?? ''
+    return [{ from: here.value, to: target.value, text: '', spoken, strong: true }]
+  }
+  return all.moves.flatMap((move, index) => {
     const strong = index === chosen.value
-    const near = Math.abs(move.from.string - move.to.string) === 0
+    const near = move.from.string === move.to.string
     if (samePlace(move.from, move.to) || !(strong || (near && move.kind === 'half step'))) return []
     return [{ from: move.from, to: move.to, text: String(index + 1), spoken: move.sentence, strong }]
-  }),
-)
-
-function where(move: Move) {
-  const strings =
-    move.from.string === move.to.string
-      ? `string ${move.from.string}`
-      : `strings ${move.from.string}→${move.to.string}`
-  return samePlace(move.from, move.to)
-    ? `string ${move.from.string} · fret ${move.from.fret}`
-    : `${strings} · ${move.from.fret}→${move.to.fret}`
-}
+  })
+})
 
 function pick(place: Place) {
-  const index = shown.value?.moves.findIndex((m) => samePlace(m.from, place) || samePlace(m.to, place)) ?? -1
-  if (index >= 0) chosen.value = index
+  if (bench.value === 'bends') return toggleNote(place)
+  if (bench.value === 'path') return pin(place)
+  void work.stand(place)
 }
 
-function choose(by: number) {
-  const count = shown.value?.moves.length ?? 0
-  chosen.value = Math.min(Math.max(chosen.value + by, 0), Math.max(count - 1, 0))
+// The distinct changes: each is gone to where it comes first.
+const kinds = computed(() =>
+  (tune.read?.facts.changes ?? []).map((kind) => ({
+    value: `${kind.leaving} ${kind.arriving}`,
+    text: `${kind.leaving} → ${kind.arriving} · ${kind.bars.length > 1 ? `${kind.bars.length} times, bars` : 'once, bar'} ${kind.bars.join(' ')}`,
+  })),
+)
+const kind = computed(() => {
+  const change = view.change.value
+  return change && `${change.leaving.chord} ${change.arriving.chord}`
+})
+const sameKind = (name: string) =>
+  view.changes.value.filter((c) => `${c.leaving.chord} ${c.arriving.chord}` === name)
+function goToKind(name: string) {
+  const all = sameKind(name)
+  // Chosen again it goes on to where the change comes next.
+  const at = all.findIndex((c) => c.tick === view.change.value?.tick)
+  const next = all[(at + 1) % all.length]
+  if (next) void view.goTo(next.leaving)
+}
+function walkKinds(by: number) {
+  const at = kinds.value.findIndex((k) => k.value === kind.value)
+  const next = kinds.value[(at + by + kinds.value.length) % kinds.value.length]
+  const first = next && sameKind(next.value)[0]
+  if (first) void view.goTo(first.leaving)
 }
 
-const list = ref<HTMLElement>()
-watch(chosen, (index) => list.value?.children[index]?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
-
+const counting = ref<InstanceType<typeof CountPanel>>()
 useSource(() => {
   const change = view.change.value
   if (!tune.chart || !change) return undefined
+  if (bench.value === 'ways' && way.value) return { chart: tune.chart, ...heard(way.value.tab) }
+  if (bench.value === 'count') return counting.value?.source()
+  if (bench.value === 'bends' && functions.value)
+    return { chart: tune.chart, ...heard(functions.value.motif) }
   return { chart: tune.chart, from: change.leaving.bar, bars: 2, countIn: 1 }
 })
 
+function walkWays(by: number) {
+  if (bench.value !== 'ways' || here.value) return
+  choose(Math.min(Math.max(chosen.value + by, 0), Math.max((shown.value?.moves.length ?? 0) - 1, 0)))
+}
+function walkBenches() {
+  const at = benches.findIndex((b) => b.name === bench.value)
+  void view.set({ bench: benches[(at + 1) % benches.length]?.name })
+}
 useKeys([
-  { key: 'ArrowUp', shown: '↑', says: 'the way above', run: () => choose(-1) },
-  { key: 'ArrowDown', shown: '↓', says: 'the way below', run: () => choose(1) },
+  { key: 'ArrowUp', shown: '↑', says: 'the way above', run: () => walkWays(-1) },
+  { key: 'ArrowDown', shown: '↓', says: 'the way below', run: () => walkWays(1) },
+  { key: ',', says: 'the kind of change before', run: () => walkKinds(-1) },
+  { key: '.', says: 'the next kind of change', run: () => walkKinds(1) },
+  { key: 'w', says: 'the next bench: path, bends, counting, box', run: walkBenches },
+  { key: 'u', says: 'up and away: no longer “I am here”', run: () => void view.set({ here: undefined }) },
 ])
 </script>
 
 <template>
-  <p v-if="!view.change.value" class="says">
-    This tune stays on one chord, so nothing changes. Give it a scheme above to work on its changes.
-  </p>
-  <section v-else-if="shown && tune.map">
+  <p v-if="refusal" class="says" role="alert">{{ signs(refusal) }}.</p>
+  <section v-else-if="shown && tune.map && view.change.value">
     <p class="says">
       <span class="quiet">
         Bar {{ shown.leaving.bar }} → {{ shown.arriving.bar
         }}<template v-if="shown.wraps"> (the next chorus)</template>
       </span>
-      <strong class="leaving">{{ signs(shown.leaving.chord) }}</strong> gives way to
+      <template v-if="!shown.stays">
+        <strong class="leaving">{{ signs(shown.leaving.chord) }}</strong> gives way to
+      </template>
       <strong class="arriving">{{ signs(shown.arriving.chord) }}</strong>
       <span class="headline">{{ signs(shown.headline) }}</span>
+      <PillSelect
+        v-if="kinds.length"
+        class="kinds"
+        label="Distinct changes"
+        :chosen="kind"
+        :options="kinds"
+        @choose="goToKind"
+      />
     </p>
     <NeckView
       :instrument="tune.map.instrument"
@@ -111,69 +290,50 @@ useKeys([
       :spacing="36"
       @pick="pick"
     />
-    <p class="legend quiet">
-      hollow: leaving · filled: arriving · both: held in place · arrows: half steps on one string, numbered as
-      below
-    </p>
-    <div class="bench columns">
-      <div class="ways">
-        <div class="head">
-          <h2>Ways across</h2>
-          <span class="quiet">best first, {{ shown.moves.length }} in this position</span>
-          <PillSelect
-            class="school"
-            label="What to aim at"
-            :chosen="school"
-            :options="named(tune.choices?.schools)"
-            @choose="(aim) => view.set({ school: aim })"
-          />
-        </div>
-        <ol ref="list" class="moves" aria-label="Ways across, best first">
-          <li v-for="(move, index) in shown.moves" :key="`${where(move)} ${move.sentence}`">
-            <button
-              type="button"
-              :class="{ chosen: index === chosen }"
-              :aria-pressed="index === chosen"
-              @click="chosen = index"
-            >
-              <span class="rank quiet tabular">{{ index + 1 }}</span>
-              <b class="pair"
-                >{{ signs(move.from.note) }} {{ move.semitones === 0 ? '=' : '→' }}
-                {{ signs(move.to.note) }}</b
-              >
-              <span>{{ signs(move.sentence) }}</span>
-              <span class="where quiet tabular">{{ where(move) }}</span>
-            </button>
-          </li>
-        </ol>
+    <div class="bench">
+      <div class="head">
+        <button
+          v-for="b in benches"
+          :key="b.name"
+          type="button"
+          class="tab"
+          :aria-pressed="bench === b.name"
+          @click="view.set({ bench: b.name })"
+        >
+          {{ b.title }}
+        </button>
+        <span class="quiet legend">
+          <template v-if="bench === 'path'">
+            ×: landings there · filled: this change · underlined above: pinned
+          </template>
+          <template v-else-if="bench === 'bends'"
+            >↑ bend so many steps · ~ shake · over {{ signs(shown.leaving.chord) }}</template
+          >
+          <template v-else>hollow: leaving · filled: arriving · both: held · arrows: half steps</template>
+        </span>
       </div>
-      <aside>
-        <h2>What tells {{ signs(shown.arriving.chord) }}</h2>
-        <p v-if="shown.telling.length" class="telling">
-          <span v-for="tone in shown.telling" :key="tone.degree" class="pebble">
-            <b>{{ signs(tone.degree) }}</b> {{ signs(tone.note) }}
-          </span>
-        </p>
-        <p class="quiet">
-          {{
-            shown.telling.length
-              ? 'Neither in the chord you leave nor in your box.'
-              : 'No tone of it is new: all are in the chord you leave or in your box.'
-          }}
-        </p>
-        <h2>Your box over it</h2>
-        <p>{{ signs(shown.box.sentence.charAt(0).toUpperCase() + shown.box.sentence.slice(1)) }}.</p>
-        <p class="quiet">
-          It holds
-          <template v-if="!shown.box.holds.length">none of its tones</template>
-          <template v-for="(tone, index) in shown.box.holds" :key="tone.degree">
-            {{ index ? ', ' : '' }}{{ signs(tone.note) }} ({{ signs(tone.degree) }})</template
-          >.
-        </p>
-        <RouterLink class="lead" :to="{ name: 'licks', params: $route.params, query: $route.query }">
-          Lead a lick over this change →
-        </RouterLink>
-      </aside>
+      <div v-if="bench === 'ways'" class="columns">
+        <WaysPanel :work="work" :chosen="chosen" @choose="choose" />
+        <IntoPanel :work="work" :way="way" />
+      </div>
+      <PathPanel
+        v-else-if="bench === 'path'"
+        :paths="planned?.paths ?? []"
+        :school="school"
+        :refusal="noPath"
+        :pins="pins.length"
+        @unpin="unpin"
+        @clear="view.set({ pins: undefined })"
+      />
+      <BendsPanel
+        v-else-if="bench === 'bends'"
+        :functions="functions"
+        :refusal="noTable"
+        :own="own.length > 0"
+        @small="view.set({ places: undefined })"
+      />
+      <CountPanel v-else-if="bench === 'count'" ref="counting" :work="work" />
+      <BoxPanel v-else :shown="shown" />
     </div>
   </section>
 </template>
@@ -189,70 +349,37 @@ useKeys([
 }
 .headline {
   margin-left: 0.6rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.kinds {
+  margin-left: auto;
+}
+.bench {
+  margin-top: 4px;
+  padding: 0.6rem 1rem 0.7rem;
+}
+.tab {
+  border: 0;
+  background: none;
+  padding: 0 0 2px;
+  color: var(--stone);
+  border-bottom: 3px solid transparent;
+  cursor: pointer;
+}
+.tab[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom-color: var(--now);
 }
 .legend {
+  margin-left: auto;
   font-size: 0.85rem;
-  margin: 2px 0 8px;
 }
 .columns {
   display: grid;
-  grid-template-columns: 1fr 20rem;
-  gap: 1.6rem;
-}
-.school {
-  margin-left: auto;
-}
-.moves {
-  height: 274px;
-  overflow-y: auto;
-  scrollbar-gutter: stable;
-}
-.moves button {
-  display: grid;
-  grid-template-columns: 1.6rem 5.2rem 1fr auto;
-  gap: 0.6rem;
-  width: 100%;
-  text-align: left;
-  padding: 0.5rem 0.6rem;
-  border: 0;
-  border-radius: 8px;
-  background: none;
-  cursor: pointer;
-}
-.moves button:hover {
-  background: var(--shade);
-}
-.moves button.chosen {
-  background: var(--now-tint);
-}
-.where {
-  font-size: 0.88rem;
-}
-aside {
-  border-left: 1px solid var(--line);
-  padding-left: 1.4rem;
-}
-aside h2 {
-  margin: 0 0 0.4rem;
-}
-aside p + h2 {
-  margin-top: 1.1rem;
-}
-.telling {
-  display: flex;
-  gap: 0.5rem;
-  margin-bottom: 0.3rem;
-}
-.pebble {
-  background: var(--next-fill);
-  color: var(--on-fill);
-  border-radius: 999px;
-  padding: 0.25rem 0.9rem;
-}
-.lead {
-  display: inline-block;
-  margin-top: 1.2rem;
-  color: var(--now);
-  font-weight: 700;
+  grid-template-columns: minmax(0, 9fr) minmax(0, 12fr);
+  gap: 1rem;
 }
 </style>

@@ -7,7 +7,6 @@ defineEmits<{ choose: [option: string] }>()
 <template>
   <div class="choices" role="group" :aria-label="label">
     <span class="what quiet">{{ says }}</span>
-    <slot />
     <button
       v-for="option in options"
       :key="option"
@@ -18,5 +17,6 @@ defineEmits<{ choose: [option: string] }>()
     >
       {{ option }}{{ plural ? 's' : '' }}
     </button>
+    <slot />
   </div>
 </template>

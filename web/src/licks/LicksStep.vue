@@ -11,6 +11,9 @@ import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
 import ChipRow from './ChipRow.vue'
 import { useLine } from './line'
+import PillSelect from '../shell/PillSelect.vue'
+import { named } from '../shell/options'
+import { asEvent } from './tab'
 import TabView from './TabView.vue'
 
 const tune = useTune()
@@ -80,30 +83,6 @@ useSource(() => {
     line: { meter: shown.meter, start: shown.start, events: shown.events.map(asEvent) },
   }
 })
-
-type Played = NonNullable<typeof line.value>['events'][number]
-/** The note itself, without what the line says of it. */
-function asEvent(event: Played) {
-  const {
-    tick,
-    ticks,
-    string,
-    fret,
-    finger,
-    slideFrom,
-    slideOut,
-    hammerOn,
-    pullOff,
-    bend,
-    preBend,
-    release,
-  } = event
-  const { vibrato, mute, accent, staccato, tied, grace } = event
-  return {
-    ...{ tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff, bend, preBend, release },
-    ...{ vibrato, mute, accent, staccato, tied, grace },
-  }
-}
 
 const targetName = (tone: Target) =>
   `${signs(tone.note)}, the ${signs(tone.degree)}, string ${tone.string} fret ${tone.fret}`
@@ -227,20 +206,21 @@ useKeys([
             </button>
           </div>
           <ChipRow
-            label="Approach"
-            says="by"
-            :options="tune.choices?.approaches ?? []"
-            :chosen="approach"
-            @choose="(one) => view.set({ approach: one })"
-          />
-          <ChipRow
             label="Subdivision"
             says="in"
             plural
             :options="subdivisions"
             :chosen="subdivision"
             @choose="(one) => view.set({ sub: one })"
-          />
+          >
+            <span class="quiet by">by</span>
+            <PillSelect
+              label="Approach"
+              :chosen="approach"
+              :options="named(tune.choices?.approaches)"
+              @choose="(one) => view.set({ approach: one })"
+            />
+          </ChipRow>
         </template>
 
         <div v-if="refusal && !kept" class="refusal" role="alert">
@@ -367,6 +347,9 @@ useKeys([
 small {
   margin-left: 0.3rem;
   font-size: 0.78rem;
+}
+.by {
+  margin-left: 1rem;
 }
 .refusal {
   margin-top: 1rem;

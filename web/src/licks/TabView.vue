@@ -3,21 +3,25 @@ import { computed } from 'vue'
 import { signs } from '../tune/spelling'
 import { layOutTab, techniqueSign, type TabLine } from './tab'
 
-const props = defineProps<{
-  line: TabLine
-  label?: string
-  strings: string[]
-  sounding: number | undefined
-  chosen: number | undefined
-}>()
+const props = withDefaults(
+  defineProps<{
+    line: TabLine
+    label?: string
+    /** How wide it is drawn, in its own units: less where there is less room. */
+    width?: number
+    strings: string[]
+    sounding: number | undefined
+    chosen: number | undefined
+  }>(),
+  { label: 'The line as tab', width: 838 },
+)
 const emit = defineEmits<{ pick: [index: number] }>()
 
-const width = 838
 const top = 52
 const gap = 19
 const y = (string: number) => top + (string - 1) * gap
 const height = computed(() => y(props.strings.length) + 52)
-const layout = computed(() => layOutTab(props.line, width))
+const layout = computed(() => layOutTab(props.line, props.width))
 const bottom = computed(() => y(props.strings.length))
 
 const chords = computed(() => {
@@ -32,7 +36,7 @@ const chords = computed(() => {
 </script>
 
 <template>
-  <svg class="tab" :viewBox="`0 0 ${width} ${height}`" role="group" :aria-label="label ?? 'The line as tab'">
+  <svg class="tab" :viewBox="`0 0 ${width} ${height}`" role="group" :aria-label="label">
     <g aria-hidden="true">
       <template v-for="(name, index) in strings" :key="index">
         <line class="string" x1="30" :x2="width" :y1="y(index + 1)" :y2="y(index + 1)" />

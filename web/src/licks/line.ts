@@ -34,10 +34,7 @@ export function useLine() {
 
   const lick = computed(() => licks.value.find((l) => String(l.id) === view.text('lick')) ?? licks.value[0])
   const approach = computed(() => view.text('approach') || tune.choices?.approaches[0] || '')
-  const subdivisions = computed(() => tune.choices?.subdivisions[tune.chart?.meter ?? ''] ?? [])
-  const subdivision = computed(() =>
-    subdivisions.value.includes(view.text('sub')) ? view.text('sub') : (tune.choices?.subdivision ?? ''),
-  )
+  const { subdivisions, subdivision } = view
   const openId = computed(() => Number(view.text('line')) || 0)
   const line = computed(() => opened.value?.line ?? written.value)
   const choice = computed<LineChoice | undefined>(() => {

@@ -1,9 +1,9 @@
-import type { LabelledEvent } from '../api/client'
+import type { LineEvent, Place, Tab } from '../api/client'
 import { bendSize } from '../neck/bends'
 
 /** What is written as tab: notes with what they are, and the time they stand in. */
 export interface TabLine {
-  events: (LabelledEvent & { role?: string })[]
+  events: LineEvent[]
   start: number
   barTicks: number
   beatTicks: number
@@ -62,7 +62,7 @@ export function layOutTab(line: TabLine, width: number): TabLayout {
 }
 
 /** How the techniques of a note are written over it. */
-export function techniqueSign(e: LabelledEvent): string {
+export function techniqueSign(e: LineEvent): string {
   const signs = []
   if (e.slideFrom) signs.push(e.slideFrom < e.fret ? '/' : '\\')
   if (e.hammerOn) signs.push('h')
@@ -73,4 +73,33 @@ export function techniqueSign(e: LabelledEvent): string {
   if (e.slideOut) signs.push(e.slideOut === 'up' ? '↗' : '↘')
   if (e.grace) signs.push('♪')
   return signs.join(' ')
+}
+
+/** The note itself, without what is said of it. */
+export function asEvent(event: LineEvent) {
+  const { tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff } = event
+  const { bend, preBend, release, vibrato, mute, accent, staccato, tied, grace } = event
+  return {
+    ...{ tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff },
+    ...{ bend, preBend, release, vibrato, mute, accent, staccato, tied, grace },
+  }
+}
+
+/** What is written as tab, as the player is asked for it: over the band, counted in. */
+export function heard(tab: Tab) {
+  return {
+    from: tab.firstBar,
+    bars: tab.bars,
+    countIn: 1,
+    line: { meter: tab.meter, start: tab.start, events: tab.events.map(asEvent) },
+  }
+}
+
+/** Places as the address holds them. */
+export const placesText = (places: Place[]) => places.map((p) => `${p.string}:${p.fret}`).join(' ')
+export function readPlaces(text: string): Place[] {
+  return text.split(' ').flatMap((one) => {
+    const [string, fret] = one.split(':').map(Number)
+    return string && fret !== undefined && !Number.isNaN(fret) ? [{ string, fret }] : []
+  })
 }

@@ -35,7 +35,7 @@ const inCore = (fret: number) => fret >= props.span.core && fret <= props.span.c
 const inlays = [3, 5, 7, 9, 12, 15, 17, 19, 21]
 
 // Dots first, pebbles over them, lit ones last.
-const layer = { ghost: 0, box: 1, leaving: 2, tone: 2, held: 3, arriving: 4 }
+const layer = { empty: -1, ghost: 0, box: 1, leaving: 2, tone: 2, held: 3, arriving: 4 }
 const drawn = computed(() =>
   [...props.marks].sort(
     (a, b) => Number(a.lit ?? false) - Number(b.lit ?? false) || layer[a.form] - layer[b.form],
@@ -86,6 +86,15 @@ function arc(arrow: Arrow) {
   const to = { x: g.value.x(arrow.to.fret), y: g.value.y(arrow.to.string) }
   const along = { x: to.x - from.x, y: to.y - from.y }
   const length = Math.hypot(along.x, along.y) || 1
+  // Between neighbours on one fret there is no room: the arrow goes round their ends.
+  if (Math.abs(along.x) < 1 && length < 1.5 * g.value.spacing) {
+    const side = from.x + (along.y < 0 ? 30 : -30)
+    const out = along.y < 0 ? 20 : -20
+    return {
+      path: `M${side} ${from.y} q${out} ${along.y / 2} 0 ${along.y}`,
+      label: { x: side + 1.1 * out, y: (from.y + to.y) / 2 + 4 },
+    }
+  }
   const unit = { x: along.x / length, y: along.y / length }
   // Leave and reach the pebbles at their edge: they are wider than high.
   const edge = (place: Place) => {
@@ -187,7 +196,11 @@ function arc(arrow: Arrow) {
       @keydown="move(mark, $event)"
     >
       <title>{{ signs(mark.spoken) }}</title>
-      <template v-if="mark.form === 'box'">
+      <template v-if="mark.form === 'empty'">
+        <circle class="hit" r="15" />
+        <circle class="spot" r="6" />
+      </template>
+      <template v-else-if="mark.form === 'box'">
         <circle class="hit" r="13" />
         <circle class="dot" r="7.5" />
         <path v-if="mark.class === 'blue'" class="half" d="M0 -7.5 A7.5 7.5 0 0 0 0 7.5 z" />
@@ -370,6 +383,20 @@ function arc(arrow: Arrow) {
 }
 .hit {
   fill: transparent;
+}
+.spot {
+  fill: none;
+  stroke: none;
+}
+.mark:hover .spot,
+.mark:focus-visible .spot {
+  stroke: var(--stone);
+  stroke-width: 2;
+}
+/* Where the player is: a ring that nothing else has. */
+.empty.chosen .spot {
+  fill: var(--ink);
+  stroke: var(--ink);
 }
 .dot {
   fill: var(--stone);

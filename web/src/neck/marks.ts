@@ -5,7 +5,7 @@ import type { LineEvent, PlacedTone, Place } from '../api/client'
  * tones are pebbles, the box is dots, ghosts are other places for a tone.
  */
 export interface Mark extends Place {
-  form: 'tone' | 'leaving' | 'arriving' | 'held' | 'box' | 'ghost'
+  form: 'tone' | 'leaving' | 'arriving' | 'held' | 'box' | 'ghost' | 'empty'
   /** The degree in large, and a second one where two chords share the place. */
   text: string
   second?: string
@@ -68,6 +68,21 @@ export function changeMarks(from: PlacedTone[], to: PlacedTone[]): Mark[] {
     })
   }
   for (const tone of arriving.values()) marks.push({ ...toneMark(tone, 'arriving'), small: undefined })
+  return marks
+}
+
+/** Every other place of a stretch of frets, to be picked though nothing is there. */
+export function emptyMarks(strings: number, span: { low: number; high: number }, taken: Mark[]): Mark[] {
+  const full = new Set(taken.map(placeKey))
+  const marks: Mark[] = []
+  for (let string = 1; string <= strings; string++) {
+    for (let fret = span.low; fret <= span.high; fret++) {
+      if (full.has(placeKey({ string, fret }))) continue
+      const where = fret === 0 ? 'open' : `fret ${fret}`
+      const spoken = `string ${string}, ${where}`
+      marks.push({ string, fret, form: 'empty', text: '', root: false, class: '', spoken })
+    }
+  }
   return marks
 }
 

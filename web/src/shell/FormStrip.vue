@@ -8,6 +8,8 @@ const props = defineProps<{
   now: Moment | undefined
   change: Change | undefined
   playing: number | undefined
+  /** What is landed on where a chord arrives, by the tick of its moment. */
+  landings?: Map<number, { text: string; pinned: boolean }>
 }>()
 const emit = defineEmits<{ pick: [moment: Moment] }>()
 
@@ -42,7 +44,7 @@ function says(m: Moment) {
 </script>
 
 <template>
-  <ol ref="strip" class="strip" :class="{ eight: inARow === 8 }" aria-label="The form">
+  <ol ref="strip" class="strip" :class="{ eight: inARow === 8, threaded: landings }" aria-label="The form">
     <li
       v-for="(spans, index) in bars"
       :key="index"
@@ -66,7 +68,13 @@ function says(m: Moment) {
       >
         <span class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
         <span class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
-        <span v-if="m.written" class="written">over {{ signs(m.written) }}</span>
+        <span
+          v-if="landings?.get(m.tick)"
+          class="landing"
+          :class="{ pinned: landings.get(m.tick)?.pinned }"
+          >{{ signs(landings.get(m.tick)?.text ?? '') }}</span
+        >
+        <span v-else-if="m.written" class="written">over {{ signs(m.written) }}</span>
       </button>
       <span v-if="index % 4 === 0 || spans[0]?.section" class="number" aria-hidden="true"
         >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b></span
@@ -148,6 +156,27 @@ button:hover {
   bottom: 1px;
   font-size: 0.68rem;
   color: var(--stone);
+}
+/* The thread of landings runs along the foot of the bars. */
+.landing {
+  position: absolute;
+  bottom: 0;
+  left: 8px;
+  font-size: 0.76rem;
+  font-weight: 700;
+  color: var(--next);
+}
+.threaded button {
+  padding-top: 4px;
+}
+.landing.pinned {
+  text-decoration: underline;
+  text-decoration-thickness: 2px;
+}
+.split .landing {
+  position: static;
+  font-size: 0.7rem;
+  margin-top: -3px;
 }
 .split .written {
   display: none;

@@ -13,6 +13,14 @@ withDefaults(
   { placeholder: undefined },
 )
 defineEmits<{ choose: [value: string] }>()
+
+// Chosen with the mouse it lets go of the keyboard, so that the next key is the
+// page's again: space plays, arrows walk. Chosen by keys it keeps its place.
+let byMouse = false
+function letGo() {
+  if (byMouse && document.activeElement instanceof HTMLElement) document.activeElement.blur()
+  byMouse = false
+}
 </script>
 
 <template>
@@ -25,6 +33,8 @@ defineEmits<{ choose: [value: string] }>()
     :placeholder="placeholder"
     :aria-label="label"
     scroll-height="36rem"
+    @change="(event) => (byMouse = event.originalEvent.type !== 'keydown')"
+    @hide="letGo"
     @update:model-value="(value: string) => $emit('choose', value)"
   />
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { thread } from '../change/change'
 import { usePlayer } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { useTune } from '../tune/tune'
@@ -71,6 +72,7 @@ useKeys([
       :now="view.moment.value"
       :change="shownChange"
       :playing="player.bar"
+      :landings="thread"
       @pick="view.goTo"
     />
     <RouterView />

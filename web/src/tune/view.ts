@@ -66,6 +66,12 @@ export function useView() {
     return string && fret !== undefined && !Number.isNaN(fret) ? { string, fret } : undefined
   })
 
+  /** The subdivisions of the tune's meter, and the one that is chosen. */
+  const subdivisions = computed(() => tune.choices?.subdivisions[tune.chart?.meter ?? ''] ?? [])
+  const subdivision = computed(() =>
+    subdivisions.value.includes(text('sub')) ? text('sub') : (tune.choices?.subdivision ?? ''),
+  )
+
   function goTo(m: Moment) {
     return set({ at: String(m.tick), target: undefined })
   }
@@ -86,5 +92,8 @@ export function useView() {
     if (next) void set({ pos: next.id, target: undefined })
   }
 
-  return { text, set, moments, moment, changes, change, position, target, goTo, walkChanges, walkPositions }
+  return {
+    ...{ text, set, moments, moment, changes, change, position, target, subdivisions, subdivision },
+    ...{ goTo, walkChanges, walkPositions },
+  }
 }
