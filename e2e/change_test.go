@@ -31,7 +31,7 @@ func TestWalkingTheChanges(t *testing.T) {
 	p.Choose("Distinct changes", "C7 → F7 · 2 times, bars 2 5")
 	p.Sees("Bar 1 → 2")
 	p.Choose("Distinct changes", "C7 → F7 · 2 times, bars 2 5")
-	p.Sees("Bar 4 → 5") // chosen again, it goes on to where the change comes next
+	p.Sees("Bar 4 → 5")    // chosen again, it goes on to where the change comes next
 	p.Press(kb.ArrowRight) // the list has let go of the keyboard
 	p.Sees("Bar 6 → 7")
 	p.Click("Bar 9, G7, V")

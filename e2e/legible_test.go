@@ -64,22 +64,24 @@ func TestEverythingHasANameAndFits(t *testing.T) {
 	s := demo(t)
 	for _, path := range []string{"/", "/tunes/9/chart", "/tunes/10/chart?panel=tune", "/tunes/8/chart?panel=turnarounds", "/tunes/10/chart?panel=facts", "/tunes/7/chart?panel=versions", "/tunes/7/chart?panel=file",
 		"/tunes/9/map?at=21120", "/tunes/10/map?bench=arpeggios", "/tunes/10/map?bench=chords", "/tunes/7/map?neck=full&label=note", "/tunes/10/change?at=1920", "/tunes/10/change?bench=path", "/tunes/8/change?bench=bends", "/tunes/9/change?bench=count", "/tunes/10/change?bench=box", "/tunes/7/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/10/licks?at=1920", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
-		p := openPage(t, s, path)
-		p.Until("the page", "document.querySelector('main h1')")
-		if strings.Contains(path, "/chart") {
-			p.Has("Bar 2, " + map[byte]string{'7': "F7", '8': "B7", '9': "F♯m7", '1': "Fm7"}[path[len("/tunes/")]])
-			p.Until("the panel", "document.querySelector('[role=tabpanel]').innerText.length > 20")
-		} else if path != "/" {
-			p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")
-		}
-		nameless := js[[]string](p, `[...document.querySelectorAll('button,a,input,[role=button],[role=combobox]')].filter(e =>
-			e.getClientRects().length && !e.closest('[aria-hidden=true]') && !(e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.innerText?.trim() || e.labels?.length))
-			.map(e => e.outerHTML.slice(0, 120))`)
-		assert.Empty(t, nameless, path)
-		unplaced := js[[]string](p, `[...document.querySelectorAll('.neck .mark')].map(e => e.getAttribute('aria-label')).filter(l => !/string \d, (fret \d+|open)/.test(l))`)
-		assert.Empty(t, unplaced, path)
-		assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), 1280, "%s is not wider than the window", path)
-		assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollHeight"), 800, "%s is not higher than the window", path)
+		t.Run(path, func(t *testing.T) {
+			p := openPage(t, s, path)
+			p.Until("the page", "document.querySelector('main h1')")
+			if strings.Contains(path, "/chart") {
+				p.Has("Bar 2, " + map[byte]string{'7': "F7", '8': "B7", '9': "F♯m7", '1': "Fm7"}[path[len("/tunes/")]])
+				p.Until("the panel", "document.querySelector('[role=tabpanel]').innerText.length > 20")
+			} else if path != "/" {
+				p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")
+			}
+			nameless := js[[]string](p, `[...document.querySelectorAll('button,a,input,[role=button],[role=combobox]')].filter(e =>
+				e.getClientRects().length && !e.closest('[aria-hidden=true]') && !(e.getAttribute('aria-label') || e.getAttribute('aria-labelledby') || e.innerText?.trim() || e.labels?.length))
+				.map(e => e.outerHTML.slice(0, 120))`)
+			assert.Empty(t, nameless, path)
+			unplaced := js[[]string](p, `[...document.querySelectorAll('.neck .mark')].map(e => e.getAttribute('aria-label')).filter(l => !/string \d, (fret \d+|open)/.test(l))`)
+			assert.Empty(t, unplaced, path)
+			assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), 1280, "%s is not wider than the window", path)
+			assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollHeight"), 800, "%s is not higher than the window", path)
+		})
 	}
 }
 

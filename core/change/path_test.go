@@ -260,3 +260,24 @@ func TestFunctionTablesThatCannotBe(t *testing.T) {
 	assert.Equal(t, "no bend makes it home; a half step makes it A, the 13 of C, a colour", suspended[0].Functions[0].Sentence)
 	assert.Equal(t, "no bend makes it home; a half step makes it D, the 9 of C, a colour", suspended[1].Functions[0].Sentence)
 }
+
+// A chorus planned by one school.
+func BenchmarkTargetPath(b *testing.B) {
+	o := twelve(b, "C")
+	o.School = ThirdsFirst
+	b.ReportAllocs()
+	for b.Loop() {
+		if _, err := o.Write(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// Every approach into one target, tried and fingered.
+func BenchmarkWays(b *testing.B) {
+	g := in(b, "C").goal(b, "C7", "F7", neck.Place{String: 3, Fret: 10})
+	b.ReportAllocs()
+	for b.Loop() {
+		Ways(g, 8)
+	}
+}

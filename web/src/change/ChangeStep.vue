@@ -180,7 +180,8 @@ const arrows = computed<Arrow[]>(() => {
       if (!from || samePlace(from, to)) return
       const strong = to.change === all.tick
       const key = placesText([from, to])
-      if (strong || !drawn.has(key)) drawn.set(key, { from, to, text: '', spoken: to.sentence, strong })
+      if (strong || !drawn.has(key))
+        drawn.set(key, { from, to, text: '', spoken: to.sentence, strong, faint: !strong })
     })
     return [...drawn.values()]
   }

@@ -72,7 +72,7 @@ function size(mark: Mark) {
     : mark.form === 'ghost'
       ? 34
       : mark.text.length > 2 || (mark.small ?? '').length > 1
-        ? 54
+        ? 52 + 4 * (mark.small ?? '').length
         : 46
   return { w: Math.min(w, wide(mark.fret) ? 70 : 24), h: mark.form === 'ghost' ? 18 : 26 }
 }
@@ -230,10 +230,10 @@ function arc(arrow: Arrow) {
           <text class="degree onto" x="14" y="5.5">{{ signs(mark.second) }}</text>
         </template>
         <template v-else>
-          <text class="degree" :x="mark.small ? -3 - mark.small.length : 0" y="5.5">
+          <text class="degree" :x="mark.small ? -2 - 2 * mark.small.length : 0" y="5.5">
             {{ signs(mark.text) }}
           </text>
-          <text v-if="mark.small" class="small" :x="size(mark).w / 2 - 7 - 2 * mark.small.length" y="9">
+          <text v-if="mark.small" class="small" :x="size(mark).w / 2 - 6 - 3 * mark.small.length" y="9">
             {{ mark.small }}
           </text>
         </template>
@@ -241,7 +241,12 @@ function arc(arrow: Arrow) {
       </template>
     </g>
 
-    <g v-for="arrow in arrows" :key="arrow.spoken" class="arrow" :class="{ strong: arrow.strong }">
+    <g
+      v-for="arrow in arrows"
+      :key="arrow.spoken"
+      class="arrow"
+      :class="{ strong: arrow.strong, faint: arrow.faint }"
+    >
       <title>{{ signs(arrow.spoken) }}</title>
       <path :d="arc(arrow).path" marker-end="url(#arrow-head)" />
       <text :x="arc(arrow).label.x" :y="arc(arrow).label.y" aria-hidden="true">{{ arrow.text }}</text>
@@ -451,6 +456,9 @@ function arc(arrow: Arrow) {
   paint-order: stroke;
   stroke: var(--card);
   stroke-width: 4px;
+}
+.arrow.faint {
+  opacity: 0.45;
 }
 .arrow.strong path {
   stroke-width: 3;

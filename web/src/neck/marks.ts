@@ -25,6 +25,8 @@ export interface Arrow {
   text: string
   spoken: string
   strong: boolean
+  /** Of less weight than the notes: drawn paler. */
+  faint?: boolean
 }
 
 export const placeKey = (p: Place) => `${p.string}:${p.fret}`
