@@ -49,17 +49,9 @@ type BentNote struct {
 
 func (s *server) registerComputeFunctions(api huma.API) {
 	huma.Post(api, "/api/compute/functions", func(_ context.Context, in *body[FunctionsRequest]) (*body[Functions], error) {
-		on, err := in.Body.read()
+		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err
-		}
-		position, err := on.position(in.Body.Position)
-		if err != nil {
-			return nil, err
-		}
-		subdivision, err := on.chart.Meter.Subdivision(in.Body.Subdivision)
-		if err != nil {
-			return nil, invalid("", err)
 		}
 		places := []neck.Place{}
 		for _, p := range in.Body.Places {

@@ -67,17 +67,9 @@ type Fitted struct {
 
 func (s *server) registerComputeRun(api huma.API) {
 	huma.Post(api, "/api/compute/run", func(_ context.Context, in *body[RunRequest]) (*body[Run], error) {
-		on, err := in.Body.read()
+		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err
-		}
-		position, err := on.position(in.Body.Position)
-		if err != nil {
-			return nil, err
-		}
-		subdivision, err := on.chart.Meter.Subdivision(in.Body.Subdivision)
-		if err != nil {
-			return nil, invalid("", err)
 		}
 		var run chart.Run
 		if in.Body.Start != nil {

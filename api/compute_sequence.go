@@ -22,17 +22,9 @@ type SequenceRequest struct {
 
 func (s *server) registerComputeSequence(api huma.API) {
 	huma.Post(api, "/api/compute/sequence", func(_ context.Context, in *body[SequenceRequest]) (*body[Tab], error) {
-		on, err := in.Body.read()
+		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err
-		}
-		position, err := on.position(in.Body.Position)
-		if err != nil {
-			return nil, err
-		}
-		subdivision, err := on.chart.Meter.Subdivision(in.Body.Subdivision)
-		if err != nil {
-			return nil, invalid("", err)
 		}
 		p, err := phrase.Sequence{
 			Chart: on.chart, Instrument: on.instrument, Window: position.Window, Subdivision: subdivision, From: in.Body.From - 1, Bars: in.Body.Bars,

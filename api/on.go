@@ -42,3 +42,21 @@ func (o on) position(text string) (neck.Position, error) {
 	}
 	return p, nil
 }
+
+// inTime reads what is written out in time: the chart and hands, a position of its
+// key and a subdivision of its meter.
+func (o On) inTime(position, subdivision string) (on, neck.Position, chart.Subdivision, error) {
+	read, err := o.read()
+	if err != nil {
+		return on{}, neck.Position{}, chart.Subdivision{}, err
+	}
+	p, err := read.position(position)
+	if err != nil {
+		return on{}, neck.Position{}, chart.Subdivision{}, err
+	}
+	s, err := read.chart.Meter.Subdivision(subdivision)
+	if err != nil {
+		return on{}, neck.Position{}, chart.Subdivision{}, invalid("", err)
+	}
+	return read, p, s, nil
+}

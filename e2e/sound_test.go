@@ -34,18 +34,9 @@ const listening = `(() => {
 	}
 })()`
 
-// analysis joins what was heard, at the tap that heard anything, into one take
-// that begins at the first sound, and offers the loudness of a moment and of
-// one frequency within it.
-const analysis = `(() => {
-	const { taps, rate } = window.heard
-	const blocks = taps.find((tap) => tap.some((data) => data.some((v) => Math.abs(v) > 0.02)))
-	if (!blocks) return 0
-	const all = new Float32Array(blocks.length * 128)
-	blocks.forEach((data, n) => all.set(data, n * 128))
-	const begin = all.findIndex((v) => Math.abs(v) > 0.02)
-	window.take = begin < 0 ? new Float32Array(0) : all.subarray(begin)
-	window.seconds = window.take.length / rate
+// measures offers the loudness of a stretch of the take, and of one frequency in
+// it, from and to in seconds.
+const measures = `(rate) => {
 	window.loudness = (from, to) => {
 		const part = window.take.subarray(Math.round(from * rate), Math.round(to * rate))
 		return Math.sqrt(part.reduce((sum, v) => sum + v * v, 0) / part.length)
@@ -60,6 +51,21 @@ const analysis = `(() => {
 		})
 		return Math.hypot(re, im) / part.length
 	}
+}`
+
+// analysis joins what was heard, at the tap that heard anything, into one take
+// that begins at the first sound, and offers the loudness of a moment and of
+// one frequency within it.
+const analysis = `(() => {
+	const { taps, rate } = window.heard
+	const blocks = taps.find((tap) => tap.some((data) => data.some((v) => Math.abs(v) > 0.02)))
+	if (!blocks) return 0
+	const all = new Float32Array(blocks.length * 128)
+	blocks.forEach((data, n) => all.set(data, n * 128))
+	const begin = all.findIndex((v) => Math.abs(v) > 0.02)
+	window.take = begin < 0 ? new Float32Array(0) : all.subarray(begin)
+	window.seconds = window.take.length / rate
+	;` + "(" + measures + ")(rate)" + `
 	return window.take.length
 })()`
 

@@ -4,7 +4,7 @@ import type { Functions } from '../api/client'
 import PagedTab from '../licks/PagedTab.vue'
 import { signs } from '../tune/spelling'
 import { useView } from '../tune/view'
-import { bends } from './change'
+import { bends } from './bends'
 
 /** A few fretted notes over every chord, and the motif they make when bent to follow. */
 const props = defineProps<{ functions: Functions | undefined; refusal: string; own: boolean }>()

@@ -1,22 +1,23 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { answer, client, type Place } from '../api/client'
-import { heard, placesText, readPlaces } from '../licks/tab'
-import { changeMarks, emptyMarks, placeKey, toneMark, type Arrow, type Mark } from '../neck/marks'
+import { computed, ref, watch } from 'vue'
+import type { Place } from '../api/client'
+import { heard } from '../licks/tab'
+import { changeMarks, emptyMarks, type Arrow, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
 import { samePlace } from '../neck/geometry'
 import PillSelect from '../shell/PillSelect.vue'
 import { usePlayer, useSource } from '../sound/player'
-import { useAnswer } from '../tune/answer'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
 import BendsPanel from './BendsPanel.vue'
 import BoxPanel from './BoxPanel.vue'
-import { bends, benches, thread, useChange } from './change'
+import { useBends } from './bends'
+import { benches, useChange } from './change'
 import CountPanel from './CountPanel.vue'
 import IntoPanel from './IntoPanel.vue'
+import { usePath } from './path'
 import PathPanel from './PathPanel.vue'
 import WaysPanel from './WaysPanel.vue'
 
@@ -43,68 +44,8 @@ const way = computed(() => {
   return all.find((one) => one.name === view.text('approach')) ?? all[0]
 })
 
-// The target path: by every school, with the landings that are pinned.
-const pins = computed(() =>
-  view
-    .text('pins')
-    .split(' ')
-    .flatMap((one) => {
-      const [tick, place] = one.split('@')
-      const at = readPlaces(place ?? '')[0]
-      return tick && at ? [{ change: Number(tick), ...at }] : []
-    }),
-)
-const pinsText = (all: { change: number; string: number; fret: number }[]) =>
-  all.map((p) => `${p.change}@${p.string}:${p.fret}`).join(' ') || undefined
-function pin(place: Place) {
-  const change = view.change.value?.tick
-  if (change === undefined) return
-  const others = pins.value.filter((p) => p.change !== change)
-  const { string, fret } = place
-  void view.set({ pins: pinsText([...others, { change, string, fret }]) })
-}
-const unpin = (tick: number) => view.set({ pins: pinsText(pins.value.filter((p) => p.change !== tick)) })
-const { answer: planned, refusal: noPath } = useAnswer(
-  () => {
-    if (bench.value !== 'path' || !work.about.value) return undefined
-    const { chart, hands, position } = work.about.value
-    return { chart, hands, position, pins: pins.value }
-  },
-  (body) => answer(client.POST('/api/compute/path', { body })),
-)
-const path = computed(() => planned.value?.paths.find((p) => p.school === school.value))
-watch(
-  path,
-  (now) => {
-    const total = tune.read?.ticks ?? 0
-    thread.value =
-      now &&
-      new Map(
-        now.landings.map((l) => [
-          l.change % Math.max(total, 1),
-          { text: `${l.degree} ${l.note}`, pinned: l.pinned },
-        ]),
-      )
-  },
-  { immediate: true },
-)
-onBeforeUnmount(() => (thread.value = undefined))
-
-// The function table: a few fretted notes, the small box unless they are chosen.
-const own = computed(() => readPlaces(view.text('places')))
-const { answer: functions, refusal: noTable } = useAnswer(
-  () => {
-    if (bench.value !== 'bends' || !work.about.value) return undefined
-    const { chart, hands, position } = work.about.value
-    return { chart, hands, position, places: own.value, subdivision: view.subdivision.value }
-  },
-  (body) => answer(client.POST('/api/compute/functions', { body })),
-)
-function toggleNote(place: Place) {
-  const now = functions.value?.rows.map(({ string, fret }) => ({ string, fret })) ?? own.value
-  const rest = now.filter((p) => !samePlace(p, place))
-  void view.set({ places: placesText(rest.length < now.length ? rest : [...now, place]) || undefined })
-}
+const path = usePath(work)
+const { functions, refusal: noTable, own, toggle, marks: bentMarks } = useBends(work)
 
 // The neck.
 const marks = computed<Mark[]>(() => {
@@ -117,49 +58,8 @@ const marks = computed<Mark[]>(() => {
       at && bench.value !== 'bends' && samePlace(mark, at) ? { ...mark, chosen: true } : mark,
     )
   }
-  if (bench.value === 'bends') {
-    const over = functions.value?.chords.indexOf(all.leaving.chord) ?? -1
-    const rows = (functions.value?.rows ?? []).map((row): Mark => {
-      const f = row.functions[over]
-      return {
-        ...{ string: row.string, fret: row.fret, form: 'tone', root: false },
-        text: f?.bent[f.bend]?.degree ?? row.note,
-        small: f?.bend ? `↑${bends[f.bend]}` : f?.vibrato ? '~' : undefined,
-        class: f?.bent[f.bend]?.class ?? '',
-        spoken: `${row.note}, string ${row.string}, fret ${row.fret}: ${f?.sentence ?? ''}`,
-      }
-    })
-    const ghosts = all.from
-      .filter((tone) => !rows.some((r) => samePlace(r, tone)))
-      .map((tone) => ({ ...toneMark(tone, 'ghost'), root: false, small: undefined }))
-    return open([...rows, ...ghosts])
-  }
-  if (bench.value === 'path') {
-    const now = path.value?.landings.find((l) => l.change === all.tick)
-    const landed = new Map<string, Mark>()
-    const times = new Map<string, number>()
-    path.value?.landings.forEach((l) => {
-      const before = landed.get(placeKey(l))
-      landed.set(placeKey(l), {
-        ...{ string: l.string, fret: l.fret, root: false, class: 'home' },
-        form: now && samePlace(l, now) ? 'arriving' : 'leaving',
-        text: now && samePlace(l, now) ? now.degree : l.degree,
-        small: `×${(times.get(placeKey(l)) ?? 0) + 1}`,
-        spoken: before
-          ? `${before.spoken}; bar ${l.bar}, ${l.degree} of ${l.chord}`
-          : `landing in bar ${l.bar}: ${l.note}, ${l.degree} of ${l.chord}, string ${l.string}, fret ${l.fret}`,
-        chosen: now && samePlace(l, now),
-      })
-      times.set(placeKey(l), (times.get(placeKey(l)) ?? 0) + 1)
-    })
-    const others = all.to
-      .filter((tone) => !landed.has(placeKey(tone)))
-      .map((tone) => ({
-        ...{ ...toneMark(tone, 'ghost'), root: false, small: undefined },
-        spoken: `pin ${tone.spoken}`,
-      }))
-    return [...landed.values(), ...others]
-  }
+  if (bench.value === 'bends') return open(bentMarks.value)
+  if (bench.value === 'path') return path.marks.value
   const both = changeMarks(all.from, all.to).map((mark) => ({
     ...mark,
     chosen: bench.value === 'ways' && target.value && samePlace(mark, target.value),
@@ -173,18 +73,7 @@ const marks = computed<Mark[]>(() => {
 const arrows = computed<Arrow[]>(() => {
   const all = shown.value
   if (!all) return []
-  if (bench.value === 'path') {
-    const drawn = new Map<string, Arrow>()
-    path.value?.landings.forEach((to, n, landings) => {
-      const from = landings[n - 1]
-      if (!from || samePlace(from, to)) return
-      const strong = to.change === all.tick
-      const key = placesText([from, to])
-      if (strong || !drawn.has(key))
-        drawn.set(key, { from, to, text: '', spoken: to.sentence, strong, faint: !strong })
-    })
-    return [...drawn.values()]
-  }
+  if (bench.value === 'path') return path.arrows.value
   if (bench.value === 'bends') return []
   if (here.value && target.value && !samePlace(here.value, target.value)) {
     const spoken = work.near.value?.to.find((l) => target.value && samePlace(l, target.value))?.sentence ?? ''
@@ -199,8 +88,8 @@ const arrows = computed<Arrow[]>(() => {
 })
 
 function pick(place: Place) {
-  if (bench.value === 'bends') return toggleNote(place)
-  if (bench.value === 'path') return pin(place)
+  if (bench.value === 'bends') return toggle(place)
+  if (bench.value === 'path') return path.pin(place)
   void work.stand(place)
 }
 
@@ -319,12 +208,12 @@ useKeys([
       </div>
       <PathPanel
         v-else-if="bench === 'path'"
-        :paths="planned?.paths ?? []"
+        :paths="path.paths.value"
         :school="school"
-        :refusal="noPath"
-        :pins="pins.length"
-        @unpin="unpin"
-        @clear="view.set({ pins: undefined })"
+        :refusal="path.refusal.value"
+        :pins="path.pins.value.length"
+        @unpin="path.unpin"
+        @clear="path.clear"
       />
       <BendsPanel
         v-else-if="bench === 'bends'"
@@ -360,19 +249,6 @@ useKeys([
 .bench {
   margin-top: 4px;
   padding: 0.6rem 1rem 0.7rem;
-}
-.tab {
-  border: 0;
-  background: none;
-  padding: 0 0 2px;
-  color: var(--stone);
-  border-bottom: 3px solid transparent;
-  cursor: pointer;
-}
-.tab[aria-pressed='true'] {
-  color: var(--ink);
-  font-weight: 650;
-  border-bottom-color: var(--now);
 }
 .legend {
   margin-left: auto;

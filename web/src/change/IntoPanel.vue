@@ -144,6 +144,14 @@ useKeys([
         <button type="button" class="primary" @click="player.toggle()">
           {{ player.state === 'silent' ? 'Hear it' : 'Stop' }}
         </button>
+        <button
+          type="button"
+          class="chip"
+          title="What is heard, as a sound file"
+          @click="player.take(`${tune.chart?.title}, bar ${shown?.arriving.bar}, ${way?.name}`)"
+        >
+          WAV
+        </button>
         <span class="why">{{ signs(why ?? says) }}</span>
         <button type="button" class="chip right" :aria-pressed="listed" @click="listed = !listed">
           {{ refused.length }} do not fit
@@ -201,13 +209,6 @@ useKeys([
   overflow: hidden;
 }
 .primary {
-  border: 0;
-  border-radius: 999px;
-  background: var(--now);
-  color: var(--on-fill);
-  font-weight: 700;
   padding: 0.3rem 1.2rem;
-  cursor: pointer;
-  white-space: nowrap;
 }
 </style>

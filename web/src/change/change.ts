@@ -1,4 +1,4 @@
-import { computed, shallowRef } from 'vue'
+import { computed } from 'vue'
 import { answer, client, type Place } from '../api/client'
 import { readPlaces, placesText } from '../licks/tab'
 import { samePlace } from '../neck/geometry'
@@ -17,12 +17,6 @@ export const benches = [
 
 /** How approaches are sorted: easiest, shortest, or strongest pull first. */
 export const sorts = ['ease', 'tension', 'length'] as const
-
-/** Bends by their half steps, as players say them: in whole steps. */
-export const bends = ['', '½', '1', '1½']
-
-/** What of the target path is shown on the form strip: by the tick of the arriving chord. */
-export const thread = shallowRef<Map<number, { text: string; pinned: boolean }>>()
 
 /**
  * The change under work: the tones and moves of it, the place the player is at, and

@@ -369,15 +369,6 @@ small {
   align-items: center;
   gap: 0.8rem;
 }
-.primary {
-  border: 0;
-  border-radius: 999px;
-  background: var(--now);
-  color: var(--on-fill);
-  font-weight: 700;
-  padding: 0.45rem 1.5rem;
-  cursor: pointer;
-}
 .care {
   margin-left: auto;
   font-size: 0.85rem;

@@ -165,19 +165,6 @@ function openChord(symbol: string, position: MapPosition) {
 </template>
 
 <style scoped>
-.tab {
-  border: 0;
-  background: none;
-  padding: 0 0 2px;
-  color: var(--stone);
-  border-bottom: 3px solid transparent;
-  cursor: pointer;
-}
-.tab[aria-pressed='true'] {
-  color: var(--ink);
-  font-weight: 650;
-  border-bottom-color: var(--now);
-}
 .again {
   margin-left: auto;
   overflow: hidden;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { thread } from '../change/change'
+import { thread } from '../change/path'
 import { usePlayer } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { useTune } from '../tune/tune'

@@ -7,6 +7,7 @@ import {
   getDraw,
   immediate,
   now,
+  Offline,
   start as unlock,
   ToneAudioBuffer,
   ToneBufferSource,
@@ -41,6 +42,8 @@ const release: Record<Part, number> = { line: 0.07, bass: 0.06, chords: 0.18, cl
 const ahead = 2.5
 const interval = 400
 const lead = 0.06
+/** Seconds that are rendered past the end, for the last notes to die away in. */
+const tail = 0.5
 
 export interface Listener {
   bar: (bar: number) => void
@@ -50,12 +53,11 @@ export interface Listener {
 
 /** Sounds performances: the core has decided all that is to be heard. */
 export class Engine {
-  private readonly buffers = new Map<string, ToneAudioBuffer>()
   private readonly buses: Record<Part, Volume>
   private readonly sounding = new Set<ToneBufferSource>()
   private timer: ReturnType<typeof setTimeout> | undefined
 
-  private constructor() {
+  private constructor(private readonly buffers: Map<string, ToneAudioBuffer>) {
     const out = new Compressor({ threshold: -16, ratio: 3 }).connect(getDestination())
     const bus = (part: Part, through: Gain | Compressor) => new Volume(levels[part]).connect(through)
     // A guitar through a small amplifier: some of it driven, its top rolled off,
@@ -80,16 +82,31 @@ export class Engine {
 
   /** Loads every sample; the sounds ship with the application. */
   static async load(): Promise<Engine> {
-    const engine = new Engine()
+    const buffers = new Map<string, ToneAudioBuffer>()
     const files = Object.values(kit).flatMap((list) => list.map((sample) => sample.file))
     await Promise.all(
       files.map(async (file) => {
         const url = urls[`./samples/${file}`]
         if (!url) throw new Error(`the sound ${file} is missing`)
-        engine.buffers.set(file, await new ToneAudioBuffer().load(url))
+        buffers.set(file, await new ToneAudioBuffer().load(url))
       }),
     )
-    return engine
+    return new Engine(buffers)
+  }
+
+  /** What a performance sounds like from its first tick on, computed as fast as can be. */
+  async render(performance: Performance): Promise<AudioBuffer> {
+    const seconds = 60 / (performance.tempo * performance.beatTicks)
+    const rendered = await Offline(
+      () => {
+        const apart = new Engine(this.buffers) // its nodes belong to what is rendered
+        for (const note of performance.notes) apart.sound(note, note.tick * seconds, seconds)
+      },
+      performance.end * seconds + tail,
+    )
+    const buffer = rendered.get()
+    if (!buffer) throw new Error('the browser rendered no sound')
+    return buffer
   }
 
   /** Plays from the start, and tells the listener what is heard as it is heard. */
@@ -151,10 +168,9 @@ export class Engine {
       if (index === 0) source.playbackRate.setValueAtTime(rate(point.cents), when)
       else source.playbackRate.exponentialRampToValueAtTime(rate(point.cents), when)
     })
-    source.onended = () => {
-      this.sounding.delete(source)
-      source.dispose()
-    }
+    // The library disposes of it by itself, but not while rendering, where the end
+    // of a note is told before it has sounded.
+    source.onended = () => this.sounding.delete(source)
     this.sounding.add(source)
     source.start(time, 0, undefined, (note.loudness / 127) ** 1.5)
     source.stop(time + note.ticks * seconds)

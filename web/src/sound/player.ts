@@ -4,6 +4,7 @@ import { answer, client } from '../api/client'
 import type { components } from '../api/schema'
 import { useTune } from '../tune/tune'
 import type { Engine } from './engine'
+import { wav } from './wav'
 
 type Request = components['schemas']['PerformanceRequest']
 type Source = () => Request | undefined
@@ -18,17 +19,22 @@ export const usePlayer = defineStore('player', () => {
   let engine: Promise<Engine> | undefined
   let asked = 0
 
+  /** What sounds, and the engine that sounds it, loaded when it is first wanted. */
+  function arranged(request: Request) {
+    engine ??= import('./engine').then((module) => module.Engine.load())
+    return Promise.all([
+      answer(client.POST('/api/compute/performance', { body: { hands: useTune().hands, ...request } })),
+      engine,
+    ])
+  }
+
   /** Plays what the step on screen is about, or what is asked for here. */
   async function play(request = source.value?.()) {
     if (!request) return
     const mine = ++asked
     state.value = 'loading'
     try {
-      engine ??= import('./engine').then((module) => module.Engine.load())
-      const [performance, sounding] = await Promise.all([
-        answer(client.POST('/api/compute/performance', { body: { hands: useTune().hands, ...request } })),
-        engine,
-      ])
+      const [performance, sounding] = await arranged(request)
       if (mine !== asked) return
       await sounding.play(performance, {
         bar: (number) => (bar.value = number),
@@ -44,6 +50,22 @@ export const usePlayer = defineStore('player', () => {
     }
   }
 
+  /** Takes what the step on screen is about away as a sound file. */
+  async function take(name: string) {
+    const request = source.value?.()
+    if (!request) return
+    try {
+      const [performance, sounding] = await arranged(request)
+      const link = document.createElement('a')
+      link.download = `${name}.wav`
+      link.href = URL.createObjectURL(wav(await sounding.render(performance)))
+      link.click()
+      setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+    } catch (error) {
+      useTune().tell(error)
+    }
+  }
+
   function stop() {
     asked++
     state.value = 'silent'
@@ -54,7 +76,7 @@ export const usePlayer = defineStore('player', () => {
 
   const toggle = () => (state.value === 'silent' ? play() : stop())
 
-  return { state, bar, event, source, play, toggle, stop }
+  return { state, bar, event, source, play, toggle, take, stop }
 })
 
 /** Makes space play what the step on screen is about. */
