@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"errors"
 	"fmt"
 	"testing"
 
@@ -71,9 +72,11 @@ func TestLicksStayInTheirBox(t *testing.T) {
 }
 
 // Every lick, in every key and position, over every change of every tune, by
-// every approach: a line lands on a tone of the arriving chord, on time.
+// every approach: a line lands on a tone of the arriving chord, on time. What is
+// struck or slid into always finds one; a position may have none that the hand can
+// bend or hammer to, or that both chords have, and then that is said.
 func TestEveryLickLandsOverEveryChange(t *testing.T) {
-	lines, aimed, kept, of := 0, 0, 0, 0
+	lines, refused, aimed, kept, of := 0, 0, 0, 0, 0
 	for n, tune := range tunes(t) {
 		tonics := harmony.Tonics
 		if n > 1 {
@@ -99,6 +102,11 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 							Chart: c, Instrument: guitar, Position: position, Change: ch, Lick: lick,
 							School: change.ThirdsFirst, Approach: approach, Subdivision: subdivision,
 						}.Write()
+						var target *solo.TargetError
+						if approach.Arrives != change.Struck && approach.Arrives != change.Slid && errors.As(err, &target) {
+							refused++
+							continue
+						}
 						require.NoError(t, err, "%s in %s %s over %s to %s by %s", lick.Name, tonic, position.ID(), ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), approach.Name)
 						last := line.Phrase.Events[len(line.Phrase.Events)-1]
 						assert.Equal(t, ch.Tick, line.Start+last.Tick)
@@ -114,5 +122,6 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("%d lines; %.1f %% land on the third; %.1f %% of the licks' notes stand", lines, 100*float64(aimed)/float64(lines), 100*float64(kept)/float64(of))
+	assert.Less(t, 20*refused, lines, "what is refused is the exception")
+	t.Logf("%d lines and %d refused; %.1f %% land on the third; %.1f %% of the licks' notes stand", lines, refused, 100*float64(aimed)/float64(lines), 100*float64(kept)/float64(of))
 }

@@ -242,3 +242,27 @@ func BenchmarkLine(b *testing.B) {
 		}
 	}
 }
+
+// Whatever the approach, a line that can be written sounds its target on the tick of
+// the change; and every approach can be written somewhere.
+func TestEveryApproachEndsALine(t *testing.T) {
+	written := map[string]int{}
+	for _, approach := range change.Approaches {
+		for _, subdivision := range []string{"eighth", "sixteenth"} {
+			o := order(t, 2, approach.Name, subdivision, nil)
+			for _, target := range neck.Lay(guitar, o.Position.Window, o.Change.Arriving.Chord.Tones()).Tones {
+				o.Target = &target.Place
+				line, err := o.Write()
+				if err != nil {
+					continue
+				}
+				last := line.Phrase.Events[len(line.Phrase.Events)-1]
+				assert.Equal(t, o.Change.Tick, line.Start+last.Tick, approach.Name)
+				assert.Equal(t, target.Pitch, last.Sounding(guitar), approach.Name)
+				assert.Equal(t, harmony.Home, line.Labels[len(line.Labels)-1].Class)
+				written[approach.Name]++
+			}
+		}
+	}
+	assert.Len(t, written, len(change.Approaches), "%v", written)
+}

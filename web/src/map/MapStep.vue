@@ -145,6 +145,7 @@ const legend = computed(() => {
     const lean = leans ? ` The ${leans} leans: move it on.` : ''
     return `${name} over ${chord.value?.chord ?? ''} gives ${sung.join(' ')}.${lean}`
   }
+  if (over.value === 'next' && !lain.value?.name) return 'This tune stays on one chord: none comes next.'
   if (over.value === 'next')
     return `Ghosts are ${lain.value?.name}, the chord that comes next, as its own degrees.`
   if (lain.value) return `${lain.value.name}: ${lain.value.rule}.`

@@ -40,7 +40,8 @@ export function useChord() {
 
   const next = computed(() => {
     const tick = view.moment.value?.next
-    return tune.read?.changes.find((change) => change.tick === tick)?.arriving.chord
+    const change = tune.read?.changes.find((one) => one.tick === tick)
+    return change?.stays ? undefined : change?.arriving.chord
   })
 
   let asked = 0
