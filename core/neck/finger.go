@@ -34,7 +34,7 @@ type Fingered struct {
 const (
 	costReachUp = 2
 	// Reaching back costs more: the first finger pulls the hand out of place.
-	costReachBack = 4
+	costReachBack = 5
 	// For each finger away from one finger per fret.
 	costOffFinger = 2
 	// One finger laid over the next string at the same fret.

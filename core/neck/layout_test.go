@@ -109,3 +109,18 @@ func TestLayoutsHold(t *testing.T) {
 		}
 	})
 }
+
+// The joining scale of C7 where players finger it so: a finger for each fret, the
+// little finger up for the b7 on string 2, and no reach back for it on string 1.
+func TestTheScaleInTheFirstPosition(t *testing.T) {
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	position, err := FindPosition(Standard(), key.Tonic.Class(), "E")
+	require.NoError(t, err)
+	scale, _ := key.Joining(mustChord(t, "C7"))
+	laid := []string{}
+	for _, tone := range Lay(Standard(), position.Window, scale.Tones).Tones {
+		laid = append(laid, fmt.Sprintf("%d:%d/%d", tone.String, tone.Fret, tone.Finger))
+	}
+	assert.Equal(t, "6:8/2 6:10/4 5:7/1 5:8/2 5:10/4 4:7/1 4:8/2 4:10/4 3:7/1 3:9/3 3:10/4 2:8/2 2:10/3 2:11/4 1:8/2 1:10/4", strings.Join(laid, " "))
+}
