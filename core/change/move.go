@@ -53,34 +53,50 @@ const reachWeight = 0.8
 // same every time.
 func Moves(school School, leaving, arriving harmony.Chord, from, to neck.Shape) []Move {
 	moves := []Move{}
-	for _, a := range from.Tones {
-		for _, b := range to.Tones {
-			semitones := int(b.Pitch - a.Pitch)
-			distance := max(semitones, -semitones)
-			if distance > farthest || distance == 0 && leaving.Same(arriving) {
-				continue // too far; or nothing moves, where the chord stays
-			}
-			step := byDistance[distance]
-			move := Move{From: a, To: b, Semitones: semitones, Kind: step.kind, Sentence: sentence(leaving, arriving, a, b)}
-			move.Score = school.Weight(b.Degree) * step.weight * math.Pow(reachWeight, float64(max(move.crosses()-1, 0)))
-			moves = append(moves, move)
-		}
+	for _, b := range to.Tones {
+		moves = append(moves, movesInto(school, leaving, arriving, from, b)...)
 	}
-	sort.SliceStable(moves, func(x, y int) bool {
-		a, b := moves[x], moves[y]
-		if math.Abs(a.Score-b.Score) > 1e-9 {
-			return a.Score > b.Score
-		}
-		near, far := max(a.Semitones, -a.Semitones), max(b.Semitones, -b.Semitones)
-		if near != far {
-			return near < far
-		}
-		if a.crosses() != b.crosses() {
-			return a.crosses() < b.crosses()
-		}
-		return a.From.Pitch < b.From.Pitch
-	})
+	sort.SliceStable(moves, func(x, y int) bool { return moves[x].better(moves[y]) })
+	for n := range moves {
+		moves[n].Sentence = sentence(leaving, arriving, moves[n].From, moves[n].To)
+	}
 	return moves
+}
+
+// movesInto lists the moves into one tone, not yet in words.
+func movesInto(school School, leaving, arriving harmony.Chord, from neck.Shape, b neck.Placed) []Move {
+	moves := []Move{}
+	for _, a := range from.Tones {
+		semitones := int(b.Pitch - a.Pitch)
+		distance := max(semitones, -semitones)
+		if distance > farthest || distance == 0 && leaving.Same(arriving) {
+			continue // too far; or nothing moves, where the chord stays
+		}
+		step := byDistance[distance]
+		move := Move{From: a, To: b, Semitones: semitones, Kind: step.kind}
+		move.Score = school.Weight(b.Degree) * step.weight * math.Pow(reachWeight, float64(max(move.crosses()-1, 0)))
+		moves = append(moves, move)
+	}
+	return moves
+}
+
+// better says whether a move comes before another: by score, then the shorter way,
+// then along one string before over to the next, then from the lower pitch, and
+// then to the lower.
+func (m Move) better(other Move) bool {
+	if math.Abs(m.Score-other.Score) > 1e-9 {
+		return m.Score > other.Score
+	}
+	if near, far := max(m.Semitones, -m.Semitones), max(other.Semitones, -other.Semitones); near != far {
+		return near < far
+	}
+	if m.crosses() != other.crosses() {
+		return m.crosses() < other.crosses()
+	}
+	if m.From.Pitch != other.From.Pitch {
+		return m.From.Pitch < other.From.Pitch
+	}
+	return m.To.Pitch < other.To.Pitch
 }
 
 // crosses is how many strings the move goes over.

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 )
 
@@ -65,10 +66,9 @@ func (e *PinError) Error() string { return e.Detail }
 
 // option is a tone that may be landed on at one change.
 type option struct {
-	tone  neck.Placed
-	move  *Move
-	score float64
-	cost  int
+	tone neck.Placed
+	move *Move
+	cost int
 }
 
 // Write finds the path: an exact shortest path over all tones of all changes.
@@ -77,10 +77,19 @@ type option struct {
 func (o PathOrder) Write() (Path, error) {
 	layers := make([][]option, len(o.Arrivals))
 	known := map[string][]option{}
+	shapes := map[string]neck.Shape{}
+	shape := func(c harmony.Chord) neck.Shape {
+		laid, ok := shapes[c.Symbol()]
+		if !ok {
+			laid = neck.LayChord(o.Instrument, o.Window, c, o.Swaps)
+			shapes[c.Symbol()] = laid
+		}
+		return laid
+	}
 	for n, ch := range o.Arrivals {
 		name := ch.Leaving.Chord.Symbol() + " " + ch.Arriving.Chord.Symbol()
 		if _, ok := known[name]; !ok {
-			known[name] = o.options(ch)
+			known[name] = o.options(ch, shape(ch.Leaving.Chord), shape(ch.Arriving.Chord))
 		}
 		layers[n] = known[name]
 		if at, pinned := o.Pins[n]; pinned {
@@ -95,7 +104,12 @@ func (o PathOrder) Write() (Path, error) {
 	for n, at := range cheapest(layers, o.travel) {
 		chosen := layers[n][at]
 		_, pinned := o.Pins[n]
-		l := Landed{Change: o.Arrivals[n], Placed: chosen.tone, Score: chosen.score, Move: chosen.move, Pinned: pinned}
+		l := Landed{Change: o.Arrivals[n], Placed: chosen.tone, Pinned: pinned}
+		if chosen.move != nil {
+			move := *chosen.move
+			move.Sentence = sentence(l.Change.Leaving.Chord, l.Change.Arriving.Chord, move.From, move.To)
+			l.Move, l.Score = &move, move.Score
+		}
 		path.Cost += chosen.cost
 		if n > 0 {
 			before := path.Landings[n-1].Place
@@ -122,19 +136,17 @@ func (o PathOrder) At(tick int) (int, error) {
 }
 
 // options are the tones of the arriving chord, each with the best move into it.
-func (o PathOrder) options(ch chart.Change) []option {
-	leaving, arriving := ch.Leaving.Chord, ch.Arriving.Chord
-	to := neck.LayChord(o.Instrument, o.Window, arriving, o.Swaps)
-	moves := Moves(o.School, leaving, arriving, neck.LayChord(o.Instrument, o.Window, leaving, o.Swaps), to)
+func (o PathOrder) options(ch chart.Change, from, to neck.Shape) []option {
 	all := make([]option, len(to.Tones))
 	for n, tone := range to.Tones {
 		all[n] = option{tone: tone, cost: costOfLanding}
-		for m := range moves { // best first
-			if moves[m].To.Place == tone.Place {
-				all[n].move, all[n].score = &moves[m], moves[m].Score
-				all[n].cost = int(math.Round(costOfLanding * (1 - moves[m].Score)))
-				break
+		for _, m := range movesInto(o.School, ch.Leaving.Chord, ch.Arriving.Chord, from, tone) {
+			if all[n].move == nil || m.better(*all[n].move) {
+				all[n].move = &m
 			}
+		}
+		if best := all[n].move; best != nil {
+			all[n].cost = int(math.Round(costOfLanding * (1 - best.Score)))
 		}
 	}
 	return all

@@ -102,7 +102,7 @@ func TestPathsEqualExhaustiveSearch(t *testing.T) {
 			require.NoError(t, err)
 			layers := [][]option{}
 			for _, ch := range o.Arrivals {
-				layers = append(layers, o.options(ch))
+				layers = append(layers, o.options(ch, neck.Lay(guitar, o.Window, ch.Leaving.Chord.Tones()), neck.Lay(guitar, o.Window, ch.Arriving.Chord.Tones())))
 			}
 			assert.Equal(t, cheapestByTrying(layers, nil), p.Cost)
 		}
