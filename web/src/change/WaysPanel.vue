@@ -61,7 +61,7 @@ watch(
     <div class="head">
       <template v-if="here">
         <h2>I am here</h2>
-        <span class="quiet">{{ at(here) }} · {{ signs(standing) }}</span>
+        <span class="quiet" :title="signs(standing)">{{ at(here) }} · {{ signs(standing) }}</span>
         <button type="button" class="chip back" @click="view.set({ here: undefined })">all ways</button>
       </template>
       <template v-else>
@@ -126,8 +126,14 @@ watch(
   margin-left: auto;
   flex: none;
 }
+.head h2 {
+  white-space: nowrap;
+}
 .head .quiet {
   font-size: 0.88rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 h3 {
   margin: 4px 0 0;

@@ -173,10 +173,12 @@ button:hover {
   text-decoration: underline;
   text-decoration-thickness: 2px;
 }
+/* Where bars are split there is room for one line: the landing, not the numeral. */
 .split .landing {
   position: static;
-  font-size: 0.7rem;
-  margin-top: -3px;
+}
+.threaded .split button:has(.landing) .roman {
+  display: none;
 }
 .split .written {
   display: none;
