@@ -394,6 +394,7 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 		"approaches":  ApproachesRequest{On: On{Chart: ferry(c).Chart}, Change: 7680, Target: Place{String: 3, Fret: 10}},
 		"path":        PathRequest{On: On{Chart: ferry(c).Chart}},
 		"functions":   FunctionsRequest{On: On{Chart: ferry(c).Chart}},
+		"moves":       MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
 		"run":         RunRequest{On: On{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
 		"chord":       ChordRequest{On: On{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {

@@ -42,6 +42,17 @@ func (s *server) registerLicks(api huma.API) {
 		lick, err := unpack[document.Lick](d)
 		return &body[KeptLick]{keptLick(d, lick)}, err
 	})
+	huma.Delete(api, "/api/licks/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
+		return nil, unkept("lick", in.ID, s.store.Delete(store.Lick, in.ID, in.Version))
+	})
+	huma.Post(api, "/api/licks/{id}/restore", func(_ context.Context, in *byID) (*body[KeptLick], error) {
+		d, err := s.store.Restore(store.Lick, in.ID)
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		lick, err := unpack[document.Lick](d)
+		return &body[KeptLick]{keptLick(d, lick)}, err
+	})
 }
 
 // KeepLick checks a lick and keeps it. Its error is a problem.

@@ -76,6 +76,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeFunctions(api)
 	s.registerComputeRun(api)
 	s.registerComputeLine(api)
+	s.registerComputeMoves(api)
 	s.registerComputeSequence(api)
 	s.registerComputePerformance(api)
 	s.registerCharts(api)

@@ -47,7 +47,7 @@ func (s Shape) Easier(i Instrument, w Window, spanMM float64) (Easier, bool) {
 	if len(best.Tones) == 0 {
 		return Easier{}, false
 	}
-	if up := i.window(w.Core + 12); up.CoreEnd <= i.Frets && up.High == w.High+12 && i.StretchMM(s.lowest()+12, s.highest()+12) <= spanMM && !s.open() {
+	if up := i.WindowFrom(w.Core + 12); up.CoreEnd <= i.Frets && up.High == w.High+12 && i.StretchMM(s.lowest()+12, s.highest()+12) <= spanMM && !s.open() {
 		best.Up = &up
 	}
 	best.Sentence = best.says(spanMM)

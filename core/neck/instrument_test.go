@@ -125,7 +125,7 @@ func TestOpenG(t *testing.T) {
 	assert.Equal(t, "6:0 5, 6:3 b7, 5:0 R, 5:4 3*, 4:0 5, 4:3 b7, 3:0 R, 2:0 3, 1:0 5, 1:3 b7", written(shape))
 	assert.Empty(t, FormAt(openG, 7, ps[0].Window))
 	again := []string{}
-	for _, r := range Recurrences(openG, mustChord(t, "G7"), openG.window(5), []harmony.Chord{mustChord(t, "G7"), mustChord(t, "C7")}) {
+	for _, r := range Recurrences(openG, mustChord(t, "G7"), openG.WindowFrom(5), []harmony.Chord{mustChord(t, "G7"), mustChord(t, "C7")}) {
 		again = append(again, r.Chord.Symbol()+" "+r.At.ID())
 	}
 	assert.Equal(t, []string{"G7 fret-17", "C7 fret-10"}, again)

@@ -88,7 +88,7 @@ func TestEveryKeyIsCMoved(t *testing.T) {
 	for up := range 12 {
 		for _, of := range []struct{ root, from pitch.Class }{{0, 0}, {5, 5}, {7, 7}} {
 			for _, p := range Positions(Standard(), 0) {
-				moved := Standard().window(p.Core + up)
+				moved := Standard().WindowFrom(p.Core + up)
 				if p.Low == 0 || moved.High > Standard().Frets || moved.High != p.High+up {
 					continue
 				}

@@ -120,7 +120,7 @@ func TestFormsOfEachChordInThePositionsOfC(t *testing.T) {
 }
 
 func TestFingersInTheFirstPositionOfC(t *testing.T) {
-	shape := Lay(Standard(), Standard().window(7), mustChord(t, "F7").Tones())
+	shape := Lay(Standard(), Standard().WindowFrom(7), mustChord(t, "F7").Tones())
 	fingers := ""
 	for _, tone := range shape.Tones {
 		fingers += fmt.Sprint(tone.Finger)
@@ -196,7 +196,7 @@ func TestFingeringEqualsExhaustiveSearch(t *testing.T) {
 	guitar := Standard()
 	random := rand.New(rand.NewSource(1))
 	for range 10_000 {
-		w := guitar.window(random.Intn(19))
+		w := guitar.WindowFrom(random.Intn(19))
 		wanted := make([]Wanted, 1+random.Intn(4))
 		for n := range wanted {
 			place := Place{String: 1 + random.Intn(6), Fret: w.Low + random.Intn(w.High-w.Low+1)}
@@ -226,7 +226,7 @@ func TestTheHandStandsInTheFirstBox(t *testing.T) {
 		wanted = append(wanted, Wanted{Pitch: Standard().Pitch(at), At: &at})
 	}
 	wanted[4].Bend = 4
-	path, _, err := FingerPhrase(Standard(), Standard().window(7), wanted)
+	path, _, err := FingerPhrase(Standard(), Standard().WindowFrom(7), wanted)
 	require.NoError(t, err)
 	fingers := ""
 	for _, f := range path {
@@ -236,11 +236,11 @@ func TestTheHandStandsInTheFirstBox(t *testing.T) {
 }
 
 func TestFingerSaysWhichNoteHasNoPlace(t *testing.T) {
-	_, _, err := Finger(Standard(), Standard().window(7), []Wanted{{Pitch: 60}, {Pitch: 90}})
+	_, _, err := Finger(Standard(), Standard().WindowFrom(7), []Wanted{{Pitch: 60}, {Pitch: 90}})
 	var unplaceable *UnplaceableError
 	require.ErrorAs(t, err, &unplaceable)
 	assert.Equal(t, 1, unplaceable.Index)
-	_, _, err = Finger(Standard(), Standard().window(0), []Wanted{{Pitch: 40, Fretted: true}})
+	_, _, err = Finger(Standard(), Standard().WindowFrom(0), []Wanted{{Pitch: 40, Fretted: true}})
 	assert.ErrorAs(t, err, &unplaceable)
 }
 

@@ -35,7 +35,8 @@ type Window struct {
 	Low, High int
 }
 
-func (i Instrument) window(core int) Window {
+// WindowFrom is the window whose core begins at a fret.
+func (i Instrument) WindowFrom(core int) Window {
 	end := core + coreFrets - 1
 	return Window{Core: core, CoreEnd: end, Low: max(core-1, 0), High: min(end+1, i.Frets)}
 }
@@ -85,7 +86,7 @@ func Positions(i Instrument, tonic pitch.Class) []Position {
 	found := []Position{}
 	if !i.Formed() {
 		for core := 0; core+coreFrets-1 <= i.Frets; core += windowStep {
-			found = append(found, Position{Window: i.window(core)})
+			found = append(found, Position{Window: i.WindowFrom(core)})
 		}
 		return found
 	}
@@ -99,7 +100,7 @@ func Positions(i Instrument, tonic pitch.Class) []Position {
 			if core < 0 || core+coreFrets-1 > i.Frets {
 				continue
 			}
-			found = append(found, Position{Form: f.form, Window: i.window(core)})
+			found = append(found, Position{Form: f.form, Window: i.WindowFrom(core)})
 		}
 	}
 	sort.Slice(found, func(a, b int) bool { return found[a].Core < found[b].Core })
@@ -143,7 +144,7 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 	}
 	within := min(max(fret, 0), i.Frets-coreFrets+1)
 	if strings.HasPrefix(text, plain) && within == fret {
-		return Position{Window: i.window(fret)}, nil
+		return Position{Window: i.WindowFrom(fret)}, nil
 	}
 	fault.Nearest = all[0].ID()
 	for _, p := range all {

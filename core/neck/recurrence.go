@@ -45,7 +45,7 @@ func shifted(i Instrument, c harmony.Chord, w Window, tune []harmony.Chord) []Re
 			here := other.Same(c) && core <= w.CoreEnd && core+coreFrets-1 >= w.Core
 			// Open strings do not move: a shape that uses fret 0 has no like.
 			if !here && (core > 0) == (w.Core > 0) {
-				found = append(found, Recurrence{Chord: other, At: Position{Window: i.window(core)}})
+				found = append(found, Recurrence{Chord: other, At: Position{Window: i.WindowFrom(core)}})
 			}
 		}
 	}

@@ -27,6 +27,10 @@ func (p Phrase) In(meter chart.Meter) (Phrase, error) {
 		e.Tick = start
 		moved.Events[n] = e
 	}
+	for _, from := range p.Over {
+		from.Tick = written(from.Tick)
+		moved.Over = append(moved.Over, from)
+	}
 	return moved, nil
 }
 

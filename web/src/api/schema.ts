@@ -364,6 +364,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute moves */
+        post: operations["post-api-compute-moves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/path": {
         parameters: {
             query?: never;
@@ -495,6 +512,24 @@ export interface paths {
         get: operations["get-api-licks-by-id"];
         put?: never;
         post?: never;
+        /** Delete API licks by ID */
+        delete: operations["delete-api-licks-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API licks by ID restore */
+        post: operations["post-api-licks-by-id-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -590,6 +625,19 @@ export interface components {
              * @description The core frets of its form there
              */
             low: number;
+        };
+        Alteration: {
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            event: number;
+            /**
+             * Format: int64
+             * @description How far its sound moved
+             */
+            semitones: number;
+            sentence: string;
         };
         Approaches: {
             /**
@@ -1479,6 +1527,41 @@ export interface components {
             /** @description The open strings it was written for, from the lowest up; left out for standard tuning */
             tuning?: string;
         };
+        LickMove: {
+            /** @description The notes that were changed, and how */
+            altered: components["schemas"]["Alteration"][];
+            caution?: string;
+            /** Format: int64 */
+            high: number;
+            /** @description The techniques that had to go */
+            lost: string[];
+            /**
+             * Format: int64
+             * @description The lowest and highest fret
+             */
+            low: number;
+            /** @description Why it cannot be done; then there is no tab */
+            refused?: string;
+            /** @description What it costs, in a few words */
+            says: string;
+            /** Format: double */
+            stretchMm: number;
+            /** @description Over the first place of the tune that has the chord */
+            tab?: components["schemas"]["Tab"];
+            way: string;
+        };
+        LickMoved: {
+            chord: string;
+            /** @description By each of the ways */
+            moves: components["schemas"]["LickMove"][];
+            roman: string;
+        };
+        LickMoves: {
+            /** @description The distinct chords in the order they first sound */
+            chords: components["schemas"]["LickMoved"][];
+            /** @description The ways, in the order of the moves */
+            ways: string[];
+        };
         Line: {
             /**
              * Format: int64
@@ -1754,6 +1837,14 @@ export interface components {
             semitones: number;
             sentence: string;
             to: components["schemas"]["Target"];
+        };
+        MovesRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            lick: components["schemas"]["Lick"];
+            /** @description Where the hand stands: a position's id or form; left out for the home position */
+            position?: string;
         };
         Neck: {
             /** @description The five forms lie on it; else positions are plain windows */
@@ -3266,6 +3357,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickMoves"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-path": {
         parameters: {
             query?: never;
@@ -3527,6 +3651,69 @@ export interface operations {
         };
     };
     "get-api-licks-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-licks-by-id": {
+        parameters: {
+            query: {
+                /** @description The version that is to be deleted */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-licks-by-id-restore": {
         parameters: {
             query?: never;
             header?: never;

@@ -1,0 +1,98 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/format/document"
+)
+
+// MovesRequest asks for a lick moved to every chord of a chart.
+type MovesRequest struct {
+	On
+	Lick     document.Lick `json:"lick"`
+	Position string        `json:"position,omitempty" doc:"Where the hand stands: a position's id or form; left out for the home position"`
+}
+
+// LickMoves is a lick over every chord of a chart, by each way there is to move it.
+type LickMoves struct {
+	Ways   []string    `json:"ways" doc:"The ways, in the order of the moves"`
+	Chords []LickMoved `json:"chords" doc:"The distinct chords in the order they first sound"`
+}
+
+// LickMoved is a lick over one chord.
+type LickMoved struct {
+	Chord string     `json:"chord"`
+	Roman string     `json:"roman"`
+	Moves []LickMove `json:"moves" doc:"By each of the ways"`
+}
+
+// LickMove is a lick moved by one way, and what it costs.
+type LickMove struct {
+	Way       string       `json:"way"`
+	Refused   string       `json:"refused,omitempty" doc:"Why it cannot be done; then there is no tab"`
+	Says      string       `json:"says" doc:"What it costs, in a few words"`
+	Low       int          `json:"low" doc:"The lowest and highest fret"`
+	High      int          `json:"high"`
+	StretchMM float64      `json:"stretchMm"`
+	Caution   string       `json:"caution,omitempty"`
+	Altered   []Alteration `json:"altered" doc:"The notes that were changed, and how"`
+	Lost      []string     `json:"lost" doc:"The techniques that had to go"`
+	Tab       *Tab         `json:"tab,omitempty" doc:"Over the first place of the tune that has the chord"`
+}
+
+// Alteration is one note that was changed.
+type Alteration struct {
+	Event     int    `json:"event" doc:"From 0"`
+	Semitones int    `json:"semitones" doc:"How far its sound moved"`
+	Sentence  string `json:"sentence"`
+}
+
+func (s *server) registerComputeMoves(api huma.API) {
+	huma.Post(api, "/api/compute/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
+		on, err := in.Body.read()
+		if err != nil {
+			return nil, err
+		}
+		position, err := on.position(in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		lick, err := in.Body.Lick.Core()
+		if err != nil {
+			return nil, invalid("lick", err)
+		}
+		// The lick is heard over the tune, so it goes in the tune's time.
+		if lick.Phrase, err = lick.Phrase.In(on.chart.Meter); err != nil {
+			return nil, invalid("lick", err)
+		}
+		out := LickMoves{Ways: names(phrase.MoveWays), Chords: []LickMoved{}}
+		for _, c := range on.chart.Chords() {
+			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
+			for _, m := range lick.MovedTo(on.instrument, position.Window, on.chart.Key, c) {
+				moved.Moves = append(moved.Moves, on.lickMove(m, c))
+			}
+			out.Chords = append(out.Chords, moved)
+		}
+		return &body[LickMoves]{out}, nil
+	})
+}
+
+func (o on) lickMove(m phrase.Moved, c harmony.Chord) LickMove {
+	out := LickMove{
+		Way: string(m.Way), Refused: m.Refused, Says: m.Says(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
+		Caution: neck.Shape{StretchMM: m.StretchMM}.Caution(o.spanMM), Altered: []Alteration{}, Lost: append([]string{}, m.Lost...),
+	}
+	for _, a := range m.Altered {
+		out.Altered = append(out.Altered, Alteration{Event: a.Index, Semitones: a.Semitones, Sentence: a.Sentence})
+	}
+	if m.Refused == "" {
+		tab := o.tab(m.Phrase, m.Phrase.StartOver(o.chart, c), "")
+		out.Tab = &tab
+	}
+	return out
+}

@@ -1,0 +1,47 @@
+package api
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestALickMovedToEveryChord(t *testing.T) {
+	c := application(t, nil)
+	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick // Ferry call, over C7
+	got := call[LickMoves](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick, Position: "E-7"}, 200)
+	assert.Equal(t, []string{"slide the shape", "stay in position", "keep the frets"}, got.Ways)
+	require.Len(t, got.Chords, 3)
+	over := got.Chords[1]
+	assert.Equal(t, []string{"F7", "IV"}, []string{over.Chord, over.Roman})
+	require.Len(t, over.Moves, 3)
+	slid := over.Moves[0]
+	require.NotNil(t, slid.Tab)
+	assert.Equal(t, "frets 13 to 16, 49 mm, +5 half steps", slid.Says)
+	assert.Equal(t, 1920, slid.Tab.Start, "bar 2, where F7 first comes")
+	assert.Equal(t, []string{"b3", "F7"}, []string{slid.Tab.Events[0].Degree, slid.Tab.Events[0].Chord})
+	kept := over.Moves[2]
+	require.Len(t, kept.Altered, 1)
+	assert.Equal(t, "note 4: Bb, the 11, becomes A, the 3 of F7: fret 10 instead of 11", kept.Altered[0].Sentence)
+	for _, e := range kept.Tab.Events {
+		assert.Contains(t, []string{"home", "colour"}, e.Class)
+	}
+	bad := call[problem](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick, Position: "Q"}, 422)
+	assert.Equal(t, "body.position", bad.Errors[0].Location)
+}
+
+func TestALickIsDeletedAndBroughtBack(t *testing.T) {
+	c := application(t, nil)
+	before := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
+	mine := before[0].Lick
+	mine.Name = "Ferry call over F7"
+	kept := call[KeptLick](c, "POST", "/api/licks", mine, 201)
+	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), len(before)+1)
+	call[problem](c, "DELETE", fmt.Sprintf("/api/licks/%d?version=%d", kept.ID, kept.Version+1), nil, 412)
+	call[any](c, "DELETE", fmt.Sprintf("/api/licks/%d?version=%d", kept.ID, kept.Version), nil, 204)
+	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), len(before))
+	back := call[KeptLick](c, "POST", fmt.Sprintf("/api/licks/%d/restore", kept.ID), nil, 200)
+	assert.Equal(t, "Ferry call over F7", back.Lick.Name)
+}

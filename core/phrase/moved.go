@@ -1,0 +1,360 @@
+package phrase
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// MoveWay is a way to move a lick to another chord.
+type MoveWay string
+
+// The three ways, always offered side by side (common practice).
+const (
+	// SlideShape moves every fret by the same number: the shape stays.
+	SlideShape MoveWay = "slide the shape"
+	// StayInPosition keeps the intervals over the root, fingered anew where the hand
+	// is: the sound stays.
+	StayInPosition MoveWay = "stay in position"
+	// KeepFrets keeps the places and alters only what clashes: the hand stays.
+	KeepFrets MoveWay = "keep the frets"
+)
+
+// MoveWays lists them.
+var MoveWays = []MoveWay{SlideShape, StayInPosition, KeepFrets}
+
+// Moved is a lick moved to another chord by one of the ways, and what it costs.
+type Moved struct {
+	Way MoveWay
+	// Refused says why it cannot be done; then the rest is empty.
+	Refused string
+	// Phrase is the lick over the chord.
+	Phrase Phrase
+	// Shift is how many semitones it sounds above where it was written; of KeepFrets 0.
+	Shift int
+	// Low and High are its lowest and highest fretted fret, StretchMM the distance
+	// between them.
+	Low, High int
+	StretchMM float64
+	// Altered are the notes that KeepFrets changed, Lost the techniques that had to go.
+	Altered []Alteration
+	Lost    []string
+}
+
+// Alteration is one note that was changed so that it no longer clashes.
+type Alteration struct {
+	// Index counts events from 0; Semitones is how far its sound moved.
+	Index, Semitones int
+	Sentence         string
+}
+
+// Root is the class that the lick's intervals are counted from: the root of the
+// first chord it was written over, or else its tonic.
+func (l Lick) Root() pitch.Class {
+	if len(l.Phrase.Over) > 0 {
+		return l.Phrase.Over[0].Chord.Root.Class()
+	}
+	return l.Tonic.Class()
+}
+
+// MovedTo moves the lick to a chord by all three ways, in the window where the hand
+// stands.
+func (l Lick) MovedTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony.Chord) []Moved {
+	moved := []Moved{l.slidTo(i, c), l.stayedFor(i, w, c), l.keptFor(i, k, c)}
+	for n := range moved {
+		moved[n].measure(i, c)
+	}
+	return moved
+}
+
+func refused(way MoveWay, format string, args ...any) Moved {
+	return Moved{Way: way, Refused: fmt.Sprintf(format, args...)}
+}
+
+// onNeck is the lick's notes as they lie on an instrument, or says why they do not.
+func (l Lick) onNeck(i neck.Instrument) ([]Event, error) {
+	higher, alike := i.Higher(l.WrittenOn())
+	if !alike {
+		return nil, fmt.Errorf("it was written for strings tuned otherwise")
+	}
+	events := slices.Clone(l.Phrase.Events)
+	for n := range events {
+		events[n].Fret -= higher
+		if events[n].SlideFrom > 0 {
+			events[n].SlideFrom -= higher
+		}
+		if !i.Has(events[n].Place) {
+			return nil, fmt.Errorf("its note %d does not lie on this neck", n+1)
+		}
+	}
+	return events, nil
+}
+
+// slidTo slides every fret by the fewest that bring the lick over the chord's root:
+// up or down, within the neck. Open strings cannot be slid.
+func (l Lick) slidTo(i neck.Instrument, c harmony.Chord) Moved {
+	events, err := l.onNeck(i)
+	if err != nil {
+		return refused(SlideShape, "%s", err)
+	}
+	up := c.Root.Class().Above(l.Root())
+	shifts := []int{up, up - 12, up + 12, up - 24}
+	slices.SortStableFunc(shifts, func(a, b int) int { return max(a, -a) - max(b, -b) })
+	for _, e := range events {
+		if e.Fret == 0 && up != 0 {
+			return refused(SlideShape, "it uses an open string, which cannot be slid along")
+		}
+	}
+	for _, shift := range shifts {
+		p := Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
+		if slideFrets(p.Events, shift, i) {
+			return Moved{Way: SlideShape, Phrase: p, Shift: shift}
+		}
+	}
+	return refused(SlideShape, "no %d frets up or down keep it on the neck", up)
+}
+
+// slideFrets shifts every fret, if all stay on the neck and fretted.
+func slideFrets(events []Event, shift int, i neck.Instrument) bool {
+	for n := range events {
+		e := &events[n]
+		e.Fret += shift
+		if e.SlideFrom > 0 {
+			if e.SlideFrom += shift; e.SlideFrom < 1 || e.SlideFrom > i.Frets {
+				return false
+			}
+		}
+		if (e.Fret < 1 && shift != 0) || e.Fret > i.Frets {
+			return false
+		}
+	}
+	return true
+}
+
+// stayedFor keeps the sounding intervals over the root and fingers them anew in the
+// window, in the octave that costs least, as in Set.
+func (l Lick) stayedFor(i neck.Instrument, w neck.Window, c harmony.Chord) Moved {
+	up := c.Root.Class().Above(l.Root())
+	best, cost := Setting{}, -1
+	for shift := up - 48; shift <= up+48; shift += 12 {
+		setting, costs, ok := l.refingered(i, w, shift)
+		costs += costOctave*max(shift, -shift)/12 + costLost*len(setting.Lost)
+		if ok && (cost < 0 || costs < cost) {
+			best, cost = setting, costs
+		}
+	}
+	if cost < 0 {
+		return refused(StayInPosition, "%s", (&NoRoomError{Lick: l.Name, Window: w}).Error())
+	}
+	return Moved{Way: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
+}
+
+// keptFor keeps the places, and alters each note that is neither home nor colour
+// over the chord by the least movement that makes it so: where the judgement says
+// which way it wants to go and that is no farther, that way; else to home before
+// colour, then down before up (ours). A note that is bent is bent differently where
+// its string allows; any other moves along its string.
+func (l Lick) keptFor(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
+	events, err := l.onNeck(i)
+	if err != nil {
+		return refused(KeepFrets, "%s", err)
+	}
+	m := Moved{Way: KeepFrets, Phrase: Phrase{Meter: l.Phrase.Meter, Events: events}}
+	if len(l.Phrase.Over) == 1 && l.Phrase.Over[0].Chord.Same(c) {
+		return m // over its own chord it is as it was meant
+	}
+	for n := range events {
+		before := events[n]
+		class := before.Sounding(i).Class()
+		if rests(k, c, class) {
+			continue
+		}
+		by, altered, ok := leastChange(i, k, c, before)
+		if !ok {
+			return refused(KeepFrets, "note %d cannot be moved to a tone of %s on its string", n+1, c.Symbol())
+		}
+		events[n] = altered
+		from, to := k.ToneOver(c, class), k.ToneOver(c, altered.Sounding(i).Class())
+		m.Altered = append(m.Altered, Alteration{Index: n, Semitones: by, Sentence: fmt.Sprintf("note %d: %s, the %s, becomes %s, the %s of %s: %s",
+			n+1, from.Note, from.Degree, to.Note, to.Degree, c.Symbol(), how(before, altered))})
+	}
+	m.mendSlurs()
+	return m
+}
+
+// rests says whether a note may be rested on.
+func rests(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
+	kind := k.Classify(c, class)
+	return kind == harmony.Home || kind == harmony.Colour
+}
+
+// leastChange finds the least movement of one note that makes it home or colour.
+func leastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event) (int, Event, bool) {
+	class := e.Sounding(i).Class()
+	wanted := k.Judge(c, class).GoesTo
+	for far := 1; far <= 6; far++ {
+		best, found, bestBy, bestRank := Event{}, false, 0, 0
+		for _, by := range []int{-far, far} {
+			goal := pitch.ClassOf(int(class) + by)
+			if !rests(k, c, goal) {
+				continue
+			}
+			altered, ok := altered(i, e, by)
+			if !ok {
+				continue
+			}
+			rank := 1
+			switch {
+			case wanted != nil && wanted.Note.Class() == goal:
+				rank = 3
+			case k.Classify(c, goal) == harmony.Home:
+				rank = 2
+			}
+			if !found || rank > bestRank {
+				best, found, bestBy, bestRank = altered, true, by, rank
+			}
+		}
+		if found {
+			return bestBy, best, true
+		}
+	}
+	return 0, e, false
+}
+
+// altered moves the sound of a note by semitones: a bend is bent differently, any
+// other note moves along its string.
+func altered(i neck.Instrument, e Event, by int) (Event, bool) {
+	if bend := e.Bend + 2*by; e.Bend > 0 && bend >= 0 && bend <= neck.MostBend(e.Place) {
+		e.Bend = bend
+		if bend == 0 {
+			e.PreBend, e.Release = false, false
+		}
+		return e, true
+	}
+	e.Fret += by
+	if !i.Has(e.Place) || e.Fret == 0 && e.needsFret() || e.Bend > neck.MostBend(e.Place) {
+		return e, false
+	}
+	return e, true
+}
+
+// how says what a hand does otherwise.
+func how(before, after Event) string {
+	switch {
+	case after.Fret != before.Fret:
+		return fmt.Sprintf("fret %d instead of %d", after.Fret, before.Fret)
+	case after.Bend == 0:
+		return "no bend"
+	}
+	return fmt.Sprintf("bend it %s instead of %s", bendNames[min(after.Bend, MaxBend)], bendNames[min(before.Bend, MaxBend)])
+}
+
+// mendSlurs drops the slurs and ties that altered notes no longer allow, and names
+// them.
+func (m *Moved) mendSlurs() {
+	last := map[int]Event{}
+	for n := range m.Phrase.Events {
+		e := &m.Phrase.Events[n]
+		before, heard := last[e.String]
+		lose := func(slur string) {
+			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d no longer fits: pick it", slur, n+1))
+		}
+		if e.HammerOn && (!heard || before.Fret >= e.Fret) {
+			e.HammerOn = false
+			lose("hammer-on")
+		}
+		if e.PullOff && (!heard || before.Fret <= e.Fret) {
+			e.PullOff = false
+			lose("pull-off")
+		}
+		if e.Tied && (!heard || before.Place != e.Place) {
+			e.Tied = false
+			lose("tie")
+		}
+		if e.SlideFrom > 0 && e.SlideFrom == e.Fret {
+			e.SlideFrom = 0
+			lose("slide")
+		}
+		last[e.String] = *e
+	}
+}
+
+// measure fingers what was moved, puts it over its chord and measures it. A way that
+// leads to a phrase that no hand could play is refused.
+func (m *Moved) measure(i neck.Instrument, c harmony.Chord) {
+	if m.Refused != "" {
+		return
+	}
+	m.Low = i.Frets + 1
+	for _, e := range m.Phrase.Events {
+		if e.Fret > 0 {
+			m.Low, m.High = min(m.Low, e.Fret), max(m.High, e.Fret)
+		}
+	}
+	if m.High == 0 {
+		m.Low = 0
+	}
+	m.StretchMM = i.StretchMM(m.Low, m.High)
+	if m.Way != StayInPosition {
+		wanted := make([]neck.Wanted, len(m.Phrase.Events))
+		for n, e := range m.Phrase.Events {
+			at := e.Place
+			wanted[n] = neck.Wanted{Pitch: i.Pitch(at), At: &at, Joined: m.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
+		}
+		fingering, _, err := neck.FingerPhrase(i, i.WindowFrom(max(min(m.Low, i.Frets-3), 0)), wanted)
+		if err != nil {
+			*m = refused(m.Way, "%s", err)
+			return
+		}
+		for n, f := range fingering {
+			m.Phrase.Events[n].Fingered = f
+		}
+	}
+	m.Phrase.Over = []ChordFrom{{Tick: min(m.Phrase.Events[0].Tick, 0), Chord: c}}
+	if err := m.Phrase.Check(i); err != nil {
+		*m = refused(m.Way, "%s", err)
+	}
+}
+
+// Says sums up what the way costs: "frets 8 to 11, 2 notes changed".
+func (m Moved) Says() string {
+	if m.Refused != "" {
+		return m.Refused
+	}
+	said := []string{fmt.Sprintf("frets %d to %d", m.Low, m.High), fmt.Sprintf("%.0f mm", m.StretchMM)}
+	if m.Shift != 0 {
+		said = append(said, fmt.Sprintf("%+d half steps", m.Shift))
+	}
+	if m.Way == KeepFrets {
+		said = append(said, fmt.Sprintf("%d changed", len(m.Altered)))
+	}
+	if len(m.Lost) > 0 {
+		said = append(said, fmt.Sprintf("%d slurs lost", len(m.Lost)))
+	}
+	return strings.Join(said, ", ")
+}
+
+// StartOver is the tick of a chart at which the phrase's tick 0 stands so that it is
+// heard over a chord: the downbeat of the first bar that begins with it, or else that
+// it is in; where a pickup would begin before bar 1, a chorus later.
+func (p Phrase) StartOver(c chart.Chart, chord harmony.Chord) int {
+	bar := c.Meter.BarTicks()
+	start := -1
+	for _, m := range c.Moments() {
+		if m.Chord.Same(chord) && (start < 0 || m.Beat == 0) {
+			start = m.Tick / bar * bar
+			if m.Beat == 0 {
+				break
+			}
+		}
+	}
+	if start = max(start, 0); start+p.Events[0].Tick < 0 {
+		start += c.Ticks()
+	}
+	return start
+}

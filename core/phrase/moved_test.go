@@ -1,0 +1,219 @@
+package phrase
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+func chordOf(t testing.TB, symbol string) harmony.Chord {
+	t.Helper()
+	c, err := harmony.ParseChord(symbol)
+	require.NoError(t, err)
+	return c
+}
+
+// overC7 is a lick of the first box: the blue 3, the 4 bent to the 5, the b7, and home.
+func overC7(t testing.TB) Lick {
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	return Lick{Name: "Over C7", Tonic: key.Tonic, Phrase: Phrase{
+		Meter: chart.FourFour, Over: []ChordFrom{{Chord: chordOf(t, "C7")}},
+		Events: []Event{at(0, 3, 8), at(1, 3, 10, bent), at(2, 2, 8), at(3, 2, 11), at(4, 2, 8, pull), at(5, 3, 9), at(6, 4, 10)},
+	}}
+}
+
+func moves(t testing.TB, l Lick, chord string) []Moved {
+	t.Helper()
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	p, err := neck.FindPosition(guitar, 0, "E")
+	require.NoError(t, err)
+	return l.MovedTo(guitar, p.Window, key, chordOf(t, chord))
+}
+
+func wayOut(t testing.TB, m Moved) string {
+	t.Helper()
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	notes := []string{}
+	for n, label := range m.Phrase.Labels(guitar, key) {
+		e := m.Phrase.Events[n]
+		note := fmt.Sprintf("%d:%d", e.String, e.Fret)
+		if e.Bend > 0 {
+			note += fmt.Sprintf("+%d", e.Bend/2)
+		}
+		notes = append(notes, note+" "+label.Degree.String())
+	}
+	return m.Says() + ": " + strings.Join(notes, ", ")
+}
+
+func TestALickMovedThreeWays(t *testing.T) {
+	for chord, want := range map[string][3]string{
+		"F7": {
+			"frets 13 to 16, 49 mm, +5 half steps: 3:13 b3, 3:15+2 5, 2:13 5, 2:16 b7, 2:13 5, 3:14 3, 4:15 R",
+			"frets 8 to 11, 65 mm, +5 half steps: 2:9 b3, 2:11+2 5, 1:8 5, 1:11 b7, 1:8 5, 2:10 3, 3:10 R",
+			"frets 8 to 10, 45 mm, 2 changed: 3:8 b7, 3:10+2 9, 2:8 9, 2:10 3, 2:8 9, 3:8 b7, 4:10 5",
+		},
+		"G7": {
+			"frets 3 to 6, 87 mm, -5 half steps: 3:3 b3, 3:5+2 5, 2:3 5, 2:6 b7, 2:3 5, 3:4 3, 4:5 R",
+			"frets 7 to 10, 69 mm, -5 half steps: 4:8 b3, 4:10+2 5, 3:7 5, 3:10 b7, 3:7 5, 4:9 3, 5:10 R",
+			"frets 7 to 12, 108 mm, 3 changed: 3:7 5, 3:10+2 R, 2:8 R, 2:12 3, 2:8 R, 3:9 13, 4:9 3",
+		},
+		"C7": {
+			"frets 8 to 11, 65 mm: 3:8 b3, 3:10+2 5, 2:8 5, 2:11 b7, 2:8 5, 3:9 3, 4:10 R",
+			"frets 8 to 11, 65 mm: 3:8 b3, 3:10+2 5, 2:8 5, 2:11 b7, 2:8 5, 3:9 3, 4:10 R",
+			"frets 8 to 11, 65 mm, 0 changed: 3:8 b3, 3:10+2 5, 2:8 5, 2:11 b7, 2:8 5, 3:9 3, 4:10 R",
+		},
+	} {
+		for n, m := range moves(t, overC7(t), chord) {
+			assert.Equal(t, want[n], wayOut(t, m), "%s by %s", chord, m.Way)
+		}
+	}
+	kept := moves(t, overC7(t), "F7")[2]
+	require.Len(t, kept.Altered, 2)
+	assert.Equal(t, "note 4: Bb, the 11, becomes A, the 3 of F7: fret 10 instead of 11", kept.Altered[0].Sentence)
+	assert.Equal(t, -1, kept.Altered[0].Semitones)
+	stayed := moves(t, overC7(t), "Am7")[1]
+	assert.Equal(t, []string{"the pull-off at note 5 needs one string, and here there are two: pick it"}, stayed.Lost)
+}
+
+// A bend is bent differently before the hand moves.
+func TestABendIsBentDifferently(t *testing.T) {
+	l := overC7(t)
+	l.Phrase.Events = []Event{at(0, 3, 8, func(e *Event) { e.Bend = 2 }), at(1, 3, 10, bent)}
+	kept := moves(t, l, "F7")[2]
+	assert.Equal(t, "3:8 b7, 3:10+2 9", strings.SplitN(wayOut(t, kept), ": ", 2)[1], "E, the 7, is not bent to; the G of the other is a colour")
+	assert.Equal(t, "note 1: E, the 7, becomes Eb, the b7 of F7: no bend", kept.Altered[0].Sentence)
+}
+
+func TestMovesThatCannotBe(t *testing.T) {
+	l := overC7(t)
+	l.Phrase.Events = []Event{at(0, 1, 0), at(1, 1, 3)}
+	slid := moves(t, l, "F7")[0]
+	assert.Equal(t, "it uses an open string, which cannot be slid along", slid.Refused)
+	assert.Empty(t, slid.Phrase.Events)
+	l.Phrase.Events = []Event{at(0, 6, 1), at(1, 1, 20)}
+	assert.Equal(t, "no 5 frets up or down keep it on the neck", moves(t, l, "F7")[0].Refused)
+	assert.Equal(t, `"Over C7" does not fit on frets 6 to 11 in any octave`, moves(t, l, "F7")[1].Refused)
+	open := neck.Presets()[3]
+	require.Equal(t, "open G", open.Name)
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	ways := overC7(t).MovedTo(open, open.WindowFrom(8), key, chordOf(t, "F7"))
+	assert.Equal(t, "it was written for strings tuned otherwise", ways[0].Refused)
+	fits := 0
+	for core := range 12 {
+		if overC7(t).MovedTo(open, open.WindowFrom(core), key, chordOf(t, "F7"))[1].Refused == "" {
+			fits++
+		}
+	}
+	assert.Positive(t, fits, "the sound can be had on other strings")
+	assert.Equal(t, "it was written for strings tuned otherwise", ways[2].Refused)
+}
+
+// Over any chord: a slid shape keeps strings and distances, a lick that stays keeps
+// every interval over the root, and one that keeps its frets moves no note that was
+// home or colour, brings every other there, and by no more than it must.
+func TestMovesHold(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		l := drawnLick(t)
+		mode := rapid.SampledFrom(harmony.Modes).Draw(t, "mode")
+		key, err := harmony.ParseKey(rapid.SampledFrom(mode.Tonics()).Draw(t, "tonic"), mode)
+		require.NoError(t, err)
+		c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+		require.NoError(t, err)
+		w := rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position").Window
+		for _, m := range l.MovedTo(guitar, w, key, c) {
+			if m.Refused != "" {
+				assert.Empty(t, m.Phrase.Events)
+				continue
+			}
+			require.NoError(t, m.Phrase.Check(guitar))
+			require.Len(t, m.Phrase.Events, len(l.Phrase.Events))
+			altered := map[int]int{}
+			for _, a := range m.Altered {
+				altered[a.Index] = a.Semitones
+			}
+			for n, e := range m.Phrase.Events {
+				was := l.Phrase.Events[n]
+				assert.Equal(t, was.Tick, e.Tick)
+				sounded, sounds := was.Sounding(guitar), e.Sounding(guitar)
+				switch m.Way {
+				case SlideShape:
+					assert.Equal(t, was.String, e.String)
+					assert.Equal(t, m.Shift, e.Fret-was.Fret)
+					assert.Equal(t, c.Root.Class().Above(l.Root()), ((m.Shift%12)+12)%12)
+				case StayInPosition:
+					assert.Equal(t, sounded.Class().Above(l.Root()), sounds.Class().Above(c.Root.Class()), "the interval over the root")
+					assert.True(t, e.Fret >= w.Low && e.Fret <= w.High)
+				case KeepFrets:
+					by, changed := altered[n]
+					assert.Equal(t, by, int(sounds-sounded))
+					if rests(key, c, sounded.Class()) || !changed {
+						assert.False(t, changed)
+						continue
+					}
+					assert.True(t, rests(key, c, sounds.Class()), "what clashed rests now")
+					for less := 1; less < max(by, -by); less++ {
+						for _, step := range []int{-less, less} {
+							if rests(key, c, pitch.ClassOf(int(sounded)+step)) {
+								_, ok := alteredBy(was, step)
+								assert.False(t, ok, "%d half steps would have done", step)
+							}
+						}
+					}
+				}
+			}
+		}
+	})
+}
+
+// alteredBy says plainly whether a note's sound can be had so many half steps off on
+// its string: bent otherwise, or at another fret.
+func alteredBy(e Event, by int) (Event, bool) {
+	if e.Bend > 0 && e.Bend+2*by >= 0 && e.Bend+2*by <= neck.MostBend(e.Place) {
+		return e, true
+	}
+	e.Fret += by
+	return e, guitar.Has(e.Place) && (e.Fret > 0 || e.Bend == 0) && e.Bend <= neck.MostBend(e.Place)
+}
+
+func drawnLick(t *rapid.T) Lick {
+	root, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "from") + "7")
+	require.NoError(t, err)
+	l := Lick{Name: "any", Tonic: root.Root, Phrase: Phrase{Meter: chart.FourFour, Over: []ChordFrom{{Chord: root}}}}
+	fret := rapid.IntRange(1, 16).Draw(t, "fret")
+	for n := range rapid.IntRange(1, 8).Draw(t, "notes") {
+		e := at(n, rapid.IntRange(1, 6).Draw(t, "string"), fret+rapid.IntRange(0, 3).Draw(t, "up"))
+		if rapid.Bool().Draw(t, "bends") {
+			e.Bend = 2 * rapid.IntRange(0, neck.MostBend(e.Place)/2).Draw(t, "bend")
+		}
+		l.Phrase.Events = append(l.Phrase.Events, e)
+	}
+	return l
+}
+
+// A lick of seven notes over the three chords of a twelve-bar, by all three ways.
+func BenchmarkMovingALick(b *testing.B) {
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(b, err)
+	p, err := neck.FindPosition(guitar, 0, "E")
+	require.NoError(b, err)
+	l, chords := overC7(b), []harmony.Chord{chordOf(b, "C7"), chordOf(b, "F7"), chordOf(b, "G7")}
+	b.ReportAllocs()
+	for b.Loop() {
+		for _, c := range chords {
+			l.MovedTo(guitar, p.Window, key, c)
+		}
+	}
+}
