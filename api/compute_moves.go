@@ -43,6 +43,8 @@ type LickMove struct {
 	Altered   []Alteration `json:"altered" doc:"The notes that were changed, and how"`
 	Lost      []string     `json:"lost" doc:"The techniques that had to go"`
 	Tab       *Tab         `json:"tab,omitempty" doc:"Over the first place of the tune that has the chord"`
+	// Lick is left out with the tab.
+	Lick *document.Lick `json:"lick,omitempty" doc:"The moved lick as one of its own, ready to be kept"`
 }
 
 // Alteration is one note that was changed.
@@ -70,11 +72,13 @@ func (s *server) registerComputeMoves(api huma.API) {
 		if lick.Phrase, err = lick.Phrase.In(on.chart.Meter); err != nil {
 			return nil, invalid("lick", err)
 		}
+		// It is moved from where it lies in the tune's key, under the hand.
+		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
 		out := LickMoves{Ways: names(phrase.MoveWays), Chords: []LickMoved{}}
 		for _, c := range on.chart.Chords() {
 			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
 			for _, m := range lick.MovedTo(on.instrument, position.Window, on.chart.Key, c) {
-				moved.Moves = append(moved.Moves, on.lickMove(m, c))
+				moved.Moves = append(moved.Moves, on.lickMove(lick, m, c))
 			}
 			out.Chords = append(out.Chords, moved)
 		}
@@ -82,7 +86,7 @@ func (s *server) registerComputeMoves(api huma.API) {
 	})
 }
 
-func (o on) lickMove(m phrase.Moved, c harmony.Chord) LickMove {
+func (o on) lickMove(l phrase.Lick, m phrase.Moved, c harmony.Chord) LickMove {
 	out := LickMove{
 		Way: string(m.Way), Refused: m.Refused, Says: m.Says(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
 		Caution: neck.Shape{StretchMM: m.StretchMM}.Caution(o.spanMM), Altered: []Alteration{}, Lost: append([]string{}, m.Lost...),
@@ -92,7 +96,8 @@ func (o on) lickMove(m phrase.Moved, c harmony.Chord) LickMove {
 	}
 	if m.Refused == "" {
 		tab := o.tab(m.Phrase, m.Phrase.StartOver(o.chart, c), "")
-		out.Tab = &tab
+		kept := document.LickOf(l.Kept(m, o.chart.Key, c, o.instrument))
+		out.Tab, out.Lick = &tab, &kept
 	}
 	return out
 }

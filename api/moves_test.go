@@ -28,6 +28,11 @@ func TestALickMovedToEveryChord(t *testing.T) {
 	for _, e := range kept.Tab.Events {
 		assert.Contains(t, []string{"home", "colour"}, e.Class)
 	}
+	require.NotNil(t, kept.Lick)
+	assert.Equal(t, "Ferry call over F7, changed", kept.Lick.Name)
+	again := call[KeptLick](c, "POST", "/api/licks", *kept.Lick, 201)
+	assert.Equal(t, "F7", again.Lick.Over[0].Chord)
+	assert.Equal(t, *kept.Lick, again.Lick)
 	bad := call[problem](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick, Position: "Q"}, 422)
 	assert.Equal(t, "body.position", bad.Errors[0].Location)
 }

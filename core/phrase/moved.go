@@ -72,6 +72,26 @@ func (l Lick) MovedTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony
 	return moved
 }
 
+// SetInto is the lick as one of its own in a key, set where the hand stands: what it
+// was written over is transposed with it. Where the position has no room for it, it
+// stays as it is.
+func (l Lick) SetInto(i neck.Instrument, tonic pitch.Note, w neck.Window) Lick {
+	setting, err := l.Set(i, tonic.Class(), w)
+	if err != nil {
+		return l
+	}
+	set := Lick{Name: l.Name, About: l.About, Tonic: tonic, Phrase: setting.Phrase, On: &i}
+	for _, from := range l.Phrase.Over {
+		from.Chord = from.Chord.Transposed(l.Tonic, tonic)
+		if from.Written != nil {
+			written := from.Written.Transposed(l.Tonic, tonic)
+			from.Written = &written
+		}
+		set.Phrase.Over = append(set.Phrase.Over, from)
+	}
+	return set
+}
+
 func refused(way MoveWay, format string, args ...any) Moved {
 	return Moved{Way: way, Refused: fmt.Sprintf(format, args...)}
 }
@@ -330,13 +350,31 @@ func (m Moved) Says() string {
 	if m.Shift != 0 {
 		said = append(said, fmt.Sprintf("%+d half steps", m.Shift))
 	}
+	if lost := len(m.Lost); lost == 1 {
+		said = append(said, "one slur lost")
+	} else if lost > 1 {
+		said = append(said, fmt.Sprintf("%d slurs lost", lost))
+	}
 	if m.Way == KeepFrets {
 		said = append(said, fmt.Sprintf("%d changed", len(m.Altered)))
 	}
-	if len(m.Lost) > 0 {
-		said = append(said, fmt.Sprintf("%d slurs lost", len(m.Lost)))
-	}
 	return strings.Join(said, ", ")
+}
+
+// shortWays names the ways where there is little room.
+var shortWays = map[MoveWay]string{SlideShape: "slid", StayInPosition: "in position", KeepFrets: "changed"}
+
+// Kept is a moved lick as one of its own, over the chord and in the key it was moved
+// in, on the instrument it was moved for.
+func (l Lick) Kept(m Moved, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
+	tail := fmt.Sprintf(" over %s, %s", c.Symbol(), shortWays[m.Way])
+	name := []rune(l.Name)
+	name = name[:min(len(name), MaxName-len([]rune(tail)))]
+	kept := Lick{Name: string(name) + tail, About: l.About, Tonic: k.Tonic, Phrase: m.Phrase}
+	if higher, alike := i.Higher(neck.Standard()); !alike || higher != 0 {
+		kept.On = &i
+	}
+	return kept
 }
 
 // StartOver is the tick of a chart at which the phrase's tick 0 stands so that it is

@@ -87,6 +87,25 @@ func TestALickMovedThreeWays(t *testing.T) {
 	assert.Equal(t, []string{"the pull-off at note 5 needs one string, and here there are two: pick it"}, stayed.Lost)
 }
 
+// In another key a lick is moved from where it lies there, over its own chord there.
+func TestALickIsSetIntoTheKeyFirst(t *testing.T) {
+	key, err := harmony.ParseKey("Ab", harmony.DominantMode)
+	require.NoError(t, err)
+	p, err := neck.FindPosition(guitar, key.Tonic.Class(), "E")
+	require.NoError(t, err)
+	set := overC7(t).SetInto(guitar, key.Tonic, p.Window)
+	assert.Equal(t, "Ab7", set.Phrase.Over[0].Chord.Symbol())
+	assert.Equal(t, neck.Place{String: 3, Fret: 4}, set.Phrase.Events[0].Place)
+	home := set.MovedTo(guitar, p.Window, key, chordOf(t, "Ab7"))
+	assert.Zero(t, home[0].Shift)
+	assert.Empty(t, home[2].Altered)
+	over := set.MovedTo(guitar, p.Window, key, chordOf(t, "Db7"))
+	assert.Len(t, over[2].Altered, 2, "as F7 asks of it in C")
+	far := overC7(t)
+	far.Phrase.Events = []Event{at(0, 6, 1), at(1, 1, 20)}
+	assert.Equal(t, far, far.SetInto(guitar, key.Tonic, p.Window), "no position has room for it")
+}
+
 // A bend is bent differently before the hand moves.
 func TestABendIsBentDifferently(t *testing.T) {
 	l := overC7(t)

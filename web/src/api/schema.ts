@@ -1533,6 +1533,8 @@ export interface components {
             caution?: string;
             /** Format: int64 */
             high: number;
+            /** @description The moved lick as one of its own, ready to be kept */
+            lick?: components["schemas"]["Lick"];
             /** @description The techniques that had to go */
             lost: string[];
             /**

@@ -11,9 +11,11 @@ import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
 import ChipRow from './ChipRow.vue'
 import { useLine } from './line'
+import MovePanel from './MovePanel.vue'
+import { useMoves } from './moves'
 import PillSelect from '../shell/PillSelect.vue'
 import { named } from '../shell/options'
-import { asEvent } from './tab'
+import { asEvent, heard } from './tab'
 import TabView from './TabView.vue'
 
 const tune = useTune()
@@ -25,10 +27,14 @@ const { refusal, nearest, said, deleted } = work
 
 onMounted(work.load)
 
+const moves = useMoves(() => lick.value, work.load)
+const { moving, chosen: moved, choice: movedTo } = moves
+
 const chosen = ref<number>()
 watch(line, () => (chosen.value = undefined))
 
 const marks = computed<Mark[]>(() => {
+  if (moving.value && !opened.value) return lineMarks(moved.value?.tab?.events ?? [], player.event)
   const played = line.value ? lineMarks(line.value.events, player.event) : []
   if (opened.value) return played
   const taken = new Set(played.map((m) => `${m.string}:${m.fret}`))
@@ -44,6 +50,13 @@ const marks = computed<Mark[]>(() => {
 })
 
 const kept = computed(() => opened.value)
+/** The position, or where a slid shape has left it the frets that it lies on. */
+const neckSpan = computed(() => {
+  const here = view.position.value!
+  const { low, high } = moved.value ?? here
+  if (!high || (low >= here.low && high <= here.high)) return here
+  return { low: Math.max(low - 1, 0), core: low, coreEnd: high, high: high + 1 }
+})
 const inOtherKey = computed(() => kept.value && kept.value.chart.chart.key.tonic !== tune.chart?.key.tonic)
 const why = computed(() => line.value?.events[player.event ?? chosen.value ?? -1]?.why)
 const arriving = computed(() => view.change.value?.arriving)
@@ -72,6 +85,10 @@ function walkTargets() {
 }
 
 useSource(() => {
+  if (moving.value && !kept.value) {
+    const tab = moved.value?.tab
+    return tab && tune.chart ? { chart: tune.chart, ...heard(tab) } : undefined
+  }
   const shown = line.value
   const chart = kept.value?.chart.chart ?? tune.chart
   if (!shown || !chart) return undefined
@@ -101,7 +118,12 @@ useKeys([
     says: 'another subdivision',
     run: () => void view.set({ sub: walk(subdivisions.value, subdivision.value, 1) }),
   },
-  { key: 'k', says: 'keep the line', run: () => void work.keep() },
+  { key: 'k', says: 'keep the line', run: () => void (moving.value ? moves.keep() : work.keep()) },
+  {
+    key: 'm',
+    says: 'move it to every chord',
+    run: () => void view.set({ do: moving.value ? undefined : 'move' }),
+  },
 ])
 </script>
 
@@ -123,7 +145,10 @@ useKeys([
           >Bar {{ view.change.value.leaving.bar }} → {{ view.change.value.arriving.bar }}</span
         >
         <strong class="name">{{ signs(lick?.lick.name ?? '') }}</strong>
-        <span v-if="line">
+        <span v-if="moving && movedTo.over">
+          over <strong class="arriving">{{ signs(movedTo.over.chord) }}</strong>: {{ moved?.says }}
+        </span>
+        <span v-else-if="line">
           into <strong class="arriving">{{ signs(line.target.note) }}</strong>, the
           {{ signs(line.target.degree) }} of
           {{ signs(view.change.value.arriving.chord) }}
@@ -132,7 +157,7 @@ useKeys([
     </p>
     <NeckView
       :instrument="tune.map.instrument"
-      :span="line?.position ?? view.position.value"
+      :span="moving && !kept ? neckSpan : (line?.position ?? view.position.value)"
       :marks="marks"
       label="The line on the neck"
       :spacing="28"
@@ -181,7 +206,16 @@ useKeys([
       </div>
 
       <div class="desk">
-        <template v-if="!kept">
+        <div v-if="!kept" class="head">
+          <button type="button" class="tab" :aria-pressed="!moving" @click="view.set({ do: undefined })">
+            Lead it over the change
+          </button>
+          <button type="button" class="tab" :aria-pressed="moving" @click="view.set({ do: 'move' })">
+            Move it to every chord
+          </button>
+        </div>
+        <MovePanel v-if="moving && !kept" :work="moves" />
+        <template v-if="!kept && !moving">
           <div class="choices" role="group" aria-label="Target">
             <span class="what quiet">land on</span>
             <button
@@ -223,7 +257,7 @@ useKeys([
           </ChipRow>
         </template>
 
-        <div v-if="refusal && !kept" class="refusal" role="alert">
+        <div v-if="refusal && !kept && !moving" class="refusal" role="alert">
           <p>{{ signs(refusal) }}.</p>
           <p v-if="nearest.length" class="choices">
             <button
@@ -237,7 +271,7 @@ useKeys([
             </button>
           </p>
         </div>
-        <template v-else-if="line">
+        <template v-else-if="line && (kept || !moving)">
           <TabView
             :line="line"
             :strings="tune.map.instrument.strings"

@@ -1,0 +1,33 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// A lick is moved over the chords of the tune three ways, side by side; one is heard,
+// kept, and taken back.
+func TestMovingALick(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/7/licks?at=5760&lick=1")
+	p.Sees("Ferry call into A, the 3 of F7")
+	p.Press("m")
+	p.Sees("slide the shape", "stay in position", "keep the frets", "Ferry call over C7")
+	p.Click("F7, slide the shape: frets 13 to 16, 49 mm, +5 half steps")
+	p.Sees("Ferry call over F7: frets 13 to 16")
+	assert.Equal(t, "13 ♭3 blue", p.Tab()[0])
+	assert.Contains(t, p.Neck("tone"), "3:13 ♭3", "the neck goes where the hand goes")
+	p.Click("F7, keep the frets: frets 8 to 10, 45 mm, 1 changed")
+	p.Sees("note 4: B♭, the 11, becomes A, the 3 of F7: fret 10 instead of 11.")
+	assert.Equal(t, "10 3 home", p.Tab()[3])
+	p.Press(" ")
+	p.Until("it sounds on tab and neck", "document.querySelector('.tab .note.lit') && document.querySelector('.neck .mark.lit')")
+	p.Press(" ")
+	p.Press("k")
+	p.Sees("Kept as Ferry call over F7, changed.")
+	p.Has("Ferry call over F7, changed A call in eighths: up to the ♭7 and back to the ♭3.")
+	p.Click("Take it back")
+	p.Until("it is gone", "!document.body.innerText.includes('over F7, changed')")
+	p.Press("m")
+	p.Sees("Ferry call into A, the 3 of F7")
+}
