@@ -52,6 +52,7 @@ bench: web/dist/index.html chromium ## figures, never asserted
 fuzz: ## half a minute for each reader
 	go test -run '^$$' -fuzz FuzzParseChord -fuzztime 30s ./core/harmony
 	go test -run '^$$' -fuzz FuzzReadBar -fuzztime 30s ./core/chart
+	go test -run '^$$' -fuzz FuzzReadTuning -fuzztime 30s ./core/neck
 	for format in document grid chordpro musicxml midifile; do \
 		go test -run '^$$' -fuzz Fuzz -fuzzminimizetime 10x -fuzztime 30s ./format/$$format || exit 1; done
 

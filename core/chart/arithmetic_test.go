@@ -119,3 +119,18 @@ func TestHowLongAChordHasSounded(t *testing.T) {
 	}
 	assert.Equal(t, []int{4, 2, 2, 1, 1, 1, 1}, got, "I for four bars, IV for two, I for two, V, IV, I, V")
 }
+
+func TestStrongBeats(t *testing.T) {
+	for meter, want := range map[string][]int{"4/4": {0, 960}, "12/8": {0, 1440}, "3/4": {0}, "6/8": {0, 720}} {
+		m, err := ParseMeter(meter)
+		require.NoError(t, err)
+		strong := []int{}
+		for tick := 0; tick < m.BarTicks(); tick += 60 {
+			if m.Strong(tick) {
+				strong = append(strong, tick)
+			}
+		}
+		assert.Equal(t, want, strong, meter)
+		assert.True(t, m.Strong(-m.BarTicks()), "in a pickup too")
+	}
+}

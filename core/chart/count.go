@@ -88,6 +88,17 @@ func (m Meter) CountedInBar(tick int) string {
 	return fmt.Sprintf("%s of bar %d", m.Counted(tick), tick/m.BarTicks()+1)
 }
 
+// Strong says whether a tick falls on a strong beat: 1 and 3 of 4/4, the first and
+// third dotted beats of 12/8, 1 of 3/4, and the beginning of each half of 6/8 (common).
+func (m Meter) Strong(tick int) bool {
+	inBar := tick - m.Downbeat(tick)
+	if inBar%m.BeatTicks() != 0 {
+		return false
+	}
+	beat := inBar / m.BeatTicks()
+	return beat == 0 || beat == 2 && m.Beats() == 4 || m.Beats() == 2
+}
+
 // Downbeat is the tick at which the bar of a tick begins, before the first bar too.
 func (m Meter) Downbeat(tick int) int {
 	bar := m.BarTicks()

@@ -194,7 +194,7 @@ func (l Lick) keptFor(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
 		if rests(k, c, class) {
 			continue
 		}
-		by, altered, ok := leastChange(i, k, c, before)
+		by, altered, ok := leastChange(i, k, c, before, rests)
 		if !ok {
 			return refused(KeepFrets, "note %d cannot be moved to a tone of %s on its string", n+1, c.Symbol())
 		}
@@ -207,21 +207,29 @@ func (l Lick) keptFor(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
 	return m
 }
 
-// rests says whether a note may be rested on.
+// goodNote says whether a class is good enough over a chord.
+type goodNote func(k harmony.Key, c harmony.Chord, class pitch.Class) bool
+
+// isHome wants home alone.
+func isHome(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
+	return k.Classify(c, class) == harmony.Home
+}
+
+// rests says whether a note may be rested on: home or colour.
 func rests(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
 	kind := k.Classify(c, class)
 	return kind == harmony.Home || kind == harmony.Colour
 }
 
-// leastChange finds the least movement of one note that makes it home or colour.
-func leastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event) (int, Event, bool) {
+// leastChange finds the least movement of one note that makes it good.
+func leastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, good goodNote) (int, Event, bool) {
 	class := e.Sounding(i).Class()
 	wanted := k.Judge(c, class).GoesTo
 	for far := 1; far <= 6; far++ {
 		best, found, bestBy, bestRank := Event{}, false, 0, 0
 		for _, by := range []int{-far, far} {
 			goal := pitch.ClassOf(int(class) + by)
-			if !rests(k, c, goal) {
+			if !good(k, c, goal) {
 				continue
 			}
 			altered, ok := altered(i, e, by)

@@ -1,0 +1,276 @@
+package phrase
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"undaris/core/change"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Verdict is what can be said of a phrase over its chords: figures, each with the
+// notes it comes from, never one score.
+type Verdict struct {
+	// Strong are the notes on strong beats: home or not. Rests are those rested on:
+	// home or colour, or not.
+	Strong, Rests Share
+	// Passing are the outside and blue notes that go nowhere.
+	Passing []Offence
+	// Landings are the changes under the phrase, and what is first played at each.
+	Landings []Landfall
+	// Coverage is what each chord got.
+	Coverage []Covered
+	Shape    Outline
+}
+
+// Share is so many notes of a kind that are as they should be, and those that are not.
+type Share struct {
+	Of, Good  int
+	Offenders []Offence
+}
+
+// Offence is one note that could be better, and its nearest repair.
+type Offence struct {
+	// Index counts events from 0.
+	Index    int
+	Sentence string
+	// Repair is the note altered by the least movement that lets it rest, Alteration
+	// what that is; nil where its string has none.
+	Repair     *Event
+	Alteration *Alteration
+}
+
+// Landfall is what is first played at a change.
+type Landfall struct {
+	Tick  int
+	Chord harmony.Chord
+	// Index is the event landed on, -1 for none.
+	Index int
+	// When is early, on, late or none.
+	When string
+	harmony.Judgement
+}
+
+// Covered is a chord under the phrase: which of its tones were played, and which of
+// its guide tones were not.
+type Covered struct {
+	Chord       harmony.Chord
+	Got, Missed []harmony.Tone
+}
+
+// Outline is the shape of a phrase, whatever its chords.
+type Outline struct {
+	// Rhythm labels the bars by their rhythm: "A A B A".
+	Rhythm string
+	// Ends is question, answer or open.
+	Ends string
+	// Space is the share of silence, PerSecond the notes a second at a tempo.
+	Space, PerSecond float64
+	// Shifts is how often the hand moves, WidestMM the widest reach between
+	// neighbouring notes.
+	Shifts   int
+	WidestMM float64
+}
+
+// How near a change a note counts as its landing, in ticks: from an eighth before to
+// a beat after (ours: what is earlier still belongs to the chord before).
+const landsEarly = 240
+
+// shiftFrets is how far the hand's place must move to be a shift (ours: one fret is
+// only a reach).
+const shiftFrets = 2
+
+// Judged is the verdict of a phrase over the chords it knows, at a tempo in counted
+// beats a minute. It is the zero Verdict where it knows none.
+func (p Phrase) Judged(i neck.Instrument, k harmony.Key, tempo int) Verdict {
+	labels := p.Labels(i, k)
+	if len(labels) == 0 {
+		return Verdict{}
+	}
+	v := Verdict{Shape: p.outline(i, labels, tempo)}
+	for n, e := range p.Events {
+		label := labels[n]
+		if p.Meter.Strong(e.Tick) {
+			v.Strong.Of++
+			if label.Class == harmony.Home {
+				v.Strong.Good++
+			} else {
+				v.Strong.Offenders = append(v.Strong.Offenders, p.offence(i, k, n, label, "on a strong beat", isHome))
+			}
+		}
+		if p.restsOn(n) {
+			v.Rests.Of++
+			if rests(k, label.Chord, e.Sounding(i).Class()) || curled(e, label) {
+				v.Rests.Good++
+			} else {
+				v.Rests.Offenders = append(v.Rests.Offenders, p.offence(i, k, n, label, "rested on", rests))
+			}
+		}
+		if (label.Class == harmony.Outside || label.Class == harmony.Blue) && !curled(e, label) && !p.movesOn(i, k, n, labels) {
+			v.Passing = append(v.Passing, p.offence(i, k, n, label, "and does not move on by a step", rests))
+		}
+	}
+	v.Landings = p.landfalls(i, k)
+	v.Coverage = p.coverage(i)
+	return v
+}
+
+// curled says whether a blue note is bent a quarter tone on its way up: that is how
+// it is leaned on (common).
+func curled(e Event, label Label) bool { return label.Class == harmony.Blue && e.Bend%2 == 1 }
+
+func (p Phrase) offence(i neck.Instrument, k harmony.Key, n int, label Label, what string, good goodNote) Offence {
+	o := Offence{Index: n, Sentence: fmt.Sprintf("note %d: %s, the %s of %s, is %s %s", n+1, label.Note, label.Degree, label.Chord.Symbol(), label.Class, what)}
+	by, repaired, ok := leastChange(i, k, label.Chord, p.Events[n], good)
+	if !ok {
+		return o
+	}
+	to := k.ToneOver(label.Chord, repaired.Sounding(i).Class())
+	o.Repair = &repaired
+	o.Alteration = &Alteration{Index: n, Semitones: by, Sentence: fmt.Sprintf("play %s, the %s: %s", to.Note, to.Degree, how(p.Events[n], repaired))}
+	return o
+}
+
+// restsOn says whether a note is rested on: it lasts a beat or more, or is the last
+// before a gap of half a beat or more.
+func (p Phrase) restsOn(n int) bool {
+	beat := p.Meter.BeatTicks()
+	return p.Events[n].Ticks >= beat || n == len(p.Events)-1 || 2*(p.Events[n+1].Tick-p.Events[n].End()) >= beat
+}
+
+// movesOn says whether a note moves by a step to home or colour within two notes.
+func (p Phrase) movesOn(i neck.Instrument, k harmony.Key, n int, labels []Label) bool {
+	from := p.Events[n].Sounding(i)
+	for m := n + 1; m <= n+2 && m < len(p.Events); m++ {
+		to := p.Events[m].Sounding(i)
+		step := int(max(to-from, from-to))
+		if step >= 1 && step <= 2 && rests(k, labels[m].Chord, to.Class()) {
+			return true
+		}
+	}
+	return false
+}
+
+// landfalls says what is first played at each change under the phrase.
+func (p Phrase) landfalls(i neck.Instrument, k harmony.Key) []Landfall {
+	found := []Landfall{}
+	for n := 1; n < len(p.Over); n++ {
+		from := p.Over[n]
+		l := Landfall{Tick: from.Tick, Chord: from.Chord, Index: -1, When: "none"}
+		for m, e := range p.Events {
+			if e.Tick < from.Tick-landsEarly || e.Tick > from.Tick+p.Meter.BeatTicks() {
+				continue
+			}
+			l.Index, l.Judgement = m, k.Judge(from.Chord, e.Sounding(i).Class())
+			l.When = map[bool]string{true: "early", false: "late"}[e.Tick < from.Tick]
+			if e.Tick == from.Tick {
+				l.When = "on"
+			}
+			break
+		}
+		found = append(found, l)
+	}
+	return found
+}
+
+// coverage says which tones each chord got while it sounded.
+func (p Phrase) coverage(i neck.Instrument) []Covered {
+	found := []Covered{}
+	for n, from := range p.Over {
+		c := Covered{Chord: from.Chord}
+		for _, tone := range from.Chord.Tones() {
+			got := slices.ContainsFunc(p.Events, func(e Event) bool {
+				during := (n == 0 || e.Tick >= from.Tick) && (n == len(p.Over)-1 || e.Tick < p.Over[n+1].Tick)
+				return during && e.Sounding(i).Class() == tone.Note.Class()
+			})
+			switch {
+			case got:
+				c.Got = append(c.Got, tone)
+			case change.GuideTone(tone.Degree):
+				c.Missed = append(c.Missed, tone)
+			}
+		}
+		found = append(found, c)
+	}
+	return found
+}
+
+// outline is the shape of the phrase.
+func (p Phrase) outline(i neck.Instrument, labels []Label, tempo int) Outline {
+	o := Outline{Rhythm: p.rhythm(), Ends: "open"}
+	switch last := labels[len(labels)-1]; {
+	case last.Class == harmony.Home && (last.Degree.Number == 1 || last.Degree.Number == 3):
+		o.Ends = "answer"
+	case last.Class != harmony.Home || last.Degree.Number == 5:
+		o.Ends = "question"
+	}
+	first := p.Events[0].Tick
+	sounding, end := 0, first
+	hand := 0
+	for n, e := range p.Events {
+		sounding += max(e.End()-max(e.Tick, end), 0)
+		end = max(end, e.End())
+		if e.Fret > 0 && n > 0 && p.Events[n-1].Fret > 0 {
+			low, high := min(e.Fret, p.Events[n-1].Fret), max(e.Fret, p.Events[n-1].Fret)
+			o.WidestMM = max(o.WidestMM, i.StretchMM(low, high))
+		}
+		if e.Fret > 0 && e.Finger > 0 {
+			at := e.Fret - e.Finger + 1
+			if hand != 0 && max(at-hand, hand-at) >= shiftFrets {
+				o.Shifts++
+			}
+			if hand == 0 || max(at-hand, hand-at) >= shiftFrets {
+				hand = at
+			}
+		}
+	}
+	o.Space = 1 - float64(sounding)/float64(end-first)
+	seconds := float64(end-first) / float64(p.Meter.BeatTicks()) * 60 / float64(tempo)
+	o.PerSecond = float64(len(p.Events)) / seconds
+	return o
+}
+
+// rhythm labels the bars by when their notes start: bars alike have the same letter.
+func (p Phrase) rhythm() string {
+	bar := p.Meter.BarTicks()
+	first := p.Meter.Downbeat(p.Events[0].Tick)
+	patterns := make([]string, (p.Events[len(p.Events)-1].Tick-first)/bar+1)
+	for _, e := range p.Events {
+		patterns[(e.Tick-first)/bar] += fmt.Sprintf("%d ", (e.Tick-first)%bar)
+	}
+	letters, names := map[string]string{}, []string{}
+	for _, pattern := range patterns {
+		if _, known := letters[pattern]; !known {
+			letters[pattern] = string(rune('A' + len(letters)%26))
+		}
+		names = append(names, letters[pattern])
+	}
+	return strings.Join(names, " ")
+}
+
+// Offences lists the notes that could be better, each once: those of the strong beats
+// before those rested on before those that go nowhere.
+func (v Verdict) Offences() []Offence {
+	all := []Offence{}
+	for _, o := range slices.Concat(v.Strong.Offenders, v.Rests.Offenders, v.Passing) {
+		if !slices.ContainsFunc(all, func(other Offence) bool { return other.Index == o.Index }) {
+			all = append(all, o)
+		}
+	}
+	return all
+}
+
+// Repaired is the phrase with the repairs of some of its notes made, its slurs mended;
+// what had to go is named. A note that has no repair stays as it is.
+func (p Phrase) Repaired(i neck.Instrument, k harmony.Key, tempo int, notes []int) (Phrase, []string) {
+	m := Moved{Phrase: Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Over: p.Over}}
+	for _, o := range p.Judged(i, k, tempo).Offences() {
+		if o.Repair != nil && slices.Contains(notes, o.Index) {
+			m.Phrase.Events[o.Index] = *o.Repair
+		}
+	}
+	m.mendSlurs()
+	return m.Phrase, m.Lost
+}
