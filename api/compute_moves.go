@@ -56,21 +56,9 @@ type Alteration struct {
 
 func (s *server) registerComputeMoves(api huma.API) {
 	huma.Post(api, "/api/compute/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
-		on, err := in.Body.read()
+		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
 		if err != nil {
 			return nil, err
-		}
-		position, err := on.position(in.Body.Position)
-		if err != nil {
-			return nil, err
-		}
-		lick, err := in.Body.Lick.Core()
-		if err != nil {
-			return nil, invalid("lick", err)
-		}
-		// The lick is heard over the tune, so it goes in the tune's time.
-		if lick.Phrase, err = lick.Phrase.In(on.chart.Meter); err != nil {
-			return nil, invalid("lick", err)
 		}
 		// It is moved from where it lies in the tune's key, under the hand.
 		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
@@ -84,6 +72,30 @@ func (s *server) registerComputeMoves(api huma.API) {
 		}
 		return &body[LickMoves]{out}, nil
 	})
+}
+
+// setLick reads a lick that is worked on over a chart: in the chart's time, at a
+// position of its key.
+func (o On) setLick(d document.Lick, at string) (on, phrase.Lick, neck.Position, error) {
+	fail := func(err error) (on, phrase.Lick, neck.Position, error) {
+		return on{}, phrase.Lick{}, neck.Position{}, err
+	}
+	read, err := o.read()
+	if err != nil {
+		return fail(err)
+	}
+	position, err := read.position(at)
+	if err != nil {
+		return fail(err)
+	}
+	lick, err := d.Core()
+	if err != nil {
+		return fail(invalid("lick", err))
+	}
+	if lick.Phrase, err = lick.Phrase.In(read.chart.Meter); err != nil {
+		return fail(invalid("lick", err))
+	}
+	return read, lick, position, nil
 }
 
 func (o on) lickMove(l phrase.Lick, m phrase.Moved, c harmony.Chord) LickMove {

@@ -50,3 +50,25 @@ func TestALickIsDeletedAndBroughtBack(t *testing.T) {
 	back := call[KeptLick](c, "POST", fmt.Sprintf("/api/licks/%d/restore", kept.ID), nil, 200)
 	assert.Equal(t, "Ferry call over F7", back.Lick.Name)
 }
+
+func TestTheVerdictOfALick(t *testing.T) {
+	c := application(t, nil)
+	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
+	ask := VerdictRequest{On: On{Chart: ferry(c).Chart}, Lick: lick}
+	got := call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
+	assert.Equal(t, []Share{{2, 1}, {2, 1}}, []Share{got.Strong, got.Rests})
+	require.Len(t, got.Offences, 2)
+	assert.Equal(t, Offence{0, "note 1: Eb, the b3 of C7, is blue on a strong beat", "play E, the 3: fret 9 instead of 8"}, got.Offences[0])
+	assert.Equal(t, []Covered{{"C7", []Tone{{"5", "G"}, {"b7", "Bb"}}, []Tone{{"3", "E"}}}}, got.Coverage)
+	assert.Equal(t, "question", got.Shape.Ends)
+	ask.Repair = []int{6}
+	got = call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
+	assert.Equal(t, Share{2, 2}, got.Rests)
+	assert.Equal(t, "answer", got.Shape.Ends)
+	assert.Equal(t, 9, got.Lick.Events[6].Fret)
+	assert.Empty(t, got.Coverage[0].Missed)
+	call[KeptLick](c, "POST", "/api/licks", got.Lick, 201)
+	ask.Repair = []int{99}
+	bad := call[problem](c, "POST", "/api/compute/verdict", ask, 422)
+	assert.Equal(t, "body.repair[0]", bad.Errors[0].Location)
+}

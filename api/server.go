@@ -77,6 +77,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeRun(api)
 	s.registerComputeLine(api)
 	s.registerComputeMoves(api)
+	s.registerComputeVerdict(api)
 	s.registerComputeSequence(api)
 	s.registerComputePerformance(api)
 	s.registerCharts(api)

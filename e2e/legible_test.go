@@ -63,7 +63,7 @@ func TestContrastMeetsAA(t *testing.T) {
 func TestEverythingHasANameAndFits(t *testing.T) {
 	s := demo(t)
 	for _, path := range []string{"/", "/tunes/9/chart", "/tunes/10/chart?panel=tune", "/tunes/8/chart?panel=turnarounds", "/tunes/10/chart?panel=facts", "/tunes/7/chart?panel=versions", "/tunes/7/chart?panel=file",
-		"/tunes/9/map?at=21120", "/tunes/10/map?bench=arpeggios", "/tunes/10/map?bench=chords", "/tunes/7/map?neck=full&label=note", "/tunes/10/change?at=1920", "/tunes/10/change?bench=path", "/tunes/8/change?bench=bends", "/tunes/9/change?bench=count", "/tunes/10/change?bench=box", "/tunes/7/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/10/licks?at=1920", "/tunes/10/licks?do=move&lick=3&move=Fm7|1", "/tunes/8/licks?do=move&lick=5&move=E7|2", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
+		"/tunes/9/map?at=21120", "/tunes/10/map?bench=arpeggios", "/tunes/10/map?bench=chords", "/tunes/7/map?neck=full&label=note", "/tunes/10/change?at=1920", "/tunes/10/change?bench=path", "/tunes/8/change?bench=bends", "/tunes/9/change?bench=count", "/tunes/10/change?bench=box", "/tunes/7/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/10/licks?at=1920", "/tunes/7/licks?do=verdict&lick=4", "/tunes/10/licks?do=move&lick=3&move=Fm7|1", "/tunes/8/licks?do=move&lick=5&move=E7|2", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
 		t.Run(path, func(t *testing.T) {
 			p := openPage(t, s, path)
 			p.Until("the page", "document.querySelector('main h1')")

@@ -31,3 +31,26 @@ func TestMovingALick(t *testing.T) {
 	p.Press("m")
 	p.Sees("Ferry call into A, the 3 of F7")
 }
+
+// A lick is understood: its figures, the notes that could be better, a repair that is
+// made, heard, kept and taken back.
+func TestUnderstandingALick(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/7/licks?at=5760&lick=1")
+	p.Sees("Ferry call into A, the 3 of F7")
+	p.Press("v")
+	p.Sees("1 of 2 home", "1 of 2 home or colour", "5 G, ♭7 B♭ without 3 E", "ends like a question")
+	p.Click("note 7: E♭, the ♭3 of C7, is blue rested on")
+	p.Sees("E♭ is the ♭3 of C7: lean on it, and bend or slide it up to E, the 3.")
+	p.Click("Repair note 7: play E, the 3: fret 9 instead of 8")
+	p.Sees("2 of 2 home or colour", "ends like an answer")
+	assert.Equal(t, "9 3 home", p.Tab()[6])
+	p.Click("Keep it repaired")
+	p.Sees("Kept as Ferry call, repaired.")
+	p.Has("Ferry call, repaired A call in eighths: up to the ♭7 and back to the ♭3.")
+	p.Click("Take it back")
+	p.Until("it is gone", "!document.body.innerText.includes('Ferry call, repaired')")
+	p.Click("As it was")
+	p.Sees("ends like a question")
+	p.Click("Slack water Few notes and much air; the root held in the middle.")
+	p.Sees("Every note is where it may be.")
+}

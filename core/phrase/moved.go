@@ -378,11 +378,17 @@ func (l Lick) Kept(m Moved, k harmony.Key, c harmony.Chord, i neck.Instrument) L
 	tail := fmt.Sprintf(" over %s, %s", c.Symbol(), shortWays[m.Way])
 	name := []rune(l.Name)
 	name = name[:min(len(name), MaxName-len([]rune(tail)))]
-	kept := Lick{Name: string(name) + tail, About: l.About, Tonic: k.Tonic, Phrase: m.Phrase}
+	return Lick{Name: string(name) + tail, About: l.About, Tonic: k.Tonic, Phrase: m.Phrase}.Own(i)
+}
+
+// Own is the lick as it lies on an instrument, which it names where that is not tuned
+// as a guitar usually is.
+func (l Lick) Own(i neck.Instrument) Lick {
+	l.On = nil
 	if higher, alike := i.Higher(neck.Standard()); !alike || higher != 0 {
-		kept.On = &i
+		l.On = &i
 	}
-	return kept
+	return l
 }
 
 // StartOver is the tick of a chart at which the phrase's tick 0 stands so that it is

@@ -483,6 +483,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute verdict */
+        post: operations["post-api-compute-verdict"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks": {
         parameters: {
             query?: never;
@@ -970,6 +987,12 @@ export interface components {
              */
             to: number;
         };
+        Covered: {
+            chord: string;
+            got: components["schemas"]["Tone"][];
+            /** @description The guide tones that it has not */
+            missed: components["schemas"]["Tone"][];
+        };
         CurvePoint: {
             /**
              * Format: int64
@@ -1429,6 +1452,18 @@ export interface components {
             sentence: string;
             /** @example one fret above its Eb */
             where: string;
+        };
+        Landfall: {
+            chord: string;
+            class?: string;
+            degree?: string;
+            /**
+             * Format: int64
+             * @description From 0; -1 for none
+             */
+            event: number;
+            /** @enum {string} */
+            when: "early" | "on" | "late" | "none";
         };
         Landing: {
             degree: string;
@@ -1901,6 +1936,45 @@ export interface components {
             tick: number;
             /** Format: int64 */
             ticks: number;
+        };
+        Offence: {
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            event: number;
+            /** @description The nearest repair; left out where its string has none */
+            repair?: string;
+            sentence: string;
+        };
+        Outline: {
+            /** @enum {string} */
+            ends: "question" | "answer" | "open";
+            /**
+             * Format: double
+             * @description Notes a second at the chart's tempo
+             */
+            perSecond: number;
+            /**
+             * @description Its bars by their rhythm
+             * @example A A B A
+             */
+            rhythm: string;
+            /**
+             * Format: int64
+             * @description How often the hand moves
+             */
+            shifts: number;
+            /**
+             * Format: double
+             * @description The share of silence, 0 to 1
+             */
+            space: number;
+            /**
+             * Format: double
+             * @description The widest reach between neighbouring notes
+             */
+            widestMm: number;
         };
         Over: {
             chord: string;
@@ -2394,6 +2468,12 @@ export interface components {
             /** @description From the lowest pitch up */
             tones: components["schemas"]["PlacedTone"][];
         };
+        Share: {
+            /** Format: int64 */
+            good: number;
+            /** Format: int64 */
+            of: number;
+        };
         Smaller: {
             caution?: string;
             name: string;
@@ -2515,6 +2595,32 @@ export interface components {
         TurnaroundsRequest: {
             key: components["schemas"]["Key"];
             meter: string;
+        };
+        Verdict: {
+            coverage: components["schemas"]["Covered"][];
+            /** @description What is first played at each change under the lick */
+            landings: components["schemas"]["Landfall"][];
+            lick: components["schemas"]["Lick"];
+            /** @description The techniques that repairs took away */
+            lost: string[];
+            /** @description The notes that could be better, each once, and what would mend them */
+            offences: components["schemas"]["Offence"][];
+            /** @description Notes rested on: how many are home or colour */
+            rests: components["schemas"]["Share"];
+            shape: components["schemas"]["Outline"];
+            /** @description Notes on strong beats: how many are home */
+            strong: components["schemas"]["Share"];
+            tab: components["schemas"]["Tab"];
+        };
+        VerdictRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            lick: components["schemas"]["Lick"];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description The notes to put right first, from 0 */
+            repair?: number[];
         };
         Way: {
             /**
@@ -3577,6 +3683,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Turnaround"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VerdictRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Verdict"];
                 };
             };
             /** @description Error */

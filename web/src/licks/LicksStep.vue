@@ -13,6 +13,8 @@ import ChipRow from './ChipRow.vue'
 import { useLine } from './line'
 import MovePanel from './MovePanel.vue'
 import { useMoves } from './moves'
+import { useVerdict } from './verdict'
+import VerdictPanel from './VerdictPanel.vue'
 import PillSelect from '../shell/PillSelect.vue'
 import { named } from '../shell/options'
 import { asEvent, heard } from './tab'
@@ -27,14 +29,40 @@ const { refusal, nearest, said, deleted } = work
 
 onMounted(work.load)
 
-const moves = useMoves(() => lick.value, work.load)
-const { moving, chosen: moved, choice: movedTo } = moves
+/** What is done with the lick: led over the change, moved to every chord, or understood. */
+const doings = [
+  { name: 'lead', title: 'Lead it over the change' },
+  { name: 'move', title: 'Move it to every chord' },
+  { name: 'verdict', title: 'Understand it' },
+] as const
+const doing = computed(() =>
+  opened.value ? 'lead' : (doings.find((d) => d.name === view.text('do'))?.name ?? 'lead'),
+)
+const moves = useMoves(
+  () => lick.value,
+  () => doing.value === 'move',
+  work.load,
+)
+const { chosen: moved, choice: movedTo } = moves
+const judged = useVerdict(
+  () => lick.value,
+  () => doing.value === 'verdict',
+)
+const { verdict } = judged
+/** The tab that is on the desk, but for a line led over the change. */
+const tab = computed(() =>
+  doing.value === 'move' ? moved.value?.tab : doing.value === 'verdict' ? verdict.value?.tab : undefined,
+)
+function keepRepaired() {
+  const own = verdict.value?.lick
+  if (own) void moves.keep({ ...own, name: `${own.name.slice(0, 50)}, repaired` })
+}
 
 const chosen = ref<number>()
 watch(line, () => (chosen.value = undefined))
 
 const marks = computed<Mark[]>(() => {
-  if (moving.value && !opened.value) return lineMarks(moved.value?.tab?.events ?? [], player.event)
+  if (doing.value !== 'lead') return lineMarks(tab.value?.events ?? [], player.event)
   const played = line.value ? lineMarks(line.value.events, player.event) : []
   if (opened.value) return played
   const taken = new Set(played.map((m) => `${m.string}:${m.fret}`))
@@ -53,7 +81,7 @@ const kept = computed(() => opened.value)
 /** The position, or where a slid shape has left it the frets that it lies on. */
 const neckSpan = computed(() => {
   const here = view.position.value!
-  const { low, high } = moved.value ?? here
+  const { low, high } = (doing.value === 'move' && moved.value) || here
   if (!high || (low >= here.low && high <= here.high)) return here
   return { low: Math.max(low - 1, 0), core: low, coreEnd: high, high: high + 1 }
 })
@@ -75,7 +103,7 @@ function walk<T>(all: T[], here: T | undefined, by: number): T | undefined {
 
 function walkLicks(by: number) {
   const next = walk(licks.value, lick.value, by)
-  if (next) void view.set({ lick: String(next.id) })
+  if (next) void view.set({ lick: String(next.id), fix: undefined })
 }
 
 function walkTargets() {
@@ -85,10 +113,8 @@ function walkTargets() {
 }
 
 useSource(() => {
-  if (moving.value && !kept.value) {
-    const tab = moved.value?.tab
-    return tab && tune.chart ? { chart: tune.chart, ...heard(tab) } : undefined
-  }
+  if (doing.value !== 'lead')
+    return tab.value && tune.chart ? { chart: tune.chart, ...heard(tab.value) } : undefined
   const shown = line.value
   const chart = kept.value?.chart.chart ?? tune.chart
   if (!shown || !chart) return undefined
@@ -118,11 +144,16 @@ useKeys([
     says: 'another subdivision',
     run: () => void view.set({ sub: walk(subdivisions.value, subdivision.value, 1) }),
   },
-  { key: 'k', says: 'keep the line', run: () => void (moving.value ? moves.keep() : work.keep()) },
+  { key: 'k', says: 'keep the line', run: () => void (doing.value === 'move' ? moves.keep() : work.keep()) },
   {
     key: 'm',
     says: 'move it to every chord',
-    run: () => void view.set({ do: moving.value ? undefined : 'move' }),
+    run: () => void view.set({ do: doing.value === 'move' ? undefined : 'move' }),
+  },
+  {
+    key: 'v',
+    says: 'understand it',
+    run: () => void view.set({ do: doing.value === 'verdict' ? undefined : 'verdict' }),
   },
 ])
 </script>
@@ -145,8 +176,11 @@ useKeys([
           >Bar {{ view.change.value.leaving.bar }} → {{ view.change.value.arriving.bar }}</span
         >
         <strong class="name">{{ signs(lick?.lick.name ?? '') }}</strong>
-        <span v-if="moving && movedTo.over">
+        <span v-if="doing === 'move' && movedTo.over">
           over <strong class="arriving">{{ signs(movedTo.over.chord) }}</strong>: {{ moved?.says }}
+        </span>
+        <span v-else-if="doing === 'verdict' && verdict">
+          over <strong class="arriving">{{ signs(verdict.coverage.map((c) => c.chord).join(', ')) }}</strong>
         </span>
         <span v-else-if="line">
           into <strong class="arriving">{{ signs(line.target.note) }}</strong>, the
@@ -157,7 +191,7 @@ useKeys([
     </p>
     <NeckView
       :instrument="tune.map.instrument"
-      :span="moving && !kept ? neckSpan : (line?.position ?? view.position.value)"
+      :span="doing === 'lead' ? (line?.position ?? view.position.value) : neckSpan"
       :marks="marks"
       label="The line on the neck"
       :spacing="28"
@@ -172,7 +206,7 @@ useKeys([
               type="button"
               :class="{ chosen: one.id === lick?.id && !kept }"
               :aria-pressed="one.id === lick?.id"
-              @click="view.set({ lick: String(one.id) })"
+              @click="view.set({ lick: String(one.id), fix: undefined })"
             >
               <b>{{ one.lick.name }}</b>
               <span class="quiet">{{ signs(one.lick.about) }}</span>
@@ -207,15 +241,26 @@ useKeys([
 
       <div class="desk">
         <div v-if="!kept" class="head">
-          <button type="button" class="tab" :aria-pressed="!moving" @click="view.set({ do: undefined })">
-            Lead it over the change
+          <button
+            v-for="d in doings"
+            :key="d.name"
+            type="button"
+            class="tab"
+            :aria-pressed="doing === d.name"
+            @click="view.set({ do: d.name === 'lead' ? undefined : d.name })"
+          >
+            {{ d.title }}
           </button>
-          <button type="button" class="tab" :aria-pressed="moving" @click="view.set({ do: 'move' })">
-            Move it to every chord
-          </button>
+          <span role="status" class="quiet said">
+            {{ signs(moves.said.value) }}
+            <button v-if="moves.last.value" type="button" class="chip" @click="moves.takeBack()">
+              Take it back
+            </button>
+          </span>
         </div>
-        <MovePanel v-if="moving && !kept" :work="moves" />
-        <template v-if="!kept && !moving">
+        <MovePanel v-if="doing === 'move'" :work="moves" />
+        <VerdictPanel v-else-if="doing === 'verdict'" :work="judged" @keep="keepRepaired" />
+        <template v-if="!kept && doing === 'lead'">
           <div class="choices" role="group" aria-label="Target">
             <span class="what quiet">land on</span>
             <button
@@ -257,7 +302,7 @@ useKeys([
           </ChipRow>
         </template>
 
-        <div v-if="refusal && !kept && !moving" class="refusal" role="alert">
+        <div v-if="refusal && !kept && doing === 'lead'" class="refusal" role="alert">
           <p>{{ signs(refusal) }}.</p>
           <p v-if="nearest.length" class="choices">
             <button
@@ -271,7 +316,7 @@ useKeys([
             </button>
           </p>
         </div>
-        <template v-else-if="line && (kept || !moving)">
+        <template v-else-if="line && doing === 'lead'">
           <TabView
             :line="line"
             :strings="tune.map.instrument.strings"
@@ -384,6 +429,9 @@ small {
 }
 .by {
   margin-left: 1rem;
+}
+.said {
+  margin-left: auto;
 }
 .refusal {
   margin-top: 1rem;

@@ -10,7 +10,7 @@ import TabView from './TabView.vue'
 const props = defineProps<{ work: MovesWork }>()
 const tune = useTune()
 const player = usePlayer()
-const { moves, refusal, choice, chosen, said, last } = props.work
+const { moves, refusal, choice, chosen } = props.work
 
 const picked = ref<number>()
 watch(chosen, () => (picked.value = undefined))
@@ -75,10 +75,6 @@ const why = computed(() => chosen.value?.tab?.events[player.event ?? picked.valu
         </button>
         <span class="quiet">space</span>
         <button type="button" class="chip" @click="work.keep()">Keep as a lick</button>
-        <span role="status" class="quiet">
-          {{ signs(said) }}
-          <button v-if="last" type="button" class="chip" @click="work.takeBack()">Take it back</button>
-        </span>
       </div>
     </template>
     <p v-else-if="chosen?.refused" class="why">{{ signs(chosen.refused) }}.</p>

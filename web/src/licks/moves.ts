@@ -8,16 +8,14 @@ import { useView } from '../tune/view'
  * A lick over every chord of the tune, by each way there is to move it; which of them
  * is looked at is in the address, as the chord and the number of the way.
  */
-export function useMoves(lick: () => KeptLick | undefined, kept: () => Promise<void>) {
+export function useMoves(lick: () => KeptLick | undefined, wanted: () => boolean, kept: () => Promise<void>) {
   const tune = useTune()
   const view = useView()
-
-  const moving = computed(() => view.text('do') === 'move')
   const { answer: moves, refusal } = useAnswer(
     () => {
       const position = view.position.value?.id
       const from = lick()
-      if (!moving.value || !tune.chart || !from || !position) return undefined
+      if (!wanted() || !tune.chart || !from || !position) return undefined
       return { chart: tune.chart, hands: tune.hands, position, lick: from.lick }
     },
     (body) => answer(client.POST('/api/compute/moves', { body })),
@@ -36,12 +34,11 @@ export function useMoves(lick: () => KeptLick | undefined, kept: () => Promise<v
   /** The lick that was kept last, to be taken back. */
   const last = shallowRef<KeptLick>()
   const said = ref('')
-  async function keep() {
-    const moved = chosen.value?.lick
-    if (!moved) return
+  async function keep(own = chosen.value?.lick) {
+    if (!own) return
     try {
-      last.value = await answer(client.POST('/api/licks', { body: moved }))
-      said.value = `Kept as ${moved.name}.`
+      last.value = await answer(client.POST('/api/licks', { body: own }))
+      said.value = `Kept as ${own.name}.`
       await kept()
     } catch (error) {
       tune.tell(error)
@@ -60,7 +57,7 @@ export function useMoves(lick: () => KeptLick | undefined, kept: () => Promise<v
     }
   }
 
-  return { moving, moves, refusal, choice, chosen, choose, keep, takeBack, said, last }
+  return { moves, refusal, choice, chosen, choose, keep, takeBack, said, last }
 }
 
 export type MovesWork = ReturnType<typeof useMoves>

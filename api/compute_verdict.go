@@ -1,0 +1,124 @@
+package api
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/chart"
+	"undaris/core/phrase"
+	"undaris/format/document"
+)
+
+// VerdictRequest asks what can be said of a lick over the chords it was written for,
+// in the chart's key and where the hand stands.
+type VerdictRequest struct {
+	On
+	Lick     document.Lick `json:"lick"`
+	Position string        `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
+	Repair   []int         `json:"repair,omitempty" maxItems:"64" doc:"The notes to put right first, from 0"`
+}
+
+// Verdict is figures, each with the notes it comes from.
+type Verdict struct {
+	Strong   Share      `json:"strong" doc:"Notes on strong beats: how many are home"`
+	Rests    Share      `json:"rests" doc:"Notes rested on: how many are home or colour"`
+	Offences []Offence  `json:"offences" doc:"The notes that could be better, each once, and what would mend them"`
+	Landings []Landfall `json:"landings" doc:"What is first played at each change under the lick"`
+	Coverage []Covered  `json:"coverage"`
+	Shape    Outline    `json:"shape"`
+	Lost     []string   `json:"lost" doc:"The techniques that repairs took away"`
+	// Lick and Tab are as repaired.
+	Lick document.Lick `json:"lick"`
+	Tab  Tab           `json:"tab"`
+}
+
+// Share is so many notes that are as they should be.
+type Share struct {
+	Of   int `json:"of"`
+	Good int `json:"good"`
+}
+
+// Offence is a note that could be better.
+type Offence struct {
+	Event    int    `json:"event" doc:"From 0"`
+	Sentence string `json:"sentence"`
+	Repair   string `json:"repair,omitempty" doc:"The nearest repair; left out where its string has none"`
+}
+
+// Landfall is what is first played at a change.
+type Landfall struct {
+	Chord  string `json:"chord"`
+	When   string `json:"when" enum:"early,on,late,none"`
+	Event  int    `json:"event" doc:"From 0; -1 for none"`
+	Degree string `json:"degree,omitempty"`
+	Class  string `json:"class,omitempty"`
+}
+
+// Covered is a chord and which of its tones the lick has.
+type Covered struct {
+	Chord  string `json:"chord"`
+	Got    []Tone `json:"got"`
+	Missed []Tone `json:"missed" doc:"The guide tones that it has not"`
+}
+
+// Outline is the shape of a lick, whatever its chords.
+type Outline struct {
+	Rhythm    string  `json:"rhythm" doc:"Its bars by their rhythm" example:"A A B A"`
+	Ends      string  `json:"ends" enum:"question,answer,open"`
+	Space     float64 `json:"space" doc:"The share of silence, 0 to 1"`
+	PerSecond float64 `json:"perSecond" doc:"Notes a second at the chart's tempo"`
+	Shifts    int     `json:"shifts" doc:"How often the hand moves"`
+	WidestMM  float64 `json:"widestMm" doc:"The widest reach between neighbouring notes"`
+}
+
+func (s *server) registerComputeVerdict(api huma.API) {
+	huma.Post(api, "/api/compute/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
+		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
+		if len(lick.Phrase.Over) == 0 {
+			lick.Phrase.Over = []phrase.ChordFrom{{Chord: on.chart.Home()}}
+		}
+		for n, at := range in.Body.Repair {
+			if at < 0 || at >= len(lick.Phrase.Events) {
+				return nil, invalid("", &chart.FieldError{Field: fmt.Sprintf("repair[%d]", n), Detail: fmt.Sprintf("the lick has no note %d; its notes are 0 to %d", at, len(lick.Phrase.Events)-1)})
+			}
+		}
+		lost := []string{}
+		if len(in.Body.Repair) > 0 {
+			lick.Phrase, lost = lick.Phrase.Repaired(on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
+		}
+		return &body[Verdict]{on.verdict(lick, lost)}, nil
+	})
+}
+
+func (o on) verdict(l phrase.Lick, lost []string) Verdict {
+	v := l.Phrase.Judged(o.instrument, o.chart.Key, o.chart.Tempo)
+	out := Verdict{
+		Strong: Share{v.Strong.Of, v.Strong.Good}, Rests: Share{v.Rests.Of, v.Rests.Good}, Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{},
+		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.Own(o.instrument)),
+		Tab: o.tab(l.Phrase, l.Phrase.StartOver(o.chart, l.Phrase.Over[0].Chord), ""),
+	}
+	for _, offence := range v.Offences() {
+		one := Offence{Event: offence.Index, Sentence: offence.Sentence}
+		if offence.Alteration != nil {
+			one.Repair = offence.Alteration.Sentence
+		}
+		out.Offences = append(out.Offences, one)
+	}
+	for _, l := range v.Landings {
+		landfall := Landfall{Chord: l.Chord.Symbol(), When: l.When, Event: l.Index}
+		if l.Index >= 0 {
+			landfall.Degree, landfall.Class = l.Degree.String(), string(l.Class)
+		}
+		out.Landings = append(out.Landings, landfall)
+	}
+	for _, c := range v.Coverage {
+		out.Coverage = append(out.Coverage, Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed)})
+	}
+	return out
+}

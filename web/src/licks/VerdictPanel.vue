@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { usePlayer } from '../sound/player'
+import { signs } from '../tune/spelling'
+import { useTune } from '../tune/tune'
+import TabView from './TabView.vue'
+import type { VerdictWork } from './verdict'
+
+/** What can be said of a lick: figures with the notes they come from, and repairs. */
+const props = defineProps<{ work: VerdictWork }>()
+defineEmits<{ keep: [] }>()
+const tune = useTune()
+const player = usePlayer()
+const { verdict, refusal, repaired } = props.work
+
+const picked = ref<number>()
+watch(verdict, () => (picked.value = undefined))
+const why = computed(() => verdict.value?.tab.events[player.event ?? picked.value ?? -1]?.why)
+const percent = (share: number) => `${Math.round(share * 100)} %`
+const ends = { question: 'ends like a question', answer: 'ends like an answer', open: 'ends open' } as const
+const list = (tones: { degree: string; note: string }[]) =>
+  tones.map((t) => `${t.degree} ${t.note}`).join(', ') || 'none'
+</script>
+
+<template>
+  <p v-if="refusal" role="alert">{{ signs(refusal) }}.</p>
+  <div v-else-if="verdict && tune.map" class="verdict">
+    <TabView
+      class="tab"
+      label="The lick as tab"
+      :line="verdict.tab"
+      :strings="tune.map.instrument.strings"
+      :sounding="player.event"
+      :chosen="picked"
+      @pick="(index) => (picked = index)"
+    />
+    <div class="figures">
+      <table aria-label="The figures">
+        <tbody>
+          <tr>
+            <th scope="row">strong beats</th>
+            <td>
+              <b>{{ verdict.strong.good }} of {{ verdict.strong.of }}</b> home
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">rests on</th>
+            <td>
+              <b>{{ verdict.rests.good }} of {{ verdict.rests.of }}</b> home or colour
+            </td>
+          </tr>
+          <tr v-for="l in verdict.landings" :key="l.chord">
+            <th scope="row">into {{ signs(l.chord) }}</th>
+            <td>{{ l.when === 'none' ? 'nothing lands' : signs(`${l.degree}, ${l.class}, ${l.when}`) }}</td>
+          </tr>
+          <tr v-for="c in verdict.coverage" :key="c.chord">
+            <th scope="row">{{ signs(c.chord) }} gets</th>
+            <td>
+              {{ signs(list(c.got)) }}
+              <span v-if="c.missed.length" class="quiet">without {{ signs(list(c.missed)) }}</span>
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">shape</th>
+            <td>
+              {{ ends[verdict.shape.ends] }}; {{ percent(verdict.shape.space) }} silence,
+              {{ verdict.shape.perSecond.toFixed(1) }} notes a second
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">hand</th>
+            <td>
+              {{ verdict.shape.shifts }} shifts, widest reach {{ Math.round(verdict.shape.widestMm) }} mm
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <ul aria-label="Notes that could be better">
+        <li v-for="o in verdict.offences" :key="o.event">
+          <button type="button" class="note" @click="picked = o.event">{{ signs(o.sentence) }}</button>
+          <button
+            v-if="o.repair"
+            type="button"
+            class="chip"
+            :aria-label="`Repair note ${o.event + 1}: ${signs(o.repair)}`"
+            @click="work.repair(o.event)"
+          >
+            {{ signs(o.repair) }}
+          </button>
+        </li>
+        <li v-if="!verdict.offences.length">Every note is where it may be.</li>
+      </ul>
+    </div>
+    <p class="acts">
+      <button type="button" class="primary" @click="player.toggle()">
+        {{ player.state === 'silent' ? 'Hear it' : 'Stop' }}
+      </button>
+      <template v-if="repaired.length">
+        <button type="button" class="chip" @click="$emit('keep')">Keep it repaired</button>
+        <button type="button" class="chip" @click="work.asItWas()">As it was</button>
+      </template>
+      <span class="quiet">{{ signs(why ?? verdict.lost.join('; ')) }}</span>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.tab {
+  max-height: 168px;
+}
+.figures {
+  display: grid;
+  grid-template-columns: minmax(0, 10fr) minmax(0, 12fr);
+  gap: 1rem;
+  height: 142px;
+  overflow-y: auto;
+  font-size: 0.92rem;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--stone);
+  padding-right: 0.8rem;
+  white-space: nowrap;
+  vertical-align: baseline;
+}
+li {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 0.6rem;
+  margin-bottom: 3px;
+}
+.note {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+}
+.note:hover {
+  text-decoration: underline;
+}
+.chip {
+  padding: 0.08rem 0.6rem;
+  font-size: 0.88rem;
+  flex: none;
+}
+.acts {
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+  margin-top: 4px;
+}
+</style>
