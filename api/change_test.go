@@ -110,6 +110,9 @@ func TestRunsOverHTTP(t *testing.T) {
 	assert.Equal(t, []Equal{{"quarter", 448}, {"eighth", 224}, {"triplet", 112.0 * 4 / 3}}, run.Equal)
 	assert.Equal(t, []int{112, 118, 120}, run.Ladder)
 
+	wrapped := call[Run](c, "POST", "/api/compute/run", RunRequest{On: On{Chart: chart}, Arrival: 23040 + 480, Notes: 3}, 200)
+	assert.Equal(t, []string{"beat 1 of bar 1", "beat 2 of bar 1"}, []string{wrapped.Starts, wrapped.Lands})
+
 	start := 5760 + 960
 	ask := RunRequest{On: On{Chart: chart}, Arrival: 7680, Start: &start, Subdivision: "sixteenth", From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}}
 	run = call[Run](c, "POST", "/api/compute/run", ask, 200)

@@ -91,7 +91,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	p := a.instrument.Pitch(g.Target)
 	target := neck.Placed{Tone: a.chart.Key.ToneOver(g.Arriving, p.Class()), Pitch: p, Fingered: neck.Fingered{Place: g.Target}}
 	out := Approaches{
-		Target: a.over(a.change.Arriving, target), Lands: fmt.Sprintf("%s of bar %d", m.Counted(a.change.Tick), a.change.Arriving.Bar+1),
+		Target: a.over(a.change.Arriving, target), Lands: a.chart.CountedInChorus(a.change.Tick),
 		Ways: []Way{}, Refused: []Refused{}, Connectors: []Way{}, Unfit: []Refused{},
 	}
 	ways, refused := change.Ways(g, a.chart.Before(a.change)/s.Ticks(m))
@@ -99,7 +99,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 		line, start := phrase.LedInto(a.chart, a.change, w, s)
 		out.Ways = append(out.Ways, Way{
 			Name: w.Name, Short: w.Short, Spoken: w.Spoken, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
-			Starts: m.CountedInBar(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
+			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
 	out.Refused = append(out.Refused, refusedOf(refused)...)
@@ -116,7 +116,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 		line, start := phrase.ConnectedFrom(a.chart, a.change, c, s)
 		out.Connectors = append(out.Connectors, Way{
 			Name: c.Name, Short: c.Short(), Spoken: c.Says(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
-			Starts: m.CountedInBar(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
+			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
 	out.Unfit = append(out.Unfit, refusedOf(unfit)...)

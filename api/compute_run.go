@@ -99,7 +99,7 @@ func (o on) run(r chart.Run) Run {
 	m := o.chart.Meter
 	out := Run{
 		Notes: r.Notes, Subdivision: r.Subdivision.Name, Start: r.Start, Arrival: r.Arrival,
-		Starts: m.CountedInBar(r.Start), Lands: m.CountedInBar(r.Arrival), Ticks: r.Ticks(m), From: m.Downbeat(r.Start), BarTicks: m.BarTicks(), Beat: m.BeatTicks(),
+		Starts: o.chart.CountedInChorus(r.Start), Lands: o.chart.CountedInChorus(r.Arrival), Ticks: r.Ticks(m), From: m.Downbeat(r.Start), BarTicks: m.BarTicks(), Beat: m.BeatTicks(),
 		PerSecond: chart.NotesPerSecond(float64(o.chart.Tempo), r.Subdivision), Equal: []Equal{},
 	}
 	for _, s := range m.Subdivisions() {

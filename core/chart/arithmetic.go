@@ -18,13 +18,14 @@ type Run struct {
 	Start, Arrival int
 }
 
-// CountBack is the run of so many notes whose last falls on a tick. Its error is
-// a *FieldError: a run is no longer than the chart.
+// CountBack is the run of so many notes whose last falls on a tick of the chart, or of
+// the first bar of the next chorus. Its error is a *FieldError: a run is no longer than
+// the chart.
 func (c Chart) CountBack(arrival, notes int, s Subdivision) (Run, error) {
 	step := s.Ticks(c.Meter)
 	most := min(c.Ticks()/step+1, MaxRun)
 	switch {
-	case arrival < 0 || arrival > c.Ticks():
+	case arrival < 0 || arrival >= c.Ticks()+c.Meter.BarTicks():
 		return Run{}, &FieldError{Field: "arrival", Detail: fmt.Sprintf("tick %d is not in the chart; it has ticks 0 to %d", arrival, c.Ticks())}
 	case notes < 1 || notes > most:
 		return Run{}, &FieldError{Field: "notes", Detail: fmt.Sprintf("a run of %d notes in %ss is longer than the chart, or has none: 1 to %d", notes, s, most)}

@@ -88,6 +88,15 @@ func (m Meter) CountedInBar(tick int) string {
 	return fmt.Sprintf("%s of bar %d", m.Counted(tick), tick/m.BarTicks()+1)
 }
 
+// CountedInChorus is CountedInBar of the chart: a tick past its end is of the next
+// chorus, whose bars count from 1 again.
+func (c Chart) CountedInChorus(tick int) string {
+	if tick >= 0 {
+		tick %= c.Ticks()
+	}
+	return c.Meter.CountedInBar(tick)
+}
+
 // Strong says whether a tick falls on a strong beat: 1 and 3 of 4/4, the first and
 // third dotted beats of 12/8, 1 of 3/4, and the beginning of each half of 6/8 (common).
 func (m Meter) Strong(tick int) bool {
