@@ -88,11 +88,22 @@ const (
 // is dropped and named.
 func (l Lick) Set(i neck.Instrument, tonic pitch.Class, w neck.Window) (Setting, error) {
 	up := tonic.Above(l.Tonic.Class())
-	best, cost := Setting{}, -1
-	for shift := up - 48; shift <= up+48; shift += 12 {
+	for shift := up - farthestOctaves; shift <= up+farthestOctaves; shift += 12 {
 		if slid, ok := l.slid(i, w, shift); ok {
 			return slid, nil
 		}
+	}
+	return l.fingeredAnew(i, w, up)
+}
+
+// farthestOctaves is how far from where it was written a lick may sound, in semitones.
+const farthestOctaves = 48
+
+// fingeredAnew sounds the lick so many semitones higher, or octaves from there, fingered
+// anew in the window: in the octave that costs least. Its error is a *NoRoomError.
+func (l Lick) fingeredAnew(i neck.Instrument, w neck.Window, up int) (Setting, error) {
+	best, cost := Setting{}, -1
+	for shift := up - farthestOctaves; shift <= up+farthestOctaves; shift += 12 {
 		setting, c, ok := l.refingered(i, w, shift)
 		c += costOctave*max(shift, -shift)/12 + costLost*len(setting.Lost)
 		if ok && (cost < 0 || c < cost) {

@@ -46,13 +46,6 @@ type Moved struct {
 	Lost    []string
 }
 
-// Alteration is one note that was changed so that it no longer clashes.
-type Alteration struct {
-	// Index counts events from 0; Semitones is how far its sound moved.
-	Index, Semitones int
-	Sentence         string
-}
-
 // Root is the class that the lick's intervals are counted from: the root of the
 // first chord it was written over, or else its tonic.
 func (l Lick) Root() pitch.Class {
@@ -160,16 +153,9 @@ func slideFrets(events []Event, shift int, i neck.Instrument) bool {
 // window, in the octave that costs least, as in Set.
 func (l Lick) stayedFor(i neck.Instrument, w neck.Window, c harmony.Chord) Moved {
 	up := c.Root.Class().Above(l.Root())
-	best, cost := Setting{}, -1
-	for shift := up - 48; shift <= up+48; shift += 12 {
-		setting, costs, ok := l.refingered(i, w, shift)
-		costs += costOctave*max(shift, -shift)/12 + costLost*len(setting.Lost)
-		if ok && (cost < 0 || costs < cost) {
-			best, cost = setting, costs
-		}
-	}
-	if cost < 0 {
-		return refused(StayInPosition, "%s", (&NoRoomError{Lick: l.Name, Window: w}).Error())
+	best, err := l.fingeredAnew(i, w, up)
+	if err != nil {
+		return refused(StayInPosition, "%s", err)
 	}
 	return Moved{Way: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
 }
@@ -203,113 +189,8 @@ func (l Lick) keptFor(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
 		m.Altered = append(m.Altered, Alteration{Index: n, Semitones: by, Sentence: fmt.Sprintf("note %d: %s, the %s, becomes %s, the %s of %s: %s",
 			n+1, from.Note, from.Degree, to.Note, to.Degree, c.Symbol(), how(before, altered))})
 	}
-	m.mendSlurs()
+	m.Lost = mendSlurs(events)
 	return m
-}
-
-// goodNote says whether a class is good enough over a chord.
-type goodNote func(k harmony.Key, c harmony.Chord, class pitch.Class) bool
-
-// isHome wants home alone.
-func isHome(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
-	return k.Classify(c, class) == harmony.Home
-}
-
-// rests says whether a note may be rested on: home or colour.
-func rests(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
-	kind := k.Classify(c, class)
-	return kind == harmony.Home || kind == harmony.Colour
-}
-
-// leastChange finds the least movement of one note that makes it good.
-func leastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, good goodNote) (int, Event, bool) {
-	class := e.Sounding(i).Class()
-	wanted := k.Judge(c, class).GoesTo
-	for far := 1; far <= 6; far++ {
-		best, found, bestBy, bestRank := Event{}, false, 0, 0
-		for _, by := range []int{-far, far} {
-			goal := pitch.ClassOf(int(class) + by)
-			if !good(k, c, goal) {
-				continue
-			}
-			altered, ok := altered(i, e, by)
-			if !ok {
-				continue
-			}
-			rank := 1
-			switch {
-			case wanted != nil && wanted.Note.Class() == goal:
-				rank = 3
-			case k.Classify(c, goal) == harmony.Home:
-				rank = 2
-			}
-			if !found || rank > bestRank {
-				best, found, bestBy, bestRank = altered, true, by, rank
-			}
-		}
-		if found {
-			return bestBy, best, true
-		}
-	}
-	return 0, e, false
-}
-
-// altered moves the sound of a note by semitones: a bend is bent differently, any
-// other note moves along its string.
-func altered(i neck.Instrument, e Event, by int) (Event, bool) {
-	if bend := e.Bend + 2*by; e.Bend > 0 && bend >= 0 && bend <= neck.MostBend(e.Place) {
-		e.Bend = bend
-		if bend == 0 {
-			e.PreBend, e.Release = false, false
-		}
-		return e, true
-	}
-	e.Fret += by
-	if !i.Has(e.Place) || e.Fret == 0 && e.needsFret() || e.Bend > neck.MostBend(e.Place) {
-		return e, false
-	}
-	return e, true
-}
-
-// how says what a hand does otherwise.
-func how(before, after Event) string {
-	switch {
-	case after.Fret != before.Fret:
-		return fmt.Sprintf("fret %d instead of %d", after.Fret, before.Fret)
-	case after.Bend == 0:
-		return "no bend"
-	}
-	return fmt.Sprintf("bend it %s instead of %s", bendNames[min(after.Bend, MaxBend)], bendNames[min(before.Bend, MaxBend)])
-}
-
-// mendSlurs drops the slurs and ties that altered notes no longer allow, and names
-// them.
-func (m *Moved) mendSlurs() {
-	last := map[int]Event{}
-	for n := range m.Phrase.Events {
-		e := &m.Phrase.Events[n]
-		before, heard := last[e.String]
-		lose := func(slur string) {
-			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d no longer fits: pick it", slur, n+1))
-		}
-		if e.HammerOn && (!heard || before.Fret >= e.Fret) {
-			e.HammerOn = false
-			lose("hammer-on")
-		}
-		if e.PullOff && (!heard || before.Fret <= e.Fret) {
-			e.PullOff = false
-			lose("pull-off")
-		}
-		if e.Tied && (!heard || before.Place != e.Place) {
-			e.Tied = false
-			lose("tie")
-		}
-		if e.SlideFrom > 0 && e.SlideFrom == e.Fret {
-			e.SlideFrom = 0
-			lose("slide")
-		}
-		last[e.String] = *e
-	}
 }
 
 // measure fingers what was moved, puts it over its chord and measures it. A way that

@@ -265,12 +265,11 @@ func (v Verdict) Offences() []Offence {
 // Repaired is the phrase with the repairs of some of its notes made, its slurs mended;
 // what had to go is named. A note that has no repair stays as it is.
 func (p Phrase) Repaired(i neck.Instrument, k harmony.Key, tempo int, notes []int) (Phrase, []string) {
-	m := Moved{Phrase: Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Over: p.Over}}
+	repaired := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Over: p.Over}
 	for _, o := range p.Judged(i, k, tempo).Offences() {
 		if o.Repair != nil && slices.Contains(notes, o.Index) {
-			m.Phrase.Events[o.Index] = *o.Repair
+			repaired.Events[o.Index] = *o.Repair
 		}
 	}
-	m.mendSlurs()
-	return m.Phrase, m.Lost
+	return repaired, mendSlurs(repaired.Events)
 }

@@ -5,6 +5,7 @@ import { heard } from '../licks/tab'
 import { changeMarks, emptyMarks, type Arrow, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
 import { samePlace } from '../neck/geometry'
+import BenchTabs from '../shell/BenchTabs.vue'
 import PillSelect from '../shell/PillSelect.vue'
 import { usePlayer, useSource } from '../sound/player'
 import { useKeys } from '../tune/keys'
@@ -181,17 +182,7 @@ useKeys([
       @pick="pick"
     />
     <div class="bench">
-      <div class="head">
-        <button
-          v-for="b in benches"
-          :key="b.name"
-          type="button"
-          class="tab"
-          :aria-pressed="bench === b.name"
-          @click="view.set({ bench: b.name })"
-        >
-          {{ b.title }}
-        </button>
+      <BenchTabs :tabs="benches" :chosen="bench" @choose="(name) => view.set({ bench: name })">
         <span class="quiet legend">
           <template v-if="bench === 'path'">
             ×: landings there · filled: this change · underlined above: pinned
@@ -201,7 +192,7 @@ useKeys([
           >
           <template v-else>hollow: leaving · filled: arriving · both: held · arrows: half steps</template>
         </span>
-      </div>
+      </BenchTabs>
       <div v-if="bench === 'ways'" class="columns">
         <WaysPanel :work="work" :chosen="chosen" @choose="choose" />
         <IntoPanel :work="work" :way="way" />

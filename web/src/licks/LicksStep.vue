@@ -15,6 +15,7 @@ import MovePanel from './MovePanel.vue'
 import { useMoves } from './moves'
 import { useVerdict } from './verdict'
 import VerdictPanel from './VerdictPanel.vue'
+import BenchTabs from '../shell/BenchTabs.vue'
 import PillSelect from '../shell/PillSelect.vue'
 import { named } from '../shell/options'
 import { asEvent, heard } from './tab'
@@ -240,24 +241,19 @@ useKeys([
       </div>
 
       <div class="desk">
-        <div v-if="!kept" class="head">
-          <button
-            v-for="d in doings"
-            :key="d.name"
-            type="button"
-            class="tab"
-            :aria-pressed="doing === d.name"
-            @click="view.set({ do: d.name === 'lead' ? undefined : d.name })"
-          >
-            {{ d.title }}
-          </button>
+        <BenchTabs
+          v-if="!kept"
+          :tabs="doings"
+          :chosen="doing"
+          @choose="(name) => view.set({ do: name === 'lead' ? undefined : name })"
+        >
           <span role="status" class="quiet said">
             {{ signs(moves.said.value) }}
             <button v-if="moves.last.value" type="button" class="chip" @click="moves.takeBack()">
               Take it back
             </button>
           </span>
-        </div>
+        </BenchTabs>
         <MovePanel v-if="doing === 'move'" :work="moves" />
         <VerdictPanel v-else-if="doing === 'verdict'" :work="judged" @keep="keepRepaired" />
         <template v-if="!kept && doing === 'lead'">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ChordView, NeckMap, PlacedTone } from '../api/client'
+import BenchTabs from '../shell/BenchTabs.vue'
 import MiniNeck from '../neck/MiniNeck.vue'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
@@ -59,19 +60,9 @@ function openChord(symbol: string, position: MapPosition) {
 
 <template>
   <div v-if="tune.map && here" class="bench">
-    <div class="head">
-      <button
-        v-for="b in benches"
-        :key="b.name"
-        type="button"
-        class="tab"
-        :aria-pressed="bench === b.name"
-        @click="view.set({ bench: b.name })"
-      >
-        {{ b.title }}
-      </button>
+    <BenchTabs :tabs="benches" :chosen="bench" @choose="(name) => view.set({ bench: name })">
       <span v-if="again" class="quiet again">This shape is also {{ again }}.</span>
-    </div>
+    </BenchTabs>
     <div v-if="bench === 'chords'" class="matrix">
       <template v-for="one in tune.map.chords" :key="one.chord">
         <strong class="symbol">{{ signs(one.chord) }}</strong>
