@@ -138,7 +138,7 @@ const legend = computed(() => {
   if (easier.value) return easier.value.sentence
   if (small.value) {
     const { name, strings, notes } = small.value
-    return `${name} on ${strings}: ${notes.map((tone) => tone.degree).join(' ')}.`
+    return `${name} on ${strings}: ${notes.map((tone) => tone.degree).join(' ')}. Strummed when chosen; p plays it note by note.`
   }
   if (arpeggio.value) {
     const { chord: name, degrees: sung, leans } = arpeggio.value
