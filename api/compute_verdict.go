@@ -80,9 +80,7 @@ func (s *server) registerComputeVerdict(api huma.API) {
 			return nil, err
 		}
 		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
-		if len(lick.Phrase.Over) == 0 {
-			lick.Phrase.Over = []phrase.ChordFrom{{Chord: on.chart.Home()}}
-		}
+		lick.Phrase = lick.Phrase.OverAtLeast(on.chart.Home())
 		for n, at := range in.Body.Repair {
 			if at < 0 || at >= len(lick.Phrase.Events) {
 				return nil, invalid("", &chart.FieldError{Field: fmt.Sprintf("repair[%d]", n), Detail: fmt.Sprintf("the lick has no note %d; its notes are 0 to %d", at, len(lick.Phrase.Events)-1)})
@@ -91,6 +89,7 @@ func (s *server) registerComputeVerdict(api huma.API) {
 		lost := []string{}
 		if len(in.Body.Repair) > 0 {
 			lick.Phrase, lost = lick.Phrase.Repaired(on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
+			lick = lick.Named(", repaired")
 		}
 		return &body[Verdict]{on.verdict(lick, lost)}, nil
 	})

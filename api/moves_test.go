@@ -66,6 +66,7 @@ func TestTheVerdictOfALick(t *testing.T) {
 	assert.Equal(t, Share{2, 2}, got.Rests)
 	assert.Equal(t, "answer", got.Shape.Ends)
 	assert.Equal(t, 9, got.Lick.Events[6].Fret)
+	assert.Equal(t, "Ferry call, repaired", got.Lick.Name)
 	assert.Empty(t, got.Coverage[0].Missed)
 	call[KeptLick](c, "POST", "/api/licks", got.Lick, 201)
 	ask.Repair = []int{99}

@@ -118,8 +118,13 @@ func TestThePathOfTargets(t *testing.T) {
 	p.Sees("Bar 8 → 9")
 	p.Click("Take out the only pin")
 	p.Sees("9 frets, 0 strings")
-	p.Press("3")
-	p.Until("the thread is gone with the bench", "!document.querySelector('.strip .landing') || document.querySelector('.path')")
+	p.Click("Ways across")
+	p.Until("the thread is gone with the bench", "document.querySelector('.ways') && !document.querySelector('.strip .landing')")
+	p.Click("Target path")
+	p.Until("and comes back with it", "document.querySelectorAll('.strip .landing').length === 9")
+	p.Press("2")
+	p.Sees("in the E-form position")
+	p.Until("it is gone with the step", "!document.querySelector('.strip .landing')")
 }
 
 // Three fretted notes follow three chords by their bends.

@@ -256,10 +256,23 @@ var shortWays = map[MoveWay]string{SlideShape: "slid", StayInPosition: "in posit
 // Kept is a moved lick as one of its own, over the chord and in the key it was moved
 // in, on the instrument it was moved for.
 func (l Lick) Kept(m Moved, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
-	tail := fmt.Sprintf(" over %s, %s", c.Symbol(), shortWays[m.Way])
+	kept := Lick{Name: l.Name, About: l.About, Tonic: k.Tonic, Phrase: m.Phrase}
+	return kept.Named(fmt.Sprintf(" over %s, %s", c.Symbol(), shortWays[m.Way])).Own(i)
+}
+
+// Named is the lick with something added to its name, which is cut to make room.
+func (l Lick) Named(tail string) Lick {
 	name := []rune(l.Name)
-	name = name[:min(len(name), MaxName-len([]rune(tail)))]
-	return Lick{Name: string(name) + tail, About: l.About, Tonic: k.Tonic, Phrase: m.Phrase}.Own(i)
+	l.Name = string(name[:min(len(name), MaxName-len([]rune(tail)))]) + tail
+	return l
+}
+
+// OverAtLeast is the phrase over a chord, where it does not know its own.
+func (p Phrase) OverAtLeast(c harmony.Chord) Phrase {
+	if len(p.Over) == 0 {
+		p.Over = []ChordFrom{{Chord: c}}
+	}
+	return p
 }
 
 // Own is the lick as it lies on an instrument, which it names where that is not tuned

@@ -106,6 +106,16 @@ func TestALickIsSetIntoTheKeyFirst(t *testing.T) {
 	assert.Equal(t, far, far.SetInto(guitar, key.Tonic, p.Window), "no position has room for it")
 }
 
+func TestALongNameMakesRoom(t *testing.T) {
+	l := Lick{Name: strings.Repeat("é", MaxName)}.Named(", repaired")
+	assert.Equal(t, strings.Repeat("é", MaxName-10)+", repaired", l.Name)
+	assert.Equal(t, "Short, repaired", Lick{Name: "Short"}.Named(", repaired").Name)
+	c := chordOf(t, "F7")
+	assert.Equal(t, []ChordFrom{{Chord: c}}, Phrase{}.OverAtLeast(c).Over)
+	own := overC7(t).Phrase
+	assert.Equal(t, own.Over, own.OverAtLeast(c).Over)
+}
+
 // A bend is bent differently before the hand moves.
 func TestABendIsBentDifferently(t *testing.T) {
 	l := overC7(t)

@@ -86,7 +86,6 @@ defineExpose({ source })
           class="number"
           :model-value="notes"
           :min="1"
-          :max="256"
           show-buttons
           :use-grouping="false"
           aria-label="Notes of the run"

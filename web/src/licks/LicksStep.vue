@@ -54,10 +54,6 @@ const { verdict } = judged
 const tab = computed(() =>
   doing.value === 'move' ? moved.value?.tab : doing.value === 'verdict' ? verdict.value?.tab : undefined,
 )
-function keepRepaired() {
-  const own = verdict.value?.lick
-  if (own) void moves.keep({ ...own, name: `${own.name.slice(0, 50)}, repaired` })
-}
 
 const chosen = ref<number>()
 watch(line, () => (chosen.value = undefined))
@@ -255,7 +251,7 @@ useKeys([
           </span>
         </BenchTabs>
         <MovePanel v-if="doing === 'move'" :work="moves" />
-        <VerdictPanel v-else-if="doing === 'verdict'" :work="judged" @keep="keepRepaired" />
+        <VerdictPanel v-else-if="doing === 'verdict'" :work="judged" @keep="moves.keep(verdict?.lick)" />
         <template v-if="!kept && doing === 'lead'">
           <div class="choices" role="group" aria-label="Target">
             <span class="what quiet">land on</span>
