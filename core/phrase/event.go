@@ -35,9 +35,14 @@ type Technique struct {
 	// PreBend bends before the note is struck, Release lets the bend back.
 	PreBend, Release                      bool
 	Vibrato, Mute, Accent, Staccato, Tied bool
-	// Grace is a note crushed into the one after it.
+	// Grace is a note crushed into the one after it: GraceTicks long, it ends where
+	// that one begins.
 	Grace bool
 }
+
+// GraceTicks is how long a grace note sounds: a thirty-second (ours: short enough
+// to be heard as part of the note it leads to, at any tempo).
+const GraceTicks = 60
 
 // MaxBend is the widest bend a hand is asked for, in quarter tones: three half
 // steps.
@@ -88,7 +93,15 @@ func (e *EventError) Error() string { return fmt.Sprintf("note %d: %s", e.Index+
 // the neck, out of order, two at once on a string, or with a technique that
 // its string and neighbours do not allow.
 func (p Phrase) Check(i neck.Instrument) error {
-	if len(p.Events) == 0 || len(p.Events) > MaxEvents {
+	if len(p.Events) == 0 {
+		return &EventError{Field: "events", Detail: fmt.Sprintf("a phrase has 1 to %d notes; this has 0", MaxEvents)}
+	}
+	return p.CheckSoFar(i)
+}
+
+// CheckSoFar is Check for a phrase that is being written and may have no notes yet.
+func (p Phrase) CheckSoFar(i neck.Instrument) error {
+	if len(p.Events) > MaxEvents {
 		return &EventError{Field: "events", Detail: fmt.Sprintf("a phrase has 1 to %d notes; this has %d", MaxEvents, len(p.Events))}
 	}
 	if len(p.Over) > MaxEvents {
@@ -121,6 +134,9 @@ func (p Phrase) Check(i neck.Instrument) error {
 		case heard && p.Events[last].End() > e.Tick:
 			return fail("tick", "string %d is still sounding note %d; one note at a time on a string", e.String, last+1)
 		}
+		if e.Grace && (e.Ticks != GraceTicks || n+1 == len(p.Events) || p.Events[n+1].Tick != e.End()) {
+			return fail("grace", "a grace note lasts %d ticks and ends where the next note begins", GraceTicks)
+		}
 		if field, detail := e.technique(i, p.Events, last, heard); field != "" {
 			return fail(field, "%s", detail)
 		}
@@ -137,6 +153,8 @@ func (e Event) technique(i neck.Instrument, events []Event, last int, heard bool
 		return "bend", fmt.Sprintf("a bend is 0 to %g semitones", float64(MaxBend)/2)
 	case e.Bend > 0 && e.Fret == 0:
 		return "bend", "an open string cannot be bent"
+	case e.Vibrato && e.Fret == 0:
+		return "vibrato", "an open string cannot be shaken"
 	case (e.PreBend || e.Release) && e.Bend == 0:
 		return "bend", "a pre-bend or a release needs a bend"
 	case e.SlideFrom != 0 && (e.SlideFrom < 1 || e.SlideFrom > i.Frets || e.SlideFrom == e.Fret || e.Fret == 0):

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 )
@@ -15,7 +16,9 @@ type Lick struct {
 	// About says in a line what the lick is good for.
 	About string
 	// Tonic is the tonic it was written over.
-	Tonic  pitch.Note
+	Tonic pitch.Note
+	// Tags are the player's own words for it.
+	Tags   []string
 	Phrase Phrase
 	// On is the instrument that its strings and frets are of; nil for a guitar in
 	// standard tuning.
@@ -33,15 +36,33 @@ func (l Lick) WrittenOn() neck.Instrument {
 	return i
 }
 
-// MaxName and MaxAbout are how many characters a lick's name and line hold.
+// MaxName and MaxAbout are how many characters a lick's name and line hold, MaxTags
+// and MaxTag how many tags it may have, and how long each.
 const (
 	MaxName  = 60
 	MaxAbout = 200
+	MaxTags  = 12
+	MaxTag   = 24
+)
+
+// MaxLickBars is how many bars a lick may last, MaxPickupBars how many it may begin
+// before its bar 1 (ours: what is longer is a solo).
+const (
+	MaxLickBars   = 64
+	MaxPickupBars = 4
 )
 
 // Check returns the first thing that makes the lick unfit to be kept: a
-// *chart.FieldError for its name, an *EventError for a note.
+// *chart.FieldError for what it is called, an *EventError for a note.
 func (l Lick) Check() error {
+	if err := l.CheckSoFar(); err != nil {
+		return err
+	}
+	return l.Phrase.Check(l.WrittenOn())
+}
+
+// CheckSoFar is Check for a lick that is being written and may have no notes yet.
+func (l Lick) CheckSoFar() error {
 	name := strings.TrimSpace(l.Name)
 	if name == "" || len([]rune(name)) > MaxName {
 		return &chart.FieldError{Field: "name", Detail: fmt.Sprintf("a lick's name has 1 to %d characters", MaxName)}
@@ -49,7 +70,57 @@ func (l Lick) Check() error {
 	if len([]rune(l.About)) > MaxAbout {
 		return &chart.FieldError{Field: "about", Detail: fmt.Sprintf("what a lick is about has at most %d characters", MaxAbout)}
 	}
-	return l.Phrase.Check(l.WrittenOn())
+	if l.Tonic.Accidental > 1 || l.Tonic.Accidental < -1 {
+		return &chart.FieldError{Field: "tonic", Detail: fmt.Sprintf("%s is not a tonic; a tonic has at most one b or #", l.Tonic)}
+	}
+	if len(l.Tags) > MaxTags {
+		return &chart.FieldError{Field: "tags", Detail: fmt.Sprintf("a lick has at most %d tags", MaxTags)}
+	}
+	for n, tag := range l.Tags {
+		if strings.TrimSpace(tag) != tag || tag == "" || len([]rune(tag)) > MaxTag || strings.ContainsAny(tag, ",\n\r\t") {
+			return &chart.FieldError{Field: fmt.Sprintf("tags[%d]", n), Detail: fmt.Sprintf("a tag has 1 to %d characters in one line, without a comma", MaxTag)}
+		}
+	}
+	return l.inItsBars()
+}
+
+// inItsBars holds notes and chords within the bars that a lick may have.
+func (l Lick) inItsBars() error {
+	bar := l.Phrase.Meter.BarTicks()
+	first, end := -MaxPickupBars*bar, MaxLickBars*bar
+	for n, e := range l.Phrase.Events {
+		switch {
+		case e.Tick < first:
+			return &EventError{Index: n, Field: "tick", Detail: fmt.Sprintf("it begins more than %d bars before bar 1", MaxPickupBars)}
+		case e.End() > end:
+			return &EventError{Index: n, Field: "ticks", Detail: fmt.Sprintf("it goes on past bar %d, where a lick ends at the latest", MaxLickBars)}
+		}
+	}
+	for n, from := range l.Phrase.Over {
+		if from.Tick < first || from.Tick >= end {
+			return &EventError{Field: "over", Detail: fmt.Sprintf("chord %d is outside the %d bars a lick may have", n+1, MaxLickBars)}
+		}
+	}
+	return l.Phrase.CheckSoFar(l.WrittenOn())
+}
+
+// Key is the key the lick was written in: minor where its first chord is, major over
+// a plain major chord, else that of a blues.
+func (l Lick) Key() harmony.Key {
+	k := harmony.Key{Tonic: l.Tonic, Mode: harmony.DominantMode}
+	if len(l.Phrase.Over) == 0 {
+		return k
+	}
+	first := l.Phrase.Over[0].Chord
+	_, seventh := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 10))
+	_, third := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 4))
+	switch {
+	case first.Quality.Minor():
+		k.Mode = harmony.MinorMode
+	case third && !seventh:
+		k.Mode = harmony.MajorMode
+	}
+	return k
 }
 
 // Setting is a lick laid into a key and position.

@@ -27,6 +27,12 @@ func (p Phrase) In(meter chart.Meter) (Phrase, error) {
 		e.Tick = start
 		moved.Events[n] = e
 	}
+	// Grace notes keep their length; they stay against the note they lead to.
+	for n := len(moved.Events) - 2; n >= 0; n-- {
+		if e := &moved.Events[n]; e.Grace {
+			e.Tick, e.Ticks = moved.Events[n+1].Tick-GraceTicks, GraceTicks
+		}
+	}
 	for _, from := range p.Over {
 		from.Tick = written(from.Tick)
 		moved.Over = append(moved.Over, from)

@@ -73,7 +73,7 @@ func (l Lick) SetInto(i neck.Instrument, tonic pitch.Note, w neck.Window) Lick {
 	if err != nil {
 		return l
 	}
-	set := Lick{Name: l.Name, About: l.About, Tonic: tonic, Phrase: setting.Phrase, On: &i}
+	set := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: tonic, Phrase: setting.Phrase, On: &i}
 	for _, from := range l.Phrase.Over {
 		from.Chord = from.Chord.Transposed(l.Tonic, tonic)
 		if from.Written != nil {
@@ -199,34 +199,44 @@ func (m *Moved) measure(i neck.Instrument, c harmony.Chord) {
 	if m.Refused != "" {
 		return
 	}
-	m.Low = i.Frets + 1
-	for _, e := range m.Phrase.Events {
-		if e.Fret > 0 {
-			m.Low, m.High = min(m.Low, e.Fret), max(m.High, e.Fret)
-		}
-	}
-	if m.High == 0 {
-		m.Low = 0
-	}
+	m.Low, m.High = m.Phrase.Frets()
 	m.StretchMM = i.StretchMM(m.Low, m.High)
 	if m.Way != StayInPosition {
-		wanted := make([]neck.Wanted, len(m.Phrase.Events))
-		for n, e := range m.Phrase.Events {
-			at := e.Place
-			wanted[n] = neck.Wanted{Pitch: i.Pitch(at), At: &at, Joined: m.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
-		}
-		fingering, _, err := neck.FingerPhrase(i, i.WindowFrom(max(min(m.Low, i.Frets-3), 0)), wanted)
-		if err != nil {
-			*m = refused(m.Way, "%s", err)
-			return
-		}
-		for n, f := range fingering {
-			m.Phrase.Events[n].Fingered = f
-		}
+		m.Phrase.fingerAsItLies(i)
 	}
 	m.Phrase.Over = []ChordFrom{{Tick: min(m.Phrase.Events[0].Tick, 0), Chord: c}}
 	if err := m.Phrase.Check(i); err != nil {
 		*m = refused(m.Way, "%s", err)
+	}
+}
+
+// Frets are the lowest and highest fretted fret of the phrase; both 0 where every
+// string is open.
+func (p Phrase) Frets() (low, high int) {
+	for _, e := range p.Events {
+		if e.Fret > 0 && (low == 0 || e.Fret < low) {
+			low = e.Fret
+		}
+		high = max(high, e.Fret)
+	}
+	return low, high
+}
+
+// fingerAsItLies chooses the fingers of notes whose places stand. The hand is set at
+// the lowest fret.
+func (p Phrase) fingerAsItLies(i neck.Instrument) {
+	wanted := make([]neck.Wanted, len(p.Events))
+	for n, e := range p.Events {
+		at := e.Place
+		wanted[n] = neck.Wanted{Pitch: i.Pitch(at), At: &at, Joined: p.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
+	}
+	low, _ := p.Frets()
+	fingering, _, err := neck.FingerPhrase(i, i.WindowFrom(max(min(low, i.Frets-3), 0)), wanted)
+	if err != nil {
+		return // a note that should be fretted lies open: the check says so
+	}
+	for n, f := range fingering {
+		p.Events[n].Fingered = f
 	}
 }
 
@@ -256,7 +266,7 @@ var shortWays = map[MoveWay]string{SlideShape: "slid", StayInPosition: "in posit
 // Kept is a moved lick as one of its own, over the chord and in the key it was moved
 // in, on the instrument it was moved for.
 func (l Lick) Kept(m Moved, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
-	kept := Lick{Name: l.Name, About: l.About, Tonic: k.Tonic, Phrase: m.Phrase}
+	kept := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: k.Tonic, Phrase: m.Phrase}
 	return kept.Named(fmt.Sprintf(" over %s, %s", c.Symbol(), shortWays[m.Way])).Own(i)
 }
 

@@ -159,20 +159,41 @@ func (p Phrase) landfalls(i neck.Instrument, k harmony.Key) []Landfall {
 	for n := 1; n < len(p.Over); n++ {
 		from := p.Over[n]
 		l := Landfall{Tick: from.Tick, Chord: from.Chord, Index: -1, When: "none"}
-		for m, e := range p.Events {
-			if e.Tick < from.Tick-landsEarly || e.Tick > from.Tick+p.Meter.BeatTicks() {
-				continue
-			}
+		if m := p.landing(from.Tick); m >= 0 {
+			e := p.Events[m]
 			l.Index, l.Judgement = m, k.Judge(from.Chord, e.Sounding(i).Class())
-			l.When = map[bool]string{true: "early", false: "late"}[e.Tick < from.Tick]
-			if e.Tick == from.Tick {
+			switch {
+			case e.Tick < from.Tick:
+				l.When = "early"
+			case e.Tick > from.Tick:
+				l.When = "late"
+			default:
 				l.When = "on"
 			}
-			break
 		}
 		found = append(found, l)
 	}
 	return found
+}
+
+// landing is the note that lands on a change: the first from an eighth before to a beat
+// after it. A note before the change that has ended by then only leads in, where
+// another follows in time (ours: an approach is not the landing it leads to). It is -1
+// for none.
+func (p Phrase) landing(change int) int {
+	led := -1
+	for n, e := range p.Events {
+		switch {
+		case e.Tick < change-landsEarly || e.Grace:
+		case e.Tick > change+p.Meter.BeatTicks():
+			return led
+		case e.Tick >= change || e.End() > change:
+			return n
+		case led < 0:
+			led = n
+		}
+	}
+	return led
 }
 
 // coverage says which tones each chord got while it sounded.

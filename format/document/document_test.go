@@ -13,9 +13,9 @@ import (
 const tune = `{"title":"A","key":{"tonic":"Bb","mode":"dominant"},"meter":"4/4","tempo":90,"feel":"shuffle","swing":2,
 	"bars":[{"chords":[{"chord":"Bb7","beats":2},{"chord":"Eb9","beats":2}]},{"chords":[{"chord":"F7","beats":4}]}]}`
 
-const lick = `{"name":"A","about":"","tonic":"C","meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
+const lick = `{"name":"A","about":"","tonic":"C","tags":["box","call"],"meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
 	{"tick":240,"ticks":240,"string":3,"fret":10,"hammerOn":true,"bend":0.5,"slideOut":"down"},
-	{"tick":480,"ticks":60,"string":2,"fret":8,"grace":true}],"over":[{"tick":0,"chord":"C7"},{"tick":960,"chord":"F#m7b5/A"}]}`
+	{"tick":480,"ticks":60,"string":2,"fret":8,"grace":true},{"tick":540,"ticks":180,"string":2,"fret":9}],"over":[{"tick":0,"chord":"C7"},{"tick":960,"chord":"F#m7b5/A"}]}`
 
 func readChart(t *testing.T, text string) (Chart, chart.Chart) {
 	t.Helper()

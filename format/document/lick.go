@@ -55,6 +55,8 @@ type Lick struct {
 	Name  string `json:"name" doc:"1 to 60 characters"`
 	About string `json:"about" doc:"What it is good for, at most 200 characters"`
 	Tonic string `json:"tonic" doc:"The tonic it was written over"`
+	// Tags are left out for none.
+	Tags []string `json:"tags,omitempty" maxItems:"12" doc:"The player's own words for it, each at most 24 characters without a comma"`
 	// Tuning is left out for standard.
 	Tuning string `json:"tuning,omitempty" doc:"The open strings it was written for, from the lowest up; left out for standard tuning"`
 	Phrase
@@ -87,6 +89,15 @@ var slideNames = [3]string{"down", "", "up"}
 // Core reads the phrase and checks that it can be played on the instrument. Its
 // error is a *chart.FieldError.
 func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
+	p, err := d.soFar(i)
+	if err != nil {
+		return phrase.Phrase{}, err
+	}
+	return p, eventField(p.Check(i))
+}
+
+// soFar is Core for a phrase that is being written and may have no notes yet.
+func (d Phrase) soFar(i neck.Instrument) (phrase.Phrase, error) {
 	meter, err := chart.ParseMeter(d.Meter)
 	if err != nil {
 		return phrase.Phrase{}, err
@@ -129,7 +140,7 @@ func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
 		}
 		p.Over = append(p.Over, from)
 	}
-	return p, eventField(p.Check(i))
+	return p, eventField(p.CheckSoFar(i))
 }
 
 // eventField names the field of an *phrase.EventError as a path.
@@ -146,7 +157,7 @@ func eventField(err error) error {
 
 // LickOf writes a lick as a document.
 func LickOf(l phrase.Lick) Lick {
-	d := Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Phrase: PhraseOf(l.Phrase)}
+	d := Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Tags: l.Tags, Phrase: PhraseOf(l.Phrase)}
 	if l.On != nil {
 		d.Tuning = l.On.Tuning()
 	}
@@ -155,11 +166,20 @@ func LickOf(l phrase.Lick) Lick {
 
 // Core reads the lick and checks it whole. Its error is a *chart.FieldError.
 func (d Lick) Core() (phrase.Lick, error) {
+	l, err := d.SoFar()
+	if err != nil {
+		return phrase.Lick{}, err
+	}
+	return l, eventField(l.Check())
+}
+
+// SoFar is Core for a lick that is being written and may have no notes yet.
+func (d Lick) SoFar() (phrase.Lick, error) {
 	tonic, err := pitch.ParseNote(d.Tonic)
 	if err != nil {
 		return phrase.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
 	}
-	l := phrase.Lick{Name: d.Name, About: d.About, Tonic: tonic}
+	l := phrase.Lick{Name: d.Name, About: d.About, Tags: d.Tags, Tonic: tonic}
 	if d.Tuning != "" {
 		on, err := Instrument{Name: "lick", Tuning: d.Tuning, Frets: neck.MaxFrets, ScaleMM: neck.Standard().ScaleMM}.Core()
 		if err != nil {
@@ -167,8 +187,8 @@ func (d Lick) Core() (phrase.Lick, error) {
 		}
 		l.On = &on
 	}
-	if l.Phrase, err = d.Phrase.Core(l.WrittenOn()); err != nil {
+	if l.Phrase, err = d.soFar(l.WrittenOn()); err != nil {
 		return phrase.Lick{}, err
 	}
-	return l, eventField(l.Check())
+	return l, eventField(l.CheckSoFar())
 }

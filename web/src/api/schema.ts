@@ -1557,6 +1557,8 @@ export interface components {
             name: string;
             /** @description The chords it was written over, each until the next */
             over?: components["schemas"]["Over"][];
+            /** @description The player's own words for it, each at most 24 characters without a comma */
+            tags?: string[];
             /** @description The tonic it was written over */
             tonic: string;
             /** @description The open strings it was written for, from the lowest up; left out for standard tuning */

@@ -1,0 +1,393 @@
+package phrase
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Edit is one change that a player makes to a phrase. It works on a selection: the
+// notes that start from From up to, but not at, To, on one string or on all.
+type Edit struct {
+	Do       EditKind
+	From, To int
+	// String is 0 for every string.
+	String int
+	// Fret and Ticks are those of a note to be put at From.
+	Fret, Ticks int
+	// By is how far a selection is moved: ticks, or half steps.
+	By int
+	// Technique and Value are how the selection is to be played.
+	Technique string
+	Value     int
+	// Events are pasted with their tick 0 at From.
+	Events []Event
+	// Chord holds from From on.
+	Chord harmony.Chord
+}
+
+// EditKind is what an edit does.
+type EditKind string
+
+// The edits.
+const (
+	// Put writes a note; where one begins already its fret is changed, and nothing else.
+	Put EditKind = "put"
+	// Clear takes the selection's notes away and leaves their time as a rest.
+	Clear EditKind = "clear"
+	// Cut takes the selection's time away with its notes: what follows moves up.
+	Cut EditKind = "cut"
+	// Open makes room: all from From on moves later by Ticks.
+	Open EditKind = "open"
+	// Last sets how long the selection's notes last.
+	Last EditKind = "last"
+	// Play sets a technique.
+	Play EditKind = "play"
+	// Shift moves the selection in time, Transpose along its strings.
+	Shift     EditKind = "shift"
+	Transpose EditKind = "transpose"
+	// Across moves the selection to other strings, its sound kept.
+	Across EditKind = "across"
+	// Paste writes events, in place of what is there.
+	Paste EditKind = "paste"
+	// Repeat plays the selection once more behind itself; what follows moves later.
+	Repeat EditKind = "repeat"
+	// Over puts a chord under the phrase from a tick on, NotOver takes it away.
+	Over    EditKind = "over"
+	NotOver EditKind = "not over"
+)
+
+// EditKinds lists them.
+var EditKinds = []EditKind{Put, Clear, Cut, Open, Last, Play, Shift, Transpose, Across, Paste, Repeat, Over, NotOver}
+
+// Edited is the phrase with one change made, and what had to be done beside it: notes
+// cut short, slurs that no longer fit. One voice is written: a note ends where the next
+// begins unless it is held on purpose (ours; that is how a lick is played). Where the
+// change cannot be made, the error is an *EventError or a *chart.FieldError.
+func (p Phrase) Edited(i neck.Instrument, e Edit) (Phrase, []string, error) {
+	was := p
+	p.Events, p.Over = slices.Clone(p.Events), slices.Clone(p.Over)
+	var said []string
+	var err error
+	switch e.Do {
+	case Put:
+		err = p.put(i, e)
+	case Clear:
+		p.Events = slices.DeleteFunc(p.Events, e.selects)
+	case Cut:
+		err = p.cut(e)
+	case Open:
+		err = p.open(e.From, e.Ticks)
+	case Last:
+		said, err = p.last(e)
+	case Play:
+		err = p.play(i, e)
+	case Shift:
+		err = p.shift(e)
+	case Transpose:
+		err = p.each(e, func(note *Event) error { return transposeNote(i, note, e.By) })
+	case Across:
+		err = p.each(e, func(note *Event) error { return acrossNote(i, note, e.By) })
+	case Paste:
+		p.paste(e)
+	case Repeat:
+		err = p.repeat(e)
+	case Over:
+		p.over(e)
+	case NotOver:
+		p.Over = slices.DeleteFunc(p.Over, func(c ChordFrom) bool { return c.Tick >= e.From && c.Tick < e.To })
+	default:
+		err = &chart.FieldError{Field: "do", Detail: fmt.Sprintf("%q is not an edit", e.Do)}
+	}
+	if err != nil {
+		return was, nil, err
+	}
+	sort.SliceStable(p.Events, func(a, b int) bool { return p.Events[a].Tick < p.Events[b].Tick })
+	p.Events, said = trimmed(p.Events, said)
+	said = append(said, mendSlurs(p.Events)...)
+	if err := p.CheckSoFar(i); err != nil {
+		return was, nil, err
+	}
+	p.fingerAsItLies(i)
+	return p, said, nil
+}
+
+// selects says whether a note belongs to the edit's selection.
+func (e Edit) selects(note Event) bool {
+	return note.Tick >= e.From && note.Tick < e.To && (e.String == 0 || e.String == note.String)
+}
+
+// each changes every note of the selection, which may not be empty.
+func (p *Phrase) each(e Edit, change func(*Event) error) error {
+	found := false
+	for n := range p.Events {
+		if !e.selects(p.Events[n]) {
+			continue
+		}
+		found = true
+		if err := change(&p.Events[n]); err != nil {
+			return &EventError{Index: n, Field: "fret", Detail: err.Error()}
+		}
+	}
+	if !found {
+		return &chart.FieldError{Field: "from", Detail: "there is no note there to be changed"}
+	}
+	return nil
+}
+
+// put writes a note. What sounded on any string until then ends there, and the new
+// note ends where the next begins.
+func (p *Phrase) put(i neck.Instrument, e Edit) error {
+	place := neck.Place{String: e.String, Fret: e.Fret}
+	if !i.Has(place) {
+		return &chart.FieldError{Field: "fret", Detail: fmt.Sprintf("string %d has no fret %d; strings are 1 to %d, frets 0 to %d", e.String, e.Fret, len(i.Open), i.Frets)}
+	}
+	for n := range p.Events {
+		note := &p.Events[n]
+		if note.Tick == e.From && note.String == e.String {
+			note.Fret = e.Fret
+			note.dropUnplayable()
+			return nil
+		}
+	}
+	if e.Ticks < 1 {
+		return &chart.FieldError{Field: "ticks", Detail: "a note lasts at least one tick"}
+	}
+	added := Event{Tick: e.From, Ticks: e.Ticks, Fingered: neck.Fingered{Place: place}}
+	for n := range p.Events {
+		note := &p.Events[n]
+		switch {
+		case note.Tick < e.From && note.End() > e.From:
+			note.Ticks = e.From - note.Tick
+		case note.Tick > e.From && note.Tick < added.End():
+			added.Ticks = note.Tick - e.From
+		}
+	}
+	p.Events = append(p.Events, added)
+	return nil
+}
+
+// dropUnplayable takes away what the note's place does not allow: on an open string
+// nothing can be bent, slid or shaken.
+func (e *Event) dropUnplayable() {
+	if e.Fret == 0 {
+		e.Bend, e.PreBend, e.Release, e.SlideFrom, e.SlideOut, e.Vibrato = 0, false, false, 0, 0, false
+	}
+	if e.SlideFrom == e.Fret {
+		e.SlideFrom = 0
+	}
+}
+
+// cut takes time out: what sounds into it is cut, what follows moves up. Chords move
+// with the notes; of those that begin in the time taken out the last holds on.
+func (p *Phrase) cut(e Edit) error {
+	gone := e.To - e.From
+	if gone < 1 {
+		return &chart.FieldError{Field: "to", Detail: "the time that is taken out ends after it begins"}
+	}
+	p.Events = slices.DeleteFunc(p.Events, func(note Event) bool { return note.Tick >= e.From && note.Tick < e.To })
+	for n := range p.Events {
+		note := &p.Events[n]
+		switch {
+		case note.Tick >= e.To:
+			note.Tick -= gone
+		case note.End() > e.From:
+			note.Ticks = e.From - note.Tick
+		}
+	}
+	for n := range p.Over {
+		if from := &p.Over[n]; from.Tick > e.From {
+			from.Tick = max(from.Tick-gone, e.From)
+		}
+	}
+	p.Over = slices.CompactFunc(reversed(p.Over), func(a, b ChordFrom) bool { return a.Tick == b.Tick })
+	slices.Reverse(p.Over)
+	return nil
+}
+
+func reversed(over []ChordFrom) []ChordFrom {
+	turned := slices.Clone(over)
+	slices.Reverse(turned)
+	return turned
+}
+
+// open makes room from a tick on. A chord that begins there moves too, unless it is
+// the first of all.
+func (p *Phrase) open(from, ticks int) error {
+	if ticks < 1 {
+		return &chart.FieldError{Field: "ticks", Detail: "the room that is made is at least one tick"}
+	}
+	for n := range p.Events {
+		note := &p.Events[n]
+		switch {
+		case note.Tick >= from:
+			note.Tick += ticks
+		case note.End() > from:
+			note.Ticks = from - note.Tick
+		}
+	}
+	for n := range p.Over {
+		if p.Over[n].Tick >= from && n > 0 {
+			p.Over[n].Tick += ticks
+		}
+	}
+	return nil
+}
+
+// last sets how long the selection's notes last; the next note on the string ends
+// each at the latest.
+func (p *Phrase) last(e Edit) ([]string, error) {
+	if e.Ticks < 1 {
+		return nil, &chart.FieldError{Field: "ticks", Detail: "a note lasts at least one tick"}
+	}
+	said := []string{}
+	err := p.each(e, func(note *Event) error {
+		note.Ticks = e.Ticks
+		if note.Grace {
+			note.Ticks = GraceTicks
+		}
+		return nil
+	})
+	for n, note := range p.Events {
+		for _, next := range p.Events {
+			if e.selects(note) && next.Tick > note.Tick && next.Tick < note.End() && !e.selects(next) && next.String != note.String {
+				said = append(said, fmt.Sprintf("note %d rings on over the next one", n+1))
+				break
+			}
+		}
+	}
+	return said, err
+}
+
+// shift moves the selection in time; a note it comes to lie on gives way.
+func (p *Phrase) shift(e Edit) error {
+	moved := []Event{}
+	for _, note := range p.Events {
+		if e.selects(note) {
+			note.Tick += e.By
+			moved = append(moved, note)
+		}
+	}
+	if len(moved) == 0 {
+		return &chart.FieldError{Field: "from", Detail: "there is no note there to be moved"}
+	}
+	p.Events = append(slices.DeleteFunc(p.Events, e.selects), moved...)
+	return nil
+}
+
+// transposeNote moves a note along its string by half steps.
+func transposeNote(i neck.Instrument, note *Event, by int) error {
+	note.Fret += by
+	if note.SlideFrom > 0 {
+		note.SlideFrom += by
+	}
+	if !i.Has(note.Place) || note.SlideFrom < 0 || note.SlideFrom > i.Frets {
+		return fmt.Errorf("%d half steps on, it is off the neck: frets are 0 to %d", by, i.Frets)
+	}
+	note.dropUnplayable()
+	return nil
+}
+
+// acrossNote plays a note's pitch so many strings farther down.
+func acrossNote(i neck.Instrument, note *Event, by int) error {
+	to := note.String + by
+	if to < 1 || to > len(i.Open) {
+		return fmt.Errorf("there is no string %d; strings are 1 to %d", to, len(i.Open))
+	}
+	fret := int(i.Pitch(note.Place) - i.Open[to-1])
+	if fret < 0 || fret > i.Frets {
+		return fmt.Errorf("string %d does not have its pitch", to)
+	}
+	if note.SlideFrom > 0 {
+		if note.SlideFrom += fret - note.Fret; note.SlideFrom < 1 || note.SlideFrom > i.Frets {
+			note.SlideFrom = 0
+		}
+	}
+	note.Place = neck.Place{String: to, Fret: fret}
+	note.dropUnplayable()
+	return nil
+}
+
+// paste writes events from From on; notes that begin within their time give way.
+func (p *Phrase) paste(e Edit) {
+	end := e.From
+	for _, note := range e.Events {
+		end = max(end, e.From+note.End())
+	}
+	p.Events = slices.DeleteFunc(p.Events, func(note Event) bool { return note.Tick >= e.From && note.Tick < end })
+	for n := range p.Events {
+		if note := &p.Events[n]; note.Tick < e.From && note.End() > e.From {
+			note.Ticks = e.From - note.Tick
+		}
+	}
+	for _, note := range e.Events {
+		note.Tick += e.From
+		p.Events = append(p.Events, note)
+	}
+}
+
+// repeat plays the selected time once more behind itself.
+func (p *Phrase) repeat(e Edit) error {
+	length := e.To - e.From
+	if length < 1 || !slices.ContainsFunc(p.Events, e.selects) {
+		return &chart.FieldError{Field: "from", Detail: "there is no note there to be played again"}
+	}
+	again := []Event{}
+	for _, note := range p.Events {
+		if e.selects(note) {
+			note.Tick += length
+			note.Ticks = min(note.Ticks, e.To+length-note.Tick)
+			again = append(again, note)
+		}
+	}
+	if err := p.open(e.To, length); err != nil {
+		return err
+	}
+	p.Events = append(p.Events, again...)
+	return nil
+}
+
+// over puts a chord under the phrase.
+func (p *Phrase) over(e Edit) {
+	p.Over = slices.DeleteFunc(p.Over, func(c ChordFrom) bool { return c.Tick == e.From })
+	p.Over = append(p.Over, ChordFrom{Tick: e.From, Chord: e.Chord})
+	sort.SliceStable(p.Over, func(a, b int) bool { return p.Over[a].Tick < p.Over[b].Tick })
+}
+
+// trimmed ends each note at the latest where the next on its string begins; of two
+// that begin at once on a string the one written last stays.
+func trimmed(events []Event, said []string) ([]Event, []string) {
+	kept := events[:0]
+	last := map[int]int{}
+	for n, note := range events {
+		if before, heard := last[note.String]; heard {
+			switch was := &kept[before]; {
+			case was.Tick == note.Tick:
+				said = append(said, fmt.Sprintf("a note at string %d fret %d gave way", was.String, was.Fret))
+				*was = note
+				continue
+			case was.End() > note.Tick:
+				was.Ticks = note.Tick - was.Tick
+				said = append(said, fmt.Sprintf("note %d is cut short by the next on its string", n))
+			}
+		}
+		last[note.String] = len(kept)
+		kept = append(kept, note)
+	}
+	return looseGraces(kept), said
+}
+
+// looseGraces turns grace notes that no longer lead straight to another into plain
+// ones.
+func looseGraces(events []Event) []Event {
+	for n := range events {
+		if e := &events[n]; e.Grace && (e.Ticks != GraceTicks || n+1 == len(events) || events[n+1].Tick != e.End()) {
+			e.Grace = false
+		}
+	}
+	return events
+}

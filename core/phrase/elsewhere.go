@@ -1,0 +1,169 @@
+package phrase
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Elsewhere is a lick at another place: another octave, in octaves, in another key or
+// another position.
+type Elsewhere struct {
+	// Group says what it is one of, Name which.
+	Group, Name string
+	// Tonic is the key it is in there.
+	Tonic pitch.Note
+	// Moved is it there, over its own chords; or the reason why it cannot be.
+	Moved
+}
+
+// The groups of places that a lick can be had at.
+const (
+	inOctaves   = "octaves"
+	inKeys      = "keys"
+	inPositions = "positions"
+)
+
+// Elsewhere is the lick at every other place: an octave up and down, as octaves, in
+// every key at the form of a position, and in every position of the key (common
+// practice: a lick is known when it can be had anywhere).
+func (l Lick) Elsewhere(i neck.Instrument, k harmony.Key, at neck.Position) []Elsewhere {
+	all := []Elsewhere{
+		l.elsewhere(i, inOctaves, "an octave up", l.Tonic, l.octave(i, 12)),
+		l.elsewhere(i, inOctaves, "an octave down", l.Tonic, l.octave(i, -12)),
+		l.elsewhere(i, inOctaves, "as octaves", l.Tonic, l.asOctaves(i)),
+	}
+	for _, name := range k.Mode.Tonics() {
+		key, err := harmony.ParseKey(name, k.Mode)
+		if err != nil || key.Tonic.Class() == k.Tonic.Class() {
+			continue
+		}
+		all = append(all, l.inKey(i, key, at))
+	}
+	for _, p := range neck.Positions(i, k.Tonic.Class()) {
+		moved := l.set(i, k.Tonic, p.Window)
+		all = append(all, l.elsewhere(i, inPositions, fmt.Sprintf("%s, frets %d to %d", p.Says(), p.Core, p.CoreEnd), k.Tonic, moved))
+	}
+	return all
+}
+
+// inKey sets the lick into a key, at the position there that is the like of this one.
+func (l Lick) inKey(i neck.Instrument, key harmony.Key, at neck.Position) Elsewhere {
+	text := string(at.Form)
+	if text == "" {
+		text = at.ID()
+	}
+	position, err := neck.FindPosition(i, key.Tonic.Class(), text)
+	if err != nil {
+		return l.elsewhere(i, inKeys, key.Tonic.String(), key.Tonic, refused("", "%s", err))
+	}
+	return l.elsewhere(i, inKeys, key.Tonic.String(), key.Tonic, l.set(i, key.Tonic, position.Window))
+}
+
+// set is the lick set into a key and window, as something moved.
+func (l Lick) set(i neck.Instrument, tonic pitch.Note, w neck.Window) Moved {
+	setting, err := l.Set(i, tonic.Class(), w)
+	if err != nil {
+		return refused("", "%s", err)
+	}
+	return Moved{Phrase: setting.Phrase, Shift: setting.Shift, Lost: setting.Lost, Way: StayInPosition}
+}
+
+// elsewhere measures what was moved and puts its own chords under it, moved with it.
+func (l Lick) elsewhere(i neck.Instrument, group, name string, tonic pitch.Note, m Moved) Elsewhere {
+	e := Elsewhere{Group: group, Name: name, Tonic: tonic}
+	if m.Refused == "" {
+		over := l.Phrase.OverAtLeast(l.home()).Over
+		m.measure(i, over[0].Chord)
+		m.Phrase.Over = nil
+		for _, from := range over {
+			from.Chord = from.Chord.Transposed(l.Tonic, tonic)
+			if from.Written != nil {
+				written := from.Written.Transposed(l.Tonic, tonic)
+				from.Written = &written
+			}
+			m.Phrase.Over = append(m.Phrase.Over, from)
+		}
+	}
+	e.Moved = m
+	return e
+}
+
+// octave moves the lick by octaves: along the neck where it has room, else fingered
+// anew in the position where that costs least.
+func (l Lick) octave(i neck.Instrument, shift int) Moved {
+	if events, err := l.onNeck(i); err == nil && !slices.ContainsFunc(events, func(e Event) bool { return e.Fret == 0 }) {
+		p := Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
+		if slideFrets(p.Events, shift, i) {
+			return Moved{Way: SlideShape, Phrase: p, Shift: shift}
+		}
+	}
+	best, cost := Setting{}, -1
+	for _, p := range neck.Positions(i, l.Tonic.Class()) {
+		setting, c, ok := l.refingered(i, p.Window, shift)
+		if c += costLost * len(setting.Lost); ok && (cost < 0 || c < cost) {
+			best, cost = setting, c
+		}
+	}
+	if cost < 0 {
+		return refused(StayInPosition, "there is no room for it on this neck")
+	}
+	return Moved{Way: StayInPosition, Phrase: best.Phrase, Shift: shift, Lost: best.Lost}
+}
+
+// asOctaves doubles every note an octave higher, on the string two higher as octaves
+// are held, or lower where there is none (common practice). Two strings cannot be bent,
+// hammered or pulled together: those techniques go, and a bend is played as its goal.
+func (l Lick) asOctaves(i neck.Instrument) Moved {
+	events, err := l.onNeck(i)
+	if err != nil {
+		return refused(SlideShape, "%s", err)
+	}
+	m := Moved{Way: SlideShape, Phrase: Phrase{Meter: l.Phrase.Meter}}
+	for n, e := range events {
+		if e.Bend > 0 || e.HammerOn || e.PullOff || e.Tied {
+			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d cannot be had on two strings", map[bool]string{true: "bend", false: e.slur()}[e.Bend > 0], n+1))
+		}
+		e.Fret += e.Bend / 2
+		e.Bend, e.PreBend, e.Release, e.HammerOn, e.PullOff, e.Tied = 0, false, false, false, false, false
+		if !i.Has(e.Place) || e.SlideFrom == e.Fret {
+			e.SlideFrom = 0
+		}
+		other, ok := e.octaveOf(i)
+		if !i.Has(e.Place) || !ok {
+			return refused(SlideShape, "note %d has no octave beside it on this neck", n+1)
+		}
+		pair := []Event{e, other}
+		slices.SortFunc(pair, func(a, b Event) int { return b.String - a.String })
+		m.Phrase.Events = append(m.Phrase.Events, pair...)
+	}
+	m.Phrase.Events, _ = trimmed(m.Phrase.Events, nil)
+	return m
+}
+
+// octaveOf is the octave of a note two strings higher, or three; else lower.
+func (e Event) octaveOf(i neck.Instrument) (Event, bool) {
+	for _, to := range []struct{ strings, semitones int }{{-2, 12}, {2, -12}, {-3, 12}, {3, -12}} {
+		other := e
+		other.String += to.strings
+		if other.String < 1 || other.String > len(i.Open) {
+			continue
+		}
+		other.Fret = int(i.Pitch(e.Place)-i.Open[other.String-1]) + to.semitones
+		if other.SlideFrom > 0 {
+			other.SlideFrom += other.Fret - e.Fret
+		}
+		far := max(other.Fret-e.Fret, e.Fret-other.Fret)
+		if i.Has(other.Place) && far <= 4 && other.SlideFrom >= 0 && other.SlideFrom <= i.Frets && (other.Fret > 0 || !other.needsFret()) {
+			return other, true
+		}
+	}
+	return e, false
+}
+
+// home is the chord of the lick's own tonic.
+func (l Lick) home() harmony.Chord { return chart.Chart{Key: l.Key()}.Home() }

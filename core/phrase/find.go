@@ -1,0 +1,115 @@
+package phrase
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Wanted is what is asked of a lick; what is left empty is not asked.
+type Wanted struct {
+	// Text is looked for in name, line and tags, whatever its case.
+	Text, Tag, Technique, Scale string
+	// Fits is a chord it may be played over as it sounds.
+	Fits *harmony.Chord
+	// Starts, Ends, Lands and Leans are degrees as they are written: "b7".
+	Starts, Ends, Lands, Leans string
+	// MostBars and MostPerSecond are how long and how fast it may be; 0 for any.
+	MostBars      int
+	MostPerSecond float64
+	// In is where every fretted note must lie; nil for anywhere.
+	In *neck.Window
+	// Near is a place that it must end near: at most four half steps away.
+	Near *neck.Place
+}
+
+// nearEnough is how many half steps from a landing a lick may end: what can be moved
+// on from in one move of section "A change" of the rules.
+const nearEnough = 4
+
+// Found is a lick that is as wanted.
+type Found struct {
+	// Index is its place in the list that was searched.
+	Index int
+	Lick  Lick
+	Facts Facts
+	// Away is how far its last note is from Near, in half steps upwards.
+	Away int
+	// Says is why it was found where a landing was asked for.
+	Says string
+}
+
+// Find searches licks that lie in a key on an instrument, at a tempo. They come in
+// their order; where a landing is asked for, those that end nearest to it first.
+func Find(i neck.Instrument, k harmony.Key, tempo int, licks []Lick, w Wanted) []Found {
+	found := []Found{}
+	for n, l := range licks {
+		f := Found{Index: n, Lick: l, Facts: l.Facts(i, tempo)}
+		if !w.asks(l, f.Facts) || w.Fits != nil && !l.Fits(i, k, *w.Fits) {
+			continue
+		}
+		if w.Near != nil {
+			last := l.Phrase.Events[len(l.Phrase.Events)-1]
+			f.Away = int(i.Pitch(*w.Near) - last.Sounding(i))
+			if max(f.Away, -f.Away) > nearEnough {
+				continue
+			}
+			f.Says = fmt.Sprintf("ends %s, string %d fret %d", apart(f.Away), last.String, last.Fret)
+		}
+		found = append(found, f)
+	}
+	if w.Near != nil {
+		distance := func(f Found) int {
+			return 10*max(f.Away, -f.Away) + max(f.Facts.Last.String-w.Near.String, w.Near.String-f.Facts.Last.String)
+		}
+		sort.SliceStable(found, func(a, b int) bool { return distance(found[a]) < distance(found[b]) })
+	}
+	return found
+}
+
+// apart says how far below or above the landing a lick ends.
+func apart(away int) string {
+	way := "below it"
+	if away < 0 {
+		way = "above it"
+	}
+	switch far := max(away, -away); far {
+	case 0:
+		return "on it"
+	case 1:
+		return "a half step " + way
+	case 2:
+		return "a whole step " + way
+	default:
+		return fmt.Sprintf("%d half steps %s", far, way)
+	}
+}
+
+// asks holds all but the chord and the landing against a lick.
+func (w Wanted) asks(l Lick, f Facts) bool {
+	text := strings.ToLower(strings.Join(append([]string{l.Name, l.About}, l.Tags...), "\n"))
+	has := func(all []pitch.Degree, wanted string) bool {
+		return wanted == "" || slices.ContainsFunc(all, func(d pitch.Degree) bool { return d.String() == wanted })
+	}
+	one := func(all []string, wanted string) bool { return wanted == "" || slices.Contains(all, wanted) }
+	for _, word := range strings.Fields(strings.ToLower(w.Text)) {
+		if !strings.Contains(text, word) {
+			return false
+		}
+	}
+	return one(l.Tags, w.Tag) && one(f.Techniques, w.Technique) && one(f.Scales, w.Scale) &&
+		has([]pitch.Degree{f.Starts}, w.Starts) && has([]pitch.Degree{f.Ends}, w.Ends) && has(f.Lands, w.Lands) && has(f.Leans, w.Leans) &&
+		(w.MostBars == 0 || f.Bars <= w.MostBars) && (w.MostPerSecond == 0 || f.PerSecond <= w.MostPerSecond) &&
+		(w.In == nil || l.liesIn(*w.In))
+}
+
+// liesIn says whether every fretted note lies within a window.
+func (l Lick) liesIn(w neck.Window) bool {
+	low, high := l.Phrase.Frets()
+	return high == 0 || low >= w.Low && high <= w.High
+}
