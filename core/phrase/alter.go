@@ -108,7 +108,7 @@ func mendSlurs(events []Event) (lost []string) {
 			e.PullOff = false
 			lose("pull-off")
 		}
-		if e.Tied && (!heard || before.Place != e.Place) {
+		if e.Tied && (!heard || before.Place != e.Place || before.End() != e.Tick) {
 			e.Tied = false
 			lose("tie")
 		}

@@ -169,8 +169,8 @@ func (e Event) technique(i neck.Instrument, events []Event, last int, heard bool
 		return "pullOff", "a pull-off goes down from the note before on its string"
 	case e.HammerOn && e.PullOff:
 		return "pullOff", "a note is hammered on or pulled off, not both"
-	case e.Tied && (!heard || events[last].Place != e.Place):
-		return "tied", "a tie needs the same note before it"
+	case e.Tied && (!heard || events[last].Place != e.Place || events[last].End() != e.Tick):
+		return "tied", "a tie needs the same note right before it"
 	}
 	return "", ""
 }

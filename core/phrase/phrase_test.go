@@ -52,7 +52,7 @@ func TestCheckNamesTheNoteAndWhy(t *testing.T) {
 		"note 1: a hammer-on or pull-off needs a note before it on its string":         {at(0, 1, 5, hammer)},
 		"note 2: a hammer-on goes up from the note before on its string":               {at(0, 1, 5), at(1, 1, 3, hammer)},
 		"note 2: a pull-off goes down from the note before on its string":              {at(0, 1, 5), at(1, 1, 7, pull)},
-		"note 2: a tie needs the same note before it":                                  {at(0, 1, 5), at(1, 1, 7, tied)},
+		"note 2: a tie needs the same note right before it":                            {at(0, 1, 5), at(1, 1, 7, tied)},
 		"note 1: a slide out goes up or down, and not from an open string":             {at(0, 1, 0, func(e *Event) { e.SlideOut = 1 })},
 		"note 1: finger 5 is not one; fingers are 1 to 4, and 0 where none is chosen":  {at(0, 1, 5, func(e *Event) { e.Finger = 5 })},
 		"note 1: tick 33554432 is out of range":                                        {at(0, 1, 5, func(e *Event) { e.Tick = 1 << 25 })},

@@ -13,9 +13,12 @@ import (
 
 // Reading is a chart as it was read, and what was not used of the file.
 type Reading struct {
-	Chart   chart.Chart
-	Remarks []Remark
+	Chart chart.Chart
+	Remarked
 }
+
+// Remarked is what a reader says of a file beside what it read.
+type Remarked struct{ Remarks []Remark }
 
 // Remark says of one line what was not used, or what was taken for granted.
 type Remark struct {
@@ -70,7 +73,7 @@ func Wrong(format string, args ...any) error { return Faults{{Detail: fmt.Sprint
 const MostRemarks = 200
 
 // Remark adds a remark.
-func (r *Reading) Remark(line int, text, format string, args ...any) {
+func (r *Remarked) Remark(line int, text, format string, args ...any) {
 	text = strings.TrimSpace(text)
 	if runes := []rune(text); len(runes) > 60 {
 		text = string(runes[:59]) + "…"

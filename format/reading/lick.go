@@ -1,0 +1,80 @@
+package reading
+
+import (
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// Lick is a lick as it was read, and what was not used of the file.
+type Lick struct {
+	Lick phrase.Lick
+	Remarked
+}
+
+// Terms is what a reader of licks goes by where the file does not say.
+type Terms struct {
+	Tonic pitch.Note
+	Meter chart.Meter
+	// Instrument is what is played on, Window where the hand stands when notes come
+	// without their places.
+	Instrument neck.Instrument
+	Window     neck.Window
+}
+
+// Plain are the terms of a guitar in standard tuning, in the first box of A.
+func Plain() Terms {
+	i := neck.Standard()
+	return Terms{Tonic: pitch.Note{Letter: 5}, Meter: chart.FourFour, Instrument: i, Window: i.WindowFrom(5)}
+}
+
+// Finish gives the lick a name where the file has none, cuts what is too long, checks
+// it whole, and turns what is wrong with it into a fault.
+func (l *Lick) Finish() error {
+	name := strings.TrimSpace(oneLine(l.Lick.Name))
+	if name == "" {
+		name = "Untitled lick"
+		l.Remark(0, "", "no title is given; it is called %s", name)
+	}
+	if runes := []rune(name); len(runes) > phrase.MaxName {
+		name = strings.TrimSpace(string(runes[:phrase.MaxName]))
+		l.Remark(0, name, "the title was cut to %d characters", phrase.MaxName)
+	}
+	l.Lick.Name = name
+	if runes := []rune(oneLine(l.Lick.About)); len(runes) > phrase.MaxAbout {
+		l.Lick.About = string(runes[:phrase.MaxAbout])
+		l.Remark(0, l.Lick.About, "what it is about was cut to %d characters", phrase.MaxAbout)
+	}
+	tags := l.Lick.Tags
+	l.Lick.Tags = nil
+	for _, tag := range tags {
+		if tag = strings.TrimSpace(oneLine(tag)); tag == "" {
+			continue
+		}
+		if len([]rune(tag)) > phrase.MaxTag || len(l.Lick.Tags) == phrase.MaxTags || strings.Contains(tag, ",") {
+			l.Remark(0, tag, "this tag is not kept: at most %d, of %d characters", phrase.MaxTags, phrase.MaxTag)
+			continue
+		}
+		l.Lick.Tags = append(l.Lick.Tags, tag)
+	}
+	if err := l.Lick.Check(); err != nil {
+		if field, ok := err.(*chart.FieldError); ok {
+			return Faults{{Detail: field.Detail}}
+		}
+		return Faults{{Detail: err.Error()}}
+	}
+	return nil
+}
+
+// oneLine takes out what may not stand in a line.
+func oneLine(text string) string {
+	return strings.Map(func(c rune) rune {
+		if c < ' ' || c == 0x7f {
+			return ' '
+		}
+		return c
+	}, strings.ToValidUTF8(text, ""))
+}
