@@ -21,6 +21,12 @@ func Lick(t *rapid.T) phrase.Lick {
 		}
 		tick += rapid.SampledFrom([]int{60, 80, 120, 160, 240, 480, 481, 720}).Draw(t, "step")
 	}
+	for n := len(l.Phrase.Events) - 2; n > 0; n-- {
+		before, e, next := l.Phrase.Events[n-1], &l.Phrase.Events[n], l.Phrase.Events[n+1]
+		if before.Tick < e.Tick && e.Tick < next.Tick && before.Tick < next.Tick-phrase.GraceTicks && rapid.IntRange(0, 2).Draw(t, "grace") == 0 {
+			e.Tick, e.Ticks, e.Grace = next.Tick-phrase.GraceTicks, phrase.GraceTicks, true
+		}
+	}
 	return playable(t, l)
 }
 
@@ -93,11 +99,12 @@ func playable(t *rapid.T, l phrase.Lick) phrase.Lick {
 			}
 		}
 		for _, simpler := range []func(){
-			func() { e.Grace = false }, func() { e.HammerOn = false }, func() { e.PullOff = false }, func() { e.Tied = false }, func() { e.SlideFrom = 0 },
+			func() { e.HammerOn = false }, func() { e.PullOff = false }, func() { e.Tied = false }, func() { e.SlideFrom = 0 },
 			func() { e.SlideOut = 0 }, func() { e.Bend, e.PreBend, e.Release = 0, false, false }, func() { e.Vibrato = false },
 		} {
 			p := l.Phrase
-			p.Events = p.Events[:n+1]
+			p.Events = append([]phrase.Event(nil), p.Events[:n+1]...)
+			p.Events[n].Grace = false // it leads to a note that is not there yet
 			if p.CheckSoFar(i) != nil {
 				simpler()
 			}

@@ -57,7 +57,9 @@ type part struct {
 // measure holds its elements in the order of the file, since a harmony belongs
 // to the moment at which it stands.
 type measure struct {
-	Number   string
+	Number string
+	// Implicit says that the bar is not counted, as one of a pickup.
+	Implicit bool
 	Elements []any
 }
 
@@ -66,7 +68,24 @@ type attributes struct {
 	Divisions int       `xml:"divisions,omitempty"`
 	Key       *keyMark  `xml:"key"`
 	Time      *timeMark `xml:"time"`
-	Clef      *clef     `xml:"clef"`
+	Staves    int       `xml:"staves,omitempty"`
+	Clefs     []clef    `xml:"clef"`
+	Staff     *staff    `xml:"staff-details"`
+}
+
+// staff is the strings of a tab staff.
+type staff struct {
+	Number int            `xml:"number,attr,omitempty"`
+	Lines  int            `xml:"staff-lines,omitempty"`
+	Tuning []stringTuning `xml:"staff-tuning"`
+}
+
+// stringTuning is an open string; line 1 is the lowest.
+type stringTuning struct {
+	Line   int     `xml:"line,attr"`
+	Step   string  `xml:"tuning-step"`
+	Alter  float64 `xml:"tuning-alter,omitempty"`
+	Octave int     `xml:"tuning-octave"`
 }
 
 type keyMark struct {
@@ -80,12 +99,15 @@ type timeMark struct {
 }
 
 type clef struct {
-	Sign string `xml:"sign"`
-	Line int    `xml:"line,omitempty"`
+	Number int    `xml:"number,attr,omitempty"`
+	Sign   string `xml:"sign"`
+	Line   int    `xml:"line,omitempty"`
+	Octave int    `xml:"clef-octave-change,omitempty"`
 }
 
 type harmonyMark struct {
 	XMLName xml.Name   `xml:"harmony"`
+	Type    string     `xml:"type,attr,omitempty"`
 	Root    *rootMark  `xml:"root"`
 	Kind    kindMark   `xml:"kind"`
 	Bass    *bassMark  `xml:"bass"`
@@ -143,14 +165,83 @@ type sound struct {
 }
 
 type note struct {
-	XMLName  xml.Name  `xml:"note"`
-	Grace    *struct{} `xml:"grace"`
-	Chord    *struct{} `xml:"chord"`
-	Rest     *rest     `xml:"rest"`
-	Duration float64   `xml:"duration"`
-	Voice    string    `xml:"voice,omitempty"`
-	Type     string    `xml:"type,omitempty"`
-	Dots     []dot     `xml:"dot"`
+	XMLName   xml.Name   `xml:"note"`
+	Grace     *graceMark `xml:"grace"`
+	Chord     *struct{}  `xml:"chord"`
+	Pitch     *pitchMark `xml:"pitch"`
+	Rest      *rest      `xml:"rest"`
+	Duration  float64    `xml:"duration,omitempty"`
+	Ties      []typed    `xml:"tie"`
+	Voice     string     `xml:"voice,omitempty"`
+	Type      string     `xml:"type,omitempty"`
+	Dots      []dot      `xml:"dot"`
+	Tuplet    *tupletOf  `xml:"time-modification"`
+	Head      string     `xml:"notehead,omitempty"`
+	Staff     int        `xml:"staff,omitempty"`
+	Notations *notations `xml:"notations"`
+}
+
+// graceMark is a grace note; Steals is how many percent of its time it takes from the
+// note before.
+type graceMark struct {
+	Steals float64 `xml:"steal-time-previous,attr,omitempty"`
+}
+
+type pitchMark struct {
+	Step   string  `xml:"step"`
+	Alter  float64 `xml:"alter,omitempty"`
+	Octave int     `xml:"octave"`
+}
+
+type tupletOf struct {
+	Actual int `xml:"actual-notes"`
+	Normal int `xml:"normal-notes"`
+}
+
+// typed is an element that starts or stops something; Text is what stands in it.
+type typed struct {
+	Type   string `xml:"type,attr,omitempty"`
+	Number int    `xml:"number,attr,omitempty"`
+	Text   string `xml:",chardata"`
+}
+
+type notations struct {
+	Tied         []typed       `xml:"tied"`
+	Slides       []typed       `xml:"slide"`
+	Glissandi    []typed       `xml:"glissando"`
+	Ornaments    *ornaments    `xml:"ornaments"`
+	Technical    *technical    `xml:"technical"`
+	Articulation *articulation `xml:"articulations"`
+	Other        []typed       `xml:"other-notation"`
+}
+
+type ornaments struct {
+	Wavy []typed `xml:"wavy-line"`
+}
+
+type technical struct {
+	Fingering string       `xml:"fingering,omitempty"`
+	String    int          `xml:"string,omitempty"`
+	Fret      *int         `xml:"fret"`
+	HammerOn  []typed      `xml:"hammer-on"`
+	PullOff   []typed      `xml:"pull-off"`
+	Bends     []stringBend `xml:"bend"`
+	Other     []typed      `xml:"other-technical"`
+}
+
+type stringBend struct {
+	Alter   float64   `xml:"bend-alter"`
+	PreBend *struct{} `xml:"pre-bend"`
+	Release *struct{} `xml:"release"`
+}
+
+type articulation struct {
+	Accent   *struct{} `xml:"accent"`
+	Staccato *struct{} `xml:"staccato"`
+	Scoop    *struct{} `xml:"scoop"`
+	Plop     *struct{} `xml:"plop"`
+	Doit     *struct{} `xml:"doit"`
+	Falloff  *struct{} `xml:"falloff"`
 }
 
 type dot struct{}
@@ -187,6 +278,7 @@ type repeatMark struct {
 type played struct {
 	duration float64
 	rest     bool
+	*note
 }
 
 // skipped is an element that a chart has no use for.
@@ -195,6 +287,9 @@ type skipped struct{ name string }
 // MarshalXML writes the elements in their order.
 func (m measure) MarshalXML(e *xml.Encoder, start xml.StartElement) error {
 	start.Attr = []xml.Attr{{Name: xml.Name{Local: "number"}, Value: m.Number}}
+	if m.Implicit {
+		start.Attr = append(start.Attr, xml.Attr{Name: xml.Name{Local: "implicit"}, Value: "yes"})
+	}
 	if err := e.EncodeToken(start); err != nil {
 		return err
 	}
@@ -209,8 +304,11 @@ func (m measure) MarshalXML(e *xml.Encoder, start xml.StartElement) error {
 // UnmarshalXML reads the elements in their order.
 func (m *measure) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
 	for _, attr := range start.Attr {
-		if attr.Name.Local == "number" {
+		switch attr.Name.Local {
+		case "number":
 			m.Number = attr.Value
+		case "implicit":
+			m.Implicit = attr.Value == "yes"
 		}
 	}
 	for {
@@ -255,7 +353,7 @@ func readElement(d *xml.Decoder, start xml.StartElement) (any, error) {
 		return nil, err
 	}
 	if n, ok := element.(*note); ok {
-		kept := played{duration: n.Duration, rest: n.Rest != nil}
+		kept := played{duration: n.Duration, rest: n.Rest != nil, note: n}
 		if n.Chord != nil || n.Grace != nil {
 			kept.duration = 0
 		}

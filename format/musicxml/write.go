@@ -46,12 +46,16 @@ func Write(c chart.Chart) []byte {
 			break
 		}
 	}
+	return s.encode()
+}
+
+func (s score) encode() []byte {
 	out := &bytes.Buffer{}
 	out.WriteString(xml.Header + doctype)
 	encoder := xml.NewEncoder(out)
 	encoder.Indent("", "  ")
 	if err := encoder.Encode(s); err != nil {
-		panic("a chart can always be written: " + err.Error())
+		panic("a score can always be written: " + err.Error())
 	}
 	out.WriteString("\n")
 	return out.Bytes()
@@ -146,8 +150,8 @@ func opening(c chart.Chart) *attributes {
 	}
 	return &attributes{
 		Divisions: divisions, Key: &keyMark{Fifths: c.Key.Fifths(), Mode: mode},
-		Time: &timeMark{Beats: strconv.Itoa(c.Meter.Count), BeatType: strconv.Itoa(c.Meter.Unit)},
-		Clef: &clef{Sign: "G", Line: 2},
+		Time:  &timeMark{Beats: strconv.Itoa(c.Meter.Count), BeatType: strconv.Itoa(c.Meter.Unit)},
+		Clefs: []clef{{Sign: "G", Line: 2}},
 	}
 }
 

@@ -1,6 +1,7 @@
 package reading
 
 import (
+	"fmt"
 	"strings"
 
 	"undaris/core/chart"
@@ -77,4 +78,12 @@ func oneLine(text string) string {
 		}
 		return c
 	}, strings.ToValidUTF8(text, ""))
+}
+
+// Counted is a number of things with its verb, as it is said: "1 note is", "3 notes are".
+func Counted(count int, one, more string) string {
+	if count == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %s", count, more)
 }

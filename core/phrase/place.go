@@ -1,0 +1,154 @@
+package phrase
+
+import (
+	"slices"
+
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Sounded is a note of which only the sound is known, as files without strings have it.
+type Sounded struct {
+	Tick, Ticks int
+	// Pitch is that of the fretted note, before it is bent.
+	Pitch pitch.MIDI
+	Technique
+	// At is its place where that is known after all.
+	At *neck.Place
+}
+
+// Placed is notes put on strings and frets.
+type Placed struct {
+	Events []Event
+	// Window is where the hand stands: the one asked for, or the nearest that has room.
+	Window neck.Window
+	// Dropped are the notes, by their index, that have no place at all.
+	Dropped []int
+}
+
+// Place puts notes, in order of time, on strings and frets within a window at the least
+// cost (neck.FingerPhrase); where the window has no room for them, in the nearest that
+// has. Notes that begin at once come to lie on strings of their own, the higher on the
+// higher string. A note that the instrument does not have, or that no string is left
+// for, is dropped and listed.
+func Place(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
+	p := Placed{Window: w}
+	kept := []int{}
+	for n, note := range notes {
+		if len(placesOf(i, note)) == 0 {
+			p.Dropped = append(p.Dropped, n)
+			continue
+		}
+		kept = append(kept, n)
+	}
+	wanted, left := wantedAt(i, w, notes, kept)
+	fingering, window, ok := fingeredNear(i, w, wanted, left)
+	p.Window = window
+	for m, n := range left {
+		note := notes[n]
+		e := Event{Tick: note.Tick, Ticks: note.Ticks, Technique: note.Technique}
+		if ok {
+			e.Fingered = fingering[m]
+		} else {
+			// No one place of the hand has them all: each goes where it lies lowest.
+			e.Place = lowest(i, note)
+		}
+		p.Events = append(p.Events, e)
+	}
+	for _, n := range kept {
+		if !slices.Contains(left, n) {
+			p.Dropped = append(p.Dropped, n)
+		}
+	}
+	slices.Sort(p.Dropped)
+	p.Events, _ = trimmed(p.Events, nil)
+	mendSlurs(p.Events)
+	for n := range p.Events {
+		p.Events[n].dropUnplayable()
+	}
+	return p
+}
+
+// placesOf lists every place of a note's pitch, from the highest string down.
+func placesOf(i neck.Instrument, note Sounded) []neck.Place {
+	if note.At != nil {
+		return []neck.Place{*note.At}
+	}
+	places := []neck.Place{}
+	for s := range i.Open {
+		place := neck.Place{String: s + 1, Fret: int(note.Pitch - i.Open[s])}
+		if i.Has(place) && (place.Fret > 0 || !note.needsFret()) {
+			places = append(places, place)
+		}
+	}
+	return places
+}
+
+func lowest(i neck.Instrument, note Sounded) neck.Place {
+	places := placesOf(i, note)
+	return slices.MinFunc(places, func(a, b neck.Place) int { return a.Fret - b.Fret })
+}
+
+// wantedAt is what is asked of the fingering: notes alone are free, notes at once are
+// held to strings of their own, as near the window as can be.
+func wantedAt(i neck.Instrument, w neck.Window, notes []Sounded, kept []int) ([]neck.Wanted, []int) {
+	wanted, left := []neck.Wanted{}, []int{}
+	for from := 0; from < len(kept); {
+		to := from + 1
+		for to < len(kept) && notes[kept[to]].Tick == notes[kept[from]].Tick {
+			to++
+		}
+		group := slices.Clone(kept[from:to])
+		slices.SortStableFunc(group, func(a, b int) int { return int(notes[b].Pitch - notes[a].Pitch) })
+		taken := map[int]bool{}
+		for _, n := range group {
+			note := notes[n]
+			one := neck.Wanted{Pitch: note.Pitch, At: note.At, Fretted: note.needsFret(), Bend: note.Bend, Joined: note.HammerOn || note.PullOff || note.Tied}
+			if len(group) > 1 {
+				place, ok := free(i, w, note, taken)
+				if !ok {
+					continue
+				}
+				taken[place.String] = true
+				one.At = &place
+			}
+			wanted, left = append(wanted, one), append(left, n)
+		}
+		from = to
+	}
+	return wanted, left
+}
+
+// free is the place of a note on a string that is not taken, nearest to the window.
+func free(i neck.Instrument, w neck.Window, note Sounded, taken map[int]bool) (neck.Place, bool) {
+	best, found := neck.Place{}, false
+	away := func(p neck.Place) int { return max(w.Core-p.Fret, p.Fret-w.CoreEnd, 0) }
+	for _, place := range placesOf(i, note) {
+		if !taken[place.String] && (!found || away(place) < away(best)) {
+			best, found = place, true
+		}
+	}
+	return best, found
+}
+
+// fingeredNear fingers in the window, or in the nearest that has room; of two as near,
+// the lower.
+func fingeredNear(i neck.Instrument, w neck.Window, wanted []neck.Wanted, left []int) ([]neck.Fingered, neck.Window, bool) {
+	if len(left) == 0 {
+		return nil, w, true
+	}
+	if fingering, _, err := neck.FingerPhrase(i, w, wanted); err == nil {
+		return fingering, w, true
+	}
+	for away := 1; away <= i.Frets; away++ {
+		for _, core := range []int{w.Core - away, w.Core + away} {
+			if core < 0 || core > i.Frets-3 {
+				continue
+			}
+			if fingering, _, err := neck.FingerPhrase(i, i.WindowFrom(core), wanted); err == nil {
+				return fingering, i.WindowFrom(core), true
+			}
+		}
+	}
+	return nil, w, false
+}

@@ -1,0 +1,575 @@
+package musicxml
+
+import (
+	"bytes"
+	"fmt"
+	"math"
+	"slices"
+	"sort"
+	"strconv"
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+	"undaris/format/reading"
+)
+
+// ReadLick reads the notes of one part of MusicXML, plain or compressed: its tab staff
+// where it has one. Notes without string and fret are fingered in the window of the
+// terms. What cannot be read is reading.Faults, named by measure; the remarks name what
+// was not used.
+func ReadLick(data []byte, terms reading.Terms) (*reading.Lick, error) {
+	if bytes.HasPrefix(data, []byte("PK")) {
+		unpacked, err := unpack(data)
+		if err != nil {
+			return nil, err
+		}
+		data = unpacked
+	}
+	s, err := decode(data)
+	if err != nil {
+		return nil, err
+	}
+	r := &lickReader{Lick: &reading.Lick{}, terms: terms, on: terms.Instrument, divisions: 1, last: map[string][]int{}, skipped: map[string]int{}}
+	return r.read(s)
+}
+
+type lickReader struct {
+	*reading.Lick
+	terms     reading.Terms
+	on        neck.Instrument
+	faults    reading.Faults
+	divisions float64
+	staff     int
+	notes     []phrase.Sounded
+	fingers   []int
+	graces    map[string][]int
+	// last are the notes that each voice played last.
+	last                       map[string][]int
+	skipped                    map[string]int
+	hasMeter, hasKey, hasTonic bool
+}
+
+// maxLickNotes is how many notes are gone through; a lick holds fewer.
+const maxLickNotes = 4 * phrase.MaxEvents
+
+func (r *lickReader) read(s *score) (*reading.Lick, error) {
+	l := &r.Lick.Lick
+	l.Phrase.Meter, l.Tonic = r.terms.Meter, r.terms.Tonic
+	l.Name = s.MovementTitle
+	if s.Work != nil && strings.TrimSpace(s.Work.Title) != "" {
+		l.Name = s.Work.Title
+	}
+	p := r.choosePart(s)
+	if p == nil {
+		return nil, reading.Wrong("there is no part with notes in it")
+	}
+	r.graces = map[string][]int{}
+	r.chooseStaff(p)
+	tick := r.pickup(p)
+	for n := range p.Measures {
+		tick += r.measure(n, &p.Measures[n], tick)
+		if len(r.notes) > maxLickNotes {
+			return nil, reading.Wrong("there are more than %d notes in it; a lick has at most %d", maxLickNotes, phrase.MaxEvents)
+		}
+	}
+	if len(r.faults) > 0 {
+		return nil, r.faults
+	}
+	return r.finish(s)
+}
+
+// choosePart is the part with the most notes on strings, or else the most notes.
+func (r *lickReader) choosePart(s *score) *part {
+	var best *part
+	most, with := 0, 0
+	for n := range s.Parts {
+		count := 0
+		for _, m := range s.Parts[n].Measures {
+			for _, element := range m.Elements {
+				note, ok := element.(played)
+				if !ok || note.rest || note.note == nil {
+					continue
+				}
+				count++
+				if fretted(note.note) != nil {
+					count += 1000
+				}
+			}
+		}
+		if count > 0 {
+			with++
+		}
+		if count > most {
+			best, most = &s.Parts[n], count
+		}
+	}
+	if with > 1 {
+		r.Remark(0, "", "of %d parts with notes only one is read: the one with tab, or the most notes", with)
+	}
+	return best
+}
+
+// fretted is the technical of a note with string and fret; nil for none.
+func fretted(n *note) *technical {
+	if n.Notations == nil || n.Notations.Technical == nil || n.Notations.Technical.Fret == nil || n.Notations.Technical.String < 1 {
+		return nil
+	}
+	return n.Notations.Technical
+}
+
+// chooseStaff is the staff that is read where there are several: the one with a TAB
+// clef, or the first with strings and frets.
+func (r *lickReader) chooseStaff(p *part) {
+	staves, tab, with := 1, 0, 0
+	for _, m := range p.Measures {
+		for _, element := range m.Elements {
+			switch e := element.(type) {
+			case *attributes:
+				staves = max(staves, e.Staves)
+				for _, c := range e.Clefs {
+					if strings.TrimSpace(c.Sign) == "TAB" {
+						tab = max(c.Number, 1)
+					}
+				}
+			case played:
+				if e.note != nil && with == 0 && fretted(e.note) != nil {
+					with = max(e.Staff, 1)
+				}
+			}
+		}
+	}
+	switch {
+	case staves < 2:
+		r.staff = 0
+	case with > 0:
+		r.staff = with
+	default:
+		r.staff = max(tab, 1)
+	}
+}
+
+// pickup is the tick at which the score begins: before 0 where bars come that are not
+// counted, or where the first bar is shorter than the rest.
+func (r *lickReader) pickup(p *part) int {
+	before := 0
+	for n := range p.Measures {
+		m := &p.Measures[n]
+		number, err := strconv.Atoi(strings.TrimSpace(m.Number))
+		length := r.lengthOf(m)
+		counted := !m.Implicit && (err != nil || number > 0)
+		if counted {
+			if n == 0 && len(p.Measures) > 1 && length > 0 && length < r.Lick.Lick.Phrase.Meter.BarTicks() {
+				r.Remark(1, "", "the first measure is short; it is read as a pickup")
+				before = length
+			}
+			break
+		}
+		before += length
+	}
+	r.divisions, r.hasMeter, r.hasKey = 1, false, false
+	return -before
+}
+
+// lengthOf is how long a measure lasts by what is in it.
+func (r *lickReader) lengthOf(m *measure) int {
+	now, most := 0.0, 0.0
+	for _, element := range m.Elements {
+		switch e := element.(type) {
+		case *attributes:
+			r.attributes(1, e)
+		case played:
+			now += e.duration / r.divisions
+		case *shift:
+			if e.XMLName.Local == "backup" {
+				now -= e.Duration / r.divisions
+			} else {
+				now += e.Duration / r.divisions
+			}
+		}
+		most = math.Max(most, now)
+	}
+	return ticksOf(most)
+}
+
+// ticksOf turns quarters into ticks.
+func ticksOf(quarters float64) int {
+	return int(math.Round(math.Max(-1e6, math.Min(quarters*chart.TicksPerQuarter, 1e9))))
+}
+
+func (r *lickReader) attributes(number int, e *attributes) {
+	if e.Divisions > 0 {
+		r.divisions = float64(e.Divisions)
+	}
+	l := &r.Lick.Lick
+	if e.Time != nil {
+		text := strings.TrimSpace(e.Time.Beats) + "/" + strings.TrimSpace(e.Time.BeatType)
+		meter, err := chart.ParseMeter(text)
+		switch {
+		case err != nil:
+			r.fault(reading.Fault{Line: number, Symbol: text, Detail: strings.TrimPrefix(err.Error(), "meter: ")})
+		case r.hasMeter && meter != l.Phrase.Meter:
+			r.fault(reading.Fault{Line: number, Symbol: text, Detail: fmt.Sprintf("the meter changes to %s; a lick has one meter", text)})
+		default:
+			l.Phrase.Meter, r.hasMeter = meter, true
+		}
+	}
+	if e.Key != nil && e.Key.Fifths >= -12 && e.Key.Fifths <= 12 && !r.hasKey {
+		mode := harmony.MajorMode
+		if strings.TrimSpace(e.Key.Mode) == "minor" {
+			mode = harmony.MinorMode
+		}
+		if tonic := harmony.TonicOf(e.Key.Fifths, mode); tonic.Accidental >= -1 && tonic.Accidental <= 1 {
+			l.Tonic, r.hasKey = tonic, true
+		}
+	}
+	if e.Staff != nil && len(e.Staff.Tuning) > 0 {
+		r.tuning(number, e.Staff)
+	}
+}
+
+// fault adds a fault once.
+func (r *lickReader) fault(f reading.Fault) {
+	if len(r.faults) < reading.MostFaults && !slices.ContainsFunc(r.faults, func(o reading.Fault) bool { return o.Line == f.Line && o.Detail == f.Detail }) {
+		r.faults = append(r.faults, f)
+	}
+}
+
+// tuning reads the open strings of a tab staff.
+func (r *lickReader) tuning(number int, s *staff) {
+	open := make([]pitch.MIDI, len(s.Tuning))
+	for _, one := range s.Tuning {
+		note, err := noteOf(one.Step, one.Alter)
+		if err != nil || one.Line < 1 || one.Line > len(open) || one.Octave < -1 || one.Octave > 9 {
+			r.Remark(number, "", "the tuning of the tab staff is not read")
+			return
+		}
+		natural := int(pitch.Note{Letter: note.Letter}.Class())
+		open[len(open)-one.Line] = pitch.MIDI(12*(one.Octave+1) + natural + note.Accidental)
+	}
+	i := r.on
+	i.Open, i.Name = open, "score"
+	if err := i.Check(); err != nil {
+		r.fault(reading.Fault{Line: number, Detail: "the strings of the tab staff: " + err.Error()})
+		return
+	}
+	r.on = i
+}
+
+// measure reads one measure that begins at a tick, and returns how long it is.
+func (r *lickReader) measure(n int, m *measure, tick int) int {
+	now, most, onset := 0.0, 0.0, 0.0
+	for _, element := range m.Elements {
+		switch e := element.(type) {
+		case *attributes:
+			r.attributes(n+1, e)
+		case *shift:
+			if e.XMLName.Local == "backup" {
+				now -= e.Duration / r.divisions
+			} else {
+				now += e.Duration / r.divisions
+			}
+		case played:
+			if e.note == nil {
+				continue
+			}
+			start := now
+			if e.Chord != nil {
+				start = onset
+			}
+			now += e.duration / r.divisions
+			onset = start
+			if !e.rest {
+				end := start + e.Duration/r.divisions
+				r.note(n+1, e.note, tick+ticksOf(start), tick+ticksOf(end))
+			}
+		case *harmonyMark:
+			at := now
+			if e.Offset != nil {
+				at += e.Offset.Value / r.divisions
+			}
+			r.harmony(n+1, e, tick+ticksOf(at))
+		case *direction, *sound, *barline:
+		case skipped:
+			r.skipped[e.name]++
+		}
+		most = math.Max(most, now)
+	}
+	bar := r.Lick.Lick.Phrase.Meter.BarTicks()
+	length := ticksOf(most)
+	if tick < 0 {
+		return length // a pickup is as long as what is in it
+	}
+	if length > bar {
+		r.Remark(n+1, "", "the measure is longer than a bar of %s; what is too long goes on into the next", r.Lick.Lick.Phrase.Meter)
+	}
+	return bar
+}
+
+// harmony reads a chord symbol: another analysis of the same moment is the imagined one.
+func (r *lickReader) harmony(number int, h *harmonyMark, tick int) {
+	chord, empty, err := h.chord()
+	if err != nil || empty {
+		if err != nil {
+			r.Remark(number, h.Kind.Text, "this chord is not read: %s", err)
+		}
+		return
+	}
+	over := &r.Lick.Lick.Phrase.Over
+	last := len(*over) - 1
+	switch {
+	case last >= 0 && (*over)[last].Tick == tick && h.Type == alternate:
+		written := (*over)[last].Chord
+		(*over)[last].Written, (*over)[last].Chord = &written, chord
+	case last >= 0 && (*over)[last].Tick >= tick:
+		r.Remark(number, chord.Symbol(), "this chord stands where another does already, or out of order; it is not used")
+	default:
+		*over = append(*over, phrase.ChordFrom{Tick: tick, Chord: chord})
+	}
+}
+
+// note reads a note, or goes on with the one it is tied to.
+func (r *lickReader) note(number int, n *note, tick, end int) {
+	if r.staff > 0 && max(n.Staff, 1) != r.staff {
+		return
+	}
+	t := fretted(n)
+	one := phrase.Sounded{Tick: tick, Ticks: end - tick}
+	switch {
+	case t != nil:
+		place := neck.Place{String: t.String, Fret: *t.Fret}
+		if !r.on.Has(place) {
+			r.fault(reading.Fault{Line: number, Symbol: fmt.Sprintf("%d:%d", t.String, *t.Fret),
+				Detail: fmt.Sprintf("string %d fret %d is not on the neck; strings are 1 to %d, frets 0 to %d", t.String, *t.Fret, len(r.on.Open), r.on.Frets)})
+			return
+		}
+		one.At, one.Pitch = &place, r.on.Pitch(place)
+	case n.Pitch != nil:
+		spelled, err := noteOf(n.Pitch.Step, n.Pitch.Alter)
+		if err != nil || n.Pitch.Octave < -1 || n.Pitch.Octave > 9 {
+			r.Remark(number, n.Pitch.Step, "this pitch is not read")
+			return
+		}
+		one.Pitch = pitch.MIDI(12*(n.Pitch.Octave+1) + int(pitch.Note{Letter: spelled.Letter}.Class()) + spelled.Accidental)
+	default:
+		r.skipped["notes without a pitch"]++
+		return
+	}
+	tied := r.technique(n, &one)
+	if n.Grace != nil {
+		one.Grace, one.Ticks = true, phrase.GraceTicks
+	}
+	if !tied && n.Grace == nil && slices.ContainsFunc(n.Ties, func(t typed) bool { return t.Type == "stop" }) && r.goOn(one) {
+		return
+	}
+	r.notes = append(r.notes, one)
+	finger := 0
+	if t != nil {
+		finger, _ = strconv.Atoi(strings.TrimSpace(t.Fingering))
+	}
+	r.fingers = append(r.fingers, max(min(finger, 4), 0))
+	r.grace(n, len(r.notes)-1)
+}
+
+// goOn lengthens the note that a tied one goes on from.
+func (r *lickReader) goOn(one phrase.Sounded) bool {
+	for k := len(r.notes) - 1; k >= 0; k-- {
+		before := &r.notes[k]
+		if before.Tick+before.Ticks == one.Tick && before.Pitch == one.Pitch && (one.At == nil) == (before.At == nil) && (one.At == nil || *one.At == *before.At) && !before.Grace {
+			before.Ticks += one.Ticks
+			return true
+		}
+	}
+	return false
+}
+
+// grace puts the grace notes that wait in a voice before the note they lead to; the time
+// they take is that of the note before, where the file says so.
+func (r *lickReader) grace(n *note, index int) {
+	voice := n.Voice
+	one := &r.notes[index]
+	if n.Grace != nil {
+		if len(r.graces[voice]) < 8 {
+			r.graces[voice] = append(r.graces[voice], index)
+		} else {
+			one.Grace = false
+		}
+		if n.Grace.Steals > 0 {
+			for _, k := range r.last[voice] {
+				r.notes[k].Ticks -= phrase.GraceTicks
+			}
+		}
+		return
+	}
+	waiting := r.graces[voice]
+	for k, g := range waiting {
+		r.notes[g].Tick = one.Tick - (len(waiting)-k)*phrase.GraceTicks
+	}
+	delete(r.graces, voice)
+	if n.Chord == nil {
+		r.last[voice] = nil
+	}
+	r.last[voice] = append(r.last[voice], index)
+}
+
+// technique reads how a note is played. It says whether the note is a tied one of its
+// own, which is not to be joined with the one before.
+func (r *lickReader) technique(n *note, one *phrase.Sounded) (tied bool) {
+	one.Mute = strings.TrimSpace(n.Head) == "x"
+	if n.Notations == nil {
+		return false
+	}
+	if o := n.Notations.Ornaments; o != nil {
+		one.Vibrato = slices.ContainsFunc(o.Wavy, func(t typed) bool { return t.Type != "stop" })
+	}
+	if a := n.Notations.Articulation; a != nil {
+		one.Accent, one.Staccato = a.Accent != nil, a.Staccato != nil
+		switch {
+		case a.Doit != nil:
+			one.SlideOut = 1
+		case a.Falloff != nil:
+			one.SlideOut = -1
+		}
+	}
+	stops := func(all []typed) bool {
+		return slices.ContainsFunc(all, func(t typed) bool { return t.Type == "stop" })
+	}
+	if stops(n.Notations.Slides) || stops(n.Notations.Glissandi) {
+		one.SlideFrom = r.slidFrom(one)
+	}
+	for _, o := range n.Notations.Other {
+		tied = tied || strings.TrimSpace(o.Text) == otherTied
+	}
+	one.Tied = tied
+	if t := n.Notations.Technical; t != nil {
+		one.HammerOn, one.PullOff = stops(t.HammerOn), stops(t.PullOff)
+		for _, b := range t.Bends {
+			quarters := math.Round(b.Alter * 2)
+			if b.Release == nil && quarters > 0 {
+				one.Bend = int(math.Min(quarters, phrase.MaxBend))
+				if quarters > phrase.MaxBend || quarters != b.Alter*2 {
+					r.Remark(0, "", "a bend of %g semitones is read as %g", b.Alter, float64(one.Bend)/2)
+				}
+			}
+			one.PreBend, one.Release = one.PreBend || b.PreBend != nil, one.Release || b.Release != nil
+		}
+		if one.Bend == 0 {
+			one.PreBend, one.Release = false, false
+		}
+		for _, o := range t.Other {
+			if from, ok := strings.CutPrefix(strings.TrimSpace(o.Text), otherSlide); ok {
+				fret, err := strconv.Atoi(from)
+				if err == nil && fret >= 1 && fret <= r.on.Frets {
+					one.SlideFrom = fret
+				}
+			}
+		}
+	}
+	return tied
+}
+
+// slidFrom is the fret a slide comes from: that of the note before on its string, or two
+// below.
+func (r *lickReader) slidFrom(one *phrase.Sounded) int {
+	if one.At == nil || one.At.Fret < 2 {
+		return 0
+	}
+	for k := len(r.notes) - 1; k >= 0; k-- {
+		if before := r.notes[k]; before.At != nil && before.At.String == one.At.String {
+			if before.At.Fret > 0 && before.At.Fret != one.At.Fret {
+				return before.At.Fret
+			}
+			break
+		}
+	}
+	return max(one.At.Fret-2, 1)
+}
+
+// finish puts the notes on strings and the lick together.
+func (r *lickReader) finish(s *score) (*reading.Lick, error) {
+	l := &r.Lick.Lick
+	if len(r.notes) == 0 {
+		return nil, reading.Wrong("there are no notes in it that can be read")
+	}
+	r.fields(s)
+	order := make([]int, len(r.notes))
+	for n := range order {
+		order[n] = n
+	}
+	// A grace note comes behind what begins with it: next is the note it leads to.
+	sort.SliceStable(order, func(a, b int) bool {
+		x, y := r.notes[order[a]], r.notes[order[b]]
+		return x.Tick < y.Tick || x.Tick == y.Tick && !x.Grace && y.Grace
+	})
+	free := 0
+	sorted := make([]phrase.Sounded, len(order))
+	for n, from := range order {
+		sorted[n] = r.notes[from]
+		if sorted[n].At == nil {
+			free++
+		}
+	}
+	if free == 0 {
+		for n, one := range sorted {
+			l.Phrase.Events = append(l.Phrase.Events, phrase.Event{
+				Tick: one.Tick, Ticks: one.Ticks, Technique: one.Technique, Fingered: neck.Fingered{Place: *one.At, Finger: r.fingers[order[n]]},
+			})
+		}
+	} else {
+		placed := phrase.Place(r.on, r.terms.Window, sorted)
+		l.Phrase.Events = placed.Events
+		r.Remark(0, "", "%s without string and fret; fingered on frets %d to %d", reading.Counted(free, "note is", "notes are"), placed.Window.Low, placed.Window.High)
+		for _, n := range placed.Dropped {
+			r.Remark(0, "", "note %d has no place on the instrument and is left out", n+1)
+		}
+	}
+	if !r.hasKey && !r.hasTonic {
+		r.Remark(0, "", "no key is given; it is taken to be in %s", l.Tonic)
+	}
+	if !r.hasMeter {
+		r.Remark(0, "", "no meter is given; it is read as %s", l.Phrase.Meter)
+	}
+	r.sumUp()
+	*l = l.Own(r.on)
+	if err := r.Finish(); err != nil {
+		return nil, err
+	}
+	return r.Lick, nil
+}
+
+// sumUp remarks once on each kind of element that was not used.
+func (r *lickReader) sumUp() {
+	names := []string{}
+	for name := range r.skipped {
+		if name != "print" {
+			names = append(names, name)
+		}
+	}
+	sort.Strings(names)
+	for _, name := range names {
+		r.Remark(0, name, "%d of these are not used", r.skipped[name])
+	}
+}
+
+// fields reads what the format has no element for.
+func (r *lickReader) fields(s *score) {
+	if s.Identification == nil || s.Identification.Miscellaneous == nil {
+		return
+	}
+	l := &r.Lick.Lick
+	for _, f := range s.Identification.Miscellaneous.Fields {
+		switch f.Name {
+		case fieldAbout:
+			l.About = f.Value
+		case fieldTags:
+			l.Tags = strings.Split(f.Value, ",")
+		case fieldTonic:
+			if note, err := pitch.ParseNote(strings.TrimSpace(f.Value)); err == nil && note.Accidental >= -1 && note.Accidental <= 1 {
+				l.Tonic, r.hasTonic = note, true
+			}
+		}
+	}
+}
