@@ -1,0 +1,130 @@
+package midifile
+
+import (
+	"bytes"
+	"sort"
+
+	"gitlab.com/gomidi/midi/v2"
+	"gitlab.com/gomidi/midi/v2/smf"
+
+	"undaris/core/band"
+	"undaris/core/chart"
+	"undaris/core/phrase"
+)
+
+// bendRange is how far, in half steps, the pitch wheel of a lick's channels goes either
+// way: an octave holds every slide and bend that a hand makes.
+const bendRange = 12
+
+// bendStep is how many ticks apart the points of a moving pitch are written.
+const bendStep = 10
+
+// wheel is how many steps the pitch wheel has either way.
+const wheel = 8192
+
+// cleanGuitar is the General MIDI program of an electric guitar, from 0.
+const cleanGuitar = 27
+
+// WriteLick writes a lick as it is notated, straight, in 480 ticks to a quarter: a track
+// of name, tempo, meter, key and chord symbols, and one for the guitar with a channel
+// for each string, as MIDI guitars have, so that a bend moves its own string alone. The
+// wheel's range is set to an octave.
+func WriteLick(l phrase.Lick, tempo int) []byte {
+	c, start := l.OwnChart(tempo, chart.Straight, 2)
+	if c.Feel == chart.Shuffle {
+		c.Feel = chart.Straight
+	}
+	order := band.Order{
+		Chart: c, Instrument: l.WrittenOn(), Bars: len(c.Bars), Line: l.Phrase, LineStart: start,
+		Silent: []band.Part{band.Click, band.Bass, band.Chords},
+	}
+	performance := band.Perform(order)
+	file := smf.NewSMF1()
+	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
+	add := func(t *smf.Track, end int) {
+		t.Close(uint32(end))
+		if err := file.Add(*t); err != nil {
+			panic("a track can always be added: " + err.Error())
+		}
+	}
+	conductor, at := head(c)
+	add(conductor, max(performance.End-at, 0))
+	track := &smf.Track{}
+	track.Add(0, smf.MetaTrackSequenceName("Guitar"))
+	for s := range order.Instrument.Open {
+		channel := stringChannel(s + 1)
+		track.Add(0, midi.ProgramChange(channel, cleanGuitar))
+		for _, control := range [][2]uint8{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
+			track.Add(0, midi.ControlChange(channel, control[0], control[1]))
+		}
+	}
+	at = 0
+	for _, m := range lickMessages(l, performance.Notes) {
+		track.Add(uint32(m.tick-at), m.message)
+		at = m.tick
+	}
+	add(track, max(performance.End-at, 0))
+	out := &bytes.Buffer{}
+	if _, err := file.WriteTo(out); err != nil {
+		panic("memory can always be written: " + err.Error())
+	}
+	return out.Bytes()
+}
+
+// stringChannel is the channel, from 0, of a string; the drums' is left out.
+func stringChannel(s int) uint8 {
+	if s-1 >= drums {
+		return uint8(s)
+	}
+	return uint8(s - 1)
+}
+
+// timed is a message at a tick; at one tick ends come before bends before starts.
+type timed struct {
+	tick, rank int
+	message    midi.Message
+}
+
+func lickMessages(l phrase.Lick, notes []band.Note) []timed {
+	all := []timed{}
+	for _, n := range notes {
+		channel := stringChannel(l.Phrase.Events[n.Event].String)
+		key := uint8(n.Pitch)
+		all = append(all, timed{n.Tick + n.Ticks, 0, midi.NoteOff(channel, key)}, timed{n.Tick, 2, midi.NoteOn(channel, key, uint8(n.Loudness))})
+		if len(n.Curve) == 0 {
+			all = append(all, timed{n.Tick, 1, midi.Pitchbend(channel, 0)})
+			continue
+		}
+		last := int16(wheel - 1)
+		for tick := 0; tick <= n.Ticks; tick += bendStep {
+			value := int16(max(min(centsAt(n.Curve, tick)*wheel/(100*bendRange), wheel-1), -wheel))
+			if value != last {
+				// The last point stands before the note's end, so that it is still its own.
+				all = append(all, timed{n.Tick + min(tick, n.Ticks-1), 1, midi.Pitchbend(channel, value)})
+				last = value
+			}
+		}
+	}
+	sort.SliceStable(all, func(a, b int) bool {
+		if all[a].tick != all[b].tick {
+			return all[a].tick < all[b].tick
+		}
+		return all[a].rank < all[b].rank
+	})
+	return all
+}
+
+// centsAt is where a pitch curve stands at a tick after its note began.
+func centsAt(curve []band.Point, tick int) int {
+	before := band.Point{}
+	for _, p := range curve {
+		if p.Ticks > tick {
+			if p.Ticks == before.Ticks {
+				return p.Cents
+			}
+			return before.Cents + (p.Cents-before.Cents)*(tick-before.Ticks)/(p.Ticks-before.Ticks)
+		}
+		before = p
+	}
+	return before.Cents
+}
