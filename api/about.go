@@ -12,6 +12,7 @@ import (
 	"undaris/core/phrase"
 	"undaris/format/chartfile"
 	"undaris/format/document"
+	"undaris/format/lickfile"
 )
 
 // body is a response with a body and nothing else.
@@ -36,6 +37,9 @@ type Choices struct {
 	Schemes      []SchemeChoice        `json:"schemes"`
 	Meters       []string              `json:"meters"`
 	Formats      []FormatChoice        `json:"formats" doc:"What charts are exported as"`
+	LickFormats  []FormatChoice        `json:"lickFormats" doc:"What licks are exported as"`
+	Lengths      []Length              `json:"lengths" doc:"The note values, longest first"`
+	Techniques   []string              `json:"techniques" doc:"How notes may be played"`
 	Feels        []string              `json:"feels"`
 	Boxes        []string              `json:"boxes"`
 	Layouts      []string              `json:"layouts"`
@@ -56,6 +60,14 @@ type Choices struct {
 	Span         int                   `json:"span" doc:"The comfortable stretch to begin with, in mm"`
 	Sequences    []SequenceChoice      `json:"sequences" doc:"What sequences walk over, and the figures"`
 	Orders       []string              `json:"orders" doc:"Which way round figures go"`
+}
+
+// Length is a note value, in ticks.
+type Length struct {
+	Name    string `json:"name"`
+	Plain   int    `json:"plain"`
+	Dotted  int    `json:"dotted"`
+	Triplet int    `json:"triplet" doc:"One of three in the time of two"`
 }
 
 // SequenceChoice is what a sequence walks over, and the figures it may take.
@@ -88,7 +100,7 @@ func (s *server) registerChoices(api huma.API) {
 		Layouts: names(neck.LayoutKinds), Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
-		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders,
+		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques,
 	}
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
@@ -104,6 +116,12 @@ func (s *server) registerChoices(api huma.API) {
 	}
 	for _, f := range chartfile.Formats {
 		choices.Formats = append(choices.Formats, FormatChoice{Name: f.Name, Title: f.Title})
+	}
+	for _, f := range lickfile.Formats {
+		choices.LickFormats = append(choices.LickFormats, FormatChoice{Name: f.Name, Title: f.Title})
+	}
+	for _, l := range chart.Lengths {
+		choices.Lengths = append(choices.Lengths, Length(l))
 	}
 	for _, a := range change.Approaches {
 		choices.Approaches = append(choices.Approaches, a.Name)

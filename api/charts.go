@@ -122,8 +122,7 @@ func (s *server) registerCharts(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		disposition := mime.FormatMediaType("attachment", map[string]string{"filename": fileName(c.Title) + format.Extension})
-		return &file{Type: format.Type, Disposition: disposition, Body: format.Write(c)}, nil
+		return &file{Type: format.Type, Disposition: attached(c.Title + format.Extension), Body: format.Write(c)}, nil
 	})
 	huma.Delete(api, "/api/charts/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
 		return nil, unkept("chart", in.ID, s.store.Delete(store.Chart, in.ID, in.Version))
@@ -161,6 +160,11 @@ func copyTitle(title string) string {
 	const mark = ", copy"
 	runes := []rune(title)
 	return strings.TrimSpace(string(runes[:min(len(runes), chart.MaxTitle-len(mark))])) + mark
+}
+
+// attached asks the browser to keep a response as a file of this name.
+func attached(name string) string {
+	return mime.FormatMediaType("attachment", map[string]string{"filename": fileName(name)})
 }
 
 // fileName is the title as a file may be called on any machine.

@@ -49,13 +49,9 @@ func (s *server) registerComputeImport(api huma.API) {
 	}, func(_ context.Context, in *importRequest) (*body[Imported], error) {
 		r, format, err := chartfile.Read(in.Name, in.RawBody)
 		if err != nil {
-			return nil, unreadable(format, err)
+			return nil, unreadable(format.Title, err)
 		}
-		imported := Imported{ReadChart: readChart(r.Chart), Format: format.Title, Remarks: make([]Remark, len(r.Remarks))}
-		for n, remark := range r.Remarks {
-			imported.Remarks[n] = Remark(remark)
-		}
-		return &body[Imported]{imported}, nil
+		return &body[Imported]{Imported{ReadChart: readChart(r.Chart), Format: format.Title, Remarks: remarksOf(r.Remarks)}}, nil
 	})
 }
 
@@ -63,7 +59,7 @@ const importPath = "/api/compute/import"
 
 // unreadable is the problem for a file that cannot be read: every fault with its
 // place.
-func unreadable(format chartfile.Format, err error) error {
+func unreadable(format string, err error) error {
 	faults, ok := err.(reading.Faults)
 	if !ok {
 		return err
@@ -79,5 +75,5 @@ func unreadable(format chartfile.Format, err error) error {
 	if len(faults) > 1 {
 		said = fmt.Sprintf("%d places cannot be read", len(faults))
 	}
-	return huma.Error422UnprocessableEntity(fmt.Sprintf("read as %s: %s", format.Title, said), details...)
+	return huma.Error422UnprocessableEntity(fmt.Sprintf("read as %s: %s", format, said), details...)
 }

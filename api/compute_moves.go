@@ -45,6 +45,8 @@ type LickMove struct {
 	Tab       *Tab         `json:"tab,omitempty" doc:"Over the first place of the tune that has the chord"`
 	// Lick is left out with the tab.
 	Lick *document.Lick `json:"lick,omitempty" doc:"The moved lick as one of its own, ready to be kept"`
+	// Own is given where the tab is not over the tune.
+	Own *document.Chart `json:"own,omitempty" doc:"The lick's own bars and chords, which the tab is over"`
 }
 
 // Alteration is one note that was changed.
@@ -99,17 +101,23 @@ func (o On) setLick(d document.Lick, at string) (on, phrase.Lick, neck.Position,
 }
 
 func (o on) lickMove(l phrase.Lick, m phrase.Moved, c harmony.Chord) LickMove {
+	out := o.cost(m)
+	if m.Refused == "" {
+		tab := o.tab(m.Phrase, m.Phrase.StartOver(o.chart, c), "")
+		kept := document.LickOf(l.Kept(m, o.chart.Key, c, o.instrument))
+		out.Tab, out.Lick = &tab, &kept
+	}
+	return out
+}
+
+// cost is what a way of moving a lick costs.
+func (o on) cost(m phrase.Moved) LickMove {
 	out := LickMove{
 		Way: string(m.Way), Refused: m.Refused, Says: m.Says(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
 		Caution: neck.Shape{StretchMM: m.StretchMM}.Caution(o.spanMM), Altered: []Alteration{}, Lost: append([]string{}, m.Lost...),
 	}
 	for _, a := range m.Altered {
 		out.Altered = append(out.Altered, Alteration{Event: a.Index, Semitones: a.Semitones, Sentence: a.Sentence})
-	}
-	if m.Refused == "" {
-		tab := o.tab(m.Phrase, m.Phrase.StartOver(o.chart, c), "")
-		kept := document.LickOf(l.Kept(m, o.chart.Key, c, o.instrument))
-		out.Tab, out.Lick = &tab, &kept
 	}
 	return out
 }

@@ -48,7 +48,7 @@ func guarded(c Config) gin.HandlerFunc {
 			}
 		}
 		limit := int64(maxBody)
-		if ctx.Request.URL.Path == importPath {
+		if path := ctx.Request.URL.Path; path == importPath || path == importLickPath {
 			limit = maxImport
 		}
 		ctx.Request.Body = http.MaxBytesReader(ctx.Writer, ctx.Request.Body, limit)

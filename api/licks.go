@@ -2,11 +2,15 @@ package api
 
 import (
 	"context"
+	"fmt"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/phrase"
 	"undaris/format/document"
+	"undaris/format/lickfile"
 	"undaris/store"
 )
 
@@ -42,6 +46,51 @@ func (s *server) registerLicks(api huma.API) {
 		lick, err := unpack[document.Lick](d)
 		return &body[KeptLick]{keptLick(d, lick)}, err
 	})
+	huma.Put(api, "/api/licks/{id}", func(_ context.Context, in *replaceLick) (*body[KeptLick], error) {
+		name, content, doc, err := lickBody(in.Body.Lick)
+		if err != nil {
+			return nil, invalid("lick", err)
+		}
+		d, err := s.store.Replace(store.Lick, in.ID, in.Body.Version, name, content)
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		return &body[KeptLick]{keptLick(d, doc)}, nil
+	})
+	huma.Get(api, "/api/licks/{id}/export/{format}", func(_ context.Context, in *exportLick) (*file, error) {
+		format, ok := lickfile.Find(in.Format)
+		if !ok {
+			return nil, huma.Error404NotFound(fmt.Sprintf("licks are not written as %q; there are %s", in.Format, lickfile.Names()))
+		}
+		d, err := s.store.Read(store.Lick, in.ID)
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		l, err := lickOf(d)
+		if err != nil {
+			return nil, err
+		}
+		return &file{Type: format.Type, Disposition: attached(l.Name + format.Extension), Body: format.Write(l)}, nil
+	})
+	huma.Get(api, "/api/licks/{id}/revisions", func(_ context.Context, in *byID) (*body[[]LickRevision], error) {
+		all, err := s.lickRevisions(in.ID)
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		return &body[[]LickRevision]{all}, nil
+	})
+	huma.Post(api, "/api/licks/{id}/revisions/{revision}/restore", func(_ context.Context, in *restoreRevision) (*body[KeptLick], error) {
+		r, err := s.store.Revision(in.ID, in.Revision)
+		if err != nil {
+			return nil, unkept(fmt.Sprintf("version %d of the lick", in.Revision), in.ID, err)
+		}
+		d, err := s.store.Replace(store.Lick, in.ID, in.Body.Version, r.Name, r.Body)
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		doc, err := unpack[document.Lick](d)
+		return &body[KeptLick]{keptLick(d, doc)}, err
+	})
 	huma.Delete(api, "/api/licks/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
 		return nil, unkept("lick", in.ID, s.store.Delete(store.Lick, in.ID, in.Version))
 	})
@@ -55,11 +104,75 @@ func (s *server) registerLicks(api huma.API) {
 	})
 }
 
+// LickRevision is a version of a lick.
+type LickRevision struct {
+	Version int           `json:"version"`
+	Saved   time.Time     `json:"saved"`
+	Lick    document.Lick `json:"lick"`
+	Current bool          `json:"current"`
+}
+
+// lickRevisions lists the versions of a lick, newest first.
+func (s *server) lickRevisions(id uint) ([]LickRevision, error) {
+	d, err := s.store.Read(store.Lick, id)
+	if err != nil {
+		return nil, err
+	}
+	earlier, err := s.store.Revisions(id)
+	if err != nil {
+		return nil, err
+	}
+	now, err := unpack[document.Lick](d)
+	all := []LickRevision{{Version: d.Version, Saved: d.UpdatedAt, Lick: now, Current: true}}
+	for _, r := range earlier {
+		before, err := unpack[document.Lick](store.Document{ID: id, Kind: store.Lick, Body: r.Body})
+		if err != nil {
+			return nil, err
+		}
+		all = append(all, LickRevision{Version: r.Version, Saved: r.SavedAt, Lick: before})
+	}
+	return all, err
+}
+
+type replaceLick struct {
+	ID   uint `path:"id"`
+	Body struct {
+		Version int           `json:"version" minimum:"1" doc:"The version that this one replaces"`
+		Lick    document.Lick `json:"lick"`
+	}
+}
+
+// exportLick names the format a lick is written in.
+type exportLick struct {
+	ID     uint   `path:"id"`
+	Format string `path:"format" doc:"tab, musicxml, midi or json"`
+}
+
 // KeepLick checks a lick and keeps it. Its error is a problem.
 func KeepLick(st *store.Store, d document.Lick) (store.Document, error) {
-	lick, err := d.Core()
+	name, content, _, err := lickBody(d)
 	if err != nil {
 		return store.Document{}, invalid("", err)
 	}
-	return st.Create(store.Document{Kind: store.Lick, Name: strings.TrimSpace(lick.Name), Body: pack(document.LickOf(lick))})
+	return st.Create(store.Document{Kind: store.Lick, Name: name, Body: content})
+}
+
+// lickBody is the name and body under which a lick is kept, written anew from what was
+// read.
+func lickBody(d document.Lick) (name string, content []byte, kept document.Lick, err error) {
+	lick, err := d.Core()
+	if err != nil {
+		return "", nil, d, err
+	}
+	lick.Name = strings.TrimSpace(lick.Name)
+	kept = document.LickOf(lick)
+	return lick.Name, pack(kept), kept, nil
+}
+
+func lickOf(d store.Document) (phrase.Lick, error) {
+	doc, err := unpack[document.Lick](d)
+	if err != nil {
+		return phrase.Lick{}, err
+	}
+	return doc.Core()
 }

@@ -78,6 +78,9 @@ func (s *server) register(api huma.API) {
 	s.registerComputeLine(api)
 	s.registerComputeMoves(api)
 	s.registerComputeVerdict(api)
+	s.registerComputeLick(api)
+	s.registerComputeLickFile(api)
+	s.registerComputeElsewhere(api)
 	s.registerComputeSequence(api)
 	s.registerComputePerformance(api)
 	s.registerCharts(api)
@@ -85,6 +88,7 @@ func (s *server) register(api huma.API) {
 	s.registerSheets(api)
 	s.registerPlayer(api)
 	s.registerLicks(api)
+	s.registerFindLicks(api)
 	s.registerLines(api)
 }
 

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"mime"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -67,7 +66,7 @@ func (s *server) registerSheets(api huma.API) {
 		} else {
 			out.Body = drawing.PDF()
 		}
-		out.Disposition = mime.FormatMediaType("attachment", map[string]string{"filename": fileName(name) + "." + in.As})
+		out.Disposition = attached(name + "." + in.As)
 		return out, nil
 	})
 }

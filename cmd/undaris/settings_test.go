@@ -64,7 +64,7 @@ func TestFilling(t *testing.T) {
 		require.NoError(t, fill(data, withTunes))
 		licks, err := data.List(store.Lick, 0)
 		require.NoError(t, err)
-		assert.Len(t, licks, 6)
+		assert.Len(t, licks, 34)
 		charts, err := data.List(store.Chart, 0)
 		require.NoError(t, err)
 		assert.Len(t, charts, tunes)

@@ -93,6 +93,9 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 // doubleStop is the name by which two notes at once are found.
 const doubleStop = "double stop"
 
+// FoundTechniques lists the names of techniques that licks are found by.
+func FoundTechniques() []string { return append(slices.Clone(Techniques), doubleStop) }
+
 // DoubleStops says whether two notes of the phrase begin at once.
 func (p Phrase) DoubleStops() bool {
 	for n := 1; n < len(p.Events); n++ {

@@ -6,19 +6,24 @@ import (
 	"undaris/core/chart"
 )
 
-// In is the phrase written in another meter. Only one step is needed so far:
-// shuffled eighths of 4/4 are the outer two of the three eighths of a 12/8
-// beat, and its triplets are those eighths themselves.
+// In is the phrase written in another meter: shuffled eighths of 4/4 are the outer two
+// of the three eighths of a 12/8 beat, and its triplets are those eighths themselves;
+// eighths of 12/8 are triplets of 4/4. Between other meters there is no such way.
 func (p Phrase) In(meter chart.Meter) (Phrase, error) {
 	if p.Meter == meter {
 		return p, nil
 	}
-	if p.Meter != chart.FourFour || meter != chart.TwelveEight {
+	var feel chart.Chart
+	switch [2]chart.Meter{p.Meter, meter} {
+	case [2]chart.Meter{chart.FourFour, chart.TwelveEight}:
+		feel = chart.Chart{Meter: p.Meter, Feel: chart.Shuffle, Swing: 2}
+	case [2]chart.Meter{chart.TwelveEight, chart.FourFour}:
+		feel = chart.Chart{Meter: p.Meter, Feel: chart.Slow128}
+	default:
 		return Phrase{}, fmt.Errorf("a phrase in %s cannot be played in %s", p.Meter, meter)
 	}
-	shuffle := chart.Chart{Meter: p.Meter, Feel: chart.Shuffle, Swing: 2}
 	written := func(tick int) int {
-		return shuffle.Sounding(tick) * meter.BeatTicks() / p.Meter.BeatTicks()
+		return feel.Sounding(tick) * meter.BeatTicks() / p.Meter.BeatTicks()
 	}
 	moved := Phrase{Meter: meter, Events: make([]Event, len(p.Events))}
 	for n, e := range p.Events {

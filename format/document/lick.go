@@ -89,15 +89,15 @@ var slideNames = [3]string{"down", "", "up"}
 // Core reads the phrase and checks that it can be played on the instrument. Its
 // error is a *chart.FieldError.
 func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
-	p, err := d.soFar(i)
+	p, err := d.SoFar(i)
 	if err != nil {
 		return phrase.Phrase{}, err
 	}
 	return p, eventField(p.Check(i))
 }
 
-// soFar is Core for a phrase that is being written and may have no notes yet.
-func (d Phrase) soFar(i neck.Instrument) (phrase.Phrase, error) {
+// SoFar is Core for a phrase that is being written and may have no notes yet.
+func (d Phrase) SoFar(i neck.Instrument) (phrase.Phrase, error) {
 	meter, err := chart.ParseMeter(d.Meter)
 	if err != nil {
 		return phrase.Phrase{}, err
@@ -187,7 +187,7 @@ func (d Lick) SoFar() (phrase.Lick, error) {
 		}
 		l.On = &on
 	}
-	if l.Phrase, err = d.soFar(l.WrittenOn()); err != nil {
+	if l.Phrase, err = d.Phrase.SoFar(l.WrittenOn()); err != nil {
 		return phrase.Lick{}, err
 	}
 	return l, eventField(l.CheckSoFar())

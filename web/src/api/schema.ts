@@ -279,6 +279,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute elsewhere */
+        post: operations["post-api-compute-elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/functions": {
         parameters: {
             query?: never;
@@ -313,6 +330,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute join */
+        post: operations["post-api-compute-join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/landings": {
         parameters: {
             query?: never;
@@ -324,6 +358,40 @@ export interface paths {
         put?: never;
         /** Post API compute landings */
         post: operations["post-api-compute-landings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute lick */
+        post: operations["post-api-compute-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/lick/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a lick from plain-text tab, MusicXML (plain or compressed), MIDI or Undaris JSON */
+        post: operations["import-lick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -466,6 +534,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute split */
+        post: operations["post-api-compute-split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/turnarounds": {
         parameters: {
             query?: never;
@@ -518,6 +603,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API licks find */
+        post: operations["post-api-licks-find"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks/{id}": {
         parameters: {
             query?: never;
@@ -527,10 +629,28 @@ export interface paths {
         };
         /** Get API licks by ID */
         get: operations["get-api-licks-by-id"];
-        put?: never;
+        /** Put API licks by ID */
+        put: operations["put-api-licks-by-id"];
         post?: never;
         /** Delete API licks by ID */
         delete: operations["delete-api-licks-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API licks by ID export by format */
+        get: operations["list-api-licks-by-id-export-by-format"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -547,6 +667,40 @@ export interface paths {
         put?: never;
         /** Post API licks by ID restore */
         post: operations["post-api-licks-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API licks by ID revisions */
+        get: operations["list-api-licks-by-id-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API licks by ID revisions by revision restore */
+        post: operations["post-api-licks-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -906,6 +1060,10 @@ export interface components {
             /** @description The tunings that are offered */
             instruments: components["schemas"]["Instrument"][];
             layouts: string[];
+            /** @description The note values, longest first */
+            lengths: components["schemas"]["Length"][];
+            /** @description What licks are exported as */
+            lickFormats: components["schemas"]["FormatChoice"][];
             meters: string[];
             modes: string[];
             /** @description Which way round figures go */
@@ -929,6 +1087,8 @@ export interface components {
                 [key: string]: string[];
             };
             swing: components["schemas"]["Range"];
+            /** @description How notes may be played */
+            techniques: string[];
             tempo: components["schemas"]["Range"];
             /** @description How often bars are repeated */
             times: components["schemas"]["Range"];
@@ -1044,6 +1204,37 @@ export interface components {
             /** @description Write text in the bar notation */
             write?: components["schemas"]["WriteEdit"];
         };
+        Elsewhere: {
+            /** @description The notes that were changed, and how */
+            altered: components["schemas"]["Alteration"][];
+            caution?: string;
+            /** @enum {string} */
+            group: "octaves" | "keys" | "positions";
+            /** Format: int64 */
+            high: number;
+            /** @description The moved lick as one of its own, ready to be kept */
+            lick?: components["schemas"]["Lick"];
+            /** @description The techniques that had to go */
+            lost: string[];
+            /**
+             * Format: int64
+             * @description The lowest and highest fret
+             */
+            low: number;
+            /** @description Which: an octave up, the key of Ab, the C form */
+            name: string;
+            /** @description The lick's own bars and chords, which the tab is over */
+            own?: components["schemas"]["Chart"];
+            /** @description Why it cannot be done; then there is no tab */
+            refused?: string;
+            /** @description What it costs, in a few words */
+            says: string;
+            /** Format: double */
+            stretchMm: number;
+            /** @description Over the first place of the tune that has the chord */
+            tab?: components["schemas"]["Tab"];
+            way: string;
+        };
         EndingEdit: {
             /** Format: int64 */
             bar: number;
@@ -1154,6 +1345,18 @@ export interface components {
             tied?: boolean;
             vibrato?: boolean;
         };
+        Facets: {
+            bars: number[];
+            /** @description The chords of the chart */
+            chords: string[];
+            ends: string[];
+            lands: string[];
+            leans: string[];
+            scales: string[];
+            starts: string[];
+            tags: string[];
+            techniques: string[];
+        };
         Facts: {
             /** Format: int64 */
             bars: number;
@@ -1169,6 +1372,40 @@ export interface components {
             mostChords: number;
             /** Format: double */
             seconds: number;
+        };
+        FindLicks: {
+            chart: components["schemas"]["Chart"];
+            /** @description The degree of its last */
+            ends?: string;
+            /** @description A chord it may be played over as it sounds */
+            fits?: string;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Only those that lie in the position */
+            here?: boolean;
+            /** @description A degree it lands on at a change */
+            lands?: string;
+            /** @description A colour it leans on: on a strong beat, or a long note */
+            leans?: string;
+            /** Format: int64 */
+            mostBars?: number;
+            /**
+             * Format: double
+             * @description Notes a second at the chart's tempo
+             */
+            mostPerSecond?: number;
+            /** @description A place it must end near */
+            near?: components["schemas"]["Place"];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description A box or scale that holds all of its notes */
+            scale?: string;
+            /** @description The degree of its first note over its chord */
+            starts?: string;
+            tag?: string;
+            technique?: string;
+            /** @description Words in name, line or tags */
+            text?: string;
         };
         Fitted: {
             /** @description The chromatic passing notes put in, and where */
@@ -1193,6 +1430,35 @@ export interface components {
         FormatChoice: {
             name: string;
             title: string;
+        };
+        FoundLick: {
+            /** Format: int64 */
+            bars: number;
+            ends: string;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            lands: string[];
+            leans: string[];
+            /** Format: int64 */
+            low: number;
+            /** Format: double */
+            perSecond: number;
+            /** @description How near to the landing it ends; empty where none was asked */
+            says: string;
+            scales: string[];
+            starts: string;
+            techniques: string[];
+        };
+        FoundLicks: {
+            facets: components["schemas"]["Facets"];
+            found: components["schemas"]["FoundLick"][];
+            /**
+             * Format: int64
+             * @description How many were searched
+             */
+            of: number;
         };
         Function: {
             /**
@@ -1293,6 +1559,13 @@ export interface components {
              */
             ticks: number;
         };
+        ImportedLick: {
+            /** @description What the file was read as */
+            format: string;
+            lick: components["schemas"]["Lick"];
+            /** @description What was not used, and what was taken for granted */
+            remarks: components["schemas"]["Remark"][];
+        };
         Instrument: {
             /**
              * Format: int64
@@ -1311,6 +1584,29 @@ export interface components {
              * @example E2 A2 D3 G3 B3 E4
              */
             tuning: string;
+        };
+        JoinRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            lick: components["schemas"]["Lick"];
+            /**
+             * Format: int64
+             * @description How many notes lead from the one to the other
+             */
+            notes?: number;
+            /** @description Where the hand stands: a position's id or form; left out for the home position */
+            position?: string;
+            /** @description What they run in; left out for eighths */
+            subdivision?: string;
+            /** @description What is played behind it */
+            with: components["schemas"]["Lick"];
+        };
+        Joined: {
+            lick: components["schemas"]["Lick"];
+            /** @description What could not be done of the notes between, empty where all was */
+            said: string;
+            tab: components["schemas"]["Tab"];
         };
         Judgement: {
             /** @enum {string} */
@@ -1541,6 +1837,18 @@ export interface components {
              */
             low?: number;
         };
+        Length: {
+            /** Format: int64 */
+            dotted: number;
+            name: string;
+            /** Format: int64 */
+            plain: number;
+            /**
+             * Format: int64
+             * @description One of three in the time of two
+             */
+            triplet: number;
+        };
         LengthsEdit: {
             /** Format: int64 */
             bar: number;
@@ -1564,6 +1872,47 @@ export interface components {
             /** @description The open strings it was written for, from the lowest up; left out for standard tuning */
             tuning?: string;
         };
+        LickEdit: {
+            /**
+             * Format: int64
+             * @description How far a selection is moved: ticks, half steps or strings
+             */
+            by?: number;
+            /** @description What holds from there on */
+            chord?: string;
+            /** @enum {string} */
+            do: "put" | "clear" | "cut" | "open" | "last" | "play" | "shift" | "transpose" | "across" | "paste" | "repeat" | "over" | "not over";
+            /** @description What is pasted, its tick 0 at from */
+            events?: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description Of a note that is put
+             */
+            fret?: number;
+            /**
+             * Format: int64
+             * @description The lick's tick
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description 0 for every string
+             */
+            string?: number;
+            technique?: string;
+            /**
+             * Format: int64
+             * @description How long a note is to last, or how much room to make
+             */
+            ticks?: number;
+            /** Format: int64 */
+            to?: number;
+            /**
+             * Format: int64
+             * @description 0 takes the technique away; a bend in quarter tones; a slide 1 from below, -1 from above; any other 1
+             */
+            value?: number;
+        };
         LickMove: {
             /** @description The notes that were changed, and how */
             altered: components["schemas"]["Alteration"][];
@@ -1579,6 +1928,8 @@ export interface components {
              * @description The lowest and highest fret
              */
             low: number;
+            /** @description The lick's own bars and chords, which the tab is over */
+            own?: components["schemas"]["Chart"];
             /** @description Why it cannot be done; then there is no tab */
             refused?: string;
             /** @description What it costs, in a few words */
@@ -1600,6 +1951,32 @@ export interface components {
             chords: components["schemas"]["LickMoved"][];
             /** @description The ways, in the order of the moves */
             ways: string[];
+        };
+        LickRequest: {
+            /** @description Left out to read it as it is */
+            edit?: components["schemas"]["LickEdit"];
+            /** @description Left out for straight */
+            feel?: string;
+            /** @description It may have no notes yet */
+            lick: components["schemas"]["Lick"];
+            /**
+             * Format: double
+             * @description Left out for 2
+             */
+            swing?: number;
+            /**
+             * Format: int64
+             * @description The tempo it is heard and judged at, in counted beats a minute; left out for 100
+             */
+            tempo?: number;
+        };
+        LickRevision: {
+            current: boolean;
+            lick: components["schemas"]["Lick"];
+            /** Format: date-time */
+            saved: string;
+            /** Format: int64 */
+            version: number;
         };
         Line: {
             /**
@@ -2334,6 +2711,14 @@ export interface components {
              */
             version: number;
         };
+        ReplaceLickBody: {
+            lick: components["schemas"]["Lick"];
+            /**
+             * Format: int64
+             * @description The version that this one replaces
+             */
+            version: number;
+        };
         RestoreRevisionBody: {
             /**
              * Format: int64
@@ -2507,6 +2892,9 @@ export interface components {
              */
             parts: number;
         };
+        SplitRequest: {
+            lick: components["schemas"]["Lick"];
+        };
         Superimposed: {
             chord: string;
             /** @description What its tones are over the chord */
@@ -2675,6 +3063,24 @@ export interface components {
             /** @enum {string} */
             class: "home" | "colour" | "blue" | "lean" | "outside";
             degree: string;
+        };
+        WrittenLick: {
+            /** @description Its own bars and chords */
+            chart: components["schemas"]["Chart"];
+            /** Format: int64 */
+            high: number;
+            lick: components["schemas"]["Lick"];
+            /**
+             * Format: int64
+             * @description The lowest and highest fret
+             */
+            low: number;
+            /** @description What it is written for */
+            neck: components["schemas"]["Neck"];
+            /** @description What had to be done beside the edit */
+            said: string[];
+            /** @description Over its own chart */
+            tab: components["schemas"]["Tab"];
         };
     };
     responses: never;
@@ -3299,6 +3705,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Elsewhere"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-functions": {
         parameters: {
             query?: never;
@@ -3368,6 +3807,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-landings": {
         parameters: {
             query?: never;
@@ -3388,6 +3860,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Landings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-lick": {
+        parameters: {
+            query?: {
+                /** @description The file's name; left out for a paste */
+                name?: string;
+                /** @description The key, where the file has none; left out for A */
+                tonic?: string;
+                /** @description The meter, where the file has none; left out for 4/4 */
+                meter?: string;
+                /** @description The lowest fret under the hand, for notes without their places */
+                fret?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedLick"];
                 };
             };
             /** @description Error */
@@ -3665,6 +4212,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-turnarounds": {
         parameters: {
             query?: never;
@@ -3793,6 +4373,39 @@ export interface operations {
             };
         };
     };
+    "post-api-licks-find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindLicks"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundLicks"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-licks-by-id": {
         parameters: {
             query?: never;
@@ -3803,6 +4416,41 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-licks-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceLickBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3856,6 +4504,41 @@ export interface operations {
             };
         };
     };
+    "list-api-licks-by-id-export-by-format": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description tab, musicxml, midi or json */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-licks-by-id-restore": {
         parameters: {
             query?: never;
@@ -3866,6 +4549,73 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-licks-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickRevision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-licks-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

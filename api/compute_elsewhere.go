@@ -1,0 +1,106 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/chart"
+	"undaris/core/phrase"
+	"undaris/format/document"
+)
+
+// Elsewhere is a lick at every other place.
+type Elsewhere struct {
+	Group string `json:"group" enum:"octaves,keys,positions"`
+	Name  string `json:"name" doc:"Which: an octave up, the key of Ab, the C form"`
+	LickMove
+}
+
+// SplitRequest is a lick to be cut into its chords.
+type SplitRequest struct {
+	Lick document.Lick `json:"lick"`
+}
+
+// JoinRequest is two licks to be played end to end.
+type JoinRequest struct {
+	MovesRequest
+	With        document.Lick `json:"with" doc:"What is played behind it"`
+	Notes       int           `json:"notes,omitempty" minimum:"0" maximum:"12" doc:"How many notes lead from the one to the other"`
+	Subdivision string        `json:"subdivision,omitempty" doc:"What they run in; left out for eighths"`
+}
+
+// Joined is two licks end to end.
+type Joined struct {
+	Lick document.Lick `json:"lick"`
+	Said string        `json:"said" doc:"What could not be done of the notes between, empty where all was"`
+	Tab  Tab           `json:"tab"`
+}
+
+func (s *server) registerComputeElsewhere(api huma.API) {
+	huma.Post(api, "/api/compute/elsewhere", func(_ context.Context, in *body[MovesRequest]) (*body[[]Elsewhere], error) {
+		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
+		out := []Elsewhere{}
+		for _, e := range lick.Elsewhere(on.instrument, on.chart.Key, position) {
+			out = append(out, Elsewhere{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(lick, e)})
+		}
+		return &body[[]Elsewhere]{out}, nil
+	})
+	huma.Post(api, "/api/compute/split", func(_ context.Context, in *body[SplitRequest]) (*body[[]document.Lick], error) {
+		lick, err := in.Body.Lick.Core()
+		if err != nil {
+			return nil, invalid("lick", err)
+		}
+		out := []document.Lick{}
+		for _, part := range lick.SplitByChord() {
+			out = append(out, document.LickOf(part))
+		}
+		return &body[[]document.Lick]{out}, nil
+	})
+	huma.Post(api, "/api/compute/join", func(_ context.Context, in *body[JoinRequest]) (*body[Joined], error) {
+		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		_, with, _, err := in.Body.setLick(in.Body.With, in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		subdivision, err := on.chart.Meter.Subdivision(in.Body.Subdivision)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		tonic := on.chart.Key.Tonic
+		joined, err := lick.SetInto(on.instrument, tonic, position.Window).Join(on.instrument, with.SetInto(on.instrument, tonic, position.Window), in.Body.Notes, subdivision)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		own, start := joined.Lick.OwnChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+		on.chart = own
+		return &body[Joined]{Joined{Lick: document.LickOf(joined.Lick.Own(on.instrument)), Said: joined.Said, Tab: on.tab(joined.Lick.Phrase.OverAtLeast(own.Home()), start, "")}}, nil
+	})
+}
+
+// elsewhere writes a lick at another place, over its own chords.
+func (o on) elsewhere(l phrase.Lick, e phrase.Elsewhere) LickMove {
+	if e.Refused != "" {
+		return o.lickMove(l, e.Moved, o.chart.Home())
+	}
+	kept := phrase.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.Named(", " + e.Name).Own(o.instrument)
+	own, start := kept.OwnChart(o.chart.Tempo, o.chart.Feel, o.chart.Swing)
+	there := on{chart: own, instrument: o.instrument, spanMM: o.spanMM}
+	out := there.cost(e.Moved)
+	tab, doc := there.tab(e.Phrase, start, ""), document.LickOf(kept)
+	out.Tab, out.Lick = &tab, &doc
+	out.Own = ownChart(own)
+	return out
+}
+
+func ownChart(c chart.Chart) *document.Chart {
+	d := document.ChartOf(c)
+	return &d
+}

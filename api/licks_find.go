@@ -1,0 +1,168 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/store"
+)
+
+// FindLicks asks for licks of the library as they lie in the key of a chart, where the
+// hand stands. What is left out is not asked.
+type FindLicks struct {
+	On
+	Position      string  `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
+	Text          string  `json:"text,omitempty" maxLength:"200" doc:"Words in name, line or tags"`
+	Tag           string  `json:"tag,omitempty"`
+	Technique     string  `json:"technique,omitempty"`
+	Scale         string  `json:"scale,omitempty" doc:"A box or scale that holds all of its notes"`
+	Fits          string  `json:"fits,omitempty" doc:"A chord it may be played over as it sounds"`
+	Starts        string  `json:"starts,omitempty" doc:"The degree of its first note over its chord"`
+	Ends          string  `json:"ends,omitempty" doc:"The degree of its last"`
+	Lands         string  `json:"lands,omitempty" doc:"A degree it lands on at a change"`
+	Leans         string  `json:"leans,omitempty" doc:"A colour it leans on: on a strong beat, or a long note"`
+	MostBars      int     `json:"mostBars,omitempty" minimum:"0"`
+	MostPerSecond float64 `json:"mostPerSecond,omitempty" minimum:"0" doc:"Notes a second at the chart's tempo"`
+	Here          bool    `json:"here,omitempty" doc:"Only those that lie in the position"`
+	Near          *Place  `json:"near,omitempty" doc:"A place it must end near"`
+}
+
+// FoundLicks is what was found, and what may be asked.
+type FoundLicks struct {
+	Found  []FoundLick `json:"found"`
+	Of     int         `json:"of" doc:"How many were searched"`
+	Facets Facets      `json:"facets"`
+}
+
+// FoundLick is a lick that is as wanted.
+type FoundLick struct {
+	ID         uint     `json:"id"`
+	Says       string   `json:"says" doc:"How near to the landing it ends; empty where none was asked"`
+	Scales     []string `json:"scales"`
+	Starts     string   `json:"starts"`
+	Ends       string   `json:"ends"`
+	Lands      []string `json:"lands"`
+	Leans      []string `json:"leans"`
+	Bars       int      `json:"bars"`
+	PerSecond  float64  `json:"perSecond"`
+	Techniques []string `json:"techniques"`
+	Low        int      `json:"low"`
+	High       int      `json:"high"`
+}
+
+// Facets are the answers that the library has to each question.
+type Facets struct {
+	Tags       []string `json:"tags"`
+	Techniques []string `json:"techniques"`
+	Scales     []string `json:"scales"`
+	Chords     []string `json:"chords" doc:"The chords of the chart"`
+	Starts     []string `json:"starts"`
+	Ends       []string `json:"ends"`
+	Lands      []string `json:"lands"`
+	Leans      []string `json:"leans"`
+	Bars       []int    `json:"bars"`
+}
+
+func (s *server) registerFindLicks(api huma.API) {
+	huma.Post(api, "/api/licks/find", func(_ context.Context, in *body[FindLicks]) (*body[FoundLicks], error) {
+		read, err := in.Body.read()
+		if err != nil {
+			return nil, err
+		}
+		position, err := read.position(in.Body.Position)
+		if err != nil {
+			return nil, err
+		}
+		wanted, err := in.Body.wanted(read, position)
+		if err != nil {
+			return nil, err
+		}
+		documents, err := s.store.List(store.Lick, 0)
+		if err != nil {
+			return nil, err
+		}
+		ids, licks := []uint{}, []phrase.Lick{}
+		for _, d := range documents {
+			l, err := lickOf(d)
+			if err != nil {
+				return nil, err
+			}
+			ids, licks = append(ids, d.ID), append(licks, l.SetInto(read.instrument, read.chart.Key.Tonic, position.Window))
+		}
+		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, licks)}
+		for _, f := range phrase.Find(read.instrument, read.chart.Key, read.chart.Tempo, licks, wanted) {
+			out.Found = append(out.Found, FoundLick{
+				ID: ids[f.Index], Says: f.Says, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
+				Lands: names(f.Facts.Lands), Leans: names(f.Facts.Leans), Bars: f.Facts.Bars, PerSecond: f.Facts.PerSecond,
+				Techniques: append([]string{}, f.Facts.Techniques...), Low: f.Facts.Low, High: f.Facts.High,
+			})
+		}
+		return &body[FoundLicks]{out}, nil
+	})
+}
+
+func (f FindLicks) wanted(o on, p neck.Position) (phrase.Wanted, error) {
+	w := phrase.Wanted{
+		Text: f.Text, Tag: f.Tag, Technique: f.Technique, Scale: f.Scale, Starts: f.Starts, Ends: f.Ends, Lands: f.Lands, Leans: f.Leans,
+		MostBars: f.MostBars, MostPerSecond: f.MostPerSecond,
+	}
+	if f.Fits != "" {
+		c, err := harmony.ParseChord(f.Fits)
+		if err != nil {
+			return w, invalid("fits", err)
+		}
+		w.Fits = &c
+	}
+	if f.Here {
+		w.In = &p.Window
+	}
+	if f.Near != nil {
+		near := neck.Place{String: f.Near.String, Fret: f.Near.Fret}
+		if !o.instrument.Has(near) {
+			return w, invalid("near", fmt.Errorf("string %d fret %d is not on the neck; strings are 1 to %d, frets 0 to %d", near.String, near.Fret, len(o.instrument.Open), o.instrument.Frets))
+		}
+		w.Near = &near
+	}
+	return w, nil
+}
+
+// facetsOf gathers what the licks have, each answer once, in the order they come.
+func facetsOf(o on, licks []phrase.Lick) Facets {
+	f := Facets{Tags: []string{}, Techniques: []string{}, Scales: []string{}, Chords: []string{}, Starts: []string{}, Ends: []string{}, Lands: []string{}, Leans: []string{}, Bars: []int{}}
+	all := map[string]bool{}
+	for _, l := range licks {
+		facts := l.Facts(o.instrument, o.chart.Tempo)
+		f.Tags = union(f.Tags, l.Tags)
+		f.Starts, f.Ends = union(f.Starts, []string{facts.Starts.String()}), union(f.Ends, []string{facts.Ends.String()})
+		f.Lands, f.Leans = union(f.Lands, names(facts.Lands)), union(f.Leans, names(facts.Leans))
+		for _, name := range slices.Concat(facts.Scales, facts.Techniques) {
+			all[name] = true
+		}
+		if !slices.Contains(f.Bars, facts.Bars) {
+			f.Bars = append(f.Bars, facts.Bars)
+		}
+	}
+	f.Techniques = slices.DeleteFunc(phrase.FoundTechniques(), func(name string) bool { return !all[name] })
+	f.Scales = slices.DeleteFunc(phrase.ScaleNames(), func(name string) bool { return !all[name] })
+	for _, c := range o.chart.Chords() {
+		f.Chords = append(f.Chords, c.Symbol())
+	}
+	slices.Sort(f.Tags)
+	slices.Sort(f.Bars)
+	return f
+}
+
+func union(all, more []string) []string {
+	for _, one := range more {
+		if !slices.Contains(all, one) {
+			all = append(all, one)
+		}
+	}
+	return all
+}

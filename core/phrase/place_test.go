@@ -1,0 +1,96 @@
+package phrase
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+func sound(tick int, p pitch.MIDI, how ...func(*Technique)) Sounded {
+	s := Sounded{Tick: tick, Ticks: 240, Pitch: p}
+	for _, f := range how {
+		f(&s.Technique)
+	}
+	return s
+}
+
+func TestSoundsArePutOnStrings(t *testing.T) {
+	w := guitar.WindowFrom(8)
+	line := Place(guitar, w, []Sounded{sound(0, 63), sound(240, 65, func(t *Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
+	assert.Equal(t, "0+240 3:8, 240+240 3:10 hammered on, 480+240 2:8, 720+240 2:11", shown(four(line.Events...)))
+	assert.Equal(t, w, line.Window)
+	pair := Place(guitar, w, []Sounded{sound(0, 67), sound(0, 72), sound(240, 67)})
+	assert.Equal(t, "0+240 1:8, 0+240 2:8, 240+240 2:8", shown(four(pair.Events...)), "two at once on two strings")
+	far := Place(guitar, w, []Sounded{sound(0, 41), sound(240, 43)})
+	assert.Equal(t, "0+240 6:1, 240+240 6:3", shown(four(far.Events...)), "the hand goes where there is room")
+	assert.NotEqual(t, w, far.Window)
+	wide := Place(guitar, w, []Sounded{sound(0, 40), sound(240, 86)})
+	assert.Equal(t, "0+240 6:0, 240+240 1:22", shown(four(wide.Events...)), "no one place has both")
+	none := Place(guitar, w, []Sounded{sound(0, 20), sound(240, 67), sound(480, 120)})
+	assert.Equal(t, []int{0, 2}, none.Dropped)
+	seven := []Sounded{}
+	for n := range 7 {
+		seven = append(seven, sound(0, pitch.MIDI(64+n)))
+	}
+	crowd := Place(guitar, w, seven)
+	assert.NotEmpty(t, crowd.Dropped, "six strings sound at most six notes")
+	lowest := Place(guitar, w, []Sounded{sound(0, 40, func(t *Technique) { t.Bend = 2 })})
+	assert.Equal(t, []int{0}, lowest.Dropped, "the open low string cannot be bent")
+}
+
+// Whatever sounds: what is placed can be played and sounds as it did, and every note is
+// placed or listed.
+func TestPlacedSoundsCanBePlayed(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		notes := []Sounded{}
+		tick := 0
+		for range rapid.IntRange(1, 20).Draw(t, "notes") {
+			tick += rapid.SampledFrom([]int{0, 120, 240}).Draw(t, "step")
+			notes = append(notes, Sounded{
+				Tick: tick, Ticks: rapid.IntRange(1, 900).Draw(t, "ticks"), Pitch: pitch.MIDI(rapid.IntRange(30, 95).Draw(t, "pitch")),
+				Technique: Technique{Bend: rapid.SampledFrom([]int{0, 0, 2, 4}).Draw(t, "bend"), HammerOn: rapid.Bool().Draw(t, "hammer-on")},
+			})
+		}
+		p := Place(guitar, guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
+		require.NoError(t, Phrase{Meter: chart.FourFour, Events: p.Events}.CheckSoFar(guitar))
+		require.LessOrEqual(t, len(p.Events), len(notes)-len(p.Dropped))
+		at := map[int]map[pitch.MIDI]bool{}
+		for n, note := range notes {
+			if !contains(p.Dropped, n) {
+				if at[note.Tick] == nil {
+					at[note.Tick] = map[pitch.MIDI]bool{}
+				}
+				at[note.Tick][note.Pitch] = true
+			}
+		}
+		for _, e := range p.Events {
+			assert.True(t, at[e.Tick][guitar.Pitch(e.Place)])
+		}
+	})
+}
+
+func contains(all []int, one int) bool {
+	for _, n := range all {
+		if n == one {
+			return true
+		}
+	}
+	return false
+}
+
+func BenchmarkPlace(b *testing.B) {
+	notes := []Sounded{}
+	for n := range 16 {
+		notes = append(notes, sound(240*n, pitch.MIDI(60+(n*5)%13)))
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		Place(guitar, neck.Standard().WindowFrom(8), notes)
+	}
+}
