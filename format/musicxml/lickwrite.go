@@ -26,7 +26,7 @@ const (
 // WriteLick writes a lick as plain MusicXML: a staff, and a tab staff with strings,
 // frets and techniques. Durations are exact to the tick.
 func WriteLick(l phrase.Lick) []byte {
-	w := lickWriter{Lick: l, on: l.WrittenOn(), key: l.Key(), voices: voices(l.Phrase)}
+	w := lickWriter{Lick: l, on: l.WrittenOn(), key: l.Key(), voices: l.Phrase.Voices()}
 	fields := []field{{fieldTonic, l.Tonic.String()}}
 	if l.About != "" {
 		fields = append(fields, field{fieldAbout, l.About})
@@ -46,7 +46,7 @@ type lickWriter struct {
 	phrase.Lick
 	on     neck.Instrument
 	key    harmony.Key
-	voices [][]sounded
+	voices [][]phrase.Struck
 }
 
 // span is the ticks that the score covers: whole bars, but for a pickup, which begins
@@ -55,7 +55,7 @@ func (w lickWriter) span() (first, end int) {
 	first, end = 0, 1
 	for _, voice := range w.voices {
 		for _, s := range voice {
-			first, end = min(first, s.tick-len(s.graces)*phrase.GraceTicks), max(end, s.end())
+			first, end = min(first, s.Tick-len(s.Graces)*phrase.GraceTicks), max(end, s.End())
 		}
 	}
 	for _, from := range w.Phrase.Over {
@@ -157,40 +157,40 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 	bar, beat := w.Phrase.Meter.BarTicks(), w.Phrase.Meter.BeatTicks()
 	now := from
 	rests := func(until int) {
-		for _, p := range pieces(now, until-now, bar, beat) {
-			n := p.note(staff, name)
+		for _, p := range phrase.Signs(now, until-now, bar, beat) {
+			n := signNote(p, staff, name)
 			n.Rest = &rest{}
 			add(n)
 		}
 		now = max(now, until)
 	}
 	for _, s := range w.voices[v] {
-		if s.end() <= from || s.tick >= to {
+		if s.End() <= from || s.Tick >= to {
 			continue
 		}
-		if s.tick > now {
-			rests(s.tick)
+		if s.Tick > now {
+			rests(s.Tick)
 		}
-		if s.tick >= from {
-			for _, n := range s.graces {
+		if s.Tick >= from {
+			for _, n := range s.Graces {
 				g := w.note(n, staff, name)
 				g.Grace, g.Type, g.Duration = &graceMark{}, "16th", 0
-				if s.steals {
+				if s.Steals {
 					g.Grace.Steals = 100
 				}
 				add(g)
 			}
 		}
-		tick := s.tick
-		all := pieces(s.tick, s.ticks, bar, beat)
+		tick := s.Tick
+		all := phrase.Signs(s.Tick, s.Ticks, bar, beat)
 		for k, p := range all {
 			if tick >= from && tick < to {
-				for chord, n := range s.events {
+				for chord, n := range s.Events {
 					w.piece(n, p, k == 0, k == len(all)-1, chord > 0, staff, name, add)
 				}
-				now = tick + p.ticks
+				now = tick + p.Ticks
 			}
-			tick += p.ticks
+			tick += p.Ticks
 		}
 	}
 	if now < to {
@@ -198,19 +198,19 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 	}
 }
 
-// note is a sign of the piece's length.
-func (p piece) note(staff int, voice string) *note {
-	n := &note{Duration: float64(p.ticks), Voice: voice, Type: p.kind, Staff: staff, Dots: make([]dot, p.dots)}
-	if p.tripled {
+// signNote is a note as long as a sign.
+func signNote(p phrase.Sign, staff int, voice string) *note {
+	n := &note{Duration: float64(p.Ticks), Voice: voice, Type: p.Kind, Staff: staff, Dots: make([]dot, p.Dots)}
+	if p.Tripled {
 		n.Tuplet = &tupletOf{Actual: 3, Normal: 2}
 	}
 	return n
 }
 
 // piece writes one part of a note, tied to the parts around it.
-func (w lickWriter) piece(n int, p piece, first, last, chord bool, staff int, voice string, add func(any)) {
+func (w lickWriter) piece(n int, p phrase.Sign, first, last, chord bool, staff int, voice string, add func(any)) {
 	e := w.note(n, staff, voice)
-	length := p.note(staff, voice)
+	length := signNote(p, staff, voice)
 	e.Duration, e.Type, e.Dots, e.Tuplet = length.Duration, length.Type, length.Dots, length.Tuplet
 	if chord {
 		e.Chord = &struct{}{}

@@ -1,0 +1,99 @@
+package phrase
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+func notated(p Phrase) string {
+	bars := []string{}
+	for _, bar := range p.Notated() {
+		voices := []string{}
+		for _, voice := range bar.Voices {
+			signs := []string{}
+			for _, w := range voice {
+				sign := w.Kind + strings.Repeat(".", w.Dots)
+				if w.Tripled {
+					sign += "/3"
+				}
+				if len(w.Events) == 0 {
+					sign = "r" + sign
+				}
+				if len(w.Graces) > 0 {
+					sign = "g" + sign
+				}
+				if w.Tied {
+					sign += "~"
+				}
+				signs = append(signs, sign)
+			}
+			voices = append(voices, strings.Join(signs, " "))
+		}
+		bars = append(bars, strings.Join(voices, " + "))
+	}
+	return strings.Join(bars, " | ")
+}
+
+func TestNotation(t *testing.T) {
+	assert.Equal(t, "eighth eighth rhalf.", notated(four(at(0, 3, 8), at(1, 3, 10))))
+	late := at(1, 3, 8, lasting(480))
+	assert.Equal(t, "reighth eighth~ eighth reighth rhalf", notated(four(late)), "off the beat it is cut at the next one")
+	triplets := four(at(0, 3, 8, lasting(160)), at(0, 3, 10, lasting(160)), at(0, 3, 8, lasting(160)))
+	triplets.Events[1].Tick, triplets.Events[2].Tick = 160, 320
+	assert.Equal(t, "eighth/3 eighth/3 eighth/3 rhalf.", notated(triplets))
+	over := four(at(7, 3, 8, lasting(480)))
+	assert.Equal(t, "rhalf. reighth eighth~ | eighth reighth rhalf.", notated(over), "over the bar line it is tied")
+	pickup := four(at(-1, 3, 8), at(0, 3, 10))
+	assert.Equal(t, "rhalf. reighth eighth | eighth reighth rhalf.", notated(pickup))
+	both := four(at(0, 2, 8, lasting(480)), at(0, 3, 8), at(1, 3, 9))
+	assert.Equal(t, "quarter rhalf. + eighth eighth rhalf.", notated(both), "what is held under others has a voice of its own")
+	grace := four(at(0, 3, 8, lasting(420)), at(0, 2, 7, lasting(60)), at(2, 2, 8))
+	grace.Events[1].Tick, grace.Events[1].Grace = 420, true
+	require.NoError(t, grace.Check(guitar))
+	assert.Equal(t, "quarter geighth reighth rhalf", notated(grace))
+	odd := four(at(0, 3, 8, lasting(7)))
+	assert.Equal(t, " r", notated(odd), "no sign is so short: its length alone says it")
+}
+
+// Whatever is played, every bar's voices fill it, and every note sounds as long as its
+// signs say, what grace notes stole added.
+func TestNotationFillsItsBars(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		l := drawnLick(t)
+		for n := range l.Phrase.Events {
+			l.Phrase.Events[n].Tick = 80 * n * rapid.IntRange(1, 4).Draw(t, "step")
+		}
+		p := l.Phrase
+		p.Events, _ = trimmed(sortedByTick(p.Events), nil)
+		heard := map[int]int{}
+		for _, bar := range p.Notated() {
+			for _, voice := range bar.Voices {
+				now := bar.Tick
+				for _, w := range voice {
+					assert.Equal(t, now, w.Tick)
+					now += w.Ticks
+					for _, n := range w.Events {
+						heard[n] += w.Ticks
+					}
+				}
+				assert.Equal(t, bar.Tick+p.Meter.BarTicks(), now, "the voice fills its bar")
+			}
+		}
+		for n, e := range p.Events {
+			assert.Equal(t, e.Ticks, heard[n])
+		}
+	})
+}
+
+func sortedByTick(events []Event) []Event {
+	for n := range events {
+		for m := n; m > 0 && events[m].Tick < events[m-1].Tick; m-- {
+			events[m], events[m-1] = events[m-1], events[m]
+		}
+	}
+	return events
+}
