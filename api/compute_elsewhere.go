@@ -35,6 +35,8 @@ type Joined struct {
 	Lick document.Lick `json:"lick"`
 	Said string        `json:"said" doc:"What could not be done of the notes between, empty where all was"`
 	Tab  Tab           `json:"tab"`
+	// Own is what the tab is over.
+	Own document.Chart `json:"own" doc:"The lick's own bars and chords, which the tab is over"`
 }
 
 func (s *server) registerComputeElsewhere(api huma.API) {
@@ -81,7 +83,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		}
 		own, start := joined.Lick.OwnChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
 		on.chart = own
-		return &body[Joined]{Joined{Lick: document.LickOf(joined.Lick.Own(on.instrument)), Said: joined.Said, Tab: on.tab(joined.Lick.Phrase.OverAtLeast(own.Home()), start, "")}}, nil
+		return &body[Joined]{Joined{Lick: document.LickOf(joined.Lick.Own(on.instrument)), Said: joined.Said, Tab: on.tab(joined.Lick.Phrase.OverAtLeast(own.Home()), start, ""), Own: document.ChartOf(own)}}, nil
 	})
 }
 

@@ -45,6 +45,7 @@ type WrittenLick struct {
 	Neck  Neck           `json:"neck" doc:"What it is written for"`
 	Chart document.Chart `json:"chart" doc:"Its own bars and chords"`
 	Tab   Tab            `json:"tab" doc:"Over its own chart"`
+	Staff []StaffBar     `json:"staff" doc:"The same as staff notation"`
 	Low   int            `json:"low" doc:"The lowest and highest fret"`
 	High  int            `json:"high"`
 }
@@ -125,7 +126,7 @@ func writtenLick(l phrase.Lick, tempo int, feel chart.Feel, swing float64) (Writ
 	}
 	tab.FirstBar, tab.Bars = 1, len(c.Bars)
 	return WrittenLick{
-		Lick: document.LickOf(l), Neck: neckOf(shown), Chart: document.ChartOf(c), Tab: tab, Low: low, High: high, Said: []string{},
+		Lick: document.LickOf(l), Neck: neckOf(shown), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Said: []string{},
 	}, nil
 }
 

@@ -18,6 +18,7 @@ type PerformanceRequest struct {
 	Bars    int         `json:"bars" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus"`
 	CountIn int         `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
 	Line    *PlayedLine `json:"line,omitempty" doc:"What is played over the band"`
+	Speed   int         `json:"speed,omitempty" minimum:"0" maximum:"200" doc:"In percent of the chart's tempo, 25 at least; left out for 100"`
 	Silent  []string    `json:"silent,omitempty" enum:"click,bass,chords,line" doc:"Parts that are not heard"`
 }
 
@@ -75,6 +76,9 @@ func (s *server) registerComputePerformance(api huma.API) {
 			return nil, err
 		}
 		c := on.chart
+		if speed := max(in.Body.Speed, slowest); in.Body.Speed > 0 {
+			c.Tempo = max((c.Tempo*speed+50)/100, 1)
+		}
 		order := band.Order{Chart: c, Instrument: on.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn}
 		if bars := len(c.Played()); order.From >= bars {
 			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
@@ -91,6 +95,9 @@ func (s *server) registerComputePerformance(api huma.API) {
 		return &body[Performance]{performanceOf(band.Perform(order))}, nil
 	})
 }
+
+// slowest is the slowest speed, in percent: below it single notes are heard, no phrase.
+const slowest = 25
 
 func performanceOf(p band.Performance) Performance {
 	out := Performance{

@@ -21,7 +21,7 @@ func (p *Page) place(at string) {
 // The changes are walked in order, by kind, and by the bars; each kind says how
 // often it comes and where.
 func TestWalkingTheChanges(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?at=0")
+	p := openPage(t, demo(t), "/tunes/1/change?at=0")
 	p.Sees("Bar 1 → 2", "C7 → F7 · 2 times, bars 2 5")
 	p.Press(".")
 	p.Sees("Bar 8 → 9", "C7 → G7 · 2 times, bars 9 12")
@@ -42,7 +42,7 @@ func TestWalkingTheChanges(t *testing.T) {
 // "I am here": any place of the neck is clicked and the nearest landings are listed;
 // a tone of the arriving chord says where it can be come from.
 func TestIAmHere(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?at=5760")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760")
 	p.Sees("Best first", "Into A, the 3 of F7")
 	p.place("3:7")
 	p.Sees("I am here", "3:7 · D: the 9 over C7, the 13 over F7 (colour)", "Nearest landings", "up a fret: E♭, the ♭7 of F7")
@@ -56,7 +56,7 @@ func TestIAmHere(t *testing.T) {
 	p.Sees("Best first")
 
 	// The same by keyboard: into the neck, to a place where nothing is drawn.
-	p.Go("/tunes/7/change?at=5760")
+	p.Go("/tunes/1/change?at=5760")
 	p.Sees("Best first")
 	p.TabTo("C, root of C 7, string 6, fret 8, finger 2; and C, 5 of F 7, string 6, fret 8, finger 2")
 	p.Press(kb.ArrowRight)
@@ -68,7 +68,7 @@ func TestIAmHere(t *testing.T) {
 // Every approach into a target as tab that lands on the beat; those that do not
 // fit say why; connectors run on from the change.
 func TestApproaches(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?at=5760&target=3:10")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760&target=3:10")
 	p.Sees("Into F, the R of F7", "lands on beat 1 of bar 5")
 	p.Click("bend a whole step")
 	p.Sees("a bend of a whole step up to it: it starts on the and of beat 4 of bar 4")
@@ -103,7 +103,7 @@ func TestApproaches(t *testing.T) {
 // The path of targets runs along the form; a landing is pinned on the neck, the rest
 // is planned anew around it, and the pin survives a reload.
 func TestThePathOfTargets(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?at=5760&bench=path")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760&bench=path")
 	p.Sees("4 frets, 7 strings", "9 frets, 0 strings", "A, the 3 of F7, string 4 fret 7")
 	thread := "[...document.querySelectorAll('.strip .landing')].map(e => e.textContent.trim()).join(', ')"
 	assert.Equal(t, "3 E, 3 A, 3 E, 3 A, 3 E, 3 B, ♭7 E♭, 3 E, 3 B", js[string](p, thread))
@@ -129,7 +129,7 @@ func TestThePathOfTargets(t *testing.T) {
 
 // Three fretted notes follow three chords by their bends.
 func TestBends(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?bench=bends")
+	p := openPage(t, demo(t), "/tunes/1/change?bench=bends")
 	p.Sees("B♭ 4:8", "F 3:10", "shake", "bend ½")
 	assert.Equal(t, "8 ♭7 home", p.Tab()[0])
 	p.place("4:8")
@@ -146,7 +146,7 @@ func TestBends(t *testing.T) {
 
 // The calculator counts back, says how fast that is, and makes a run fit.
 func TestCountingBack(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?at=5760&bench=count&target=2:10&here=4:10")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760&bench=count&target=2:10&here=4:10")
 	p.Sees("Start on the and of beat 1 of bar 4")
 	p.Choose("Subdivision", "sixteenths")
 	p.Sees("Start on the second sixteenth of beat 3 of bar 4", "7.5 notes a second", "triplets at 149.3")
@@ -167,7 +167,7 @@ func TestCountingBack(t *testing.T) {
 
 // A tune that stays on one chord offers that chord's own tones, bar by bar.
 func TestChangesOfAVamp(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/chart?panel=tune")
+	p := openPage(t, demo(t), "/tunes/1/chart?panel=tune")
 	p.Choose("Scheme", "one-chord vamp")
 	p.Click("3 Change")
 	p.Sees("The tune stays on C7: aim at one of its own tones on the downbeat.", "Into B♭, the ♭7 of C7")
@@ -179,7 +179,7 @@ func TestChangesOfAVamp(t *testing.T) {
 // file: it begins on beat 4 at the fret below, and on the tick of the change it has
 // reached the pitch that it is bent to.
 func TestABendIsRenderedInTime(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/change?at=5760&target=2:10&approach=bend+a+half+step&sub=quarter")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760&target=2:10&approach=bend+a+half+step&sub=quarter")
 	p.Sees("it starts on beat 4 of bar 4")
 	js[any](p, `(() => { const make = URL.createObjectURL
 		URL.createObjectURL = (blob) => { window.taken = blob; return make.call(URL, blob) }

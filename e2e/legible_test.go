@@ -62,8 +62,8 @@ func TestContrastMeetsAA(t *testing.T) {
 // neck says where it is, and at 1280 by 800 nothing has to be scrolled for.
 func TestEverythingHasANameAndFits(t *testing.T) {
 	s := demo(t)
-	for _, path := range []string{"/", "/tunes/9/chart", "/tunes/10/chart?panel=tune", "/tunes/8/chart?panel=turnarounds", "/tunes/10/chart?panel=facts", "/tunes/7/chart?panel=versions", "/tunes/7/chart?panel=file",
-		"/tunes/9/map?at=21120", "/tunes/10/map?bench=arpeggios", "/tunes/10/map?bench=chords", "/tunes/7/map?neck=full&label=note", "/tunes/10/change?at=1920", "/tunes/10/change?bench=path", "/tunes/8/change?bench=bends", "/tunes/9/change?bench=count", "/tunes/10/change?bench=box", "/tunes/7/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/10/licks?at=1920", "/tunes/7/licks?do=verdict&lick=4", "/tunes/10/licks?do=move&lick=3&move=Fm7|1", "/tunes/8/licks?do=move&lick=5&move=E7|2", "/tunes/7/map", "/tunes/8/map?pos=A", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/tunes/8/licks?at=8640&lick=5&sub=sixteenth"} {
+	for _, path := range []string{"/", "/tunes/3/chart", "/tunes/4/chart?panel=tune", "/tunes/2/chart?panel=turnarounds", "/tunes/4/chart?panel=facts", "/tunes/1/chart?panel=versions", "/tunes/1/chart?panel=file",
+		"/tunes/3/map?at=21120", "/tunes/4/map?bench=arpeggios", "/tunes/4/map?bench=chords", "/tunes/1/map?neck=full&label=note", "/tunes/4/change?at=1920", "/tunes/4/change?bench=path", "/tunes/2/change?bench=bends", "/tunes/3/change?bench=count", "/tunes/4/change?bench=box", "/tunes/1/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/4/licks?at=1920", "/tunes/1/licks?do=verdict&lick=8", "/tunes/4/licks?do=move&lick=7&move=Fm7|1", "/tunes/2/licks?do=move&lick=9&move=E7|2", "/tunes/1/map", "/tunes/2/map?pos=A", "/tunes/1/change?at=5760", "/tunes/1/licks?at=5760", "/tunes/2/licks?at=8640&lick=9&sub=sixteenth"} {
 		t.Run(path, func(t *testing.T) {
 			p := openPage(t, s, path)
 			p.Until("the page", "document.querySelector('main h1')")
@@ -88,7 +88,7 @@ func TestEverythingHasANameAndFits(t *testing.T) {
 // The signs that players read come from fonts that ship, whatever fonts the
 // machine has.
 func TestSignsAreInTheFontsThatShip(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/8/licks?at=8640&lick=5")
+	p := openPage(t, demo(t), "/tunes/2/licks?at=8640&lick=9")
 	p.Sees("G♯", "♭7")
 	p.Until("the fonts", "document.fonts.status === 'loaded'")
 	for _, weight := range []string{"400", "700"} {

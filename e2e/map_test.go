@@ -12,7 +12,7 @@ import (
 
 // What lies over a chord, how it is laid out and how it is labelled.
 func TestTheMapOfAChord(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/map")
+	p := openPage(t, demo(t), "/tunes/1/map")
 	p.Sees("C7 in the E-form position makes the E form", "This shape is also C7 19–22, F7 0–3, F7 12–15, G7 2–5, G7 14–17.")
 	assert.ElementsMatch(t, firstBox, p.Neck("tone"))
 
@@ -82,7 +82,7 @@ func TestTheMapOfAChord(t *testing.T) {
 
 // Notes and shapes are heard alone, without the band.
 func TestHearingAShape(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/map")
+	p := openPage(t, demo(t), "/tunes/1/map")
 	p.Sees("C7 in the E-form")
 	p.Press("p")
 	p.Until("the sound", "document.querySelector('header .play').getAttribute('aria-label') === 'Stop'")
@@ -91,7 +91,7 @@ func TestHearingAShape(t *testing.T) {
 
 // Maps are taken away as files: vectors from the server, a picture by the browser.
 func TestMapsOnPaper(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/9/map?bench=paper&pos=E")
+	p := openPage(t, demo(t), "/tunes/3/map?bench=paper&pos=E")
 	p.Has("PDF of the whole tune")
 	for name, begins := range map[string]string{"PDF of the whole tune": "%PDF-", "SVG of F♯m7 here": "<svg", "PDF of blank necks": "%PDF-"} {
 		text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("fetch("+named(name)+".href).then(r => r.text())", chromedp.EvalAwaitPromise))
@@ -110,7 +110,7 @@ func TestMapsOnPaper(t *testing.T) {
 
 // A layout that has nothing in it says so, and the way back is a click away.
 func TestALayoutWithNothingInIt(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/map")
+	p := openPage(t, demo(t), "/tunes/1/map")
 	p.Sees("C7 in the E-form")
 	p.Expect(422)
 	p.Click("Layout")
@@ -118,7 +118,7 @@ func TestALayoutWithNothingInIt(t *testing.T) {
 	p.Sees("From the bottom: ♭7 R 3 5 ♭7")
 	p.Click("Bar 2, F7, IV")
 	p.Click("G form, frets 5 to 8")
-	p.Go("/tunes/7/map?layout=some+frets:1-2")
+	p.Go("/tunes/1/map?layout=some+frets:1-2")
 	p.Sees("no tone lies on frets 1 to 2 in this position")
 	p.Click("All tones")
 	p.Sees("From the bottom: R 3 5 ♭7 R 3 5 ♭7 R")
@@ -135,7 +135,7 @@ func (p *Page) openHands() {
 // the next visit.
 func TestNeckAndHands(t *testing.T) {
 	s := demo(t)
-	p := openPage(t, s, "/tunes/7/map")
+	p := openPage(t, s, "/tunes/1/map")
 	p.Sees("C7 in the E-form")
 	nut := "document.querySelector('.neck .nut').x1.baseVal.value"
 	assert.Less(t, js[float64](p, nut), 200.0)
@@ -151,7 +151,7 @@ func TestNeckAndHands(t *testing.T) {
 	p.Sees("on frets 12 to 15")
 	p.Press("3")
 	p.Sees("Ways across")
-	p.Go("/tunes/7/map")
+	p.Go("/tunes/1/map")
 	p.Sees("C7 on frets 9 to 12")
 
 	// Notes keep their order under the arrow keys, whichever way they lie.
@@ -187,13 +187,13 @@ func TestNeckAndHands(t *testing.T) {
 // can be put back.
 func TestMovingATone(t *testing.T) {
 	s := demo(t)
-	p := openPage(t, s, "/tunes/7/map?pos=A-3&at=1920")
+	p := openPage(t, s, "/tunes/1/map?pos=A-3&at=1920")
 	p.Sees("F7 in the A-form position makes the D form")
 	p.Click("A, 3 of F 7, string 4, fret 7, finger 4")
 	p.Click("move the A to string 3, fret 2")
 	p.Sees("Moved for every D form of its kind.")
 	assert.Contains(t, p.Neck("tone"), "3:2 3")
-	p.Go("/tunes/7/map?pos=G-5&at=15360")
+	p.Go("/tunes/1/map?pos=G-5&at=15360")
 	p.Sees("G7 in the G-form position makes the D form", "Moved for every D form of its kind.")
 	assert.Contains(t, p.Neck("tone"), "3:4 3")
 	p.Click("Put back")
@@ -202,7 +202,7 @@ func TestMovingATone(t *testing.T) {
 
 // A shape past the player's span is marked with its length and what is easier.
 func TestAStretchPastTheSpan(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/map?pos=A-3&at=0")
+	p := openPage(t, demo(t), "/tunes/1/map?pos=A-3&at=0")
 	p.Sees("C7 in the A-form", "112 mm from end to end, past your 100: warm up first")
 	p.Click("easier")
 	p.Sees("Within 100 mm: leave out the 3 on string 5")
@@ -219,7 +219,7 @@ func TestAStretchPastTheSpan(t *testing.T) {
 // Sequences are written through the tune's chords, follow the bar under work, and
 // are heard over the band.
 func TestSequences(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/map?bench=sequences")
+	p := openPage(t, demo(t), "/tunes/1/map?bench=sequences")
 	p.Sees("Hear it over the band")
 	p.Until("three bars", "document.querySelectorAll('.tab .note').length === 24")
 	assert.Equal(t, []string{"8 R home", "7 3 home", "10 5 home", "8 ♭7 home", "10 R home", "9 3 home", "8 5 home", "11 ♭7 home", "8 5 home"}, p.Tab()[:9])

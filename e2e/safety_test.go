@@ -15,13 +15,13 @@ import (
 // test for any such request.
 func TestNothingIsFetchedFromElsewhere(t *testing.T) {
 	s := demo(t)
-	p := openPage(t, s, "/tunes/7/map")
-	for _, path := range []string{"/tunes/10/chart", "/tunes/7/map", "/tunes/7/change?at=5760", "/tunes/7/licks?at=5760", "/"} {
+	p := openPage(t, s, "/tunes/1/map")
+	for _, path := range []string{"/tunes/4/chart", "/tunes/1/map", "/tunes/1/change?at=5760", "/tunes/1/licks?at=5760", "/"} {
 		p.Go(path)
 		p.Until("the page", "document.querySelector('main h1')")
 		p.Press("n")
 	}
-	p.Go("/tunes/7/licks?at=5760")
+	p.Go("/tunes/1/licks?at=5760")
 	p.Has("Hear it")
 	p.Click("Hear it")
 	p.Until("sound", "document.querySelector('.strip .bar.playing')")
@@ -29,7 +29,7 @@ func TestNothingIsFetchedFromElsewhere(t *testing.T) {
 }
 
 func TestATargetThatCannotBeReachedOffersOthers(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/7/licks?at=5760&sub=quarter&target=6:8")
+	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&sub=quarter&target=6:8")
 	p.Expect(422)
 	p.Sees("C, the 5, on string 6 fret 8 cannot be reached in time")
 	near := js[string](p, "document.querySelector('.refusal .chip').innerText")
@@ -52,7 +52,7 @@ func TestATuneThatIsNotThere(t *testing.T) {
 // is offered then loses nothing.
 func TestTwoWindowsOnOneTune(t *testing.T) {
 	s := demo(t)
-	one, two := openPage(t, s, "/tunes/7/map"), openPage(t, s, "/tunes/7/map")
+	one, two := openPage(t, s, "/tunes/1/map"), openPage(t, s, "/tunes/1/map")
 	two.Expect(412)
 	one.Has("Bar 2, F7, IV")
 	two.Has("Bar 2, F7, IV")
@@ -62,11 +62,11 @@ func TestTwoWindowsOnOneTune(t *testing.T) {
 	two.Choose("Key", "A")
 	two.Sees("nothing was overwritten")
 	two.Click("Keep mine as a new tune")
-	two.Until("the new tune's address", "location.pathname !== '/tunes/7/map'")
+	two.Until("the new tune's address", "location.pathname !== '/tunes/1/map'")
 	two.Has("Bar 2, D7, IV")
 	two.Choose("Key", "E")
 	two.Has("Bar 2, A7, IV")
-	one.Go("/tunes/7/map")
+	one.Go("/tunes/1/map")
 	one.Has("Bar 2, G7, IV")
 }
 
@@ -90,14 +90,14 @@ func TestAnEmptyLibrarySaysWhatToDoFirst(t *testing.T) {
 func TestAKilledProgramLosesNoSave(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "own.db")
 	s := serve(t, "demo", data)
-	p := openPage(t, s, "/tunes/7/map")
+	p := openPage(t, s, "/tunes/1/map")
 	p.Choose("Key", "D")
 	p.Has("Bar 2, G7, IV")
 	p.Sees("saved")
 	p.Leave()
 	require.NoError(t, s.command.Process.Kill())
 	_ = s.command.Wait()
-	again := openPage(t, serve(t, "demo", data), "/tunes/7/map")
+	again := openPage(t, serve(t, "demo", data), "/tunes/1/map")
 	again.Has("Bar 2, G7, IV")
 }
 

@@ -98,13 +98,14 @@ func fill(data *store.Store, withTunes bool) error {
 		tunes = nil
 	}
 	return data.Together(func(data *store.Store) error {
-		for _, lick := range licks {
-			if _, err := api.KeepLick(data, lick); err != nil {
+		// Tunes first: their addresses stay as they are when licks are added to the set.
+		for _, tune := range tunes {
+			if _, err := api.KeepChart(data, tune); err != nil {
 				return err
 			}
 		}
-		for _, tune := range tunes {
-			if _, err := api.KeepChart(data, tune); err != nil {
+		for _, lick := range licks {
+			if _, err := api.KeepLick(data, lick); err != nil {
 				return err
 			}
 		}

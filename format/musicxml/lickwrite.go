@@ -145,10 +145,9 @@ func (w lickWriter) opening() *attributes {
 	return a
 }
 
-// pitchOf writes a sounding pitch with the letter of its note: B# of octave 3 is C of 4.
+// pitchOf writes a sounding pitch with the letter of its note.
 func pitchOf(note pitch.Note, p pitch.MIDI) *pitchMark {
-	natural := int(p) - note.Accidental
-	return &pitchMark{Step: step(note), Alter: float64(note.Accidental), Octave: natural/12 - 1}
+	return &pitchMark{Step: step(note), Alter: float64(note.Accidental), Octave: p.Octave(note)}
 }
 
 // voice writes one voice of a bar on one of the staves: rests where it is silent.

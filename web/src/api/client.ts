@@ -45,6 +45,16 @@ export type LineChoice = Schemas['LineChoice']
 export type LineEntry = Schemas['LineEntry']
 export type KeptLine = Schemas['KeptLine']
 export type KeptLick = Schemas['KeptLick']
+export type Lick = Schemas['Lick']
+export type LickEvent = Schemas['Event']
+export type LickEdit = Schemas['LickEdit']
+export type WrittenLick = Schemas['WrittenLick']
+export type StaffBar = Schemas['StaffBar']
+export type StaffNote = Schemas['StaffNote']
+export type FindLicks = Schemas['FindLicks']
+export type FoundLicks = Schemas['FoundLicks']
+export type ImportedLick = Schemas['ImportedLick']
+export type Elsewhere = Schemas['Elsewhere']
 export type Place = Schemas['Place']
 export type Target = Schemas['Target']
 export type Performance = Schemas['Performance']
@@ -103,16 +113,24 @@ function isFault(value: unknown): value is Omit<TextFault, 'message'> {
   return typeof value === 'object' && value !== null && 'symbol' in value && 'column' in value
 }
 
+/** A file's bytes or a pasted text go as they are. */
+const asItIs = (content: Blob | string) => ({
+  body: content as unknown as string,
+  bodySerializer: (body: unknown) => body as string,
+  headers: { 'Content-Type': 'application/octet-stream' },
+})
+
 /** Reads a chart from a file's bytes or a pasted text. */
 export async function importChart(content: Blob | string, name = ''): Promise<Imported> {
-  return answer(
-    client.POST('/api/compute/import', {
-      params: { query: { name } },
-      body: content as unknown as string,
-      bodySerializer: (body) => body as unknown as string,
-      headers: { 'Content-Type': 'application/octet-stream' },
-    }),
-  )
+  return answer(client.POST('/api/compute/import', { params: { query: { name } }, ...asItIs(content) }))
+}
+
+/** Reads a lick from a file's bytes or a pasted text; what it does not say is taken from the terms. */
+export async function importLick(
+  content: Blob | string,
+  terms: { name?: string; tonic?: string; meter?: string; fret?: number },
+): Promise<ImportedLick> {
+  return answer(client.POST('/api/compute/lick/import', { params: { query: terms }, ...asItIs(content) }))
 }
 
 /** The body of an answer, or its problem thrown. */

@@ -1604,6 +1604,8 @@ export interface components {
         };
         Joined: {
             lick: components["schemas"]["Lick"];
+            /** @description The lick's own bars and chords, which the tab is over */
+            own: components["schemas"]["Chart"];
             /** @description What could not be done of the notes between, empty where all was */
             said: string;
             tab: components["schemas"]["Tab"];
@@ -2534,6 +2536,11 @@ export interface components {
             line?: components["schemas"]["PlayedLine"];
             /** @description Parts that are not heard */
             silent?: ("click" | "bass" | "chords" | "line")[];
+            /**
+             * Format: int64
+             * @description In percent of the chart's tempo, 25 at least; left out for 100
+             */
+            speed?: number;
         };
         Pin: {
             /**
@@ -2895,6 +2902,42 @@ export interface components {
         SplitRequest: {
             lick: components["schemas"]["Lick"];
         };
+        StaffBar: {
+            /**
+             * Format: int64
+             * @description The lick's tick at which it begins
+             */
+            tick: number;
+            /** @description Each fills the bar */
+            voices: components["schemas"]["StaffSign"][][];
+        };
+        StaffNote: {
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            event: number;
+            note: string;
+            /** Format: int64 */
+            octave: number;
+        };
+        StaffSign: {
+            /** Format: int64 */
+            dots: number;
+            graces: components["schemas"]["StaffNote"][];
+            /** @description whole to 64th; empty where no sign has that length */
+            kind: string;
+            /** @description None for a rest */
+            notes: components["schemas"]["StaffNote"][];
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
+            /** @description To the sign after it */
+            tied: boolean;
+            /** @description Three stand in the time of two */
+            tripled: boolean;
+        };
         Superimposed: {
             chord: string;
             /** @description What its tones are over the chord */
@@ -3079,6 +3122,8 @@ export interface components {
             neck: components["schemas"]["Neck"];
             /** @description What had to be done beside the edit */
             said: string[];
+            /** @description The same as staff notation */
+            staff: components["schemas"]["StaffBar"][];
             /** @description Over its own chart */
             tab: components["schemas"]["Tab"];
         };

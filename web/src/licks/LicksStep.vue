@@ -1,64 +1,113 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
-import type { Place, Target } from '../api/client'
+import { computed, onMounted, ref } from 'vue'
+import { answer, client, type KeptLick, type Lick, type Place } from '../api/client'
 import { samePlace } from '../neck/geometry'
-import { lineMarks, toneMark, type Mark } from '../neck/marks'
+import { emptyMarks, lineMarks, toneMark, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
+import BenchTabs from '../shell/BenchTabs.vue'
+import PillSelect from '../shell/PillSelect.vue'
 import { usePlayer, useSource } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 import { useView } from '../tune/view'
-import ChipRow from './ChipRow.vue'
+import BringPanel from './BringPanel.vue'
+import { useCursor } from './cursor'
+import { useElsewhere } from './elsewhere'
+import ElsewherePanel from './ElsewherePanel.vue'
+import { useFinding } from './finding'
+import { useJoining } from './joining'
+import JoinPanel from './JoinPanel.vue'
+import LeadPanel from './LeadPanel.vue'
 import { useLine } from './line'
 import MovePanel from './MovePanel.vue'
 import { useMoves } from './moves'
+import ShelfPanel from './ShelfPanel.vue'
+import { asEvent, heard } from './tab'
 import { useVerdict } from './verdict'
 import VerdictPanel from './VerdictPanel.vue'
-import BenchTabs from '../shell/BenchTabs.vue'
-import PillSelect from '../shell/PillSelect.vue'
-import { named } from '../shell/options'
-import { asEvent, heard } from './tab'
-import TabView from './TabView.vue'
+import WritePanel from './WritePanel.vue'
+import { useWriting } from './writing'
 
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
 const work = useLine()
 const { licks, entries, targets, line, lick, opened, openId, approach, subdivision, subdivisions } = work
-const { refusal, nearest, said, deleted } = work
 
 onMounted(work.load)
 
-/** What is done with the lick: led over the change, moved to every chord, or understood. */
+/** What is done with the lick. */
 const doings = [
-  { name: 'lead', title: 'Lead it over the change' },
-  { name: 'move', title: 'Move it to every chord' },
-  { name: 'verdict', title: 'Understand it' },
+  { name: 'lead', title: 'Lead' },
+  { name: 'write', title: 'Write' },
+  { name: 'verdict', title: 'Understand' },
+  { name: 'move', title: 'Every chord' },
+  { name: 'elsewhere', title: 'Elsewhere' },
+  { name: 'join', title: 'Cut and join' },
 ] as const
-const doing = computed(() =>
-  opened.value ? 'lead' : (doings.find((d) => d.name === view.text('do'))?.name ?? 'lead'),
-)
-const moves = useMoves(
-  () => lick.value,
-  () => doing.value === 'move',
-  work.load,
-)
-const { chosen: moved, choice: movedTo } = moves
-const judged = useVerdict(
-  () => lick.value,
-  () => doing.value === 'verdict',
-)
-const { verdict } = judged
-/** The tab that is on the desk, but for a line led over the change. */
-const tab = computed(() =>
-  doing.value === 'move' ? moved.value?.tab : doing.value === 'verdict' ? verdict.value?.tab : undefined,
-)
+type Doing = (typeof doings)[number]['name'] | 'bring'
+const doing = computed<Doing>(() => {
+  if (opened.value) return 'lead'
+  if (view.text('do') === 'bring') return 'bring'
+  return doings.find((d) => d.name === view.text('do'))?.name ?? 'lead'
+})
+const doingIs = (name: Doing) => () => doing.value === name
+const show = (name: Doing | undefined) => view.set({ do: name === 'lead' ? undefined : name })
+const turn = (name: Doing) => void show(doing.value === name ? 'lead' : name)
 
-const chosen = ref<number>()
-watch(line, () => (chosen.value = undefined))
+const fresh = computed(() => doing.value === 'write' && view.text('lick') === 'new')
+const moves = useMoves(() => lick.value, doingIs('move'), work.load)
+const { chosen: moved, choice: movedTo } = moves
+const judged = useVerdict(() => lick.value, doingIs('verdict'))
+const { verdict } = judged
+const elsewhere = useElsewhere(() => lick.value, doingIs('elsewhere'))
+const joining = useJoining(
+  () => lick.value,
+  () => licks.value,
+  doingIs('join'),
+)
+const finding = useFinding(() => licks.value)
+const writing = useWriting(
+  () => (fresh.value ? undefined : lick.value),
+  () => doing.value === 'write' && (fresh.value || lick.value !== undefined),
+  (kept) => {
+    const known = licks.value.some((l) => l.id === kept.id)
+    licks.value = known ? licks.value.map((l) => (l.id === kept.id ? kept : l)) : [...licks.value, kept]
+    if (view.text('lick') !== String(kept.id)) void view.set({ lick: String(kept.id) })
+  },
+)
+const cursor = useCursor(writing)
+const panel = ref<InstanceType<typeof WritePanel>>()
+const shelf = ref<InstanceType<typeof ShelfPanel>>()
+
+/** The tab that is on the desk, but for a line led over the change and what is written. */
+const tab = computed(() => {
+  switch (doing.value) {
+    case 'move':
+      return moved.value?.tab
+    case 'verdict':
+      return verdict.value?.tab
+    case 'elsewhere':
+      return elsewhere.chosen.value?.tab
+    case 'join':
+      return joining.joined.value?.tab
+  }
+  return undefined
+})
+
+/** Where in the lick what is heard begins, and which of its notes sounds. */
+const heardFrom = ref(0)
+const sounding = computed(() => (player.event === undefined ? undefined : player.event + heardFrom.value))
 
 const marks = computed<Mark[]>(() => {
+  if (doing.value === 'write') {
+    const played = lineMarks(writing.written.value?.tab.events ?? [], sounding.value)
+    const strings = writing.written.value?.neck.strings.length ?? 0
+    const under = (m: Mark) =>
+      cursor.here.value?.string === m.string && cursor.here.value.fret === m.fret ? { ...m, chosen: true } : m
+    return [...emptyMarks(strings, neckSpan.value, played), ...played.map(under)]
+  }
   if (doing.value !== 'lead') return lineMarks(tab.value?.events ?? [], player.event)
   const played = line.value ? lineMarks(line.value.events, player.event) : []
   if (opened.value) return played
@@ -74,22 +123,36 @@ const marks = computed<Mark[]>(() => {
   return [...played, ...others]
 })
 
-const kept = computed(() => opened.value)
-/** The position, or where a slid shape has left it the frets that it lies on. */
+/** The position, or where what is shown lies outside it the frets that it lies on. */
 const neckSpan = computed(() => {
   const here = view.position.value!
-  const { low, high } = (doing.value === 'move' && moved.value) || here
+  const lies =
+    doing.value === 'move'
+      ? moved.value
+      : doing.value === 'elsewhere'
+        ? elsewhere.chosen.value
+        : doing.value === 'write'
+          ? writing.written.value
+          : undefined
+  const { low, high } = lies ?? here
   if (!high || (low >= here.low && high <= here.high)) return here
-  return { low: Math.max(low - 1, 0), core: low, coreEnd: high, high: high + 1 }
+  const last = Math.max(high, low + 3)
+  return { low: Math.max(low - 1, 0), core: low, coreEnd: last, high: last + 1 }
 })
-const inOtherKey = computed(() => kept.value && kept.value.chart.chart.key.tonic !== tune.chart?.key.tonic)
-const why = computed(() => line.value?.events[player.event ?? chosen.value ?? -1]?.why)
-const arriving = computed(() => view.change.value?.arriving)
+const inOtherKey = computed(
+  () => opened.value && opened.value.chart.chart.key.tonic !== tune.chart?.key.tonic,
+)
 
 const targetText = (place: Place) => `${place.string}:${place.fret}`
 const isTarget = (tone: Place) => (view.target.value ? samePlace(tone, view.target.value) : false)
 
-function land(place: Place) {
+/** A place of the neck: written at the cursor, or landed on. */
+function pick(place: Place) {
+  if (doing.value === 'write') {
+    cursor.put(place.fret, place.string)
+    panel.value?.focus()
+    return
+  }
   if (targets.value.some((tone) => samePlace(tone, place))) void view.set({ target: targetText(place) })
 }
 
@@ -98,9 +161,11 @@ function walk<T>(all: T[], here: T | undefined, by: number): T | undefined {
   return all[(index + by + all.length) % all.length]
 }
 
+const choose = (one: KeptLick) => view.set({ lick: String(one.id), fix: undefined })
 function walkLicks(by: number) {
-  const next = walk(licks.value, lick.value, by)
-  if (next) void view.set({ lick: String(next.id), fix: undefined })
+  const all = finding.shown.value.map((one) => one.lick)
+  const next = walk(all, lick.value, by)
+  if (next) void choose(next)
 }
 
 function walkTargets() {
@@ -109,11 +174,84 @@ function walkTargets() {
   void view.set({ target: next && targetText(next) })
 }
 
+/** The lick that was deleted last, to be brought back. */
+const gone = ref<KeptLick>()
+async function remove() {
+  const one = lick.value
+  if (!one || fresh.value) return
+  await writing.settled()
+  const { id, version } = licks.value.find((l) => l.id === one.id) ?? one
+  try {
+    await answer(client.DELETE('/api/licks/{id}', { params: { path: { id }, query: { version } } }))
+    gone.value = one
+    await view.set({ lick: undefined, do: undefined })
+    await work.load()
+  } catch (error) {
+    tune.tell(error)
+  }
+}
+async function bringBack() {
+  const id = gone.value?.id
+  if (!id) return
+  await answer(client.POST('/api/licks/{id}/restore', { params: { path: { id } } }))
+  gone.value = undefined
+  await work.load()
+  await view.set({ lick: String(id) })
+}
+
+function takeAway(format: string) {
+  const link = document.createElement('a')
+  link.href = `/api/licks/${lick.value?.id}/export/${format}`
+  link.download = ''
+  link.click()
+}
+
+/** Keeps a lick that was brought in, and goes on writing it. */
+async function keepAndWrite(own: Lick) {
+  await moves.keep(own)
+  if (moves.last.value) await view.set({ lick: String(moves.last.value.id), do: 'write' })
+}
+async function keepAll(parts: Lick[]) {
+  for (const part of parts) await moves.keep(part)
+  moves.said.value = `Kept ${parts.length} parts.`
+}
+
+/** What is written, or what is selected of it, over its own chords. */
+function writtenSource() {
+  const shown = writing.written.value
+  if (!shown || shown.tab.events.length === 0) return undefined
+  const { from, to } = cursor.range.value
+  const chosen = cursor.selected.value
+  const first = shown.tab.events.findIndex((e) => !chosen || (e.tick >= from && e.tick < to))
+  const events = shown.tab.events.filter((e) => !chosen || (e.tick >= from && e.tick < to))
+  if (first < 0) return undefined
+  const { start, barTicks, meter } = shown.tab
+  const bar = (tick: number) => Math.floor((tick + start) / barTicks)
+  const begin = chosen ? bar(from) : 0
+  const end = chosen ? bar(Math.max(to - 1, from)) + 1 : shown.tab.bars
+  // What is not selected is not heard, and events keep their numbers.
+  heardFrom.value = first
+  return {
+    chart: shown.chart,
+    hands: { instrument: { name: 'lick', tuning: tuning(shown.lick), frets: 27, scaleMm: 648 } },
+    from: begin + 1,
+    bars: Math.max(end - begin, 1),
+    countIn: player.loop ? 0 : 1,
+    line: { meter, start, events: events.map(asEvent) },
+  }
+}
+const tuning = (own: Lick) => own.tuning ?? 'E2 A2 D3 G3 B3 E4'
+
 useSource(() => {
-  if (doing.value !== 'lead')
-    return tab.value && tune.chart ? { chart: tune.chart, ...heard(tab.value) } : undefined
+  if (doing.value === 'write') return writtenSource()
+  if (doing.value !== 'lead') {
+    const own = doing.value === 'elsewhere' ? elsewhere.chosen.value?.own : undefined
+    const joined = doing.value === 'join' ? joining.joined.value?.own : undefined
+    const chart = own ?? joined ?? tune.chart
+    return tab.value && chart ? { chart, ...heard(tab.value) } : undefined
+  }
   const shown = line.value
-  const chart = kept.value?.chart.chart ?? tune.chart
+  const chart = opened.value?.chart.chart ?? tune.chart
   if (!shown || !chart) return undefined
   return {
     chart,
@@ -124,8 +262,13 @@ useSource(() => {
   }
 })
 
-const targetName = (tone: Target) =>
-  `${signs(tone.note)}, the ${signs(tone.degree)}, string ${tone.string} fret ${tone.fret}`
+function keep() {
+  if (doing.value === 'lead') void work.keep()
+  else if (doing.value === 'move') void moves.keep()
+  else if (doing.value === 'elsewhere') void moves.keep(elsewhere.chosen.value?.lick)
+  else if (doing.value === 'join') void moves.keep(joining.joined.value?.lick)
+  else if (doing.value === 'verdict' && judged.repaired.value.length) void moves.keep(verdict.value?.lick)
+}
 
 useKeys([
   { key: 'ArrowUp', shown: '↑', says: 'the lick above', run: () => walkLicks(-1) },
@@ -141,35 +284,37 @@ useKeys([
     says: 'another subdivision',
     run: () => void view.set({ sub: walk(subdivisions.value, subdivision.value, 1) }),
   },
-  { key: 'k', says: 'keep the line', run: () => void (doing.value === 'move' ? moves.keep() : work.keep()) },
-  {
-    key: 'm',
-    says: 'move it to every chord',
-    run: () => void view.set({ do: doing.value === 'move' ? undefined : 'move' }),
-  },
-  {
-    key: 'v',
-    says: 'understand it',
-    run: () => void view.set({ do: doing.value === 'verdict' ? undefined : 'verdict' }),
-  },
+  { key: 'k', says: 'keep what is shown', run: keep },
+  { key: 'e', says: 'write the lick', run: () => turn('write') },
+  { key: 'v', says: 'understand it', run: () => turn('verdict') },
+  { key: 'r', says: 'repair the next note', run: () => judged.repairNext() },
+  { key: 'm', says: 'move it to every chord', run: () => turn('move') },
+  { key: 'w', says: 'have it elsewhere', run: () => turn('elsewhere') },
+  { key: 'j', says: 'cut it, or join it with another', run: () => turn('join') },
+  { key: 'n', says: 'a new lick', run: () => void view.set({ lick: 'new', do: 'write' }) },
+  { key: 'f', says: 'find licks', run: () => shelf.value?.find() },
 ])
 </script>
 
 <template>
-  <p v-if="!view.change.value" class="says">
-    This tune stays on one chord, so there is no change to land on. Give it a scheme above.
-  </p>
-  <section v-else-if="tune.map && view.position.value">
+  <section v-if="tune.map && view.position.value">
     <p class="says">
-      <template v-if="kept">
-        <span class="quiet">Kept line</span> <strong class="name">{{ signs(kept.name) }}</strong>
+      <template v-if="opened">
+        <span class="quiet">Kept line</span> <strong class="name">{{ signs(opened.name) }}</strong>
         <span v-if="inOtherKey" class="other">
-          kept in {{ signs(kept.chart.chart.key.tonic) }}; the tune is now in
+          kept in {{ signs(opened.chart.chart.key.tonic) }}; the tune is now in
           {{ signs(tune.chart?.key.tonic ?? '') }}
         </span>
       </template>
+      <template v-else-if="doing === 'bring'">
+        <span class="quiet">From a file, or pasted</span> <strong class="name">A lick to bring in</strong>
+      </template>
+      <template v-else-if="doing === 'write'">
+        <span class="quiet">Written in {{ signs(writing.lick.value?.tonic ?? '') }}</span>
+        <strong class="name">{{ signs(writing.lick.value?.name ?? '') }}</strong>
+      </template>
       <template v-else>
-        <span class="quiet"
+        <span v-if="view.change.value" class="quiet"
           >Bar {{ view.change.value.leaving.bar }} → {{ view.change.value.arriving.bar }}</span
         >
         <strong class="name">{{ signs(lick?.lick.name ?? '') }}</strong>
@@ -179,163 +324,88 @@ useKeys([
         <span v-else-if="doing === 'verdict' && verdict">
           over <strong class="arriving">{{ signs(verdict.coverage.map((c) => c.chord).join(', ')) }}</strong>
         </span>
-        <span v-else-if="line">
+        <span v-else-if="doing === 'elsewhere' && elsewhere.chosen.value">
+          <strong class="arriving">{{ signs(elsewhere.chosen.value.name) }}</strong>
+        </span>
+        <span v-else-if="doing === 'lead' && line && view.change.value">
           into <strong class="arriving">{{ signs(line.target.note) }}</strong>, the
-          {{ signs(line.target.degree) }} of
-          {{ signs(view.change.value.arriving.chord) }}
+          {{ signs(line.target.degree) }} of {{ signs(view.change.value.arriving.chord) }}
         </span>
       </template>
     </p>
     <NeckView
-      :instrument="tune.map.instrument"
+      :instrument="
+        doing === 'write' ? (writing.written.value?.neck ?? tune.map.instrument) : tune.map.instrument
+      "
       :span="doing === 'lead' ? (line?.position ?? view.position.value) : neckSpan"
       :marks="marks"
       label="The line on the neck"
-      :spacing="28"
-      @pick="land"
+      :spacing="doing === 'write' && view.text('staff') ? 23 : 28"
+      @pick="pick"
     />
     <div class="bench columns">
-      <div class="shelf">
-        <h2>Licks</h2>
-        <ol aria-label="Licks">
-          <li v-for="one in licks" :key="one.id">
-            <button
-              type="button"
-              :class="{ chosen: one.id === lick?.id && !kept }"
-              :aria-pressed="one.id === lick?.id"
-              @click="view.set({ lick: String(one.id), fix: undefined })"
-            >
-              <b>{{ one.lick.name }}</b>
-              <span class="quiet">{{ signs(one.lick.about) }}</span>
-            </button>
-          </li>
-        </ol>
-        <template v-if="entries.length">
-          <h2>Kept lines</h2>
-          <ol class="kept" aria-label="Kept lines">
-            <li v-for="entry in entries" :key="entry.id">
-              <button
-                type="button"
-                :class="{ chosen: entry.id === openId }"
-                :aria-pressed="entry.id === openId"
-                @click="view.set({ line: String(entry.id) })"
-              >
-                <b>{{ signs(entry.name) }}</b>
-                <span class="quiet">in {{ signs(entry.key) }}: {{ signs(entry.over) }}</span>
-              </button>
-              <button
-                type="button"
-                class="remove"
-                :aria-label="`Delete ${signs(entry.name)}`"
-                @click="work.remove(entry)"
-              >
-                <i class="pi pi-trash" />
-              </button>
-            </li>
-          </ol>
-        </template>
-      </div>
-
+      <ShelfPanel
+        ref="shelf"
+        :finding="finding"
+        :chosen="opened || fresh ? undefined : lick?.id"
+        :entries="entries"
+        :open-id="openId"
+        @pick="choose"
+        @create="view.set({ lick: 'new', do: 'write' })"
+        @bring="show('bring')"
+        @open="(entry) => view.set({ line: String(entry.id) })"
+        @remove="work.remove"
+      />
       <div class="desk">
-        <BenchTabs
-          v-if="!kept"
-          :tabs="doings"
-          :chosen="doing"
-          @choose="(name) => view.set({ do: name === 'lead' ? undefined : name })"
-        >
+        <BenchTabs v-if="!opened" :tabs="doings" :chosen="doing" @choose="show">
           <span role="status" class="quiet said">
             {{ signs(moves.said.value) }}
             <button v-if="moves.last.value" type="button" class="chip" @click="moves.takeBack()">
               Take it back
             </button>
+            <button v-if="gone" type="button" class="chip" @click="bringBack">
+              Bring {{ signs(gone.lick.name) }} back
+            </button>
           </span>
-        </BenchTabs>
-        <MovePanel v-if="doing === 'move'" :work="moves" />
-        <VerdictPanel v-else-if="doing === 'verdict'" :work="judged" @keep="moves.keep(verdict?.lick)" />
-        <template v-if="!kept && doing === 'lead'">
-          <div class="choices" role="group" aria-label="Target">
-            <span class="what quiet">land on</span>
-            <button
-              type="button"
-              class="chip"
-              :aria-pressed="!view.target.value"
-              @click="view.set({ target: undefined })"
-            >
-              best
-            </button>
-            <button
-              v-for="tone in targets"
-              :key="targetText(tone)"
-              type="button"
-              class="chip target"
-              :aria-pressed="isTarget(tone)"
-              :aria-label="`Land on ${targetName(tone)}`"
-              @click="land(tone)"
-            >
-              <b>{{ signs(tone.degree) }}</b>
-              <small>{{ signs(tone.note) }} {{ tone.string }}:{{ tone.fret }}</small>
-            </button>
-          </div>
-          <ChipRow
-            label="Subdivision"
-            says="in"
-            plural
-            :options="subdivisions"
-            :chosen="subdivision"
-            @choose="(one) => view.set({ sub: one })"
-          >
-            <span class="quiet by">by</span>
+          <template v-if="doing === 'write' && !fresh && lick">
             <PillSelect
-              label="Approach"
-              :chosen="approach"
-              :options="named(tune.choices?.approaches)"
-              @choose="(one) => view.set({ approach: one })"
+              label="Take it away as"
+              placeholder="take away"
+              :chosen="undefined"
+              :options="(tune.choices?.lickFormats ?? []).map((f) => ({ value: f.name, text: f.title }))"
+              @choose="takeAway"
             />
-          </ChipRow>
-        </template>
-
-        <div v-if="refusal && !kept && doing === 'lead'" class="refusal" role="alert">
-          <p>{{ signs(refusal) }}.</p>
-          <p v-if="nearest.length" class="choices">
-            <button
-              v-for="tone in nearest"
-              :key="targetText(tone)"
-              type="button"
-              class="chip"
-              @click="land(tone)"
-            >
-              {{ targetName(tone) }}
-            </button>
-          </p>
-        </div>
-        <template v-else-if="line && doing === 'lead'">
-          <TabView
-            :line="line"
-            :strings="tune.map.instrument.strings"
-            :sounding="player.event"
-            :chosen="chosen"
-            @pick="(index) => (chosen = index)"
-          />
-          <p class="why">
-            <template v-if="why">{{ signs(why) }}</template>
-            <template v-else>{{ signs(line.notes.join(' ')) }}</template>
-          </p>
-          <div class="acts">
-            <button type="button" class="primary" @click="player.toggle()">
-              {{ player.state === 'silent' ? 'Hear it' : 'Stop' }}
-            </button>
-            <span class="quiet">space</span>
-            <button v-if="kept" type="button" class="chip" @click="work.takeUp()">Work on it again</button>
-            <button v-else type="button" class="chip" @click="work.keep()">Keep the line</button>
-            <span role="status" class="quiet">
-              {{ signs(said) }}
-              <button v-if="deleted" type="button" class="chip" @click="work.bringBack()">
-                Bring it back
-              </button>
-            </span>
-            <span v-if="arriving && !said" class="quiet care">headphones low; rest every 25 minutes</span>
-          </div>
-        </template>
+            <button type="button" class="chip" @click="remove">Delete</button>
+          </template>
+        </BenchTabs>
+        <BringPanel v-if="doing === 'bring'" @keep="keepAndWrite" />
+        <WritePanel
+          v-else-if="doing === 'write'"
+          ref="panel"
+          :writing="writing"
+          :cursor="cursor"
+          :sounding="sounding"
+          @keep-as-new="writing.keepAsNew()"
+        />
+        <MovePanel v-else-if="doing === 'move'" :work="moves" />
+        <VerdictPanel v-else-if="doing === 'verdict'" :work="judged" @keep="moves.keep(verdict?.lick)" />
+        <ElsewherePanel
+          v-else-if="doing === 'elsewhere'"
+          :work="elsewhere"
+          @keep="moves.keep(elsewhere.chosen.value?.lick)"
+        />
+        <JoinPanel
+          v-else-if="doing === 'join' && lick"
+          :work="joining"
+          :lick="lick"
+          :licks="licks"
+          @keep="moves.keep"
+          @keep-all="keepAll"
+        />
+        <p v-else-if="!view.change.value">
+          This tune stays on one chord, so there is no change to land on. Give it a scheme above.
+        </p>
+        <LeadPanel v-else :work="work" @land="pick" @near="finding.askNear" />
       </div>
     </div>
   </section>
@@ -359,92 +429,10 @@ useKeys([
   gap: 1.3rem;
   padding: 0.7rem 1.1rem 0.8rem 0.7rem;
 }
-.shelf {
-  max-height: 402px;
-  overflow-y: auto;
-  border-right: 1px solid var(--line);
-  padding-right: 0.6rem;
-}
-.shelf h2 {
-  padding: 0 0.5rem;
-}
-.shelf ol + h2 {
-  margin-top: 0.6rem;
-}
-.shelf li {
-  display: flex;
-}
-.shelf li button:first-child {
-  flex: 1;
+.desk {
   min-width: 0;
-  display: flex;
-  flex-direction: column;
-  text-align: left;
-  border: 0;
-  border-radius: 8px;
-  background: none;
-  padding: 0.32rem 0.5rem;
-  cursor: pointer;
-}
-.shelf li button:first-child:hover {
-  background: var(--shade);
-}
-.shelf .quiet {
-  font-size: 0.82rem;
-  line-height: 1.2;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.shelf .chosen .quiet {
-  white-space: normal;
-}
-.shelf li button.chosen {
-  background: var(--now-tint);
-}
-.remove {
-  border: 0;
-  background: none;
-  color: var(--stone);
-  cursor: pointer;
-  border-radius: 8px;
-}
-.remove:hover {
-  color: var(--next);
-}
-.target {
-  padding-inline: 0.5rem;
-}
-small {
-  margin-left: 0.3rem;
-  font-size: 0.78rem;
-}
-.by {
-  margin-left: 1rem;
 }
 .said {
   margin-left: auto;
-}
-.refusal {
-  margin-top: 1rem;
-  padding: 0.8rem 1rem;
-  border-radius: 8px;
-  background: var(--next-tint);
-}
-.refusal .choices {
-  margin: 0.6rem 0 0;
-}
-.why {
-  min-height: 2.7em;
-  margin: 2px 0 6px;
-}
-.acts {
-  display: flex;
-  align-items: center;
-  gap: 0.8rem;
-}
-.care {
-  margin-left: auto;
-  font-size: 0.85rem;
 }
 </style>

@@ -206,3 +206,4 @@ export function useLine() {
 function leavingTick(kept: KeptLine): string {
   return String(kept.chart.changes.find((c) => c.tick === kept.choice.change)?.leaving.tick ?? 0)
 }
+export type LineWork = ReturnType<typeof useLine>

@@ -22,8 +22,13 @@ export function useVerdict(lick: () => KeptLick | undefined, wanted: () => boole
     (body) => answer(client.POST('/api/compute/verdict', { body })),
   )
   const repair = (note: number) => view.set({ fix: [...repaired.value, note].join(' ') })
+  /** Puts the first note right that can be. */
+  function repairNext() {
+    const next = verdict.value?.offences.find((o) => o.repair)
+    if (next) void repair(next.event)
+  }
   const asItWas = () => view.set({ fix: undefined })
-  return { verdict, refusal, repaired, repair, asItWas }
+  return { verdict, refusal, repaired, repair, repairNext, asItWas }
 }
 
 export type VerdictWork = ReturnType<typeof useVerdict>

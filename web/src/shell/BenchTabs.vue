@@ -28,6 +28,7 @@ defineEmits<{ choose: [name: Name] }>()
   color: var(--stone);
   border-bottom: 3px solid transparent;
   cursor: pointer;
+  white-space: nowrap;
 }
 .tab[aria-pressed='true'] {
   color: var(--ink);

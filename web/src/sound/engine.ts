@@ -49,6 +49,8 @@ export interface Listener {
   bar: (bar: number) => void
   event: (index: number | undefined) => void
   end: () => void
+  /** Asked at the end: whether to play it again, without the count-in. */
+  again?: () => boolean
 }
 
 /** Sounds performances: the core has decided all that is to be heard. */
@@ -114,26 +116,37 @@ export class Engine {
     await unlock()
     this.stop()
     const seconds = 60 / (performance.tempo * performance.beatTicks)
-    const begin = now() + lead
-    const at = (tick: number) => begin + tick * seconds
-    const events: { time: number; run: (time: number) => void }[] = [
-      ...performance.bars.map((mark) => ({ time: at(mark.tick), run: see(() => listener.bar(mark.bar)) })),
+    let begin = now() + lead
+    const events: { tick: number; run: (time: number) => void }[] = [
+      ...performance.bars.map((mark) => ({ tick: mark.tick, run: see(() => listener.bar(mark.bar)) })),
       ...performance.notes.map((note) => ({
-        time: at(note.tick),
+        tick: note.tick,
         run: (time: number) => {
           this.sound(note, time, seconds)
           if (note.event !== undefined) see(() => listener.event(note.event))(time)
           for (const on of note.on ?? []) see(() => listener.event(on.event))(time + on.ticks * seconds)
         },
       })),
-      { time: at(performance.end), run: see(listener.end) },
-    ].sort((a, b) => a.time - b.time)
+    ].sort((a, b) => a.tick - b.tick)
+    const end = see(listener.end)
     let next = 0
     const pump = () => {
-      for (let event = events[next]; event && event.time < now() + ahead; event = events[++next]) {
-        event.run(event.time)
+      for (;;) {
+        const event = events[next]
+        const time = begin + (event?.tick ?? performance.end) * seconds
+        if (time >= now() + ahead) break
+        if (event) {
+          event.run(time)
+          next++
+        } else if (listener.again?.()) {
+          begin += (performance.end - performance.countIn) * seconds
+          next = events.findIndex((e) => e.tick >= performance.countIn)
+        } else {
+          end(time)
+          return
+        }
       }
-      this.timer = next < events.length ? setTimeout(pump, interval) : undefined
+      this.timer = setTimeout(pump, interval)
     }
     pump()
   }

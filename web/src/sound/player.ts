@@ -15,6 +15,9 @@ export const usePlayer = defineStore('player', () => {
   /** The bar and the event of the line that are being heard. */
   const bar = ref<number>()
   const event = ref<number>()
+  /** Whether what is played begins again at its end, and how fast it goes, in percent. */
+  const loop = ref(false)
+  const speed = ref(100)
   const source = shallowRef<Source>()
   let engine: Promise<Engine> | undefined
   let asked = 0
@@ -23,7 +26,11 @@ export const usePlayer = defineStore('player', () => {
   function arranged(request: Request) {
     engine ??= import('./engine').then((module) => module.Engine.load())
     return Promise.all([
-      answer(client.POST('/api/compute/performance', { body: { hands: useTune().hands, ...request } })),
+      answer(
+        client.POST('/api/compute/performance', {
+          body: { hands: useTune().hands, speed: speed.value, ...request },
+        }),
+      ),
       engine,
     ])
   }
@@ -40,6 +47,7 @@ export const usePlayer = defineStore('player', () => {
         bar: (number) => (bar.value = number),
         event: (index) => (event.value = index),
         end: stop,
+        again: () => loop.value,
       })
       state.value = 'playing'
       useTune().practised()
@@ -76,7 +84,7 @@ export const usePlayer = defineStore('player', () => {
 
   const toggle = () => (state.value === 'silent' ? play() : stop())
 
-  return { state, bar, event, source, play, toggle, take, stop }
+  return { state, bar, event, loop, speed, source, play, toggle, take, stop }
 })
 
 /** Makes space play what the step on screen is about. */

@@ -1,0 +1,37 @@
+import type { WrittenLick } from '../api/client'
+
+/** How many bars of a lick are shown at once. */
+export const barsShown = 2
+
+/** A bar line takes some room of its own, so that what stands on beat 1 is not on it. */
+const lead = 20
+const left = 40
+const right = 12
+
+/** The bars that are shown, and where their ticks stand; time runs evenly in them. */
+export interface Grid {
+  /** The first tick that is shown, and the first that is not. */
+  from: number
+  to: number
+  barTicks: number
+  bars: { tick: number; number: number }[]
+  x: (tick: number) => number
+}
+
+/** The bars around a tick of the lick. */
+export function gridAt(written: WrittenLick, tick: number, width: number): Grid {
+  const { barTicks, start } = written.tab
+  const page = Math.floor((tick + start) / barTicks / barsShown) * barsShown
+  const from = page * barTicks - start
+  const barWidth = (width - left - right) / barsShown
+  const x = (at: number) => {
+    const bar = Math.floor((at - from) / barTicks)
+    const into = (at - from - bar * barTicks) / barTicks
+    return left + bar * barWidth + lead + into * (barWidth - lead)
+  }
+  const bars = Array.from({ length: barsShown }, (_, n) => ({
+    tick: from + n * barTicks,
+    number: page + n + 1 - Math.round(start / barTicks),
+  }))
+  return { from, to: from + barsShown * barTicks, barTicks, bars, x }
+}
