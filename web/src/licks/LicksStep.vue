@@ -291,7 +291,7 @@ useKeys([
   { key: 'm', says: 'move it to every chord', run: () => turn('move') },
   { key: 'w', says: 'have it elsewhere', run: () => turn('elsewhere') },
   { key: 'j', says: 'cut it, or join it with another', run: () => turn('join') },
-  { key: 'n', says: 'a new lick', run: () => void view.set({ lick: 'new', do: 'write' }) },
+  { key: '+', says: 'a new lick', run: () => void view.set({ lick: 'new', do: 'write' }) },
   { key: 'f', says: 'find licks', run: () => shelf.value?.find() },
 ])
 </script>

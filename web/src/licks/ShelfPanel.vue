@@ -92,13 +92,10 @@ const pick = (options: string[]) => [
       <button type="button" class="chip" @click="finding.toggle()">Done</button>
     </div>
     <h2>
-      Licks
-      <span
-        v-if="finding.found.value && finding.chips.value.length + finding.text.value.length"
-        class="quiet"
-      >
+      <template v-if="finding.found.value && finding.chips.value.length + finding.text.value.length">
         {{ finding.shown.value.length }} of {{ finding.found.value.of }}
-      </span>
+      </template>
+      <template v-else>Licks</template>
       <button type="button" class="chip" @click="$emit('create')">New</button>
       <button type="button" class="chip" @click="$emit('bring')">Bring in</button>
     </h2>

@@ -119,22 +119,24 @@ export function useCursor(writing: Writing) {
     (!range.value.string || e.string === range.value.string)
   /** Plays the selection with a technique, or without it where all of it is played so. */
   function play(technique: string, wanted = 1) {
-    const all = onIt()
-    const has = (e: LickEvent) => techniqueValue(e, technique)
-    const off = all.length > 0 && all.every((e) => has(e) === wanted || (wanted === 1 && has(e) > 0))
-    void writing.edit({ do: 'play', ...range.value, technique, value: off ? 0 : wanted })
+    void writing.edit(() => {
+      const all = onIt()
+      const has = (e: LickEvent) => techniqueValue(e, technique)
+      const off = all.length > 0 && all.every((e) => has(e) === wanted || (wanted === 1 && has(e) > 0))
+      return { do: 'play', ...range.value, technique, value: off ? 0 : wanted }
+    })
+  }
+  /** Bends otherwise, by what the first note selected is bent now, in quarter tones. */
+  function rebend(to: (now: number) => number) {
+    void writing.edit(() => {
+      const value = to(Math.round((onIt()[0]?.bend ?? 0) * 2))
+      return { do: 'play', ...range.value, technique: 'bend', value }
+    })
   }
   /** Bends a half step farther with each press, and after three not at all. */
-  function bend() {
-    const now = Math.round((onIt()[0]?.bend ?? 0) * 2)
-    const value = now >= 6 ? 0 : now - (now % 2) + 2
-    void writing.edit({ do: 'play', ...range.value, technique: 'bend', value })
-  }
+  const bend = () => rebend((now) => (now >= 6 ? 0 : now - (now % 2) + 2))
   /** Puts a quarter tone on a bend, or takes it away. */
-  function quarter() {
-    const now = Math.round((onIt()[0]?.bend ?? 0) * 2)
-    void writing.edit({ do: 'play', ...range.value, technique: 'bend', value: now % 2 ? now - 1 : now + 1 })
-  }
+  const quarter = () => rebend((now) => (now % 2 ? now - 1 : now + 1))
 
   const transpose = (by: number) => void writing.edit({ do: 'transpose', ...range.value, by })
   const across = (by: number) => {

@@ -78,11 +78,16 @@ export function useWriting(
     return next
   }
 
-  /** Makes one edit, or sets fields as they are; what stands in the way is said. */
-  const edit = (change: LickEdit | Partial<Lick>) =>
+  /**
+   * Makes one edit, or sets fields as they are; what stands in the way is said. An edit
+   * that depends on the notes is given as a function, so that it sees what the edits
+   * before it left.
+   */
+  const edit = (asked: LickEdit | Partial<Lick> | (() => LickEdit)) =>
     inOrder(async () => {
       const before = written.value?.lick
       if (!before) return
+      const change = typeof asked === 'function' ? asked() : asked
       try {
         const next = 'do' in change ? await compute(before, change) : await compute({ ...before, ...change })
         problem.value = ''
