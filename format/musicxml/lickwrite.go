@@ -82,17 +82,6 @@ func (w lickWriter) measures() []measure {
 		if tick == first {
 			add(w.opening())
 		}
-		for _, from := range w.Phrase.Over {
-			if from.Tick >= tick && from.Tick < to {
-				for _, h := range harmonies(from) {
-					h.Offset = &offsetTag{Value: float64(from.Tick - tick)}
-					if from.Tick == tick {
-						h.Offset = nil
-					}
-					add(h)
-				}
-			}
-		}
 		for staff := 1; staff <= 2; staff++ {
 			for v := range w.voices {
 				if staff > 1 || v > 0 {
@@ -155,13 +144,33 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 	name := strconv.Itoa(v + 1 + (staff-1)*len(w.voices))
 	bar, beat := w.Phrase.Meter.BarTicks(), w.Phrase.Meter.BeatTicks()
 	now := from
+	// The first voice of the staff carries the chords: each before the sign it begins
+	// with, or with an offset into it.
+	over := w.Phrase.Over
+	if v > 0 || staff > 1 {
+		over = nil
+	}
+	for len(over) > 0 && over[0].Tick < from {
+		over = over[1:]
+	}
+	chords := func(until int) {
+		for ; len(over) > 0 && over[0].Tick < until; over = over[1:] {
+			for _, h := range harmonies(over[0]) {
+				if over[0].Tick > now {
+					h.Offset = &offsetTag{Value: float64(over[0].Tick - now)}
+				}
+				add(h)
+			}
+		}
+	}
 	rests := func(until int) {
 		for _, p := range phrase.Signs(now, until-now, bar, beat) {
+			chords(now + p.Ticks)
 			n := signNote(p, staff, name)
 			n.Rest = &rest{}
 			add(n)
+			now += p.Ticks
 		}
-		now = max(now, until)
 	}
 	for _, s := range w.voices[v] {
 		if s.End() <= from || s.Tick >= to {
@@ -171,6 +180,7 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 			rests(s.Tick)
 		}
 		if s.Tick >= from {
+			chords(now + 1)
 			for _, n := range s.Graces {
 				g := w.note(n, staff, name)
 				g.Grace, g.Type, g.Duration = &graceMark{}, "16th", 0
@@ -184,6 +194,8 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 		all := phrase.Signs(s.Tick, s.Ticks, bar, beat)
 		for k, p := range all {
 			if tick >= from && tick < to {
+				now = tick
+				chords(now + p.Ticks)
 				for chord, n := range s.Events {
 					w.piece(n, p, k == 0, k == len(all)-1, chord > 0, staff, name, add)
 				}
