@@ -38,6 +38,8 @@ type Verdict struct {
 type Share struct {
 	Of   int `json:"of"`
 	Good int `json:"good"`
+	// Events are all that were looked at.
+	Events []int `json:"events" doc:"The notes looked at, from 0"`
 }
 
 // Offence is a note that could be better.
@@ -61,6 +63,7 @@ type Covered struct {
 	Chord  string `json:"chord"`
 	Got    []Tone `json:"got"`
 	Missed []Tone `json:"missed" doc:"The guide tones that it has not"`
+	Events []int  `json:"events" doc:"The notes over it, from 0"`
 }
 
 // Outline is the shape of a lick, whatever its chords.
@@ -95,10 +98,12 @@ func (s *server) registerComputeVerdict(api huma.API) {
 	})
 }
 
+func shareOf(s phrase.Share) Share { return Share{s.Of, s.Good, append([]int{}, s.Notes...)} }
+
 func (o on) verdict(l phrase.Lick, lost []string) Verdict {
 	v := l.Phrase.Judged(o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
-		Strong: Share{v.Strong.Of, v.Strong.Good}, Rests: Share{v.Rests.Of, v.Rests.Good}, Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{},
+		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{},
 		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.Own(o.instrument)),
 		Tab: o.tab(l.Phrase, l.Phrase.StartOver(o.chart, l.Phrase.Over[0].Chord), ""),
 	}
@@ -117,7 +122,7 @@ func (o on) verdict(l phrase.Lick, lost []string) Verdict {
 		out.Landings = append(out.Landings, landfall)
 	}
 	for _, c := range v.Coverage {
-		out.Coverage = append(out.Coverage, Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed)})
+		out.Coverage = append(out.Coverage, Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)})
 	}
 	return out
 }

@@ -56,14 +56,14 @@ func TestTheVerdictOfALick(t *testing.T) {
 	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
 	ask := VerdictRequest{On: On{Chart: ferry(c).Chart}, Lick: lick}
 	got := call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
-	assert.Equal(t, []Share{{2, 1}, {2, 1}}, []Share{got.Strong, got.Rests})
+	assert.Equal(t, []Share{{2, 1, []int{0, 3}}, {2, 1, []int{2, 6}}}, []Share{got.Strong, got.Rests})
 	require.Len(t, got.Offences, 2)
 	assert.Equal(t, Offence{0, "note 1: Eb, the b3 of C7, is blue on a strong beat", "play E, the 3: fret 9 instead of 8"}, got.Offences[0])
-	assert.Equal(t, []Covered{{"C7", []Tone{{"5", "G"}, {"b7", "Bb"}}, []Tone{{"3", "E"}}}}, got.Coverage)
+	assert.Equal(t, []Covered{{"C7", []Tone{{"5", "G"}, {"b7", "Bb"}}, []Tone{{"3", "E"}}, []int{0, 1, 2, 3, 4, 5, 6}}}, got.Coverage)
 	assert.Equal(t, "question", got.Shape.Ends)
 	ask.Repair = []int{6}
 	got = call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
-	assert.Equal(t, Share{2, 2}, got.Rests)
+	assert.Equal(t, Share{2, 2, []int{2, 6}}, got.Rests)
 	assert.Equal(t, "answer", got.Shape.Ends)
 	assert.Equal(t, 9, got.Lick.Events[6].Fret)
 	assert.Equal(t, "Ferry call, repaired", got.Lick.Name)

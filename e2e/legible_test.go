@@ -63,12 +63,12 @@ func TestContrastMeetsAA(t *testing.T) {
 func TestEverythingHasANameAndFits(t *testing.T) {
 	s := demo(t)
 	for _, path := range []string{"/", "/tunes/3/chart", "/tunes/4/chart?panel=tune", "/tunes/2/chart?panel=turnarounds", "/tunes/4/chart?panel=facts", "/tunes/1/chart?panel=versions", "/tunes/1/chart?panel=file",
-		"/tunes/3/map?at=21120", "/tunes/4/map?bench=arpeggios", "/tunes/4/map?bench=chords", "/tunes/1/map?neck=full&label=note", "/tunes/4/change?at=1920", "/tunes/4/change?bench=path", "/tunes/2/change?bench=bends", "/tunes/3/change?bench=count", "/tunes/4/change?bench=box", "/tunes/1/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/4/licks?at=1920", "/tunes/1/licks?do=verdict&lick=8", "/tunes/4/licks?do=move&lick=7&move=Fm7|1", "/tunes/2/licks?do=move&lick=9&move=E7|2", "/tunes/1/map", "/tunes/2/map?pos=A", "/tunes/1/change?at=5760", "/tunes/1/licks?at=5760", "/tunes/2/licks?at=8640&lick=9&sub=sixteenth"} {
+		"/tunes/3/map?at=21120", "/tunes/4/map?bench=arpeggios", "/tunes/4/map?bench=chords", "/tunes/1/map?neck=full&label=note", "/tunes/4/change?at=1920", "/tunes/4/change?bench=path", "/tunes/2/change?bench=bends", "/tunes/3/change?bench=count", "/tunes/4/change?bench=box", "/tunes/1/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/4/licks?at=1920", "/tunes/1/licks?do=verdict&lick=8", "/tunes/1/licks?do=write&lick=22", "/tunes/4/licks?do=write&lick=14&staff=yes", "/tunes/3/licks?do=elsewhere&lick=9", "/tunes/1/licks?do=join&lick=30&with=24&notes=2", "/tunes/4/licks?do=move&lick=7&move=Fm7|1", "/tunes/2/licks?do=move&lick=9&move=E7|2", "/tunes/1/map", "/tunes/2/map?pos=A", "/tunes/1/change?at=5760", "/tunes/1/licks?at=5760", "/tunes/2/licks?at=8640&lick=9&sub=sixteenth"} {
 		t.Run(path, func(t *testing.T) {
 			p := openPage(t, s, path)
 			p.Until("the page", "document.querySelector('main h1')")
 			if strings.Contains(path, "/chart") {
-				p.Has("Bar 2, " + map[byte]string{'7': "F7", '8': "B7", '9': "F♯m7", '1': "Fm7"}[path[len("/tunes/")]])
+				p.Has("Bar 2, " + map[byte]string{'1': "F7", '2': "B7", '3': "F♯m7", '4': "Fm7"}[path[len("/tunes/")]])
 				p.Until("the panel", "document.querySelector('[role=tabpanel]').innerText.length > 20")
 			} else if path != "/" {
 				p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")

@@ -39,6 +39,8 @@ func TestUnderstandingALick(t *testing.T) {
 	p.Sees("Ferry call into A, the 3 of F7")
 	p.Press("v")
 	p.Sees("1 of 2 home", "1 of 2 home or colour", "5 G, ♭7 B♭ without 3 E", "ends like a question")
+	p.Click("rests on")
+	p.Until("the figure points at its notes", "[...document.querySelectorAll('.tab .note')].map((n, i) => n.classList.contains('marked') ? i : '').join('') === '26'")
 	p.Click("note 7: E♭, the ♭3 of C7, is blue rested on")
 	p.Sees("E♭ is the ♭3 of C7: lean on it, and bend or slide it up to E, the 3.")
 	p.Click("Repair note 7: play E, the 3: fret 9 instead of 8")

@@ -167,7 +167,7 @@ func TestAPlayersFirstVisitByKeyboard(t *testing.T) {
 	p.Press("k")
 	p.Sees("Kept as “Slack water into")
 	p.Press("?")
-	p.Sees("the change before", "keep the line", "headphones low")
+	p.Sees("the change before", "keep what is shown", "headphones low")
 	p.Press(kb.Escape)
 	kept := p.Tab()
 

@@ -27,7 +27,9 @@ type Verdict struct {
 
 // Share is so many notes of a kind that are as they should be, and those that are not.
 type Share struct {
-	Of, Good  int
+	Of, Good int
+	// Notes are all of the kind, as indices of events.
+	Notes     []int
 	Offenders []Offence
 }
 
@@ -58,6 +60,8 @@ type Landfall struct {
 type Covered struct {
 	Chord       harmony.Chord
 	Got, Missed []harmony.Tone
+	// Notes are those that sound over it, as indices of events.
+	Notes []int
 }
 
 // Outline is the shape of a phrase, whatever its chords.
@@ -94,6 +98,7 @@ func (p Phrase) Judged(i neck.Instrument, k harmony.Key, tempo int) Verdict {
 		label := labels[n]
 		if p.Meter.Strong(e.Tick) {
 			v.Strong.Of++
+			v.Strong.Notes = append(v.Strong.Notes, n)
 			if label.Class == harmony.Home {
 				v.Strong.Good++
 			} else {
@@ -102,6 +107,7 @@ func (p Phrase) Judged(i neck.Instrument, k harmony.Key, tempo int) Verdict {
 		}
 		if p.restsOn(n) {
 			v.Rests.Of++
+			v.Rests.Notes = append(v.Rests.Notes, n)
 			if rests(k, label.Chord, e.Sounding(i).Class()) || curled(e, label) {
 				v.Rests.Good++
 			} else {
@@ -201,11 +207,13 @@ func (p Phrase) coverage(i neck.Instrument) []Covered {
 	found := []Covered{}
 	for n, from := range p.Over {
 		c := Covered{Chord: from.Chord}
+		for m, e := range p.Events {
+			if (n == 0 || e.Tick >= from.Tick) && (n == len(p.Over)-1 || e.Tick < p.Over[n+1].Tick) {
+				c.Notes = append(c.Notes, m)
+			}
+		}
 		for _, tone := range from.Chord.Tones() {
-			got := slices.ContainsFunc(p.Events, func(e Event) bool {
-				during := (n == 0 || e.Tick >= from.Tick) && (n == len(p.Over)-1 || e.Tick < p.Over[n+1].Tick)
-				return during && e.Sounding(i).Class() == tone.Note.Class()
-			})
+			got := slices.ContainsFunc(c.Notes, func(m int) bool { return p.Events[m].Sounding(i).Class() == tone.Note.Class() })
 			switch {
 			case got:
 				c.Got = append(c.Got, tone)

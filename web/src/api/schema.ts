@@ -1149,6 +1149,8 @@ export interface components {
         };
         Covered: {
             chord: string;
+            /** @description The notes over it, from 0 */
+            events: number[];
             got: components["schemas"]["Tone"][];
             /** @description The guide tones that it has not */
             missed: components["schemas"]["Tone"][];
@@ -2863,6 +2865,8 @@ export interface components {
             tones: components["schemas"]["PlacedTone"][];
         };
         Share: {
+            /** @description The notes looked at, from 0 */
+            events: number[];
             /** Format: int64 */
             good: number;
             /** Format: int64 */

@@ -334,13 +334,14 @@ useKeys([
       </template>
     </p>
     <NeckView
+      v-if="doing !== 'bring'"
       :instrument="
         doing === 'write' ? (writing.written.value?.neck ?? tune.map.instrument) : tune.map.instrument
       "
       :span="doing === 'lead' ? (line?.position ?? view.position.value) : neckSpan"
       :marks="marks"
       label="The line on the neck"
-      :spacing="doing === 'write' && view.text('staff') ? 23 : 28"
+      :spacing="doing === 'write' && view.text('staff') ? 25 : 28"
       @pick="pick"
     />
     <div class="bench columns">

@@ -148,7 +148,7 @@ const pick = (options: string[]) => [
 .shelf {
   display: flex;
   flex-direction: column;
-  max-height: 402px;
+  max-height: 384px;
   border-right: 1px solid var(--line);
   padding-right: 0.6rem;
   position: relative;

@@ -12,8 +12,10 @@ const props = withDefaults(
     strings: string[]
     sounding: number | undefined
     chosen: number | undefined
+    /** The notes that a figure speaks of. */
+    marked?: number[]
   }>(),
-  { label: 'The line as tab', width: 838 },
+  { label: 'The line as tab', width: 838, marked: () => [] },
 )
 const emit = defineEmits<{ pick: [index: number] }>()
 
@@ -61,7 +63,11 @@ const chords = computed(() => {
       v-for="(event, index) in line.events"
       :key="index"
       class="note"
-      :class="[event.role, event.class, { lit: index === sounding, chosen: index === chosen }]"
+      :class="[
+        event.role,
+        event.class,
+        { lit: index === sounding, chosen: index === chosen, marked: marked.includes(index) },
+      ]"
       :transform="`translate(${layout.x[index]} 0)`"
       role="button"
       :tabindex="0"
@@ -124,6 +130,12 @@ const chords = computed(() => {
 }
 .chosen .hit {
   fill: var(--now-tint);
+}
+.marked .hit {
+  fill: var(--next-tint);
+}
+.marked .paper {
+  fill: var(--next-tint);
 }
 .note:focus-visible .hit {
   stroke: var(--now);

@@ -14,7 +14,12 @@ const player = usePlayer()
 const { verdict, refusal, repaired } = props.work
 
 const picked = ref<number>()
-watch(verdict, () => (picked.value = undefined))
+/** The notes that the figure chosen speaks of. */
+const marked = ref<number[]>([])
+watch(verdict, () => {
+  picked.value = undefined
+  marked.value = []
+})
 const why = computed(() => verdict.value?.tab.events[player.event ?? picked.value ?? -1]?.why)
 const percent = (share: number) => `${Math.round(share * 100)} %`
 const ends = { question: 'ends like a question', answer: 'ends like an answer', open: 'ends open' } as const
@@ -32,29 +37,44 @@ const list = (tones: { degree: string; note: string }[]) =>
       :strings="tune.map.instrument.strings"
       :sounding="player.event"
       :chosen="picked"
+      :marked="marked"
       @pick="(index) => (picked = index)"
     />
     <div class="figures">
       <table aria-label="The figures">
         <tbody>
           <tr>
-            <th scope="row">strong beats</th>
+            <th scope="row">
+              <button type="button" class="figure" @click="marked = verdict.strong.events">
+                strong beats
+              </button>
+            </th>
             <td>
               <b>{{ verdict.strong.good }} of {{ verdict.strong.of }}</b> home
             </td>
           </tr>
           <tr>
-            <th scope="row">rests on</th>
+            <th scope="row">
+              <button type="button" class="figure" @click="marked = verdict.rests.events">rests on</button>
+            </th>
             <td>
               <b>{{ verdict.rests.good }} of {{ verdict.rests.of }}</b> home or colour
             </td>
           </tr>
           <tr v-for="l in verdict.landings" :key="l.chord">
-            <th scope="row">into {{ signs(l.chord) }}</th>
+            <th scope="row">
+              <button type="button" class="figure" :disabled="l.event < 0" @click="marked = [l.event]">
+                into {{ signs(l.chord) }}
+              </button>
+            </th>
             <td>{{ l.when === 'none' ? 'nothing lands' : signs(`${l.degree}, ${l.class}, ${l.when}`) }}</td>
           </tr>
           <tr v-for="c in verdict.coverage" :key="c.chord">
-            <th scope="row">{{ signs(c.chord) }} gets</th>
+            <th scope="row">
+              <button type="button" class="figure" @click="marked = c.events">
+                {{ signs(c.chord) }} gets
+              </button>
+            </th>
             <td>
               {{ signs(list(c.got)) }}
               <span v-if="c.missed.length" class="quiet">without {{ signs(list(c.missed)) }}</span>
@@ -131,6 +151,7 @@ li {
   gap: 0.6rem;
   margin-bottom: 3px;
 }
+.figure,
 .note {
   border: 0;
   background: none;
@@ -138,6 +159,10 @@ li {
   text-align: left;
   cursor: pointer;
 }
+.figure {
+  color: inherit;
+}
+.figure:hover:enabled,
 .note:hover {
   text-decoration: underline;
 }

@@ -216,7 +216,7 @@ const states = {
       </form>
       <span class="quiet state" role="status">{{ states[state] }}</span>
     </div>
-    <div class="line fields">
+    <div v-if="!staffShown" class="line fields">
       <input
         class="name"
         :value="lick.name"

@@ -69,7 +69,7 @@ export async function engrave(into: HTMLDivElement, e: Engraving) {
     const next = e.bars[n + 1]
     const from = n === 0 ? 2 : e.x(bar.tick) - 17
     const to = next ? e.x(next.tick) - 17 : e.width - 2
-    const stave = new Stave(from, 0, to - from, { spaceAboveStaffLn: 5.4 })
+    const stave = new Stave(from, 0, to - from, { spaceAboveStaffLn: 4.8 })
     if (n === 0) stave.addClef('treble', 'default', '8vb')
     stave.setContext(context).draw()
     const voices: Voice[] = []
