@@ -1,6 +1,9 @@
 package drawn
 
 import (
+	"fmt"
+	"strings"
+
 	"pgregory.net/rapid"
 
 	"undaris/core/chart"
@@ -114,4 +117,17 @@ func playable(t *rapid.T, l phrase.Lick) phrase.Lick {
 		t.Fatal(err)
 	}
 	return l
+}
+
+// Shown writes a lick's notes as tests read them: "tick+ticks string:fret technique".
+func Shown(l phrase.Lick) string {
+	notes := []string{}
+	for _, e := range l.Phrase.Events {
+		note := fmt.Sprintf("%d+%d %d:%d", e.Tick, e.Ticks, e.String, e.Fret)
+		if names := e.Names(); len(names) > 0 {
+			note += " " + strings.Join(names, " ")
+		}
+		notes = append(notes, note)
+	}
+	return strings.Join(notes, ", ")
 }

@@ -24,18 +24,6 @@ func at(tick, ticks, s, fret int, how phrase.Technique) phrase.Event {
 	return phrase.Event{Tick: tick, Ticks: ticks, Fingered: neck.Fingered{Place: neck.Place{String: s, Fret: fret}}, Technique: how}
 }
 
-func shown(l phrase.Lick) string {
-	notes := []string{}
-	for _, e := range l.Phrase.Events {
-		note := fmt.Sprintf("%d+%d %d:%d", e.Tick, e.Ticks, e.String, e.Fret)
-		if names := e.Names(); len(names) > 0 {
-			note += " " + strings.Join(names, " ")
-		}
-		notes = append(notes, note)
-	}
-	return strings.Join(notes, ", ")
-}
-
 func said(r *reading.Lick) string {
 	all := []string{}
 	for _, remark := range r.Remarks {
@@ -72,7 +60,7 @@ func TestBendsGoOutAndComeBack(t *testing.T) {
 		e.Tick += 1920
 		moved.Phrase.Events = append(moved.Phrase.Events, e)
 	}
-	assert.Equal(t, shown(moved), shown(r.Lick), "the pickup has a bar of its own in a file")
+	assert.Equal(t, drawn.Shown(moved), drawn.Shown(r.Lick), "the pickup has a bar of its own in a file")
 	assert.Equal(t, "the rhythm is moved to quarters and triplets; the farthest note went 0 ticks of 480 to a quarter; fingered on frets 7 to 12", said(r))
 	assert.Equal(t, "Bends", r.Lick.Name)
 	over := []string{}
@@ -123,7 +111,7 @@ func TestALineComesBack(t *testing.T) {
 		for n, want := range l.Phrase.Events {
 			got := r.Lick.Phrase.Events[n]
 			require.Equal(t, want.Tick, got.Tick)
-			require.Equal(t, want.Sounding(neck.Standard()), got.Sounding(neck.Standard()), "note %d of %s as %s", n+1, shown(l), shown(r.Lick))
+			require.Equal(t, want.Sounding(neck.Standard()), got.Sounding(neck.Standard()), "note %d of %s as %s", n+1, drawn.Shown(l), drawn.Shown(r.Lick))
 			if want.Ticks >= 480 && got.Fret > 0 {
 				require.Equal(t, want.Bend, got.Bend)
 				require.Equal(t, want.PreBend, got.PreBend)

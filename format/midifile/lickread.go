@@ -1,7 +1,6 @@
 package midifile
 
 import (
-	"bytes"
 	"fmt"
 	"math"
 	"slices"
@@ -22,20 +21,12 @@ import (
 // wheel read as bends, fingered in the window of the terms. The remarks say what grid
 // the rhythm was moved to. What cannot be read is reading.Faults.
 func ReadLick(data []byte, terms reading.Terms) (l *reading.Lick, err error) {
-	if err := walk(data); err != nil {
-		return nil, reading.Wrong("the MIDI file cannot be read: %s", err)
-	}
-	// What the library could still trip over must not stop the server.
-	defer func() {
-		if broken := recover(); broken != nil {
-			l, err = nil, reading.Wrong("the MIDI file cannot be read: %v", broken)
-		}
-	}()
-	file, err := smf.ReadFrom(bytes.NewReader(data))
+	defer tripped(&err)
+	file, scale, err := open(data)
 	if err != nil {
-		return nil, reading.Wrong("the MIDI file cannot be read: %s", err)
+		return nil, err
 	}
-	r := &lickReader{Lick: &reading.Lick{}, terms: terms, scale: float64(chart.TicksPerQuarter) / float64(file.TimeFormat.(smf.MetricTicks).Resolution())}
+	r := &lickReader{Lick: &reading.Lick{}, terms: terms, scale: scale}
 	r.Lick.Lick.Phrase.Meter, r.Lick.Lick.Tonic = terms.Meter, terms.Tonic
 	for _, track := range file.Tracks {
 		r.track(track)
@@ -134,9 +125,12 @@ const maxMoves = 4096
 
 func (r *lickReader) meta(m smf.Message, tick int) {
 	var count, unit, clocks, per uint8
-	var major, flat bool
 	var text string
 	l := &r.Lick.Lick
+	if key, ok := keyOf(m); ok && !r.hasKey {
+		l.Tonic, r.hasKey = key.Tonic, true
+		return
+	}
 	switch {
 	case m.GetMetaTimeSig(&count, &unit, &clocks, &per):
 		name := fmt.Sprintf("%d/%d", count, unit)
@@ -148,17 +142,6 @@ func (r *lickReader) meta(m smf.Message, tick int) {
 			r.faults = append(r.faults, reading.Fault{Symbol: name, Detail: fmt.Sprintf("the meter changes from %s to %s; a lick has one meter", l.Phrase.Meter, name)})
 		default:
 			l.Phrase.Meter, r.hasMeter = meter, true
-		}
-	case m.GetMetaKeySig(nil, &count, &major, &flat):
-		fifths, mode := int(count), harmony.MajorMode
-		if flat {
-			fifths = -fifths
-		}
-		if !major {
-			mode = harmony.MinorMode
-		}
-		if tonic := harmony.TonicOf(max(min(fifths, 7), -7), mode); !r.hasKey && tonic.Accidental >= -1 && tonic.Accidental <= 1 {
-			l.Tonic, r.hasKey = tonic, true
 		}
 	case m.GetMetaCuepoint(&text):
 		if c, err := harmony.ParseChord(strings.TrimSpace(text)); err == nil && len(r.cues) < phrase.MaxEvents {

@@ -1,7 +1,6 @@
 package midifile
 
 import (
-	"bytes"
 	"fmt"
 	"math"
 	"strings"
@@ -11,7 +10,6 @@ import (
 	"gitlab.com/gomidi/midi/v2/smf"
 
 	"undaris/core/chart"
-	"undaris/core/harmony"
 	"undaris/format/reading"
 )
 
@@ -34,21 +32,12 @@ const maxNotes = 200_000
 // bar, and where they are a guess the remarks say so. What cannot be read is
 // reading.Faults.
 func Read(data []byte) (r *reading.Reading, err error) {
-	if err := walk(data); err != nil {
-		return nil, reading.Wrong("the MIDI file cannot be read: %s", err)
-	}
-	// What the library could still trip over must not stop the server.
-	defer func() {
-		if broken := recover(); broken != nil {
-			r, err = nil, reading.Wrong("the MIDI file cannot be read: %v", broken)
-		}
-	}()
-	file, err := smf.ReadFrom(bytes.NewReader(data))
+	defer tripped(&err)
+	file, scale, err := open(data)
 	if err != nil {
-		return nil, reading.Wrong("the MIDI file cannot be read: %s", err)
+		return nil, err
 	}
-	resolution := file.TimeFormat.(smf.MetricTicks).Resolution()
-	m := &reader{Reading: reading.New(), scale: float64(chart.TicksPerQuarter) / float64(resolution)}
+	m := &reader{Reading: reading.New(), scale: scale}
 	for _, track := range file.Tracks {
 		m.track(track)
 	}
@@ -123,9 +112,12 @@ func (r *reader) title(name string) {
 }
 
 func (r *reader) meta(m smf.Message, tick int) {
+	if key, ok := keyOf(m); ok && !r.hasKey {
+		r.Chart.Key, r.hasKey = key, true
+		return
+	}
 	var count, unit, clocks, per uint8
 	var tempo float64
-	var major, flat bool
 	var marker string
 	switch {
 	case m.GetMetaTimeSig(&count, &unit, &clocks, &per):
@@ -145,17 +137,6 @@ func (r *reader) meta(m smf.Message, tick int) {
 			r.tempo = tempo
 		} else if math.Abs(tempo-r.tempo) > 0.5 {
 			r.Remark(0, "", "the tempo changes; the chart keeps its first")
-		}
-	case m.GetMetaKeySig(nil, &count, &major, &flat):
-		fifths, mode := int(count), harmony.MajorMode
-		if flat {
-			fifths = -fifths
-		}
-		if !major {
-			mode = harmony.MinorMode
-		}
-		if key, err := harmony.ParseKey(harmony.TonicOf(fifths, mode).String(), mode); err == nil && fifths >= -7 && fifths <= 7 && !r.hasKey {
-			r.Chart.Key, r.hasKey = key, true
 		}
 	case m.GetMetaMarker(&marker):
 		if r.sections == nil {

@@ -9,7 +9,6 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"undaris/core/phrase"
 	"undaris/format/drawn"
 	"undaris/format/reading"
 )
@@ -38,18 +37,6 @@ const opening44 = `<attributes><divisions>2</divisions><key><fifths>1</fifths></
 
 func pitched(name string, octave, duration int, more string) string {
 	return fmt.Sprintf(`<note><pitch><step>%s</step><octave>%d</octave></pitch><duration>%d</duration>%s</note>`, name, octave, duration, more)
-}
-
-func shown(l phrase.Lick) string {
-	notes := []string{}
-	for _, e := range l.Phrase.Events {
-		note := fmt.Sprintf("%d+%d %d:%d", e.Tick, e.Ticks, e.String, e.Fret)
-		if names := e.Names(); len(names) > 0 {
-			note += " " + strings.Join(names, " ")
-		}
-		notes = append(notes, note)
-	}
-	return strings.Join(notes, ", ")
 }
 
 func said(remarks []reading.Remark) string {
@@ -87,7 +74,7 @@ func TestLicksOfOtherPrograms(t *testing.T) {
 	} {
 		r, err := ReadLick([]byte(one.text), reading.Plain())
 		require.NoError(t, err, name)
-		assert.Equal(t, one.notes, shown(r.Lick), name)
+		assert.Equal(t, one.notes, drawn.Shown(r.Lick), name)
 		assert.Equal(t, one.said, said(r.Remarks), name)
 		over := []string{}
 		for _, from := range r.Lick.Phrase.Over {

@@ -18,19 +18,6 @@ import (
 	"undaris/format/reading"
 )
 
-// shown writes a lick's notes as "tick+ticks string:fret technique".
-func shown(l phrase.Lick) string {
-	notes := []string{}
-	for _, e := range l.Phrase.Events {
-		note := fmt.Sprintf("%d+%d %d:%d", e.Tick, e.Ticks, e.String, e.Fret)
-		if names := e.Names(); len(names) > 0 {
-			note += " " + strings.Join(names, " ")
-		}
-		notes = append(notes, note)
-	}
-	return strings.Join(notes, ", ")
-}
-
 // said lists the remarks but for the one that every tab gets, on lengths.
 func said(r *reading.Lick) string {
 	all := []string{}
@@ -114,7 +101,7 @@ func TestReadingTab(t *testing.T) {
 			"SPACED", "the rhythm is taken from the spacing, which need not be meant; shift and lengthen what sounds wrong",
 			"METER", "no meter is given; it is read as 4/4", "TITLE", "no title is given; it is called Untitled lick",
 			"KEY", "no key is given; it is taken to be in A").Replace(one.said)
-		assert.Equal(t, one.notes, shown(r.Lick), name)
+		assert.Equal(t, one.notes, drawn.Shown(r.Lick), name)
 		assert.Equal(t, remarks, said(r), name)
 		assert.Equal(t, one.chords, strings.Join(over, " "), name)
 	}

@@ -1,29 +1,23 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { usePlayer } from '../sound/player'
+import { computed } from 'vue'
 import { signs } from '../tune/spelling'
-import { useTune } from '../tune/tune'
+import HeardTab from './HeardTab.vue'
 import type { MovesWork } from './moves'
-import TabView from './TabView.vue'
 
 /** A lick over every chord of the tune, three ways side by side, with what each costs. */
 const props = defineProps<{ work: MovesWork }>()
-const tune = useTune()
-const player = usePlayer()
 const { moves, refusal, choice, chosen } = props.work
 
-const picked = ref<number>()
-watch(chosen, () => (picked.value = undefined))
-const changed = computed(() => [
-  ...(chosen.value?.altered.map((a) => a.sentence) ?? []),
-  ...(chosen.value?.lost ?? []),
-])
-const why = computed(() => chosen.value?.tab?.events[player.event ?? picked.value ?? -1]?.why)
+const says = computed(() => {
+  const changed = [...(chosen.value?.altered.map((a) => a.sentence) ?? []), ...(chosen.value?.lost ?? [])]
+  const caution = chosen.value?.caution ? ` ${chosen.value.caution}` : ''
+  return (changed.length ? `${changed.join('; ')}.` : 'Every note as it was.') + caution
+})
 </script>
 
 <template>
   <p v-if="refusal" role="alert">{{ signs(refusal) }}.</p>
-  <div v-else-if="moves && tune.map" class="move">
+  <div v-else-if="moves" class="move">
     <div class="scroll">
       <table aria-label="The lick over every chord, three ways">
         <thead>
@@ -53,31 +47,10 @@ const why = computed(() => chosen.value?.tab?.events[player.event ?? picked.valu
         </tbody>
       </table>
     </div>
-    <template v-if="chosen?.tab">
-      <TabView
-        class="tab"
-        label="The moved lick as tab"
-        :line="chosen.tab"
-        :strings="tune.map.instrument.strings"
-        :sounding="player.event"
-        :chosen="picked"
-        @pick="(index) => (picked = index)"
-      />
-      <p class="why">
-        <template v-if="why">{{ signs(why) }}</template>
-        <template v-else-if="changed.length">{{ signs(changed.join('; ')) }}.</template>
-        <template v-else>Every note as it was.</template>
-        <span v-if="chosen.caution" class="quiet"> {{ chosen.caution }}</span>
-      </p>
-      <div class="acts">
-        <button type="button" class="primary" @click="player.toggle()">
-          {{ player.state === 'silent' ? 'Hear it' : 'Stop' }}
-        </button>
-        <span class="quiet">space</span>
-        <button type="button" class="chip" @click="work.keep()">Keep as a lick</button>
-      </div>
-    </template>
-    <p v-else-if="chosen?.refused" class="why">{{ signs(chosen.refused) }}.</p>
+    <HeardTab v-if="chosen?.tab" class="heard" :tab="chosen.tab" label="The moved lick as tab" :says="says">
+      <button type="button" class="chip" @click="work.keep()">Keep as a lick</button>
+    </HeardTab>
+    <p v-else-if="chosen?.refused" class="refused">{{ signs(chosen.refused) }}.</p>
   </div>
 </template>
 
@@ -124,18 +97,10 @@ thead th:first-child {
   font-style: italic;
   cursor: default;
 }
-.tab {
-  max-height: 156px;
+.heard {
+  --tab-height: 172px;
 }
-.why {
-  min-height: 1.4em;
-  max-height: 4.1em;
-  overflow-y: auto;
-  margin: 2px 0 6px;
-}
-.acts {
-  display: flex;
-  align-items: center;
-  gap: 0.8rem;
+.refused {
+  margin: 4px 0;
 }
 </style>

@@ -165,6 +165,7 @@ function place(event: MouseEvent) {
   </svg>
 </template>
 
+<style scoped src="./tab.css"></style>
 <style scoped>
 .editor {
   display: block;
@@ -176,14 +177,6 @@ function place(event: MouseEvent) {
 .editor:focus-visible {
   box-shadow: 0 0 0 2px var(--now);
 }
-.string {
-  stroke: var(--line);
-  stroke-width: 1.2;
-}
-.barline {
-  stroke: var(--ink);
-  stroke-width: 2;
-}
 .open,
 .beat,
 .pickup {
@@ -194,15 +187,6 @@ function place(event: MouseEvent) {
 .pickup {
   text-anchor: start;
 }
-.beat.one {
-  font-weight: 700;
-  fill: var(--ink);
-}
-.chord {
-  font-size: 14px;
-  font-weight: 700;
-  fill: var(--ink);
-}
 .selection {
   fill: var(--next-tint);
 }
@@ -211,50 +195,20 @@ function place(event: MouseEvent) {
   stroke: var(--now);
   stroke-width: 2;
 }
-.note {
-  cursor: pointer;
-  outline: none;
-}
 .held {
   fill: var(--stone);
   opacity: 0.55;
 }
-.paper {
-  fill: var(--card);
-}
 .fret {
   font-size: 15px;
-  font-weight: 750;
-  text-anchor: middle;
-  fill: var(--ink);
-  font-variant-numeric: tabular-nums;
 }
 .fret.small {
   font-size: 11px;
 }
-.technique {
-  font-size: 11px;
-  font-weight: 650;
-  text-anchor: middle;
-  fill: var(--stone);
-}
 .degree {
   font-size: 14px;
-  font-weight: 700;
-  text-anchor: middle;
-  fill: var(--ink);
 }
 .class {
   font-size: 10px;
-  text-anchor: middle;
-  fill: var(--stone);
-}
-.lit .paper {
-  fill: var(--lit);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-.lit .fret {
-  fill: #27231f;
 }
 </style>

@@ -88,18 +88,11 @@ const chords = computed(() => {
   </svg>
 </template>
 
+<style scoped src="./tab.css"></style>
 <style scoped>
 .tab {
   display: block;
   width: 100%;
-}
-.string {
-  stroke: var(--line);
-  stroke-width: 1.2;
-}
-.barline {
-  stroke: var(--ink);
-  stroke-width: 2;
 }
 .open,
 .beat {
@@ -107,19 +100,8 @@ const chords = computed(() => {
   fill: var(--stone);
   text-anchor: middle;
 }
-.beat.one {
-  font-weight: 700;
-  fill: var(--ink);
-}
 .chord {
-  font-size: 14px;
-  font-weight: 700;
-  fill: var(--ink);
   text-anchor: middle;
-}
-.note {
-  cursor: pointer;
-  outline: none;
 }
 .hit {
   fill: transparent;
@@ -141,35 +123,17 @@ const chords = computed(() => {
   stroke: var(--now);
   stroke-width: 2;
 }
-.paper {
-  fill: var(--card);
-}
 .chosen .paper {
   fill: var(--now-tint);
 }
 .fret {
   font-size: 16px;
-  font-weight: 750;
-  text-anchor: middle;
-  fill: var(--ink);
-  font-variant-numeric: tabular-nums;
-}
-.technique {
-  font-size: 11px;
-  font-weight: 650;
-  text-anchor: middle;
-  fill: var(--stone);
 }
 .degree {
   font-size: 15px;
-  font-weight: 700;
-  text-anchor: middle;
-  fill: var(--ink);
 }
 .class {
   font-size: 10.5px;
-  text-anchor: middle;
-  fill: var(--stone);
 }
 .approach .fret,
 .approach .degree {
@@ -188,13 +152,5 @@ const chords = computed(() => {
 }
 .target .class {
   font-weight: 700;
-}
-.lit .paper {
-  fill: var(--lit);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-.lit .fret {
-  fill: #27231f;
 }
 </style>

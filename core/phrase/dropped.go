@@ -1,0 +1,240 @@
+package phrase
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/change"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Hearing is what a listener makes of the line alone over one chord: the band has
+// dropped out.
+type Hearing string
+
+// What is made of it.
+const (
+	// HeardTrue: the chord is the one that fits best, by a margin.
+	HeardTrue Hearing = "heard"
+	// HeardUnclear: it fits best, but another nearly as well.
+	HeardUnclear Hearing = "unclear"
+	// HeardAnother: another chord fits better.
+	HeardAnother Hearing = "another chord"
+	// HeardNothing: nothing is played over it.
+	HeardNothing Hearing = "nothing"
+)
+
+// Dropped is what is heard of one chord when the band drops out.
+type Dropped struct {
+	// From and To are the phrase's ticks between which the chord holds.
+	From, To int
+	Chord    harmony.Chord
+	Hearing  Hearing
+	// Rival is the chord that fits best beside the true one.
+	Rival harmony.Chord
+	// Margin is how much better the true chord fits than its rival, below 0 where it fits
+	// worse.
+	Margin float64
+	// Settles is the tone that would make it clear, played for a beat on a strong one; nil
+	// where it is clear.
+	Settles *harmony.Tone
+	// Notes sound over it, as indices of events.
+	Notes    []int
+	Sentence string
+}
+
+// How well a note fits a chord, by what it is over it (ours: what tells a chord counts
+// most, what no chord of the kind has counts against it), and how much better the true
+// chord must fit to be heard.
+const (
+	fitsGuide   = 1.5
+	fitsRoot    = 1.0
+	fitsHome    = 0.6
+	fitsColour  = 0.3
+	fitsLean    = -0.4
+	fitsOutside = -1.2
+	clearMargin = 0.12
+)
+
+// How much a note weighs beside its length (ours): on a strong beat, on another beat,
+// off the beat.
+const (
+	weighsStrong = 2.0
+	weighsBeat   = 1.5
+	weighsOff    = 1.0
+)
+
+// BandDropped says of each chord under the phrase whether a listener would still know it
+// if the band stopped. The notes of its span are weighed by length and by where they
+// begin; the true chord is held against the chords of the tune and the common ones of the
+// key. Where one would not know it, the single tone that would settle it is named.
+func (p Phrase) BandDropped(i neck.Instrument, k harmony.Key, tune []harmony.Chord) []Dropped {
+	rivals := neighbours(k, tune)
+	all := []Dropped{}
+	for n, from := range p.Over {
+		d := Dropped{From: from.Tick, To: p.end(), Chord: from.Chord}
+		if n == 0 && len(p.Events) > 0 {
+			d.From = min(from.Tick, p.Events[0].Tick)
+		}
+		if n+1 < len(p.Over) {
+			d.To = p.Over[n+1].Tick
+		}
+		weights := [12]float64{}
+		for m, e := range p.Events {
+			if w := p.weight(e, d.From, d.To); w > 0 {
+				weights[e.Sounding(i).Class()] += w
+				d.Notes = append(d.Notes, m)
+			}
+		}
+		d.hear(k, weights, rivals, float64(p.Meter.BeatTicks()))
+		all = append(all, d)
+	}
+	return all
+}
+
+// end is the tick at which the last note stops.
+func (p Phrase) end() int {
+	end := 0
+	for _, e := range p.Events {
+		end = max(end, e.End())
+	}
+	return end
+}
+
+// weight is how much a note weighs within a span: its ticks there, more on a beat, most
+// on a strong one. A note that leads over a change weighs on both sides of it.
+func (p Phrase) weight(e Event, from, to int) float64 {
+	ticks := min(e.End(), to) - max(e.Tick, from)
+	if ticks <= 0 {
+		return 0
+	}
+	switch at := max(e.Tick, from); {
+	case p.Meter.Strong(at):
+		return weighsStrong * float64(ticks)
+	case at%p.Meter.BeatTicks() == 0:
+		return weighsBeat * float64(ticks)
+	}
+	return weighsOff * float64(ticks)
+}
+
+// neighbours are the chords that a span may be taken for: those of the tune, and the
+// common ones of the key, I IV V ii vi bVII and the parallel i (common).
+func neighbours(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
+	all := slices.Clone(tune)
+	for _, numeral := range []string{"I", "IV", "V", "ii7", "vi7", "bVII", "im7"} {
+		c, err := k.ParseRoman(numeral)
+		if err == nil && !slices.ContainsFunc(all, c.Same) {
+			all = append(all, c)
+		}
+	}
+	return all
+}
+
+// fits is how well weights fit a chord, a weighted mean of what each class is over it.
+func fits(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
+	sum, total := 0.0, 0.0
+	for class, w := range weights {
+		if w == 0 {
+			continue
+		}
+		total += w
+		sum += w * noteFits(k, c, pitch.Class(class))
+	}
+	if total == 0 {
+		return 0
+	}
+	return sum / total
+}
+
+func noteFits(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
+	switch k.Classify(c, class) {
+	case harmony.Home:
+		tone := k.ToneOver(c, class)
+		switch {
+		case change.GuideTone(tone.Degree):
+			return fitsGuide
+		case tone.Degree.Number == 1:
+			return fitsRoot
+		}
+		return fitsHome
+	case harmony.Colour:
+		return fitsColour
+	case harmony.Lean:
+		return fitsLean
+	case harmony.Outside:
+		return fitsOutside
+	}
+	return 0 // a blue note says nothing either way
+}
+
+// hear holds the true chord against its rivals.
+func (d *Dropped) hear(k harmony.Key, weights [12]float64, rivals []harmony.Chord, beat float64) {
+	d.Rival, d.Margin = rivalOf(k, d.Chord, weights, rivals)
+	switch {
+	case len(d.Notes) == 0:
+		d.Hearing, d.Margin = HeardNothing, 0
+	case d.Margin >= clearMargin:
+		d.Hearing = HeardTrue
+	case d.Margin > -clearMargin:
+		d.Hearing = HeardUnclear
+	default:
+		d.Hearing = HeardAnother
+	}
+	if d.Hearing != HeardTrue {
+		best := d.Margin
+		for _, tone := range d.Chord.Tones() {
+			more := weights
+			more[tone.Note.Class()] += weighsStrong * beat
+			if _, margin := rivalOf(k, d.Chord, more, rivals); d.Settles == nil || margin > best {
+				best, d.Settles = margin, &tone
+			}
+		}
+	}
+	d.Sentence = d.says()
+}
+
+// rivalOf is the chord that fits best beside the true one, and how much better that one
+// fits.
+func rivalOf(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []harmony.Chord) (rival harmony.Chord, margin float64) {
+	best, found := 0.0, false
+	for _, other := range rivals {
+		if sameTones(other, c) {
+			continue
+		}
+		if fit := fits(k, other, weights); !found || fit > best {
+			rival, best, found = other, fit, true
+		}
+	}
+	return rival, fits(k, c, weights) - best
+}
+
+// sameTones says whether two chords have the root and guide tones in common: a 9 is its 7.
+func sameTones(a, b harmony.Chord) bool {
+	if a.Root.Class() != b.Root.Class() {
+		return false
+	}
+	for _, tone := range b.Tones() {
+		if _, ok := a.Tone(tone.Note.Class()); change.GuideTone(tone.Degree) && !ok {
+			return false
+		}
+	}
+	return true
+}
+
+func (d Dropped) says() string {
+	settle := ""
+	if d.Settles != nil {
+		settle = fmt.Sprintf("; %s, the %s, would settle it", d.Settles.Note, d.Settles.Degree)
+	}
+	switch d.Hearing {
+	case HeardTrue:
+		return fmt.Sprintf("%s is heard", d.Chord.Symbol())
+	case HeardUnclear:
+		return fmt.Sprintf("%s might be %s%s", d.Chord.Symbol(), d.Rival.Symbol(), settle)
+	case HeardAnother:
+		return fmt.Sprintf("%s is heard as %s%s", d.Chord.Symbol(), d.Rival.Symbol(), settle)
+	}
+	return fmt.Sprintf("nothing is played over %s%s", d.Chord.Symbol(), settle)
+}
