@@ -27,6 +27,7 @@ type Verdict struct {
 	Offences []Offence  `json:"offences" doc:"The notes that could be better, each once, and what would mend them"`
 	Landings []Landfall `json:"landings" doc:"What is first played at each change under the lick"`
 	Coverage []Covered  `json:"coverage"`
+	Dropped  []Dropped  `json:"dropped" doc:"What a listener makes of each chord when the band drops out"`
 	Shape    Outline    `json:"shape"`
 	Lost     []string   `json:"lost" doc:"The techniques that repairs took away"`
 	// Lick and Tab are as repaired.
@@ -66,6 +67,17 @@ type Covered struct {
 	Events []int  `json:"events" doc:"The notes over it, from 0"`
 }
 
+// Dropped is what a listener makes of one chord from the line alone.
+type Dropped struct {
+	Chord   string  `json:"chord"`
+	Hearing string  `json:"hearing" enum:"heard,unclear,another chord,nothing"`
+	Rival   string  `json:"rival" doc:"The chord that fits best beside it"`
+	Margin  float64 `json:"margin" doc:"How much better it fits than its rival"`
+	Settles *Tone   `json:"settles,omitempty" doc:"The tone that would make it clear"`
+	Says    string  `json:"says"`
+	Events  []int   `json:"events" doc:"The notes over it, from 0"`
+}
+
 // Outline is the shape of a lick, whatever its chords.
 type Outline struct {
 	Rhythm    string  `json:"rhythm" doc:"Its bars by their rhythm" example:"A A B A"`
@@ -103,7 +115,7 @@ func shareOf(s phrase.Share) Share { return Share{s.Of, s.Good, append([]int{}, 
 func (o on) verdict(l phrase.Lick, lost []string) Verdict {
 	v := l.Phrase.Judged(o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
-		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{},
+		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{}, Dropped: []Dropped{},
 		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.Own(o.instrument)),
 		Tab: o.tab(l.Phrase, l.Phrase.StartOver(o.chart, l.Phrase.Over[0].Chord), ""),
 	}
@@ -113,6 +125,14 @@ func (o on) verdict(l phrase.Lick, lost []string) Verdict {
 			one.Repair = offence.Alteration.Sentence
 		}
 		out.Offences = append(out.Offences, one)
+	}
+	for _, d := range l.Phrase.BandDropped(o.instrument, o.chart.Key, o.chart.Chords()) {
+		dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Hearing), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Sentence, Events: append([]int{}, d.Notes...)}
+		if d.Settles != nil {
+			tone := toneOf(*d.Settles)
+			dropped.Settles = &tone
+		}
+		out.Dropped = append(out.Dropped, dropped)
 	}
 	for _, l := range v.Landings {
 		landfall := Landfall{Chord: l.Chord.Symbol(), When: l.When, Event: l.Index}

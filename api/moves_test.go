@@ -61,6 +61,9 @@ func TestTheVerdictOfALick(t *testing.T) {
 	assert.Equal(t, Offence{0, "note 1: Eb, the b3 of C7, is blue on a strong beat", "play E, the 3: fret 9 instead of 8"}, got.Offences[0])
 	assert.Equal(t, []Covered{{"C7", []Tone{{"5", "G"}, {"b7", "Bb"}}, []Tone{{"3", "E"}}, []int{0, 1, 2, 3, 4, 5, 6}}}, got.Coverage)
 	assert.Equal(t, "question", got.Shape.Ends)
+	require.Len(t, got.Dropped, 1)
+	assert.Equal(t, []string{"C7", "another chord", "F7"}, []string{got.Dropped[0].Chord, got.Dropped[0].Hearing, got.Dropped[0].Rival})
+	assert.Equal(t, &Tone{"3", "E"}, got.Dropped[0].Settles)
 	ask.Repair = []int{6}
 	got = call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
 	assert.Equal(t, Share{2, 2, []int{2, 6}}, got.Rests)

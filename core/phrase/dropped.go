@@ -56,6 +56,9 @@ const (
 	fitsLean    = -0.4
 	fitsOutside = -1.2
 	clearMargin = 0.12
+	// rootless is what a rival loses whose root is not played: the true chord's is in the
+	// ear, since the form goes on; another's must be given.
+	rootless = 0.6
 )
 
 // How much a note weighs beside its length (ours): on a strong beat, on another beat,
@@ -119,11 +122,18 @@ func (p Phrase) weight(e Event, from, to int) float64 {
 	return weighsOff * float64(ticks)
 }
 
-// neighbours are the chords that a span may be taken for: those of the tune, and the
-// common ones of the key, I IV V ii vi bVII and the parallel i (common).
+// common are the chords that a span may be taken for in a key beside those of the tune:
+// what the music of its mode goes to (common).
+var common = map[harmony.Mode][]string{
+	harmony.DominantMode: {"I", "IV", "V", "im7", "bVII"},
+	harmony.MajorMode:    {"I", "IV", "V", "ii7", "iii7", "vi7"},
+	harmony.MinorMode:    {"i", "iv", "v", "V7", "bVI", "bVII", "bIII"},
+}
+
+// neighbours are the chords of the tune and the common ones of its key.
 func neighbours(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
 	all := slices.Clone(tune)
-	for _, numeral := range []string{"I", "IV", "V", "ii7", "vi7", "bVII", "im7"} {
+	for _, numeral := range common[k.Mode] {
 		c, err := k.ParseRoman(numeral)
 		if err == nil && !slices.ContainsFunc(all, c.Same) {
 			all = append(all, c)
@@ -203,7 +213,11 @@ func rivalOf(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []harmo
 		if sameTones(other, c) {
 			continue
 		}
-		if fit := fits(k, other, weights); !found || fit > best {
+		fit := fits(k, other, weights)
+		if weights[other.Root.Class()] == 0 {
+			fit -= rootless
+		}
+		if !found || fit > best {
 			rival, best, found = other, fit, true
 		}
 	}

@@ -1167,6 +1167,23 @@ export interface components {
              */
             ticks: number;
         };
+        Dropped: {
+            chord: string;
+            /** @description The notes over it, from 0 */
+            events: number[];
+            /** @enum {string} */
+            hearing: "heard" | "unclear" | "another chord" | "nothing";
+            /**
+             * Format: double
+             * @description How much better it fits than its rival
+             */
+            margin: number;
+            /** @description The chord that fits best beside it */
+            rival: string;
+            says: string;
+            /** @description The tone that would make it clear */
+            settles?: components["schemas"]["Tone"];
+        };
         Easier: {
             sentence: string;
             /** Format: double */
@@ -3035,6 +3052,8 @@ export interface components {
         };
         Verdict: {
             coverage: components["schemas"]["Covered"][];
+            /** @description What a listener makes of each chord when the band drops out */
+            dropped: components["schemas"]["Dropped"][];
             /** @description What is first played at each change under the lick */
             landings: components["schemas"]["Landfall"][];
             lick: components["schemas"]["Lick"];

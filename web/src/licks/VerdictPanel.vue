@@ -78,6 +78,12 @@ const list = (tones: { degree: string; note: string }[]) =>
                   <span v-if="c.missed.length" class="quiet">without {{ signs(list(c.missed)) }}</span>
                 </td>
               </tr>
+              <tr v-for="d in verdict.dropped" :key="`${d.chord} dropped`">
+                <th scope="row">
+                  <button type="button" class="figure" @click="marked = d.events">band dropped</button>
+                </th>
+                <td>{{ signs(d.says) }}</td>
+              </tr>
               <tr>
                 <th scope="row">shape</th>
                 <td>

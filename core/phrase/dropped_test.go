@@ -1,0 +1,101 @@
+package phrase
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/change"
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+func dropped(t *testing.T, p Phrase, tune ...string) []string {
+	t.Helper()
+	chords := []harmony.Chord{}
+	for _, symbol := range tune {
+		chords = append(chords, chordOf(t, symbol))
+	}
+	says := []string{}
+	for _, d := range p.BandDropped(guitar, keyOfC(t), chords) {
+		says = append(says, d.Sentence)
+	}
+	return says
+}
+
+func over(t *testing.T, symbols ...string) []ChordFrom {
+	t.Helper()
+	all := []ChordFrom{}
+	for n, symbol := range symbols {
+		all = append(all, ChordFrom{Tick: 1920 * n, Chord: chordOf(t, symbol)})
+	}
+	return all
+}
+
+// Box notes lose the changes, thirds tell them, and the tone that would settle an unclear
+// chord is named.
+func TestTheBandDropsOut(t *testing.T) {
+	box := Phrase{Meter: overC7(t).Phrase.Meter, Over: over(t, "C7", "F7"), Events: []Event{
+		at(0, 1, 8), at(1, 1, 11), at(2, 1, 8), at(3, 2, 11), at(4, 2, 8, lasting(480)), at(8, 1, 8), at(9, 1, 11), at(10, 1, 8), at(11, 2, 11), at(12, 2, 8, lasting(480)),
+	}}
+	assert.Equal(t, []string{"C7 is heard as Cm7; E, the 3, would settle it", "F7 is heard as Cm7; A, the 3, would settle it"}, dropped(t, box, "C7", "F7", "G7"))
+	told := box
+	told.Events = []Event{at(0, 3, 9), at(1, 2, 8), at(2, 2, 11), at(3, 1, 8), at(4, 3, 9, lasting(480)), at(8, 2, 10), at(9, 1, 8), at(10, 1, 11), at(12, 3, 10, lasting(480))}
+	assert.Equal(t, []string{"C7 is heard", "F7 is heard"}, dropped(t, told, "C7", "F7", "G7"))
+	silent := box
+	silent.Events = box.Events[:5]
+	assert.Equal(t, "nothing is played over F7; A, the 3, would settle it", dropped(t, silent, "C7", "F7", "G7")[1])
+	held := Phrase{Meter: box.Meter, Over: over(t, "C7", "F7"), Events: []Event{at(4, 2, 10, lasting(1920))}}
+	d := held.BandDropped(guitar, keyOfC(t), []harmony.Chord{chordOf(t, "C7"), chordOf(t, "F7")})
+	assert.Equal(t, []int{0}, d[0].Notes)
+	assert.Equal(t, []int{0}, d[1].Notes, "a note held over the change weighs on both sides of it")
+}
+
+// Whatever the chord: its arpeggio alone is heard as it, or as a chord that has all of
+// those tones too; and the tone that would settle an unclear one never makes it less clear.
+func TestAnArpeggioTellsItsChord(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		mode := rapid.SampledFrom(harmony.Modes).Draw(t, "mode")
+		key, err := harmony.ParseKey(rapid.SampledFrom(mode.Tonics()).Draw(t, "tonic"), mode)
+		require.NoError(t, err)
+		numeral := rapid.SampledFrom([]string{"I7", "IV7", "V7", "iim7", "vim7", "bVII7"}).Draw(t, "numeral")
+		c, err := key.ParseRoman(numeral)
+		require.NoError(t, err)
+		weights := [12]float64{}
+		for _, tone := range c.Tones() {
+			weights[tone.Note.Class()] = 480
+		}
+		for _, other := range neighbours(key, nil) {
+			if sameTones(other, c) {
+				continue
+			}
+			all := true
+			for _, tone := range c.Tones() {
+				_, ok := other.Tone(tone.Note.Class())
+				all = all && ok
+			}
+			assert.True(t, all || fits(key, c, weights) > fits(key, other, weights)-rootless, "%s against %s", c.Symbol(), other.Symbol())
+		}
+		loose := [12]float64{}
+		for range 3 {
+			loose[pitch.ClassOf(rapid.IntRange(0, 11).Draw(t, "class"))] += 240
+		}
+		d := Dropped{Chord: c, Notes: []int{0}}
+		d.hear(key, loose, neighbours(key, nil), 480)
+		if d.Settles != nil {
+			loose[d.Settles.Note.Class()] += weighsStrong * 480
+			_, margin := rivalOf(key, c, loose, neighbours(key, nil))
+			assert.GreaterOrEqual(t, margin, d.Margin-1e-9)
+		}
+	})
+}
+
+func TestGuideTonesTellMost(t *testing.T) {
+	key, c7 := keyOfC(t), chordOf(t, "C7")
+	for class, want := range map[pitch.Class]float64{4: fitsGuide, 10: fitsGuide, 0: fitsRoot, 7: fitsHome, 2: fitsColour, 5: fitsLean, 3: 0, 1: fitsOutside} {
+		assert.Equal(t, want, noteFits(key, c7, class), class)
+	}
+	assert.True(t, change.GuideTone(pitch.MustDegree("3")))
+}
