@@ -153,6 +153,35 @@ func TestALickGoesRound(t *testing.T) {
 	p.Until("it ends", "document.querySelector('.write .primary').innerText === 'Hear it'")
 }
 
+// What is selected is heard alone, and lights up where it stands.
+func TestASelectionIsHeard(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/licks?lick=5&do=write")
+	p.writes("8 ♭3", "h 10 11", "8 5", "11 ♭7", "p 8 5", "10 11", "p 8 ♭3")
+	p.Press(kb.ArrowRight, kb.ArrowRight)
+	p.with(chromedp.ModifierShift, kb.ArrowRight, kb.ArrowRight)
+	p.Sees("Hear the selection")
+	js[bool](p, `(() => { window.heard = new Set(); new MutationObserver(() => { [...document.querySelectorAll('.editor .note')].forEach((n, i) => n.classList.contains('lit') && window.heard.add(i)) }).observe(document.querySelector('.editor'), { subtree: true, attributes: true, attributeFilter: ['class'] }); return true })()`)
+	p.Press(" ")
+	p.Until("it sounds", "document.querySelector('.editor .note.lit')")
+	p.Until("it ends", "document.querySelector('.write .primary').innerText === 'Hear the selection'")
+	assert.Equal(t, "2,3", js[string](p, "[...window.heard].sort().join()"), "the third and fourth note")
+}
+
+// A lick that is left while it is still being saved is saved as itself, and the one that
+// is opened then is left alone.
+func TestLeavingALickWhileItIsSaved(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/licks?lick=5&do=write")
+	p.writes("8 ♭3", "h 10 11", "8 5", "11 ♭7", "p 8 5", "10 11", "p 8 ♭3")
+	p.Press(kb.End, kb.ArrowDown, kb.ArrowDown, kb.ArrowDown, "8", kb.ArrowRight, "1", "0")
+	js[bool](p, "(() => { [...document.querySelectorAll('.shelf li button')].find((b) => b.innerText.startsWith('Slack water')).click(); return true })()")
+	p.writes("11 ♭7", "∿ 8 R", "11 ♭7", "p 8 5")
+	p.Until("it is saved", "[...document.querySelectorAll('[role=status]')].some((e) => e.innerText.trim() === 'saved')")
+	p.Click("Ferry call A call in eighths: up to the ♭7 and back to the ♭3.")
+	p.Until("the first has its new notes", writtenNotes+".length === 9")
+	assert.Contains(t, p.file("/api/licks/6"), `"name":"Slack water"`)
+	assert.NotContains(t, p.file("/api/licks/6"), "Ferry")
+}
+
 // A note is put right with one key; what was repaired can be kept.
 func TestRepairingWithOneKey(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&lick=5&do=verdict")

@@ -2,6 +2,7 @@ package phrase
 
 import (
 	"fmt"
+	"slices"
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -119,4 +120,21 @@ func mendSlurs(events []Event) (lost []string) {
 		last[e.String] = *e
 	}
 	return lost
+}
+
+// Mended is the phrase with what no hand could play taken away, note by note, and what
+// that was: notes at once on a string, bends and slides of open strings, slurs from
+// nowhere. What can be played as it is stays as it is.
+func (p Phrase) Mended() (Phrase, []string) {
+	events, said := trimmed(slices.Clone(p.Events), nil)
+	for n := range events {
+		e := &events[n]
+		if before := *e; e.Fret == 0 {
+			if e.dropUnplayable(); *e != before {
+				said = append(said, fmt.Sprintf("note %d is on an open string, which cannot be bent, slid or shaken", n+1))
+			}
+		}
+	}
+	p.Events = events
+	return p, append(said, mendSlurs(p.Events)...)
 }

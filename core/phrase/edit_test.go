@@ -217,3 +217,16 @@ func TestEditedNotesAreFingered(t *testing.T) {
 	}
 	assert.Equal(t, []int{1, 3, 1, 4}, fingers)
 }
+
+func TestWhatNoHandCouldPlayIsTakenAway(t *testing.T) {
+	p := four(at(0, 3, 8, hammer), at(1, 3, 0, bent), at(2, 3, 5, long), at(3, 3, 7, hammer), at(4, 3, 7, tied))
+	mended, said := p.Mended()
+	require.NoError(t, mended.Check(guitar))
+	assert.Equal(t, "0+240 3:8, 240+240 3:0, 480+240 3:5, 720+240 3:7 hammered on, 960+240 3:7 tied", shown(mended))
+	assert.Equal(t, []string{
+		"note 3 is cut short by the next on its string", "note 2 is on an open string, which cannot be bent, slid or shaken", "the hammer-on at note 1 no longer fits: pick it",
+	}, said)
+	again, nothing := mended.Mended()
+	assert.Equal(t, mended, again, "what can be played stays as it is")
+	assert.Empty(t, nothing)
+}

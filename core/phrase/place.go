@@ -26,12 +26,12 @@ type Placed struct {
 	Dropped []int
 }
 
-// Place puts notes, in order of time, on strings and frets within a window at the least
+// OnStrings puts notes, in order of time, on strings and frets within a window at the least
 // cost (neck.FingerPhrase); where the window has no room for them, in the nearest that
 // has. Notes that begin at once come to lie on strings of their own, the higher on the
 // higher string. A note that the instrument does not have, or that no string is left
 // for, is dropped and listed.
-func Place(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
+func OnStrings(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
 	p := Placed{Window: w}
 	kept := []int{}
 	for n, note := range notes {
@@ -61,11 +61,8 @@ func Place(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
 		}
 	}
 	slices.Sort(p.Dropped)
-	p.Events, _ = trimmed(p.Events, nil)
-	mendSlurs(p.Events)
-	for n := range p.Events {
-		p.Events[n].dropUnplayable()
-	}
+	mended, _ := Phrase{Events: p.Events}.Mended()
+	p.Events = mended.Events
 	return p
 }
 

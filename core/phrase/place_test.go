@@ -22,25 +22,25 @@ func sound(tick int, p pitch.MIDI, how ...func(*Technique)) Sounded {
 
 func TestSoundsArePutOnStrings(t *testing.T) {
 	w := guitar.WindowFrom(8)
-	line := Place(guitar, w, []Sounded{sound(0, 63), sound(240, 65, func(t *Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
+	line := OnStrings(guitar, w, []Sounded{sound(0, 63), sound(240, 65, func(t *Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
 	assert.Equal(t, "0+240 3:8, 240+240 3:10 hammered on, 480+240 2:8, 720+240 2:11", shown(four(line.Events...)))
 	assert.Equal(t, w, line.Window)
-	pair := Place(guitar, w, []Sounded{sound(0, 67), sound(0, 72), sound(240, 67)})
+	pair := OnStrings(guitar, w, []Sounded{sound(0, 67), sound(0, 72), sound(240, 67)})
 	assert.Equal(t, "0+240 1:8, 0+240 2:8, 240+240 2:8", shown(four(pair.Events...)), "two at once on two strings")
-	far := Place(guitar, w, []Sounded{sound(0, 41), sound(240, 43)})
+	far := OnStrings(guitar, w, []Sounded{sound(0, 41), sound(240, 43)})
 	assert.Equal(t, "0+240 6:1, 240+240 6:3", shown(four(far.Events...)), "the hand goes where there is room")
 	assert.NotEqual(t, w, far.Window)
-	wide := Place(guitar, w, []Sounded{sound(0, 40), sound(240, 86)})
+	wide := OnStrings(guitar, w, []Sounded{sound(0, 40), sound(240, 86)})
 	assert.Equal(t, "0+240 6:0, 240+240 1:22", shown(four(wide.Events...)), "no one place has both")
-	none := Place(guitar, w, []Sounded{sound(0, 20), sound(240, 67), sound(480, 120)})
+	none := OnStrings(guitar, w, []Sounded{sound(0, 20), sound(240, 67), sound(480, 120)})
 	assert.Equal(t, []int{0, 2}, none.Dropped)
 	seven := []Sounded{}
 	for n := range 7 {
 		seven = append(seven, sound(0, pitch.MIDI(64+n)))
 	}
-	crowd := Place(guitar, w, seven)
+	crowd := OnStrings(guitar, w, seven)
 	assert.NotEmpty(t, crowd.Dropped, "six strings sound at most six notes")
-	lowest := Place(guitar, w, []Sounded{sound(0, 40, func(t *Technique) { t.Bend = 2 })})
+	lowest := OnStrings(guitar, w, []Sounded{sound(0, 40, func(t *Technique) { t.Bend = 2 })})
 	assert.Equal(t, []int{0}, lowest.Dropped, "the open low string cannot be bent")
 }
 
@@ -57,7 +57,7 @@ func TestPlacedSoundsCanBePlayed(t *testing.T) {
 				Technique: Technique{Bend: rapid.SampledFrom([]int{0, 0, 2, 4}).Draw(t, "bend"), HammerOn: rapid.Bool().Draw(t, "hammer-on")},
 			})
 		}
-		p := Place(guitar, guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
+		p := OnStrings(guitar, guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
 		require.NoError(t, Phrase{Meter: chart.FourFour, Events: p.Events}.CheckSoFar(guitar))
 		require.LessOrEqual(t, len(p.Events), len(notes)-len(p.Dropped))
 		at := map[int]map[pitch.MIDI]bool{}
@@ -84,13 +84,13 @@ func contains(all []int, one int) bool {
 	return false
 }
 
-func BenchmarkPlace(b *testing.B) {
+func BenchmarkOnStrings(b *testing.B) {
 	notes := []Sounded{}
 	for n := range 16 {
 		notes = append(notes, sound(240*n, pitch.MIDI(60+(n*5)%13)))
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		Place(guitar, neck.Standard().WindowFrom(8), notes)
+		OnStrings(guitar, neck.Standard().WindowFrom(8), notes)
 	}
 }

@@ -276,7 +276,7 @@ func (r *lickReader) quantise(notes []bent, most int) {
 	for n, from := range order {
 		sorted[n] = sounded[from]
 	}
-	placed := phrase.Place(r.terms.Instrument, r.terms.Window, sorted)
+	placed := phrase.OnStrings(r.terms.Instrument, r.terms.Window, sorted)
 	r.slide(placed, sorted, order, slides)
 	r.Lick.Lick.Phrase.Events = placed.Events
 	names := []string{}

@@ -71,6 +71,15 @@ func TestLicksOfOtherPrograms(t *testing.T) {
 			notes: "0+480 2:13 bent three half steps, 480+480 2:15 slid from fret 13 with vibrato muted, 960+480 2:13 slid away downwards pulled off",
 			said:  "0 a bend of 4 semitones is read as 3; 0 no key is given; it is taken to be in A; 0 no title is given; it is called Untitled lick",
 		},
+		"two at once on a string, an open string bent, a hammer-on from nothing": {
+			text: scoreOf(`<attributes><divisions>1</divisions><key><fifths>0</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes>` +
+				pitched("C", 4, 2, `<notations><technical><string>2</string><fret>1</fret><hammer-on type="stop"/></technical></notations>`) + `<backup><duration>1</duration></backup>` +
+				pitched("D", 4, 1, `<notations><technical><string>2</string><fret>3</fret></technical></notations>`) +
+				pitched("E", 4, 1, `<notations><technical><string>1</string><fret>0</fret><bend><bend-alter>1</bend-alter></bend></technical></notations>`)),
+			notes: "0+480 2:1, 480+480 2:3, 960+480 1:0",
+			said: "0 note 1 is cut short by the next on its string; 0 note 3 is on an open string, which cannot be bent, slid or shaken; " +
+				"0 the hammer-on at note 1 no longer fits: pick it; 0 no title is given; it is called Untitled lick",
+		},
 	} {
 		r, err := ReadLick([]byte(one.text), reading.Plain())
 		require.NoError(t, err, name)

@@ -71,10 +71,11 @@ const finding = useFinding(() => licks.value)
 const writing = useWriting(
   () => (fresh.value ? undefined : lick.value),
   () => doing.value === 'write' && (fresh.value || lick.value !== undefined),
-  (kept) => {
+  (kept, open) => {
     const known = licks.value.some((l) => l.id === kept.id)
     licks.value = known ? licks.value.map((l) => (l.id === kept.id ? kept : l)) : [...licks.value, kept]
-    if (view.text('lick') !== String(kept.id)) void view.set({ lick: String(kept.id) })
+    // A new lick, or one kept beside that of another window, is looked at from now on.
+    if (open && doing.value === 'write' && !known) void view.set({ lick: String(kept.id) })
   },
 )
 const cursor = useCursor(writing)

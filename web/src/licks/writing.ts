@@ -10,6 +10,12 @@ import {
 } from '../api/client'
 import { useTune } from '../tune/tune'
 
+interface Open {
+  id: number
+  version: number
+  lick?: Lick
+}
+
 export type LickState = 'saved' | 'saving' | 'empty' | 'elsewhere' | 'failed'
 
 /**
@@ -19,7 +25,7 @@ export type LickState = 'saved' | 'saving' | 'empty' | 'elsewhere' | 'failed'
 export function useWriting(
   kept: () => KeptLick | undefined,
   opened: () => boolean,
-  onKept: (l: KeptLick) => void,
+  onKept: (l: KeptLick, open: boolean) => void,
 ) {
   const tune = useTune()
   const written = shallowRef<WrittenLick>()
@@ -28,8 +34,11 @@ export function useWriting(
   const state = ref<LickState>('saved')
   const done = shallowRef<Lick[]>([])
   const undone = shallowRef<Lick[]>([])
-  let id = 0
-  let version = 0
+  /**
+   * The lick that is open: as it is kept, and as it is now. What was asked of a lick is
+   * done to it and saved, even if another is opened meanwhile.
+   */
+  let open: Open = { id: 0, version: 0 }
   let editing: Promise<unknown> = Promise.resolve()
   let saving: Promise<unknown> = Promise.resolve()
 
@@ -54,9 +63,9 @@ export function useWriting(
   watch(
     () => (opened() ? (kept() ?? null) : undefined),
     async (one) => {
-      if (one === undefined || (one && one.id === id)) return
-      id = one?.id ?? 0
-      version = one?.version ?? 0
+      if (one === undefined || (one && one.id === open.id)) return
+      const mine: Open = { id: one?.id ?? 0, version: one?.version ?? 0 }
+      open = mine
       done.value = []
       undone.value = []
       problem.value = ''
@@ -64,7 +73,9 @@ export function useWriting(
       state.value = one ? 'saved' : 'empty'
       const from = one?.lick ?? blank()
       try {
-        written.value = await compute(from)
+        const got = await compute(from)
+        mine.lick = got.lick
+        if (mine === open) written.value = got
       } catch (error) {
         problem.value = error instanceof Error ? error.message : String(error)
       }
@@ -83,55 +94,75 @@ export function useWriting(
    * that depends on the notes is given as a function, so that it sees what the edits
    * before it left.
    */
-  const edit = (asked: LickEdit | Partial<Lick> | (() => LickEdit)) =>
-    inOrder(async () => {
-      const before = written.value?.lick
-      if (!before) return
+  const edit = (asked: LickEdit | Partial<Lick> | (() => LickEdit)) => {
+    const mine = open
+    return inOrder(async () => {
+      const before = mine.lick
+      if (!before || (typeof asked === 'function' && mine !== open)) return
       const change = typeof asked === 'function' ? asked() : asked
       try {
         const next = 'do' in change ? await compute(before, change) : await compute({ ...before, ...change })
-        problem.value = ''
-        said.value = next.said.join('; ')
+        if (mine === open) {
+          problem.value = ''
+          said.value = next.said.join('; ')
+        }
         if (JSON.stringify(next.lick) === JSON.stringify(before)) return
-        written.value = next
-        done.value = [...done.value, before]
-        undone.value = []
-        save(next.lick)
+        mine.lick = next.lick
+        if (mine === open) {
+          written.value = next
+          done.value = [...done.value, before]
+          undone.value = []
+        }
+        save(mine)
       } catch (error) {
-        problem.value = error instanceof Error ? error.message : String(error)
+        if (mine === open) problem.value = error instanceof Error ? error.message : String(error)
+        else tune.tell(error)
       }
     })
+  }
 
   const step = (from: typeof done, to: typeof done) =>
     inOrder(async () => {
+      const mine = open
       const back = from.value.at(-1)
-      const now = written.value?.lick
+      const now = mine.lick
       if (!back || !now) return
-      written.value = await compute(back)
-      from.value = from.value.slice(0, -1)
-      to.value = [...to.value, now]
-      problem.value = ''
-      said.value = ''
-      save(back)
+      const got = await compute(back)
+      mine.lick = back
+      if (mine === open) {
+        written.value = got
+        from.value = from.value.slice(0, -1)
+        to.value = [...to.value, now]
+        problem.value = ''
+        said.value = ''
+      }
+      save(mine)
     })
 
-  function save(lick: Lick) {
-    if (lick.events.length === 0) {
-      state.value = 'empty'
+  function save(mine: Open) {
+    const lick = mine.lick
+    if (!lick || lick.events.length === 0) {
+      if (mine === open) state.value = 'empty'
       return
     }
-    if (state.value !== 'elsewhere') state.value = 'saving'
+    if (mine === open && state.value !== 'elsewhere') state.value = 'saving'
     saving = saving.then(async () => {
-      if (state.value === 'elsewhere') return
+      if (mine === open && state.value === 'elsewhere') return
       try {
-        const got = id
-          ? await answer(client.PUT('/api/licks/{id}', { params: { path: { id } }, body: { version, lick } }))
+        const got = mine.id
+          ? await answer(
+              client.PUT('/api/licks/{id}', {
+                params: { path: { id: mine.id } },
+                body: { version: mine.version, lick },
+              }),
+            )
           : await answer(client.POST('/api/licks', { body: lick }))
-        id = got.id
-        version = got.version
-        if (state.value === 'saving') state.value = 'saved'
-        onKept(got)
+        mine.id = got.id
+        mine.version = got.version
+        if (mine === open && state.value === 'saving') state.value = 'saved'
+        onKept(got, mine === open)
       } catch (error) {
+        if (mine !== open) return tune.tell(error)
         state.value = error instanceof Problem && error.status === 412 ? 'elsewhere' : 'failed'
         problem.value = error instanceof Error ? error.message : String(error)
       }
@@ -140,11 +171,10 @@ export function useWriting(
 
   /** Keeps what is shown as a lick of its own, where another window saved over it. */
   async function keepAsNew() {
-    const lick = written.value?.lick
-    if (!lick) return
-    id = 0
+    open = { id: 0, version: 0, lick: open.lick }
     state.value = 'saved'
-    save({ ...lick, name: lick.name })
+    problem.value = ''
+    save(open)
     await saving
   }
 
