@@ -97,17 +97,15 @@ func wantedAt(i neck.Instrument, w neck.Window, notes []Sounded, kept []int) ([]
 		}
 		group := slices.Clone(kept[from:to])
 		slices.SortStableFunc(group, func(a, b int) int { return int(notes[b].Pitch - notes[a].Pitch) })
-		taken := map[int]bool{}
-		for _, n := range group {
+		places := atOnce(i, w, notes, group)
+		for k, n := range group {
 			note := notes[n]
 			one := neck.Wanted{Pitch: note.Pitch, At: note.At, Fretted: note.needsFret(), Bend: note.Bend, Joined: note.HammerOn || note.PullOff || note.Tied}
 			if len(group) > 1 {
-				place, ok := free(i, w, note, taken)
-				if !ok {
+				if places[k] == nil {
 					continue
 				}
-				taken[place.String] = true
-				one.At = &place
+				one.At = places[k]
 			}
 			wanted, left = append(wanted, one), append(left, n)
 		}
@@ -116,16 +114,50 @@ func wantedAt(i neck.Instrument, w neck.Window, notes []Sounded, kept []int) ([]
 	return wanted, left
 }
 
-// free is the place of a note on a string that is not taken, nearest to the window.
-func free(i neck.Instrument, w neck.Window, note Sounded, taken map[int]bool) (neck.Place, bool) {
-	best, found := neck.Place{}, false
-	away := func(p neck.Place) int { return max(w.Core-p.Fret, p.Fret-w.CoreEnd, 0) }
-	for _, place := range placesOf(i, note) {
-		if !taken[place.String] && (!found || away(place) < away(best)) {
-			best, found = place, true
-		}
+// mostAtOnce is how many notes that begin at once are tried on every string; more than
+// there are strings cannot all be placed.
+const mostAtOnce = neck.MaxStrings
+
+// atOnce puts notes that begin at once, highest first, each on a string of its own: as
+// many as can be, as near to the window as can be, by trying every choice. A note that no
+// string is left for has no place.
+func atOnce(i neck.Instrument, w neck.Window, notes []Sounded, group []int) []*neck.Place {
+	best := make([]*neck.Place, len(group))
+	if len(group) == 1 {
+		return best
 	}
-	return best, found
+	away := func(p neck.Place) int { return max(w.Core-p.Fret, p.Fret-w.CoreEnd, 0) }
+	chosen := make([]*neck.Place, len(group))
+	taken := map[int]bool{}
+	count := min(len(group), mostAtOnce)
+	places := make([][]neck.Place, count)
+	for k := range places {
+		places[k] = placesOf(i, notes[group[k]])
+	}
+	most, least := -1, 0
+	var try func(k, placed, far int)
+	try = func(k, placed, far int) {
+		// What cannot become better than the best so far is not followed.
+		if room := placed + min(count-k, len(i.Open)-placed); room < most || room == most && far >= least {
+			return
+		}
+		if k == count {
+			most, least = placed, far
+			copy(best, chosen)
+			return
+		}
+		for _, place := range places[k] {
+			if taken[place.String] {
+				continue
+			}
+			taken[place.String], chosen[k] = true, &place
+			try(k+1, placed+1, far+away(place))
+			taken[place.String], chosen[k] = false, nil
+		}
+		try(k+1, placed, far)
+	}
+	try(0, 0, 0)
+	return best
 }
 
 // fingeredNear fingers in the window, or in the nearest that has room; of two as near,

@@ -94,3 +94,22 @@ func BenchmarkOnStrings(b *testing.B) {
 		OnStrings(guitar, neck.Standard().WindowFrom(8), notes)
 	}
 }
+
+// Six strings sound six notes: an open chord comes to lie on all of them, and of more
+// notes than strings as many as there are strings are kept.
+func TestManyNotesAtOnce(t *testing.T) {
+	chord := []Sounded{}
+	for _, p := range []pitch.MIDI{40, 47, 52, 56, 59, 64} {
+		chord = append(chord, sound(0, p))
+	}
+	open := OnStrings(guitar, guitar.WindowFrom(0), chord)
+	assert.Equal(t, "0+240 1:0, 0+240 2:0, 0+240 3:1, 0+240 4:2, 0+240 5:2, 0+240 6:0", shown(four(open.Events...)))
+	assert.Empty(t, open.Dropped)
+	cluster := []Sounded{}
+	for n := range 8 {
+		cluster = append(cluster, sound(0, pitch.MIDI(57+n)))
+	}
+	kept := OnStrings(guitar, guitar.WindowFrom(5), cluster)
+	assert.LessOrEqual(t, len(kept.Events), 6)
+	assert.Len(t, kept.Dropped, 8-len(kept.Events))
+}

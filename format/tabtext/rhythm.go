@@ -53,7 +53,7 @@ func (r *reader) system(s system, tick int, first bool) int {
 				at = spaced(meter, bar, inside)
 				break
 			}
-			at = func(column int) int { return r.counted(s, marks, inside, column) }
+			at = inOrder(inside, meter, func(column int) int { return r.counted(s, marks, inside, column) })
 			if beats > meter.Beats() {
 				r.Remark(s.first, "", "the count goes up to %d in a bar of %s", beats, meter)
 				length = beats * meter.BeatTicks()
@@ -67,6 +67,12 @@ func (r *reader) system(s system, tick int, first bool) int {
 			at = even(meter, inside)
 			for _, m := range inside {
 				length = max(length, (at(m.column)/meter.BarTicks()+1)*meter.BarTicks())
+			}
+		}
+		if len(inside) > 0 {
+			if last := at(inside[len(inside)-1].column); last >= length {
+				r.Remark(s.first, "", "bar %d holds more than a bar of %s", n+1, meter)
+				length = (last/meter.BeatTicks() + 1) * meter.BeatTicks()
 			}
 		}
 		r.write(inside, tick, length, at)
@@ -230,6 +236,26 @@ func (r *reader) counted(s system, marks []mark, inside []struck, column int) in
 	tick = min(max((tick+fine/2)/fine*fine, from.tick+1), to.tick-1)
 	r.Remark(s.first, "", "column %d stands between two counts; it is read as %s", column+1, meter.Counted(tick))
 	return tick
+}
+
+// inOrder reads the tick of each column once, and lets none stand where the one before it
+// does: it comes an eighth of a beat later.
+func inOrder(inside []struck, m chart.Meter, read func(int) int) func(int) int {
+	ticks := map[int]int{}
+	last := -1
+	for _, one := range inside {
+		tick := read(one.column)
+		if tick <= last {
+			tick = last + m.BeatTicks()/8
+		}
+		ticks[one.column], last = tick, tick
+	}
+	return func(column int) int {
+		if tick, ok := ticks[column]; ok {
+			return tick
+		}
+		return read(column)
+	}
 }
 
 // grids are the parts of a beat that spacing is rounded to, coarsest first.

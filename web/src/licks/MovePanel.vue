@@ -98,7 +98,7 @@ thead th:first-child {
   cursor: default;
 }
 .heard {
-  --tab-height: 172px;
+  --tab-height: 156px;
 }
 .refused {
   margin: 4px 0;
