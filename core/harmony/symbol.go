@@ -57,9 +57,18 @@ func ParseChord(symbol string) (Chord, error) {
 	}
 }
 
+// longestRead is how many characters of what is no sign are held against those there
+// are; the longest of them, aliases included, is shorter.
+const longestRead = 24
+
+func begun(sign string) string {
+	runes := []rune(sign)
+	return string(runes[:min(len(runes), longestRead)])
+}
+
 // readableLength is how many characters of sign still begin some known sign.
 func readableLength(sign string) int {
-	runes := []rune(sign)
+	runes := []rune(begun(sign))
 	for n := len(runes); n > 0; n-- {
 		for known := range bySign {
 			if strings.HasPrefix(known, plainSign(string(runes[:n]))) {
@@ -88,6 +97,7 @@ func nearest(root, sign string) []string {
 		symbol   string
 		distance int
 	}
+	sign = begun(sign)
 	candidates := make([]candidate, len(qualities))
 	for i, q := range qualities {
 		candidates[i] = candidate{root + q.Sign, typedChanges(plainSign(sign), plainSign(q.Sign))}
