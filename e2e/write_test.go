@@ -158,7 +158,7 @@ func TestASelectionIsHeard(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?lick=5&do=write")
 	p.writes("8 ♭3", "h 10 11", "8 5", "11 ♭7", "p 8 5", "10 11", "p 8 ♭3")
 	p.Press(kb.ArrowRight, kb.ArrowRight)
-	p.with(chromedp.ModifierShift, kb.ArrowRight, kb.ArrowRight)
+	p.with(chromedp.ModifierShift, kb.ArrowRight, kb.ArrowRight, kb.ArrowRight)
 	p.Sees("Hear the selection")
 	js[bool](p, `(() => { window.heard = new Set(); new MutationObserver(() => { [...document.querySelectorAll('.editor .note')].forEach((n, i) => n.classList.contains('lit') && window.heard.add(i)) }).observe(document.querySelector('.editor'), { subtree: true, attributes: true, attributeFilter: ['class'] }); return true })()`)
 	p.Press(" ")
