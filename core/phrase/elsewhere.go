@@ -115,16 +115,19 @@ func (l Lick) octave(i neck.Instrument, shift int) Moved {
 	return Moved{Way: StayInPosition, Phrase: best.Phrase, Shift: shift, Lost: best.Lost}
 }
 
-// asOctaves doubles every note an octave higher, on the string two higher as octaves
-// are held, or lower where there is none (common practice). Two strings cannot be bent,
-// hammered or pulled together: those techniques go, and a bend is played as its goal.
+// asOctaves doubles every note an octave lower, on the string two or three lower as
+// octaves are held, so that the line stays on top; where that cannot be had of all, an
+// octave higher, and else of each what can be had (common practice for the first). Two
+// strings cannot be bent, hammered or pulled together: those techniques go, and a bend is
+// played as its goal.
 func (l Lick) asOctaves(i neck.Instrument) Moved {
 	events, err := l.onNeck(i)
 	if err != nil {
 		return refused(SlideShape, "%s", err)
 	}
 	m := Moved{Way: SlideShape, Phrase: Phrase{Meter: l.Phrase.Meter}}
-	for n, e := range events {
+	for n := range events {
+		e := &events[n]
 		if e.Bend > 0 || e.HammerOn || e.PullOff || e.Tied {
 			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d cannot be had on two strings", map[bool]string{true: "bend", false: e.slur()}[e.Bend > 0], n+1))
 		}
@@ -133,21 +136,44 @@ func (l Lick) asOctaves(i neck.Instrument) Moved {
 		if !i.Has(e.Place) || e.SlideFrom == e.Fret {
 			e.SlideFrom = 0
 		}
-		other, ok := e.octaveOf(i)
-		if !i.Has(e.Place) || !ok {
-			return refused(SlideShape, "note %d has no octave beside it on this neck", n+1)
+	}
+	missing := 0
+	for _, ways := range [][]octaveWay{lowerOctave, higherOctave, append(slices.Clone(lowerOctave), higherOctave...)} {
+		if m.Phrase.Events, missing = doubled(i, events, ways); missing < 0 {
+			m.Phrase.Events, _ = trimmed(m.Phrase.Events, nil)
+			return m
+		}
+	}
+	return refused(SlideShape, "note %d has no octave beside it on this neck", missing+1)
+}
+
+// octaveWay is where an octave lies: so many strings over, so many half steps away.
+type octaveWay struct{ strings, semitones int }
+
+// An octave lies two strings over, or three.
+var (
+	lowerOctave  = []octaveWay{{2, -12}, {3, -12}}
+	higherOctave = []octaveWay{{-2, 12}, {-3, 12}}
+)
+
+// doubled doubles every note by the first of the ways that it has; missing is the first
+// note that has none, -1 for none.
+func doubled(i neck.Instrument, events []Event, ways []octaveWay) (all []Event, missing int) {
+	for n, e := range events {
+		other, ok := e.octaveBy(i, ways)
+		if !ok || !i.Has(e.Place) {
+			return nil, n
 		}
 		pair := []Event{e, other}
 		slices.SortFunc(pair, func(a, b Event) int { return b.String - a.String })
-		m.Phrase.Events = append(m.Phrase.Events, pair...)
+		all = append(all, pair...)
 	}
-	m.Phrase.Events, _ = trimmed(m.Phrase.Events, nil)
-	return m
+	return all, -1
 }
 
-// octaveOf is the octave of a note two strings higher, or three; else lower.
-func (e Event) octaveOf(i neck.Instrument) (Event, bool) {
-	for _, to := range []struct{ strings, semitones int }{{-2, 12}, {2, -12}, {-3, 12}, {3, -12}} {
+// octaveBy is the octave of a note that a hand reaches beside it.
+func (e Event) octaveBy(i neck.Instrument, ways []octaveWay) (Event, bool) {
+	for _, to := range ways {
 		other := e
 		other.String += to.strings
 		if other.String < 1 || other.String > len(i.Open) {
@@ -158,12 +184,15 @@ func (e Event) octaveOf(i neck.Instrument) (Event, bool) {
 			other.SlideFrom += other.Fret - e.Fret
 		}
 		far := max(other.Fret-e.Fret, e.Fret-other.Fret)
-		if i.Has(other.Place) && far <= 4 && other.SlideFrom >= 0 && other.SlideFrom <= i.Frets && (other.Fret > 0 || !other.needsFret()) {
+		if i.Has(other.Place) && far <= widestOctave && other.SlideFrom >= 0 && other.SlideFrom <= i.Frets && (other.Fret > 0 || !other.needsFret()) {
 			return other, true
 		}
 	}
 	return e, false
 }
+
+// widestOctave is how many frets a hand spans between the two notes of an octave.
+const widestOctave = 4
 
 // home is the chord of the lick's own tonic.
 func (l Lick) home() harmony.Chord { return chart.Chart{Key: l.Key()}.Home() }

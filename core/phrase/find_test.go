@@ -207,7 +207,7 @@ func TestALickElsewhere(t *testing.T) {
 	assert.Empty(t, up.Refused, "fret 23 is off this neck, but other strings have it")
 	assert.Equal(t, 12, up.Shift)
 	assert.Equal(t, -12, down.Shift)
-	assert.Equal(t, "3:8 1:11", places(Phrase{Events: pairs.Phrase.Events[:2]}), "an octave lies two strings higher")
+	assert.Equal(t, "5:6 3:8 5:10 3:12 4:5 2:8", places(Phrase{Events: pairs.Phrase.Events[:6]}), "the octave lies below, two strings over, and the line on top")
 	assert.Equal(t, []string{"the bend at note 2 cannot be had on two strings", "the pull-off at note 5 cannot be had on two strings"}, pairs.Lost)
 	require.Len(t, by["keys"], 13, "every tonic but its own")
 	assert.Equal(t, "Ab", by["keys"][9].Name)
