@@ -75,6 +75,9 @@ func TestWritingALickWithTheKeyboardAlone(t *testing.T) {
 	p.with(chromedp.ModifierCtrl, "z")
 	p.with(chromedp.ModifierCtrl, "z")
 	p.writes("8 ♭3", "h 9 3", "11 ♭7", "∿ 8 R")
+	// A letter that writes nothing does nothing else either.
+	p.Press("m", "n", "w")
+	p.writes("8 ♭3", "h 9 3", "11 ♭7", "∿ 8 R")
 	// What no hand can do is said, and nothing is changed.
 	p.Expect(422)
 	p.Press(kb.Home, kb.ArrowDown, kb.ArrowDown, "h")

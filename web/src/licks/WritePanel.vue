@@ -55,9 +55,11 @@ function key(event: KeyboardEvent) {
   }
   if (!written.value || target.closest('input, [role=combobox], [role=listbox]')) return
   if (event.key === 'Enter' && target.closest('button')) return
-  if (!write(event, props.cursor, props.writing, written.value.tab.barTicks)) return
-  event.preventDefault()
-  event.stopPropagation()
+  const did = write(event, props.cursor, props.writing, written.value.tab.barTicks)
+  // A letter that writes nothing is not taken for a key of the page either.
+  const stray = /^[a-z]$/i.test(event.key) && !event.ctrlKey && !event.metaKey
+  if (did) event.preventDefault()
+  if (did || stray) event.stopPropagation()
 }
 
 const grades: { name: Grade; sign: string; says: string }[] = [
