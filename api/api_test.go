@@ -395,15 +395,22 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 		"path":        PathRequest{On: On{Chart: ferry(c).Chart}},
 		"functions":   FunctionsRequest{On: On{Chart: ferry(c).Chart}},
 		"moves":       MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
+		"lick":        LickRequest{Lick: lineRequest(c).Lick, Edit: &LickEdit{Do: "put", From: 1920, String: 4, Fret: 10, Ticks: 480}},
+		"verdict":     VerdictRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
+		"elsewhere":   MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
+		"find":        FindLicks{On: On{Chart: ferry(c).Chart}, Near: &Place{String: 2, Fret: 10}},
 		"run":         RunRequest{On: On{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
 		"chord":       ChordRequest{On: On{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {
-		content := pack(in)
+		content, path := pack(in), "/api/compute/"+name
+		if name == "find" {
+			path = "/api/licks/find"
+		}
 		b.Run(name, func(b *testing.B) {
 			took := []float64{}
 			for b.Loop() {
 				start := time.Now()
-				response, err := http.Post(server.URL+"/api/compute/"+name, "application/json", bytes.NewReader(content))
+				response, err := http.Post(server.URL+path, "application/json", bytes.NewReader(content))
 				if err != nil {
 					b.Fatal(err)
 				}

@@ -95,8 +95,9 @@ func (s *server) registerFindLicks(api huma.API) {
 			}
 			ids, licks = append(ids, d.ID), append(licks, l.SetInto(read.instrument, read.chart.Key.Tonic, position.Window))
 		}
-		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, licks)}
-		for _, f := range phrase.Find(read.instrument, read.chart.Key, read.chart.Tempo, licks, wanted) {
+		known := phrase.Know(read.instrument, read.chart.Key, read.chart.Tempo, licks)
+		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}
+		for _, f := range known.Find(wanted) {
 			out.Found = append(out.Found, FoundLick{
 				ID: ids[f.Index], Says: f.Says, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
 				Lands: names(f.Facts.Lands), Leans: names(f.Facts.Leans), Bars: f.Facts.Bars, PerSecond: f.Facts.PerSecond,
@@ -133,11 +134,11 @@ func (f FindLicks) wanted(o on, p neck.Position) (phrase.Wanted, error) {
 }
 
 // facetsOf gathers what the licks have, each answer once, in the order they come.
-func facetsOf(o on, licks []phrase.Lick) Facets {
+func facetsOf(o on, known phrase.Known) Facets {
 	f := Facets{Tags: []string{}, Techniques: []string{}, Scales: []string{}, Chords: []string{}, Starts: []string{}, Ends: []string{}, Lands: []string{}, Leans: []string{}, Bars: []int{}}
 	all := map[string]bool{}
-	for _, l := range licks {
-		facts := l.Facts(o.instrument, o.chart.Tempo)
+	for n, l := range known.Licks {
+		facts := known.Facts[n]
 		f.Tags = union(f.Tags, l.Tags)
 		f.Starts, f.Ends = union(f.Starts, []string{facts.Starts.String()}), union(f.Ends, []string{facts.Ends.String()})
 		f.Lands, f.Leans = union(f.Lands, names(facts.Lands)), union(f.Leans, names(facts.Leans))

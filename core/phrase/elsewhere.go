@@ -77,7 +77,7 @@ func (l Lick) set(i neck.Instrument, tonic pitch.Note, w neck.Window) Moved {
 func (l Lick) elsewhere(i neck.Instrument, group, name string, tonic pitch.Note, m Moved) Elsewhere {
 	e := Elsewhere{Group: group, Name: name, Tonic: tonic}
 	if m.Refused == "" {
-		over := l.Phrase.OverAtLeast(l.home()).Over
+		over := l.overItsOwn().Over
 		m.measure(i, over[0].Chord)
 		m.Phrase.Over = nil
 		for _, from := range over {
@@ -194,5 +194,10 @@ func (e Event) octaveBy(i neck.Instrument, ways []octaveWay) (Event, bool) {
 // widestOctave is how many frets a hand spans between the two notes of an octave.
 const widestOctave = 4
 
-// home is the chord of the lick's own tonic.
-func (l Lick) home() harmony.Chord { return chart.Chart{Key: l.Key()}.Home() }
+// overItsOwn is the lick's phrase over the chords it knows, or else over home.
+func (l Lick) overItsOwn() Phrase {
+	if len(l.Phrase.Over) > 0 {
+		return l.Phrase
+	}
+	return l.Phrase.OverAtLeast(chart.Chart{Key: l.Key()}.Home())
+}

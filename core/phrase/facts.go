@@ -58,7 +58,7 @@ func ScaleNames() []string {
 // home where it knows none.
 func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	k := l.Key()
-	p := l.Phrase.OverAtLeast(l.home())
+	p := l.overItsOwn()
 	labels := p.Labels(i, k)
 	last := p.Events[len(p.Events)-1]
 	f := Facts{Bars: p.Bars(), Starts: labels[0].Degree, Ends: labels[len(labels)-1].Degree, Last: last.Place}

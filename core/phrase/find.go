@@ -44,12 +44,30 @@ type Found struct {
 	Says string
 }
 
-// Find searches licks that lie in a key on an instrument, at a tempo. They come in
-// their order; where a landing is asked for, those that end nearest to it first.
-func Find(i neck.Instrument, k harmony.Key, tempo int, licks []Lick, w Wanted) []Found {
-	found := []Found{}
+// Known are licks that lie in a key on an instrument, with what is computed of each.
+type Known struct {
+	instrument neck.Instrument
+	key        harmony.Key
+	Licks      []Lick
+	Facts      []Facts
+}
+
+// Know computes the facts of licks at a tempo, once for everything that is asked of them.
+func Know(i neck.Instrument, k harmony.Key, tempo int, licks []Lick) Known {
+	known := Known{instrument: i, key: k, Licks: licks, Facts: make([]Facts, len(licks))}
 	for n, l := range licks {
-		f := Found{Index: n, Lick: l, Facts: l.Facts(i, tempo)}
+		known.Facts[n] = l.Facts(i, tempo)
+	}
+	return known
+}
+
+// Find lists those that are as wanted, in their order; where a landing is asked for, those
+// that end nearest to it first.
+func (known Known) Find(w Wanted) []Found {
+	i, k := known.instrument, known.key
+	found := []Found{}
+	for n, l := range known.Licks {
+		f := Found{Index: n, Lick: l, Facts: known.Facts[n]}
 		if !w.asks(l, f.Facts) || w.Fits != nil && !l.Fits(i, k, *w.Fits) {
 			continue
 		}

@@ -73,7 +73,7 @@ func TestLicksAreFound(t *testing.T) {
 	} {
 		for _, w := range all {
 			found := []string{}
-			for _, f := range Find(guitar, keyOfC(t), 120, licks, w) {
+			for _, f := range Know(guitar, keyOfC(t), 120, licks).Find(w) {
 				found = append(found, string(rune('0'+f.Index)))
 			}
 			assert.Equal(t, want, strings.Join(found, " "), "%+v", w)
@@ -91,7 +91,7 @@ func keyWindow(t testing.TB, form string) neck.Window {
 func TestLicksThatEndNearALandingComeNearestFirst(t *testing.T) {
 	licks := []Lick{overC7(t), overTwo(t), overC7(t)}
 	licks[2].Phrase.Events = licks[2].Phrase.Events[:2]
-	found := Find(guitar, keyOfC(t), 120, licks, Wanted{Near: &neck.Place{String: 1, Fret: 5}})
+	found := Know(guitar, keyOfC(t), 120, licks).Find(Wanted{Near: &neck.Place{String: 1, Fret: 5}})
 	require.Len(t, found, 2, "the one that ends on C is nine half steps off")
 	says := []string{}
 	for _, f := range found {
@@ -107,7 +107,7 @@ func TestFindLeavesNothingOut(t *testing.T) {
 		near := neck.Place{String: rapid.IntRange(1, 6).Draw(t, "string"), Fret: rapid.IntRange(0, 15).Draw(t, "fret")}
 		c := chordOfRapid(t)
 		found := map[int]bool{}
-		for _, f := range Find(guitar, harmony.Key{Mode: harmony.DominantMode}, 100, licks, Wanted{Near: &near, Fits: &c}) {
+		for _, f := range Know(guitar, harmony.Key{Mode: harmony.DominantMode}, 100, licks).Find(Wanted{Near: &near, Fits: &c}) {
 			found[f.Index] = true
 		}
 		for n, l := range licks {
