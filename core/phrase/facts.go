@@ -59,11 +59,17 @@ func ScaleNames() []string {
 func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	k := l.Key()
 	p := l.overItsOwn()
-	labels := p.Labels(i, k)
+	// Only degree and class are asked for: what a label says in words is not made.
+	over := func(e Event) (harmony.Tone, harmony.Class) {
+		c, class := p.overAt(e.Tick).Chord, e.Sounding(i).Class()
+		return k.ToneOver(c, class), k.Classify(c, class)
+	}
 	last := p.Events[len(p.Events)-1]
-	f := Facts{Bars: p.Bars(), Starts: labels[0].Degree, Ends: labels[len(labels)-1].Degree, Last: last.Place}
+	first, _ := over(p.Events[0])
+	end, class := over(last)
+	f := Facts{Bars: p.Bars(), Starts: first.Degree, Ends: end.Degree, Last: last.Place}
 	f.Low, f.High = p.Frets()
-	f.PerSecond = p.outline(i, labels, tempo).PerSecond
+	f.PerSecond = p.outline(i, end, class, tempo).PerSecond
 	for _, s := range scales {
 		if p.allIn(i, l.Tonic, s.degrees) {
 			f.Scales = append(f.Scales, s.name)
@@ -74,9 +80,9 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 			f.Lands = add(f.Lands, landfall.Degree)
 		}
 	}
-	for n, e := range p.Events {
-		if labels[n].Class == harmony.Colour && (p.Meter.Strong(e.Tick) || e.Ticks >= p.Meter.BeatTicks()) {
-			f.Leans = add(f.Leans, labels[n].Degree)
+	for _, e := range p.Events {
+		if tone, class := over(e); class == harmony.Colour && (p.Meter.Strong(e.Tick) || e.Ticks >= p.Meter.BeatTicks()) {
+			f.Leans = add(f.Leans, tone.Degree)
 		}
 	}
 	for _, name := range Techniques {

@@ -93,7 +93,7 @@ func (p Phrase) Judged(i neck.Instrument, k harmony.Key, tempo int) Verdict {
 	if len(labels) == 0 {
 		return Verdict{}
 	}
-	v := Verdict{Shape: p.outline(i, labels, tempo)}
+	v := Verdict{Shape: p.outline(i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
 	for n, e := range p.Events {
 		label := labels[n]
 		if p.Meter.Strong(e.Tick) {
@@ -226,13 +226,13 @@ func (p Phrase) coverage(i neck.Instrument) []Covered {
 	return found
 }
 
-// outline is the shape of the phrase.
-func (p Phrase) outline(i neck.Instrument, labels []Label, tempo int) Outline {
+// outline is the shape of the phrase, whose last note is a tone of a class over its chord.
+func (p Phrase) outline(i neck.Instrument, last harmony.Tone, class harmony.Class, tempo int) Outline {
 	o := Outline{Rhythm: p.rhythm(), Ends: "open"}
-	switch last := labels[len(labels)-1]; {
-	case last.Class == harmony.Home && (last.Degree.Number == 1 || last.Degree.Number == 3):
+	switch {
+	case class == harmony.Home && (last.Degree.Number == 1 || last.Degree.Number == 3):
 		o.Ends = "answer"
-	case last.Class != harmony.Home || last.Degree.Number == 5:
+	case class != harmony.Home || last.Degree.Number == 5:
 		o.Ends = "question"
 	}
 	first := p.Events[0].Tick
