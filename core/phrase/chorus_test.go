@@ -1,0 +1,99 @@
+package phrase
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// walkedChorus is one chorus of a scheme walked through in eighths.
+func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (Phrase, chart.Chart) {
+	t.Helper()
+	s, err := chart.FindScheme(scheme)
+	require.NoError(t, err)
+	key, err := harmony.ParseKey(tonic, s.In)
+	require.NoError(t, err)
+	c := chart.Chart{Title: scheme, Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)}
+	p, err := neck.FindPosition(guitar, key.Tonic.Class(), form)
+	require.NoError(t, err)
+	eighth, err := c.Meter.Subdivision("")
+	require.NoError(t, err)
+	walked, err := Sequence{
+		Chart: c, Instrument: guitar, Window: p.Window, Over: walk, Cell: SequenceCells(walk)[0], Order: SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
+	}.Write()
+	require.NoError(t, err)
+	return walked.WrittenOver(c, 0), c
+}
+
+// A chorus of arpeggios is told to be heard but never to rest, one of the box to lose the
+// changes: in every scheme, in several keys and positions. The share of chords that the box
+// alone tells is small, that of the arpeggios nearly all.
+func TestChorusesWithoutTheBand(t *testing.T) {
+	heard, of := map[string]int{}, map[string]int{}
+	for _, s := range chart.Schemes {
+		for _, tonic := range []string{"C", "F#", "Bb"} {
+			for _, form := range []string{"E", "A", "G"} {
+				for _, walk := range []string{OverChordTones, OverBox} {
+					p, c := walkedChorus(t, s.Name, tonic, form, walk)
+					for _, d := range p.BandDropped(guitar, c.Key, c.Chords()) {
+						of[walk]++
+						if d.Hearing == HeardTrue {
+							heard[walk]++
+						}
+						assert.NotEqual(t, HeardNothing, d.Hearing)
+						assert.True(t, d.Hearing == HeardTrue || d.Settles != nil, "what is not heard can be settled")
+					}
+					v := p.Judged(guitar, c.Key, c.Tempo)
+					assert.Zero(t, v.Shape.Space, "a walk never rests")
+					for _, landfall := range v.Landings {
+						assert.Equal(t, "on", landfall.When)
+						if walk == OverChordTones {
+							assert.Equal(t, harmony.Home, landfall.Class)
+						}
+					}
+					if walk == OverChordTones {
+						assert.Equal(t, v.Strong.Of, v.Strong.Good)
+						assert.Empty(t, v.Passing)
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, 100*heard[OverChordTones], 80*of[OverChordTones], "arpeggios tell their chords")
+	assert.Less(t, 100*heard[OverBox], 35*of[OverBox], "the box alone loses the changes")
+	t.Logf("heard of arpeggios %d of %d, of the box %d of %d", heard[OverChordTones], of[OverChordTones], heard[OverBox], of[OverBox])
+}
+
+// The figures of a chorus count what is there: every note of a strong beat once, every
+// change once, every chord once.
+func TestTheFiguresOfAChorusAddUp(t *testing.T) {
+	p, c := walkedChorus(t, "quick change", "C", "E", OverChordTones)
+	v := p.Judged(guitar, c.Key, c.Tempo)
+	assert.Equal(t, 24, v.Strong.Of, "two strong beats in each of twelve bars")
+	assert.Len(t, v.Strong.Notes, 24)
+	assert.Len(t, v.Landings, len(p.Over)-1)
+	assert.Len(t, v.Coverage, len(p.Over))
+	notes := 0
+	for _, covered := range v.Coverage {
+		notes += len(covered.Notes)
+		assert.Empty(t, covered.Missed, "an arpeggio has every guide tone")
+	}
+	assert.Equal(t, len(p.Events), notes)
+	assert.InDelta(t, 100.0/60*2, v.Shape.PerSecond, 0.001)
+	assert.Equal(t, "A A A A A A A A A A A A", v.Shape.Rhythm)
+}
+
+// Judging a chorus of ninety-six eighths.
+func BenchmarkVerdictOfAChorus(b *testing.B) {
+	p, c := walkedChorus(b, "quick change", "C", "E", OverChordTones)
+	b.ReportAllocs()
+	for b.Loop() {
+		p.Judged(guitar, c.Key, c.Tempo)
+		p.BandDropped(guitar, c.Key, c.Chords())
+	}
+}
