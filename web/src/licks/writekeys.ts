@@ -15,7 +15,7 @@ export const writeKeys: WriteKey[] = [
   { keys: '.', says: 'dotted' },
   { keys: 't', says: 'triplet (of sixteenths: sextuplet)' },
   { keys: 'r', says: 'a rest, and on' },
-  { keys: 'l', says: 'tie to the note before' },
+  { keys: '_', says: 'tie to the note before' },
   { keys: 'h p', says: 'hammer-on, pull-off' },
   { keys: '/ \\', says: 'slide up, down into it' },
   { keys: 'o', says: 'slide out' },
@@ -89,7 +89,7 @@ export const techniqueKeys = [
   { key: 'a', name: 'accent', short: 'accent' },
   { key: 'k', name: 'staccato', short: 'short' },
   { key: 'g', name: 'grace', short: 'grace' },
-  { key: 'l', name: 'tie', short: 'tie' },
+  { key: '_', name: 'tie', short: 'tie' },
 ]
 
 function withControl(
