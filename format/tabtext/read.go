@@ -59,11 +59,10 @@ type reader struct {
 // system is the lines of one row of tab: a string each, and what stands around them.
 type system struct {
 	// first is the number of its first line, from 1; names and rows are those of its
-	// strings, column is where each row begins in its line.
-	first  int
-	names  []string
-	rows   []string
-	column int
+	// strings, a row as wide as its line.
+	first int
+	names []string
+	rows  []string
 	// count and chords are the lines around it, as long as they stand in the file.
 	count, chords string
 }
