@@ -39,6 +39,7 @@ type Choices struct {
 	Formats      []FormatChoice        `json:"formats" doc:"What charts are exported as"`
 	LickFormats  []FormatChoice        `json:"lickFormats" doc:"What licks are exported as"`
 	Lengths      []Length              `json:"lengths" doc:"The note values, longest first"`
+	MostBend     int                   `json:"mostBend" doc:"The widest bend, in quarter tones"`
 	Techniques   []string              `json:"techniques" doc:"How notes may be played"`
 	Feels        []string              `json:"feels"`
 	Boxes        []string              `json:"boxes"`
@@ -100,7 +101,7 @@ func (s *server) registerChoices(api huma.API) {
 		Layouts: names(neck.LayoutKinds), Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
-		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques,
+		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
 	}
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))

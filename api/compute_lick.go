@@ -40,14 +40,16 @@ type LickEdit struct {
 // WrittenLick is a lick as it is being written: read, labelled over its own chords, and
 // ready to be heard.
 type WrittenLick struct {
-	Lick  document.Lick  `json:"lick"`
-	Said  []string       `json:"said" doc:"What had to be done beside the edit"`
-	Neck  Neck           `json:"neck" doc:"What it is written for"`
-	Chart document.Chart `json:"chart" doc:"Its own bars and chords"`
-	Tab   Tab            `json:"tab" doc:"Over its own chart"`
-	Staff []StaffBar     `json:"staff" doc:"The same as staff notation"`
-	Low   int            `json:"low" doc:"The lowest and highest fret"`
-	High  int            `json:"high"`
+	Lick document.Lick `json:"lick"`
+	Said []string      `json:"said" doc:"What had to be done beside the edit"`
+	Neck Neck          `json:"neck" doc:"What it is written for"`
+	// Instrument is given back to hear it.
+	Instrument document.Instrument `json:"instrument" doc:"The same, as what plays it"`
+	Chart      document.Chart      `json:"chart" doc:"Its own bars and chords"`
+	Tab        Tab                 `json:"tab" doc:"Over its own chart"`
+	Staff      []StaffBar          `json:"staff" doc:"The same as staff notation"`
+	Low        int                 `json:"low" doc:"The lowest and highest fret"`
+	High       int                 `json:"high"`
 }
 
 func (s *server) registerComputeLick(api huma.API) {
@@ -126,7 +128,7 @@ func writtenLick(l phrase.Lick, tempo int, feel chart.Feel, swing float64) (Writ
 	}
 	tab.FirstBar, tab.Bars = 1, len(c.Bars)
 	return WrittenLick{
-		Lick: document.LickOf(l), Neck: neckOf(shown), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Said: []string{},
+		Lick: document.LickOf(l), Neck: neckOf(shown), Instrument: document.InstrumentOf(l.WrittenOn()), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Said: []string{},
 	}, nil
 }
 

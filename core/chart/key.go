@@ -49,17 +49,9 @@ func (c Chart) Fretted() Chart {
 // (our choice; a player changes it with one click).
 func Likely(bars []Bar) harmony.Key {
 	first := Chart{Key: harmony.Key{Mode: harmony.DominantMode}, Bars: bars}.first()
-	key := harmony.Key{Tonic: first.Root, Mode: harmony.MajorMode}
+	key := harmony.Key{Tonic: first.Root, Mode: first.HomeMode()}
 	if key.Tonic.Accidental > 1 || key.Tonic.Accidental < -1 {
 		key = key.Plain()
-	}
-	_, seventh := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 10))
-	_, third := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 4))
-	switch {
-	case first.Quality.Minor():
-		key.Mode = harmony.MinorMode
-	case seventh && third:
-		key.Mode = harmony.DominantMode
 	}
 	return key
 }

@@ -142,3 +142,17 @@ func ReadKey(text string) (Key, error) {
 	}
 	return ParseKey(tonic.String(), mode)
 }
+
+// HomeMode is the mode of a key whose home chord this is: its quality says whether it is
+// a minor tune, a blues or a major one (our choice).
+func (c Chord) HomeMode() Mode {
+	_, seventh := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 10))
+	_, third := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 4))
+	switch {
+	case c.Quality.Minor():
+		return MinorMode
+	case seventh && third:
+		return DominantMode
+	}
+	return MajorMode
+}

@@ -104,21 +104,12 @@ func (l Lick) inItsBars() error {
 	return l.Phrase.CheckSoFar(l.WrittenOn())
 }
 
-// Key is the key the lick was written in: minor where its first chord is, major over
-// a plain major chord, else that of a blues.
+// Key is the key the lick was written in, as its first chord says; that of a blues where
+// it knows none.
 func (l Lick) Key() harmony.Key {
 	k := harmony.Key{Tonic: l.Tonic, Mode: harmony.DominantMode}
-	if len(l.Phrase.Over) == 0 {
-		return k
-	}
-	first := l.Phrase.Over[0].Chord
-	_, seventh := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 10))
-	_, third := first.Tone(pitch.ClassOf(int(first.Root.Class()) + 4))
-	switch {
-	case first.Quality.Minor():
-		k.Mode = harmony.MinorMode
-	case third && !seventh:
-		k.Mode = harmony.MajorMode
+	if len(l.Phrase.Over) > 0 {
+		k.Mode = l.Phrase.Over[0].Chord.HomeMode()
 	}
 	return k
 }

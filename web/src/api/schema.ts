@@ -1066,6 +1066,11 @@ export interface components {
             lickFormats: components["schemas"]["FormatChoice"][];
             meters: string[];
             modes: string[];
+            /**
+             * Format: int64
+             * @description The widest bend, in quarter tones
+             */
+            mostBend: number;
             /** @description Which way round figures go */
             orders: string[];
             scaleMm: components["schemas"]["Range"];
@@ -3135,6 +3140,8 @@ export interface components {
             chart: components["schemas"]["Chart"];
             /** Format: int64 */
             high: number;
+            /** @description The same, as what plays it */
+            instrument: components["schemas"]["Instrument"];
             lick: components["schemas"]["Lick"];
             /**
              * Format: int64

@@ -234,14 +234,13 @@ function writtenSource() {
   heardFrom.value = first
   return {
     chart: shown.chart,
-    hands: { instrument: { name: 'lick', tuning: tuning(shown.lick), frets: 27, scaleMm: 648 } },
+    hands: { instrument: shown.instrument },
     from: begin + 1,
     bars: Math.max(end - begin, 1),
     countIn: player.loop ? 0 : 1,
     line: { meter, start, events: events.map(asEvent) },
   }
 }
-const tuning = (own: Lick) => own.tuning ?? 'E2 A2 D3 G3 B3 E4'
 
 useSource(() => {
   if (doing.value === 'write') return writtenSource()

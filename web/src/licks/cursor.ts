@@ -82,7 +82,8 @@ export function useCursor(writing: Writing) {
   /** Types a figure of a fret: two in quick succession are one fret. */
   function figure(digit: number, now = performance.now()) {
     const same = typed.tick === tick.value && typed.string === string.value && now - typed.at < together
-    const fret = same && typed.fret * 10 + digit <= 27 && typed.fret > 0 ? typed.fret * 10 + digit : digit
+    const both = typed.fret * 10 + digit
+    const fret = same && typed.fret > 0 && both <= (tune.choices?.frets.most ?? 0) ? both : digit
     typed = { at: now, tick: tick.value, string: string.value, fret }
     put(fret)
   }
@@ -133,8 +134,8 @@ export function useCursor(writing: Writing) {
       return { do: 'play', ...range.value, technique: 'bend', value }
     })
   }
-  /** Bends a half step farther with each press, and after three not at all. */
-  const bend = () => rebend((now) => (now >= 6 ? 0 : now - (now % 2) + 2))
+  /** Bends a half step farther with each press, and after the widest not at all. */
+  const bend = () => rebend((now) => (now >= (tune.choices?.mostBend ?? 0) ? 0 : now - (now % 2) + 2))
   /** Puts a quarter tone on a bend, or takes it away. */
   const quarter = () => rebend((now) => (now % 2 ? now - 1 : now + 1))
 
