@@ -53,21 +53,15 @@ func TestPaperLanternsFromNothingByKeyboard(t *testing.T) {
 	p.TabTo("Title")
 	p.Type("Paper Lanterns")
 	p.TabTo("Form")
-	p.Press(kb.ArrowDown)
-	p.Until("the list", "document.querySelector('[role=listbox]')")
-	p.Press(kb.End, kb.Enter)
+	p.Pick(kb.End)
 	p.TabTo("Bars")
 	p.Hold("a")
 	p.Type("8")
 	p.TabTo("Mode")
 	p.TabBackTo("Key")
-	p.Press(kb.ArrowDown)
-	p.Until("the list", "document.querySelector('[role=listbox]')")
-	p.Press(kb.ArrowUp, kb.Enter) // from A, which is chosen, to the A♭ above it
+	p.Pick(kb.ArrowUp) // from A, which is chosen, to the A♭ above it
 	p.TabTo("Feel")
-	p.Press(kb.ArrowDown)
-	p.Until("the list", "document.querySelector('[role=listbox]')")
-	p.Press(kb.Home, kb.Enter)
+	p.Pick(kb.Home)
 	p.TabTo("Tempo")
 	p.Hold("a")
 	p.Type("84")
@@ -101,6 +95,17 @@ func TestPaperLanternsFromNothingByKeyboard(t *testing.T) {
 	p.Click("2 Map")
 	p.Has("Bar 2, Fm7, vi")
 	p.Sees("A♭ major pentatonic")
+}
+
+// Pick opens the list that has the keyboard, moves in it by a key and takes what is
+// there. A list that still fades away is another one: the keys wait until it is gone.
+func (p *Page) Pick(key string) {
+	p.t.Helper()
+	p.Until("no other list", "!document.querySelector('[role=listbox]')")
+	p.Press(kb.ArrowDown)
+	p.Until("the list", "document.querySelector('[role=listbox] [role=option][data-p-focused=true]')")
+	p.Press(key, kb.Enter)
+	p.Until("the list to close", "!document.querySelector('[role=listbox]')")
 }
 
 // TabBackTo presses Shift and Tab until what is called so has the keyboard.
