@@ -34,7 +34,7 @@ var mayImport = map[string][]string{
 
 // pure is what the core may import beside itself: nothing that reads a clock,
 // a file, a network or a database.
-var pure = []string{"errors", "fmt", "math", "slices", "sort", "strconv", "strings", "unicode"}
+var pure = []string{"errors", "fmt", "math", "math/rand/v2", "slices", "sort", "strconv", "strings", "unicode"}
 
 func TestArrowsPointDown(t *testing.T) {
 	files := 0

@@ -1,0 +1,371 @@
+package solo
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// Finding is one thing that keeps a chorus from being dull, or does not.
+type Finding struct {
+	Name     string
+	Good     bool
+	Sentence string
+	// Notes are those it comes from, as indices of events.
+	Notes []int
+}
+
+// What a chorus is looked at for (ours, for what players say of a dull one).
+const (
+	Breath    = "phrases"
+	Starts    = "starts"
+	Returns   = "motif"
+	Rhythm    = "rhythm"
+	Direction = "direction"
+	Leaps     = "leaps"
+	Holds     = "held notes"
+	Touch     = "touch"
+	Climax    = "high note"
+)
+
+// FindingNames lists them.
+var FindingNames = []string{Breath, Starts, Returns, Rhythm, Direction, Leaps, Holds, Touch, Climax}
+
+const (
+	longestPhrase = 3 // bars
+	mostOneWay    = 5 // steps in one direction
+	widestStepOf  = 3 // semitones: neighbours in a pentatonic
+	leastRange    = 8 // semitones: a minor sixth
+	leastTouch    = 2 // kinds of technique
+	everyBars     = 4
+)
+
+// breath is a phrase as it is heard: notes from one silence of a beat or more to the next.
+type breath struct{ from, to int }
+
+// breaths cuts a line where a beat or more is silent.
+func breaths(p phrase.Phrase) []breath {
+	all := []breath{}
+	end := 0
+	for n, e := range p.Events {
+		if n == 0 || e.Tick-end >= p.Meter.BeatTicks() {
+			all = append(all, breath{n, n})
+		}
+		all[len(all)-1].to = n + 1
+		end = max(end, e.End())
+	}
+	return all
+}
+
+// Lively looks at a line over so many ticks of a chart for what keeps it from being dull:
+// each finding with the notes that it comes from.
+func Lively(i neck.Instrument, p phrase.Phrase, length int) []Finding {
+	if len(p.Events) == 0 {
+		return nil
+	}
+	phrases := breaths(p)
+	sounding := make([]pitch.MIDI, len(p.Events))
+	for n, e := range p.Events {
+		sounding[n] = e.Sounding(i)
+	}
+	return []Finding{
+		phrased(p, phrases), startsOf(p, phrases), returns(p, phrases, sounding), evenness(p),
+		oneWay(phrases, sounding), leaps(p, phrases, sounding), holds(p, length), touch(p), climax(p, sounding, length),
+	}
+}
+
+func found(name string, notes []int, good, bad string) Finding {
+	f := Finding{Name: name, Good: len(notes) == 0 && bad != "", Sentence: good, Notes: notes}
+	if !f.Good {
+		f.Sentence = bad
+	}
+	return f
+}
+
+// phrased asks for phrases of one to three bars with air between.
+func phrased(p phrase.Phrase, phrases []breath) Finding {
+	bar := p.Meter.BarTicks()
+	long := []int{}
+	for _, b := range phrases {
+		if p.Events[b.to-1].End()-p.Events[b.from].Tick > longestPhrase*bar {
+			for n := b.from; n < b.to; n++ {
+				long = append(long, n)
+			}
+		}
+	}
+	good := fmt.Sprintf("%s with air between", counted(len(phrases), "phrase"))
+	return found(Breath, long, good, fmt.Sprintf("it never rests: a phrase goes on for more than %d bars without a beat of silence", longestPhrase))
+}
+
+func counted(n int, what string) string {
+	if n == 1 {
+		return "one " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// startsOf asks that phrases do not all begin on beat 1.
+func startsOf(p phrase.Phrase, phrases []breath) Finding {
+	on := []int{}
+	for _, b := range phrases {
+		if p.Events[b.from].Tick%p.Meter.BarTicks() == 0 {
+			on = append(on, b.from)
+		}
+	}
+	f := Finding{Name: Starts, Good: len(on) < len(phrases), Notes: on, Sentence: fmt.Sprintf("%d of %d phrases begin on beat 1", len(on), len(phrases))}
+	if !f.Good {
+		f.Sentence = "every phrase begins on beat 1: begin one before it, or after"
+	}
+	return f
+}
+
+// returns asks that the rhythm of four notes or more at the head of a phrase comes back,
+// and their contour with it.
+func returns(p phrase.Phrase, phrases []breath, sounding []pitch.MIDI) Finding {
+	for a, first := range phrases {
+		for _, again := range phrases[a+1:] {
+			alike := headAlike(p, first, again, sounding)
+			if alike >= leastMotif {
+				notes := []int{}
+				for n := range alike {
+					notes = append(notes, first.from+n)
+				}
+				for n := range alike {
+					notes = append(notes, again.from+n)
+				}
+				bar := p.Meter.BarTicks()
+				return Finding{Name: Returns, Good: true, Notes: notes, Sentence: fmt.Sprintf("the motif of bar %d comes back in bar %d", barOf(p.Events[first.from].Tick, bar), barOf(p.Events[again.from].Tick, bar))}
+			}
+		}
+	}
+	return Finding{Name: Returns, Sentence: "nothing comes back: no phrase begins as another did, in rhythm and contour"}
+}
+
+func barOf(tick, bar int) int { return max(tick, 0)/bar + 1 }
+
+// headAlike is how many notes at the heads of two phrases have the same rhythm in their
+// bars and go the same ways.
+func headAlike(p phrase.Phrase, a, b breath, sounding []pitch.MIDI) int {
+	bar := p.Meter.BarTicks()
+	offset := p.Events[b.from].Tick - p.Events[a.from].Tick
+	if offset%bar != 0 {
+		return 0
+	}
+	n := 0
+	for a.from+n < a.to && b.from+n < b.to {
+		x, y := a.from+n, b.from+n
+		if p.Events[y].Tick-p.Events[x].Tick != offset {
+			break
+		}
+		if n > 0 && sign(int(sounding[x]-sounding[x-1])) != sign(int(sounding[y]-sounding[y-1])) {
+			break
+		}
+		n++
+	}
+	return n
+}
+
+// evenness asks that no more than eight equal lengths follow each other without a hold, a
+// tie or a rest.
+func evenness(p phrase.Phrase) Finding {
+	run := []int{}
+	for n, e := range p.Events {
+		if n > 0 && len(run) > 0 {
+			before := p.Events[n-1]
+			if e.Ticks != before.Ticks || before.End() != e.Tick || e.Ticks >= p.Meter.BeatTicks()*3/2 {
+				run = nil
+			}
+		}
+		run = append(run, n)
+		if len(run) > mostEqual {
+			return found(Rhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", mostEqual, barOf(p.Events[run[0]].Tick, p.Meter.BarTicks())))
+		}
+	}
+	return found(Rhythm, nil, "lengths change", "-")
+}
+
+// oneWay asks that no more than five steps go in one direction.
+func oneWay(phrases []breath, sounding []pitch.MIDI) Finding {
+	for _, b := range phrases {
+		run := []int{b.from}
+		way := 0
+		for n := b.from + 1; n < b.to; n++ {
+			by := int(sounding[n] - sounding[n-1])
+			if sign(by) != way || by == 0 || max(by, -by) > widestStepOf {
+				run, way = []int{n - 1}, sign(by)
+			}
+			run = append(run, n)
+			if len(run) > mostOneWay+1 && max(by, -by) <= widestStepOf {
+				return found(Direction, run, "", fmt.Sprintf("it runs: more than %d steps in one direction", mostOneWay))
+			}
+		}
+	}
+	return found(Direction, nil, "it turns before it runs", "-")
+}
+
+// leaps asks that steps outnumber leaps, and that a leap past a fifth turns back by step.
+func leaps(p phrase.Phrase, phrases []breath, sounding []pitch.MIDI) Finding {
+	steps, wide := 0, []int{}
+	all := []int{}
+	for _, b := range phrases {
+		for n := b.from + 1; n < b.to; n++ {
+			by := int(sounding[n] - sounding[n-1])
+			switch far := max(by, -by); {
+			case far == 0:
+			case far <= widestStepOf:
+				steps++
+			default:
+				all = append(all, n)
+				if far > 7 && n+1 < b.to {
+					back := int(sounding[n+1] - sounding[n])
+					if by*back >= 0 || max(back, -back) > widestStepOf {
+						wide = append(wide, n)
+					}
+				}
+			}
+		}
+	}
+	f := Finding{Name: Leaps, Good: steps > len(all) && len(wide) == 0, Notes: wide, Sentence: fmt.Sprintf("%s, %s", counted(steps, "step"), counted(len(all), "leap"))}
+	switch {
+	case steps <= len(all):
+		f.Sentence, f.Notes = fmt.Sprintf("it leaps about: %s, %s", counted(steps, "step"), counted(len(all), "leap")), all
+	case len(wide) > 0:
+		f.Sentence = fmt.Sprintf("a leap past a fifth in bar %d does not turn back by a step", barOf(p.Events[wide[0]].Tick, p.Meter.BarTicks()))
+	}
+	return f
+}
+
+// holds asks for a note of a beat and a half or more, shaken, in every four bars.
+func holds(p phrase.Phrase, length int) Finding {
+	span := everyBars * p.Meter.BarTicks()
+	held := []int{}
+	missing := 0
+	for from := 0; from == 0 || from+span <= length; from += span {
+		got := false
+		for n, e := range p.Events {
+			if e.Tick >= from && e.Tick < from+span && 2*e.Ticks >= 3*p.Meter.BeatTicks() && (e.Vibrato || e.Bend > 0) {
+				held, got = append(held, n), true
+			}
+		}
+		if !got && missing == 0 {
+			missing = from/p.Meter.BarTicks() + 1
+		}
+	}
+	f := Finding{Name: Holds, Good: missing == 0, Notes: held, Sentence: fmt.Sprintf("%s held and shaken", counted(len(held), "note"))}
+	if !f.Good {
+		f.Sentence = fmt.Sprintf("nothing is held from bar %d on: let a note ring for a beat and a half, with vibrato", missing)
+	}
+	return f
+}
+
+// touch asks for two kinds of technique at least.
+func touch(p phrase.Phrase) Finding {
+	kinds, notes := touches(p), []int{}
+	for n := range p.Events {
+		if len(touchesOf(p, n)) > 0 {
+			notes = append(notes, n)
+		}
+	}
+	f := Finding{Name: Touch, Good: len(kinds) >= leastTouch, Notes: notes, Sentence: strings.Join(kinds, ", ")}
+	if !f.Good {
+		f.Sentence = "every note is picked alike: slide into one, bend one, hammer one on"
+	}
+	return f
+}
+
+// touches lists the kinds of technique that a line has.
+func touches(p phrase.Phrase) []string {
+	kinds := []string{}
+	for n := range p.Events {
+		for _, kind := range touchesOf(p, n) {
+			if !slices.Contains(kinds, kind) {
+				kinds = append(kinds, kind)
+			}
+		}
+	}
+	return kinds
+}
+
+func touchesOf(p phrase.Phrase, n int) []string {
+	kinds := []string{}
+	e := p.Events[n]
+	for _, one := range []struct {
+		used bool
+		name string
+	}{
+		{e.SlideFrom > 0 || e.SlideOut != 0, "slides"}, {e.Bend > 1, "bends"}, {e.HammerOn, "hammer-ons"}, {e.PullOff, "pull-offs"},
+		{n > 0 && p.Events[n-1].Tick == e.Tick, "double stops"},
+	} {
+		if one.used {
+			kinds = append(kinds, one.name)
+		}
+	}
+	return kinds
+}
+
+// climax asks for a range of a sixth, and for the highest note once, past the middle.
+func climax(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
+	high, low := slices.Max(sounding), slices.Min(sounding)
+	tops := []int{}
+	for n, s := range sounding {
+		if s == high {
+			tops = append(tops, n)
+		}
+	}
+	f := Finding{Name: Climax, Notes: tops}
+	at := p.Events[tops[0]].Tick
+	bar := barOf(at, p.Meter.BarTicks())
+	switch {
+	case high-low < leastRange:
+		f.Sentence = "it stays within less than a sixth"
+	case len(tops) > 1:
+		f.Sentence = fmt.Sprintf("the highest note comes %d times: let it come once", len(tops))
+	case 2*at < length:
+		f.Sentence = fmt.Sprintf("the highest note comes in bar %d, before the middle", bar)
+	default:
+		f.Good, f.Sentence = true, fmt.Sprintf("the highest note comes once, in bar %d", bar)
+	}
+	return f
+}
+
+// Reviewed is everything that is said of a line over a chart: figures with the notes they
+// come from.
+type Reviewed struct {
+	Line    phrase.Phrase
+	Verdict phrase.Verdict
+	Dropped []phrase.Dropped
+	Lively  []Finding
+	// Space is the share of the time that is silent, the rest after the last note too.
+	Space float64
+}
+
+// Review says everything of a line over a chart.
+func Review(i neck.Instrument, p phrase.Phrase, c chart.Chart) Reviewed {
+	r := Reviewed{Line: p}
+	if len(p.Events) == 0 {
+		return r
+	}
+	r.Verdict = p.Judged(i, c.Key, c.Tempo)
+	r.Dropped = p.BandDropped(i, c.Key, c.Chords())
+	r.Lively = Lively(i, p, c.Ticks())
+	r.Space = space(p, c.Ticks())
+	return r
+}
+
+// space is the share of so many ticks in which nothing sounds.
+func space(p phrase.Phrase, length int) float64 {
+	sounding, end := 0, p.Events[0].Tick
+	for _, e := range p.Events {
+		sounding += max(e.End()-max(e.Tick, end), 0)
+		end = max(end, e.End())
+	}
+	for length < end {
+		length += p.Meter.BarTicks()
+	}
+	return 1 - float64(sounding)/float64(length)
+}

@@ -1,0 +1,319 @@
+package solo
+
+import (
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// onset is a note of a phrase whose pitch is still to be chosen.
+type onset struct {
+	tick, ticks int
+	over        int
+	strong      bool
+	onBeat      bool
+	// rests says that it is long or has silence after it, held that the phrase ends on it.
+	rests, held bool
+	// arrival is the index of the landing it is, -1 for none; leads how many notes before
+	// one it is, 0 where it is not near.
+	arrival, leads int
+	// want is the pitch that the contour goes through.
+	want float64
+	// like is the interval that the motif has here, in semitones; unlike where there is none.
+	like int
+	// gap says that silence comes before it.
+	gap    bool
+	window neck.Window
+	blend  float64
+	// from is the note of a lick that stands here.
+	from *phrase.Event
+	peak bool
+}
+
+const unlike = 99
+
+// choice is a place that an onset may have, with what it costs there by itself.
+type choice struct {
+	place       neck.Place
+	pitch       pitch.MIDI
+	cost, reach int
+	// restless says that it must move on by a step, outside that it is outside, rests
+	// that one may rest on it: over the chord of its onset.
+	restless, outside, rests bool
+}
+
+// The costs of a melody, in tenths (all ours): what a note is over its chord, how near it
+// comes to the contour, how it moves. They decide between lines that all keep the rules;
+// never is stronger than any sum of them.
+const (
+	never        = 1 << 20
+	costOfReach  = 6
+	costContour  = 5 // a semitone off the contour
+	costOffBox   = 40
+	costOffChord = 45
+	costWeak     = 30 // a note on a strong beat that is not home
+	costOutside  = 120
+	costUnguided = 8 // a home note that is no guide tone, by the blend
+	costLeapOf4  = 12
+	costLeapOf5  = 25
+	costWide     = 60
+	costRepeat   = 26
+	costSkipped  = 14 // a string skipped
+	costCrosses  = 50 // a lower string while the pitch rises
+	costLongRun  = 16 // the same direction again
+	costBack     = 14 // a b a
+	costUnturned = 150
+	costStuck    = 90 // an outside or blue note that does not move on by a step
+	costUnlike   = 40 // another direction than the motif
+	costUnlikeBy = 6
+	costUnled    = 60
+	noise        = 14
+	// choicesKept is how many places of an onset are weighed.
+	choicesKept = 10
+)
+
+// classCost is what a note of each class costs off the strong beats.
+var classCost = map[harmony.Class]int{harmony.Home: 0, harmony.Colour: 10, harmony.Blue: 14, harmony.Lean: 24, harmony.Outside: costOutside}
+
+// choices are the places an onset may have, the cheapest few.
+func (g *ground) choices(o onset, below pitch.MIDI, r *rand.Rand) []choice {
+	if o.from != nil {
+		return []choice{{place: o.from.Place, pitch: o.from.Sounding(g.Instrument)}}
+	}
+	found := make([]choice, 0, 16)
+	if o.arrival >= 0 {
+		for _, tone := range g.arrivals[o.arrival].placed {
+			if tone.Pitch < below && (tone.Fret > 0 || !o.held) {
+				found = append(found, choice{place: tone.Place, pitch: tone.Pitch, cost: g.contourCost(o, tone.Pitch) + r.IntN(noise)})
+			}
+		}
+		if len(found) == 0 {
+			for _, tone := range g.arrivals[o.arrival].placed {
+				found = append(found, choice{place: tone.Place, pitch: tone.Pitch})
+			}
+		}
+		return found
+	}
+	for loosened := 0; loosened < 3 && len(found) == 0; loosened++ {
+		for _, c := range g.allPlaces(o.window) {
+			if (c.pitch >= below && !o.peak && loosened < 2) || (c.place.Fret == 0 && (o.held || o.peak)) {
+				continue
+			}
+			if own := g.ownCost(o, c.pitch.Class(), loosened > 0); own < never {
+				c.cost = own + c.reach + g.contourCost(o, c.pitch) + r.IntN(noise)
+				found = append(found, c)
+			}
+		}
+	}
+	slices.SortStableFunc(found, func(a, b choice) int { return a.cost - b.cost })
+	return found[:min(choicesKept, len(found))]
+}
+
+func (g *ground) contourCost(o onset, p pitch.MIDI) int {
+	return int(costContour * math.Abs(float64(p)-o.want))
+}
+
+// ownCost is what a class costs at an onset, by the chord, the beat and the blend; never
+// where a rule forbids it. Loosened lets a phrase rest on what the box has.
+func (g *ground) ownCost(o onset, class pitch.Class, loosened bool) int {
+	over := g.chords[o.over]
+	is := over.class[class]
+	switch {
+	case o.blend == 0 && !g.boxed[class]:
+		return never
+	case o.blend == 1 && is != harmony.Home && !loosened:
+		return never
+	case o.rests && is != harmony.Home && is != harmony.Colour && (!loosened || is == harmony.Outside):
+		return never
+	case is == harmony.Outside && (o.strong || o.leads == 0 && !g.boxed[class]):
+		return never
+	}
+	cost := classCost[is]
+	if o.leads > 0 && is == harmony.Outside {
+		cost = 10 // it is led on, and the approach is priced with the landing
+	}
+	if !g.boxed[class] {
+		cost += int(costOffBox * (1 - o.blend))
+	}
+	if is != harmony.Home {
+		cost += int(costOffChord * o.blend)
+		if o.strong {
+			cost += int(costWeak * (1 + 2*o.blend))
+		}
+		if o.rests {
+			cost += 20
+		}
+	} else if !over.guide[class] && (o.strong || o.rests) {
+		cost += int(costUnguided * (1 + 2*o.blend))
+		if !over.root[class] {
+			cost += int(costUnguided * (1 + o.blend))
+		}
+	}
+	return cost
+}
+
+// moveCost is what it costs to go from one choice to the next.
+func (g *ground) moveCost(a, b *choice, oa, ob *onset) int {
+	by := int(b.pitch - a.pitch)
+	far := max(by, -by)
+	if ob.gap {
+		// A line that starts anew does so near where it ended, and the hand is there.
+		if oa.window == ob.window && !g.within(a.place, b.place) {
+			return never
+		}
+		return max(far-5, 0) * 4
+	}
+	if far > 12 {
+		return never
+	}
+	cost := 0
+	switch {
+	case far == 0:
+		cost = costRepeat
+	case far > 7:
+		cost = costWide
+	case far > 4:
+		cost = costLeapOf5
+	case far > 3:
+		cost = costLeapOf4
+	}
+	apart := max(a.place.String-b.place.String, b.place.String-a.place.String)
+	cost += costSkipped * max(apart-1, 0)
+	if (by > 0 && b.place.String > a.place.String) || (by < 0 && b.place.String < a.place.String) {
+		cost += costCrosses
+	}
+	if a.place.Fret > 0 && b.place.Fret > 0 && oa.window == ob.window && !g.within(a.place, b.place) {
+		return never
+	}
+	if ob.like != unlike {
+		if sign(ob.like) != sign(by) {
+			cost += costUnlike
+		}
+		cost += costUnlikeBy * max(by-ob.like, ob.like-by)
+	}
+	if ob.arrival >= 0 {
+		cost += g.leadCost(a, b, ob)
+	}
+	return cost
+}
+
+// leadCost is what it costs to come into a landing from the note before: nothing by the
+// last step of an allowed approach.
+func (g *ground) leadCost(a, b *choice, ob *onset) int {
+	by := int(a.pitch - b.pitch)
+	for _, led := range g.arrivals[ob.arrival].leads[b.place] {
+		notes := led.Notes
+		if n := len(notes); n >= 2 && int(notes[n-2].Pitch)+0 == int(a.pitch) {
+			return 0
+		}
+	}
+	if max(by, -by) <= 2 && by != 0 {
+		return costUnled / 3
+	}
+	return costUnled
+}
+
+// turnCost is what three notes in a row cost beside their moves.
+func turnCost(a, b, c *choice, ob, oc *onset) int {
+	cost := 0
+	first, second := int(b.pitch-a.pitch), int(c.pitch-b.pitch)
+	if ob.gap {
+		first = 0
+	}
+	if oc.gap {
+		second = 0
+	}
+	if first != 0 && first == -second {
+		cost += costBack
+	}
+	if first*second > 0 {
+		cost += costLongRun
+	}
+	if max(first, -first) > 7 && (first*second >= 0 || max(second, -second) > 2) {
+		cost += costUnturned
+	}
+	if b.restless {
+		if step := max(second, -second); step < 1 || step > 2 || !c.rests {
+			cost += costStuck
+			if b.outside {
+				cost += costStuck
+			}
+		}
+	}
+	return cost
+}
+
+func sign(n int) int {
+	switch {
+	case n > 0:
+		return 1
+	case n < 0:
+		return -1
+	}
+	return 0
+}
+
+// cheapestLine chooses one of each layer's choices at the least sum of their own costs,
+// of the moves between neighbours and of the turns of three in a row, exactly: a shortest
+// path over pairs. Of equals it takes the first. It returns the cost with the choice.
+func cheapestLine(layers [][]choice, move func(n int, a, b *choice) int, turn func(n int, a, b, c *choice) int) ([]int, int) {
+	switch len(layers) {
+	case 0:
+		return nil, 0
+	case 1:
+		best := 0
+		for b, c := range layers[0] {
+			if c.cost < layers[0][best].cost {
+				best = b
+			}
+		}
+		return []int{best}, layers[0][best].cost
+	}
+	// costs[a*len(b)+b] is the least cost of a line that ends on a and b.
+	costs := make([]int, 0, len(layers[0])*len(layers[1]))
+	for a := range layers[0] {
+		for b := range layers[1] {
+			costs = append(costs, layers[0][a].cost+layers[1][b].cost+move(1, &layers[0][a], &layers[1][b]))
+		}
+	}
+	origins := make([][]int, len(layers))
+	for n := 2; n < len(layers); n++ {
+		before, here, next := layers[n-2], layers[n-1], layers[n]
+		both := make([]int, 2*len(here)*len(next))
+		reached, from := both[:len(both)/2], both[len(both)/2:]
+		for b := range here {
+			for c := range next {
+				best, at := math.MaxInt, 0
+				for a := range before {
+					if cost := costs[a*len(here)+b]; cost < best {
+						if cost += turn(n, &before[a], &here[b], &next[c]); cost < best {
+							best, at = cost, a
+						}
+					}
+				}
+				reached[b*len(next)+c] = best + next[c].cost + move(n, &here[b], &next[c])
+				from[b*len(next)+c] = at
+			}
+		}
+		costs, origins[n] = reached, from
+	}
+	last := len(layers) - 1
+	best := 0
+	for n, cost := range costs {
+		if cost < costs[best] {
+			best = n
+		}
+	}
+	width := len(layers[last])
+	line := make([]int, len(layers))
+	line[last-1], line[last] = best/width, best%width
+	for n := last; n >= 2; n-- {
+		line[n-2] = origins[n][line[n-1]*len(layers[n])+line[n]]
+	}
+	return line, costs[best]
+}

@@ -1,0 +1,191 @@
+package solo
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+
+	"undaris/core/phrase"
+)
+
+// lickPattern is a lick as the beginning of a phrase, over each chord that it may come
+// over: its notes by the onset of the pattern, nil where the pattern goes its own way.
+type lickPattern struct {
+	name   string
+	events []*phrase.Event
+	moved  map[int][]*phrase.Event
+}
+
+// over is the notes over a chord.
+func (l lickPattern) over(chord int) []*phrase.Event {
+	if moved, ok := l.moved[chord]; ok {
+		return moved
+	}
+	return l.events
+}
+
+// leastOfLick is how many notes of a lick must stand for it to be that lick.
+const leastOfLick = 3
+
+// lickPatterns begins the phrases of each likeness with a lick of the vocabulary that fits
+// there, and changes the pattern to its rhythm. What has no lick keeps its own.
+func (g *ground) lickPatterns(slots []slot, patterns map[string]pattern, r *rand.Rand) map[string]lickPattern {
+	found := map[string]lickPattern{}
+	if !g.FromLicks {
+		return found
+	}
+	order := r.Perm(len(g.Licks))
+	used := map[int]bool{}
+	for _, s := range slots {
+		if _, made := found[s.likeness]; made {
+			continue
+		}
+		for pass := range 2 {
+			for _, n := range order {
+				if used[n] && pass == 0 {
+					continue
+				}
+				p, l, ok := g.begin(g.Licks[n], s, slots, patterns[s.likeness])
+				if !ok {
+					continue
+				}
+				used[n] = true
+				patterns[s.likeness], found[s.likeness] = p, l
+				break
+			}
+			if _, made := found[s.likeness]; made {
+				break
+			}
+		}
+	}
+	return found
+}
+
+// begin lays a lick at the start of a slot, up to the landing that the pattern is held on.
+func (g *ground) begin(l phrase.Lick, s slot, slots []slot, p pattern) (pattern, lickPattern, bool) {
+	m := g.Chart.Meter
+	beat, step := m.BeatTicks(), g.Subdivision.Ticks(m)
+	window := g.PositionAt(s.start).Window
+	setting, err := l.Set(g.Instrument, g.Chart.Key.Tonic.Class(), window)
+	if err != nil {
+		return p, lickPattern{}, false
+	}
+	set, err := setting.Phrase.In(m)
+	if err != nil || len(set.Events) == 0 || set.Events[0].Tick < -beat {
+		return p, lickPattern{}, false
+	}
+	hold := p.onsets[p.held]
+	if set.Events[0].Tick < 0 && p.onsets[0] > set.Events[0].Tick {
+		return p, lickPattern{}, false // there is no room for its pickup
+	}
+	must := []int{}
+	for _, other := range slots {
+		if other.likeness == s.likeness {
+			for _, a := range other.arrivals {
+				must = append(must, g.ticks[a]-other.start)
+			}
+		}
+	}
+	must = append(must, hold)
+	slices.Sort(must)
+	must = slices.Compact(must)
+	laid := lickPattern{name: l.Name, moved: map[int][]*phrase.Event{}}
+	next := pattern{stops: map[int]int{}, curve: p.curve}
+	add := func(tick int, e *phrase.Event) {
+		next.onsets = append(next.onsets, tick)
+		laid.events = append(laid.events, e)
+	}
+	kept := 0
+	for n, e := range set.Events {
+		for len(must) > 0 && must[0] <= e.Tick {
+			if must[0] == e.Tick {
+				break
+			}
+			add(must[0], nil)
+			must = must[1:]
+		}
+		if len(must) == 0 || e.Tick >= hold || (len(next.onsets) > 0 && e.Tick-next.onsets[len(next.onsets)-1] < step/2) || e.Grace {
+			continue
+		}
+		if must[0] == e.Tick {
+			must = must[1:]
+		} else if must[0]-e.Tick < step/2 {
+			continue
+		}
+		own := e
+		if n+1 < len(set.Events) && set.Events[n+1].Tick == e.Tick {
+			return p, lickPattern{}, false // a double stop: one line at a time
+		}
+		add(e.Tick, &own)
+		kept++
+		if n+1 < len(set.Events) && e.End() < set.Events[n+1].Tick {
+			next.stops[len(next.onsets)-1] = e.End()
+		}
+	}
+	for _, tick := range must {
+		// From the end of the lick to the landing the line goes on in the pattern's rhythm.
+		for _, at := range p.onsets {
+			if len(next.onsets) > 0 && at > next.onsets[len(next.onsets)-1] && at < tick && at-next.onsets[len(next.onsets)-1] >= step {
+				add(at, nil)
+			}
+		}
+		add(tick, nil)
+	}
+	next.held = len(next.onsets) - 1
+	if kept < leastOfLick || next.onsets[next.held] != hold || next.held < leastMotif-1 {
+		return p, lickPattern{}, false
+	}
+	g.moveLick(l, s, &laid, set)
+	return next, laid, true
+}
+
+// moveLick offers the lick over other chords: its frets kept, what clashes altered.
+func (g *ground) moveLick(l phrase.Lick, s slot, laid *lickPattern, set phrase.Phrase) {
+	home := l.SetInto(g.Instrument, g.Chart.Key.Tonic, g.PositionAt(s.start).Window)
+	for n, over := range g.chords {
+		if over.chord.Root.Class() == home.Root() {
+			continue
+		}
+		for _, m := range home.MovedTo(g.Instrument, g.PositionAt(s.start).Window, g.Chart.Key, over.chord) {
+			if m.Way != phrase.KeepFrets || m.Refused != "" {
+				continue
+			}
+			moved, err := m.Phrase.In(g.Chart.Meter)
+			if err != nil || len(moved.Events) != len(set.Events) {
+				continue
+			}
+			events := slices.Clone(laid.events)
+			for k, e := range laid.events {
+				if e == nil {
+					continue
+				}
+				for at, old := range set.Events {
+					if old.Tick == e.Tick {
+						own := moved.Events[at]
+						own.Tick, own.Ticks = e.Tick, e.Ticks
+						events[k] = &own
+					}
+				}
+			}
+			laid.moved[n] = events
+		}
+	}
+}
+
+// giveLicks says when a vocabulary is asked for and there is none that can be used.
+func (g *ground) giveLicks(c Chorus) {
+	if !g.FromLicks {
+		return
+	}
+	if len(g.Licks) == 0 {
+		g.gave = append(g.gave, Gave{"licks", "no licks are in the vocabulary: the chorus is made of the box and the chords; write a lick, or choose other tags"})
+		return
+	}
+	for _, b := range c.Blocks {
+		if b.Kind == LickBlock {
+			return
+		}
+	}
+	at := g.Position
+	g.gave = append(g.gave, Gave{"licks", fmt.Sprintf("none of the %d licks fits on frets %d to %d before a landing: the chorus is made of the box and the chords", len(g.Licks), at.Low, at.High)})
+}
