@@ -74,7 +74,7 @@ const (
 	costUnled    = 60
 	noise        = 14
 	// choicesKept is how many places of an onset are weighed.
-	choicesKept = 10
+	choicesKept = 8
 )
 
 // classCost is what a note of each class costs off the strong beats.

@@ -31,7 +31,7 @@ type Proposal struct {
 // most while none has fewer faults than are good enough; proposals how many are offered;
 // differ is the share of notes that two of them may have in common.
 const (
-	candidatesMade = 16
+	candidatesMade = 14
 	mostCandidates = 64
 	goodEnough     = 8
 	proposals      = 3

@@ -2,17 +2,19 @@ package solo
 
 import (
 	"fmt"
-	"os"
-	"strings"
+	"slices"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
+	"undaris/core/pitch"
 )
 
 // orderFor is an order with default settings over a scheme.
@@ -23,8 +25,13 @@ func orderFor(t testing.TB, scheme, tonic, form string, seed uint64) ChorusOrder
 	key, err := harmony.ParseKey(tonic, s.In)
 	require.NoError(t, err)
 	c := chart.Chart{Title: scheme, Key: key, Meter: chart.FourFour, Tempo: 112, Feel: chart.Shuffle, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)}
+	return orderOver(t, c, form, seed)
+}
+
+func orderOver(t testing.TB, c chart.Chart, form string, seed uint64) ChorusOrder {
+	t.Helper()
 	i := neck.Standard()
-	p, err := neck.FindPosition(i, key.Tonic.Class(), form)
+	p, err := neck.FindPosition(i, c.Key.Tonic.Class(), form)
 	require.NoError(t, err)
 	eighths, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
@@ -32,81 +39,368 @@ func orderFor(t testing.TB, scheme, tonic, form string, seed uint64) ChorusOrder
 		Subdivision: eighths, Density: DefaultDensity, Blend: []float64{DefaultBlend}, Form: AAB, Space: DefaultSpace, Seed: seed}
 }
 
-// tabOf writes a line as tab, a column for each third of a half beat.
-func tabOf(p phrase.Phrase, o ChorusOrder) string {
-	b := strings.Builder{}
-	grid := o.Chart.Meter.BeatTicks() / 4
-	bar := o.Chart.Meter.BarTicks()
-	for from := -bar; from < o.Chart.Ticks(); from += 4 * bar {
-		if from == -bar {
-			from = 0
-		}
-		fmt.Fprintf(&b, "bar %d\n", from/bar+1)
-		for s := 1; s <= 6; s++ {
-			for at := from - 2*o.Chart.Meter.BeatTicks(); at < from+4*bar; at += grid {
-				if (at-from)%bar == 0 {
-					b.WriteString("|")
-				}
-				cell := "--"
-				for _, e := range p.Events {
-					if e.String == s && e.Tick >= at && e.Tick < at+grid {
-						mark := ""
-						switch {
-						case e.HammerOn:
-							mark = "h"
-						case e.PullOff:
-							mark = "p"
-						case e.SlideFrom > 0:
-							mark = "/"
-						case e.Bend > 1:
-							mark = "b"
-						case e.Vibrato:
-							mark = "~"
-						}
-						cell = fmt.Sprintf("%s%d", mark, e.Fret)
-						if len(cell) < 2 {
-							cell += "-"
-						}
-					}
-				}
-				b.WriteString(cell)
-			}
-			b.WriteString("\n")
-		}
-	}
-	return b.String()
-}
-
-func TestZZLook(t *testing.T) {
-	if os.Getenv("TAB") == "" {
-		t.Skip()
-	}
-	o := orderFor(t, os.Getenv("TAB"), "C", "E", 41)
-	planned, err := o.Plan()
+func planned(t testing.TB, o ChorusOrder) Planned {
+	t.Helper()
+	p, err := o.Plan()
 	require.NoError(t, err)
-	for _, p := range planned.Best {
-		t.Logf("faults %.1f strong %d/%d rests %d/%d space %.2f passing %d notes %d mm %.0f", p.Faults, p.Verdict.Strong.Good, p.Verdict.Strong.Of, p.Verdict.Rests.Good, p.Verdict.Rests.Of, p.Verdict.Shape.Space, len(p.Verdict.Passing), len(p.Line.Events), p.Verdict.Shape.WidestMM)
-		for _, d := range p.Dropped {
-			t.Logf("  %d %s", d.From/1920+1, d.Sentence)
+	require.NotEmpty(t, p.Best)
+	return p
+}
+
+func TestTheSameOrderGivesTheSameChorusAndOtherSeedsOthers(t *testing.T) {
+	seen := map[string]uint64{}
+	for seed := range uint64(40) {
+		o := orderFor(t, "quick change", "C", "E", seed)
+		first := planned(t, o).Best[0]
+		if seed < 4 {
+			assert.Equal(t, first.Chorus, planned(t, o).Best[0].Chorus)
 		}
-		for _, f := range p.Lively {
-			t.Logf("  %v %s: %s", f.Good, f.Name, f.Sentence)
+		notes := fmt.Sprint(first.Line.Events)
+		other, known := seen[notes]
+		assert.False(t, known, "seeds %d and %d give the same chorus", seed, other)
+		seen[notes] = seed
+	}
+}
+
+func TestThreeAlternativesDiffer(t *testing.T) {
+	p := planned(t, orderFor(t, "slow change", "G", "A", 7))
+	require.Len(t, p.Best, 3)
+	for n := range p.Best {
+		assert.True(t, apart(p.Best[n], p.Best[:n]))
+		if n > 0 {
+			assert.LessOrEqual(t, p.Best[n-1].Faults, p.Best[n].Faults, "the best first")
 		}
-		t.Log("\n" + tabOf(p.Line, o))
-		for _, b := range p.Blocks {
-			t.Logf("%6d %5d %s %s %d", b.Start, b.Ticks, b.Kind, b.Name, len(b.Notes))
+	}
+	assert.Empty(t, p.Gave, "nothing gives way with default settings")
+}
+
+// Other meters, feels, subdivisions, densities, tunings and position plans give lines that
+// hands can play, that land, and whose blocks are in order.
+func TestEveryOrderGivesALineThatLands(t *testing.T) {
+	rapid.Check(t, func(rt *rapid.T) {
+		s := rapid.SampledFrom(chart.Schemes).Draw(rt, "scheme")
+		key, err := harmony.ParseKey(rapid.SampledFrom(s.In.Tonics()).Draw(rt, "tonic"), s.In)
+		require.NoError(rt, err)
+		m := rapid.SampledFrom(chart.Meters).Draw(rt, "meter")
+		c := chart.Chart{Title: "any", Key: key, Meter: m, Tempo: 90, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, m)}
+		if m == chart.TwelveEight {
+			c.Feel = chart.Slow128
 		}
-		if os.Getenv("ALL") == "" {
-			break
+		i := rapid.SampledFrom(neck.Presets()).Draw(rt, "instrument")
+		positions := neck.Positions(i, key.Tonic.Class())
+		at := rapid.SampledFrom(positions).Draw(rt, "position")
+		bars := c.Ticks() / m.BarTicks()
+		o := ChorusOrder{
+			Chart: c, Instrument: i, Position: at, SpanMM: 110, School: rapid.SampledFrom(change.Schools).Draw(rt, "school"),
+			Subdivision: rapid.SampledFrom(m.Subdivisions()).Draw(rt, "subdivision"), Density: rapid.Float64Range(1, 8).Draw(rt, "density"),
+			Form: rapid.SampledFrom(Forms).Draw(rt, "form"), Space: rapid.Float64Range(0, MaxSpace).Draw(rt, "space"), Seed: rapid.Uint64().Draw(rt, "seed"),
+		}
+		for range bars {
+			o.Blend = append(o.Blend, rapid.SampledFrom([]float64{0, 0.25, 0.5, 0.75, 1}).Draw(rt, "blend"))
+		}
+		if bars > 4 && rapid.Bool().Draw(rt, "shifts") {
+			o.Shifts = []Shift{{Bar: bars / 2, Position: rapid.SampledFrom(positions).Draw(rt, "to")}}
+		}
+		p, err := o.Plan()
+		require.NoError(rt, err)
+		for _, best := range p.Best {
+			require.NoError(rt, best.Check(m, c.Ticks()))
+			require.NoError(rt, best.Line.Check(i))
+			told, err := o.Tell(best.Chorus)
+			require.NoError(rt, err)
+			for _, target := range told.Targets {
+				require.GreaterOrEqual(rt, target.Index, 0, "%s in bar %d has a landing", target.Chord.Symbol(), target.Tick/m.BarTicks()+1)
+				require.True(rt, target.Aimed || o.blendAt(target.Tick) == 0, "it is the tone aimed at")
+			}
+			require.Len(rt, told.Why, len(best.Line.Events))
+			for _, e := range best.Line.Events {
+				w := o.PositionAt(e.Tick).Window
+				require.True(rt, e.Fret >= w.Low && e.Fret <= w.High, "the hand stays where it was told: fret %d in %d to %d", e.Fret, w.Low, w.High)
+			}
+		}
+	})
+}
+
+// Whatever is locked stands as it was, note for note, and the rest is planned around it.
+func TestLockedBlocksStay(t *testing.T) {
+	rapid.Check(t, func(rt *rapid.T) {
+		o := orderFor(t, rapid.SampledFrom([]string{"quick change", "jazz blues", "minor twelve-bar"}).Draw(rt, "scheme"), "C", "E", rapid.Uint64().Draw(rt, "seed"))
+		c := planned(t, o).Best[0].Chorus
+		locked := []Block{}
+		for n := range c.Blocks {
+			if c.Blocks[n].Kind != RestBlock && rapid.IntRange(0, 3).Draw(rt, "lock") == 0 {
+				c.Blocks[n].Locked = true
+				locked = append(locked, c.Blocks[n])
+			}
+		}
+		again, _, err := o.Edited(c, ChorusEdit{Do: Reroll, Seed: rapid.Uint64().Draw(rt, "other seed")})
+		require.NoError(rt, err)
+		require.NoError(rt, again.Check(o.Chart.Meter, o.Chart.Ticks()))
+		kept := slices.DeleteFunc(slices.Clone(again.Blocks), func(b Block) bool { return !b.Locked })
+		require.Equal(rt, locked, append([]Block{}, kept...))
+		require.NoError(rt, again.Heard(o.Chart).Check(o.Instrument))
+	})
+}
+
+func TestRollingOneBarAgainLeavesTheOthers(t *testing.T) {
+	o := orderFor(t, "quick change", "C", "E", 3)
+	c := planned(t, o).Best[0].Chorus
+	bar := o.Chart.Meter.BarTicks()
+	again, _, err := o.Edited(c, ChorusEdit{Do: Reroll, Bar: 4, Bars: 1, Seed: 99})
+	require.NoError(t, err)
+	outside := func(c Chorus) []phrase.Event {
+		return slices.DeleteFunc(slices.Clone(c.Heard(o.Chart).Events), func(e phrase.Event) bool { return e.Tick >= 4*bar && e.Tick < 5*bar })
+	}
+	inside := func(c Chorus) []phrase.Event {
+		return slices.DeleteFunc(slices.Clone(c.Heard(o.Chart).Events), func(e phrase.Event) bool { return e.Tick < 4*bar || e.Tick >= 5*bar })
+	}
+	assert.NotEqual(t, inside(c), inside(again), "bar 5 is another")
+	before, after := outside(c), outside(again)
+	require.Len(t, after, len(before))
+	for n := range before {
+		assert.Equal(t, before[n].Place, after[n].Place)
+		assert.Equal(t, before[n].Tick, after[n].Tick)
+	}
+}
+
+func demoLick(t testing.TB) phrase.Lick {
+	t.Helper()
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	c7, err := key.ParseRoman("I")
+	require.NoError(t, err)
+	l := phrase.Lick{Name: "Jetty steps", Tonic: key.Tonic, Phrase: phrase.Phrase{Meter: chart.FourFour, Over: []phrase.ChordFrom{{Chord: c7}}}}
+	for n, at := range []struct{ tick, ticks, s, fret int }{{0, 240, 3, 8}, {240, 240, 3, 10}, {480, 480, 2, 8}, {960, 240, 2, 11}, {1200, 240, 2, 8}, {1440, 480, 3, 10}} {
+		l.Phrase.Events = append(l.Phrase.Events, phrase.Event{Tick: at.tick, Ticks: at.ticks, Fingered: neck.Fingered{Place: neck.Place{String: at.s, Fret: at.fret}, Finger: 1 + n%4}})
+	}
+	return l
+}
+
+// A vocabulary of licks is heard: phrases begin with them, and their tails turn to the
+// landing.
+func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
+	for seed := range uint64(6) {
+		o := orderFor(t, "quick change", "C", "E", seed)
+		o.Licks, o.FromLicks = []phrase.Lick{demoLick(t)}, true
+		p := planned(t, o)
+		assert.Empty(t, p.Gave)
+		licks := 0
+		for _, b := range p.Best[0].Blocks {
+			if b.Kind == LickBlock {
+				licks++
+				assert.Equal(t, "Jetty steps", b.Name)
+			}
+		}
+		assert.GreaterOrEqual(t, licks, 2, "it comes back")
+		told, err := o.Tell(p.Best[0].Chorus)
+		require.NoError(t, err)
+		said := 0
+		for n, why := range told.Why {
+			if k := told.BlockOf[n]; k >= 0 && p.Best[0].Blocks[k].Kind == LickBlock && len(why) > 25 && why[:24] == "From the lick Jetty step" {
+				said++
+			}
+		}
+		assert.Positive(t, said, "its notes say where they are from")
+		for _, target := range told.Targets {
+			assert.True(t, target.Aimed)
 		}
 	}
 }
 
-func BenchmarkPlan12(b *testing.B) {
+// What cannot be had gives way and is named; what cannot be meant is refused with its place.
+func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
+	base := func() ChorusOrder { return orderFor(t, "quick change", "C", "E", 5) }
+	gives := map[string]struct {
+		with  func(o *ChorusOrder)
+		field string
+		said  string
+	}{
+		"no licks":   {func(o *ChorusOrder) { o.FromLicks = true }, "licks", "no licks are in the vocabulary"},
+		"no fit":     {func(o *ChorusOrder) { o.FromLicks, o.Licks = true, []phrase.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
+		"too dense":  {func(o *ChorusOrder) { o.Density = 12 }, "density", "12 notes a bar do not fit in eighths with 25 % of space: planned with 6.0"},
+		"no changes": {func(o *ChorusOrder) { *o = orderFor(t, "one-chord vamp", "C", "E", 5) }, "changes", "the chart stays on C7"},
+		"a locked rest on a change": {func(o *ChorusOrder) {
+			o.Kept = []Block{{Kind: RestBlock, Name: "rest", Start: 4 * 1920, Ticks: 1920, Locked: true}}
+		}, "kept", "bar 5: the locked block \"rest\" has no tone of F7 where it arrives"},
+	}
+	for name, c := range gives {
+		o := base()
+		c.with(&o)
+		p := planned(t, o)
+		require.Len(t, p.Gave, 1, name)
+		assert.Equal(t, c.field, p.Gave[0].Field, name)
+		assert.Contains(t, p.Gave[0].Sentence, c.said, name)
+	}
+	refused := map[string]struct {
+		with  func(o *ChorusOrder)
+		field string
+		said  string
+	}{
+		"blend":  {func(o *ChorusOrder) { o.Blend = slices.Repeat([]float64{0.5}, 12); o.Blend[2] = 1.5 }, "blend[2]", "bar 3: a blend is 0 (the box alone) to 1 (chord tones alone); 1.5 is not, the nearest is 1"},
+		"blends": {func(o *ChorusOrder) { o.Blend = []float64{0.5, 0.5} }, "blend", "one for each of the 12 bars; this is 2 numbers"},
+		"space":  {func(o *ChorusOrder) { o.Space = 0.9 }, "space", "0.9 is not, the nearest is 0.6"},
+		"thin":   {func(o *ChorusOrder) { o.Density = 0 }, "density", "density is 1 to 64 notes a bar"},
+		"shift":  {func(o *ChorusOrder) { o.Shifts = []Shift{{Bar: 12, Position: o.Position}} }, "shifts[0]", "the hand shifts at bar 2 to 12"},
+		"empty":  {func(o *ChorusOrder) { o.Chart.Bars = chart.Empty(12, chart.FourFour) }, "chart.bars", "the chart has no chord yet"},
+		"overlap": {func(o *ChorusOrder) {
+			o.Kept = []Block{{Kind: RestBlock, Name: "first", Start: 0, Ticks: 1920}, {Kind: RestBlock, Name: "second", Start: 960, Ticks: 1920}}
+		}, "kept[1]", "two locked blocks overlap: \"first\" goes on to beat 1 of bar 2, and \"second\" begins on beat 3 of bar 1"},
+		"outside": {func(o *ChorusOrder) { o.Kept = []Block{{Kind: RestBlock, Start: 12 * 1920, Ticks: 480}} }, "kept[0]", "lies outside the chorus"},
+	}
+	for name, c := range refused {
+		o := base()
+		c.with(&o)
+		_, err := o.Plan()
+		fault := &chart.FieldError{}
+		require.ErrorAs(t, err, &fault, name)
+		assert.Equal(t, c.field, fault.Field, name)
+		assert.Contains(t, fault.Detail, c.said, name)
+	}
+}
+
+func oneNote(t testing.TB) phrase.Lick {
+	l := demoLick(t)
+	l.Phrase.Events = l.Phrase.Events[:1]
+	return l
+}
+
+func TestParseForm(t *testing.T) {
+	for text, want := range map[string]Form{"": AAB, " a b a ": "A B A", "question–answer": QuestionAnswer, "H": "H"} {
+		got, err := ParseForm(text)
+		require.NoError(t, err)
+		assert.Equal(t, want, got)
+	}
+	for _, text := range []string{"AAB", "A Z", "1", "A A A A A A A A A A A A A A A A A"} {
+		_, err := ParseForm(text)
+		assert.Error(t, err, text)
+	}
+}
+
+// An imagined turnaround is planned on the chords that are imagined, and judged on both
+// layers.
+func TestAnImaginedTurnaroundIsFollowed(t *testing.T) {
+	o := orderFor(t, "slow change", "C", "E", 2)
+	turn, err := chart.FindTurnaround("I VI7 ii7 V7")
+	if err != nil {
+		turn = chart.Turnarounds[2]
+	}
+	c, err := o.Chart.WithTurnaround(turn, 10, true)
+	require.NoError(t, err)
+	c.Imagining = true
+	o.Chart = c
+	p := planned(t, o)
+	told, err := o.Tell(p.Best[0].Chorus)
+	require.NoError(t, err)
+	imagined := 0
+	for _, target := range told.Targets {
+		if target.Tick >= 10*1920 {
+			imagined++
+			assert.True(t, target.Aimed, "%s is landed on", target.Chord.Symbol())
+		}
+	}
+	assert.GreaterOrEqual(t, imagined, 3, "the imagined chords are aimed at")
+	written, both := OverWritten(o, p.Best[0].Chorus)
+	require.True(t, both)
+	assert.Greater(t, len(p.Best[0].Line.Over), len(written.Line.Over))
+	_, both = OverWritten(orderFor(t, "slow change", "C", "E", 2), p.Best[0].Chorus)
+	assert.False(t, both, "nothing is imagined there")
+}
+
+// Each stage is the same chorus with more notes between: those of one stage are all in the
+// next, at their times and places.
+func TestAChorusGrowsWithoutLosingItsThread(t *testing.T) {
+	for seed := range uint64(12) {
+		o := orderFor(t, chart.Schemes[seed%7].Name, "C", "E", seed)
+		c := planned(t, o).Best[0].Chorus
+		before := []phrase.Event{}
+		for _, stage := range Stages {
+			grown, err := o.Grown(c, stage)
+			require.NoError(t, err)
+			p := grown.Heard(o.Chart)
+			require.NoError(t, p.Check(o.Instrument))
+			for _, e := range before {
+				assert.True(t, slices.ContainsFunc(p.Events, func(other phrase.Event) bool { return other.Tick == e.Tick && other.Place == e.Place }), "%s keeps every note", stage)
+			}
+			labels := p.Labels(o.Instrument, o.Chart.Key)
+			for n := range p.Events {
+				if stage == Skeleton {
+					assert.Equal(t, harmony.Home, labels[n].Class)
+				}
+			}
+			assert.GreaterOrEqual(t, len(p.Events), len(before))
+			before = p.Events
+		}
+		assert.Equal(t, c.Heard(o.Chart).Events, before, "the last stage is the chorus")
+	}
+	_, err := ParseStage("half")
+	assert.ErrorContains(t, err, "is not a stage")
+}
+
+// The exact path over places equals the best of every line there is, on random small cases.
+func TestTheCheapestLineEqualsExhaustiveSearch(t *testing.T) {
+	rapid.Check(t, func(rt *rapid.T) {
+		layers := make([][]choice, rapid.IntRange(1, 5).Draw(rt, "layers"))
+		for n := range layers {
+			layers[n] = make([]choice, rapid.IntRange(1, 4).Draw(rt, "choices"))
+			for k := range layers[n] {
+				layers[n][k] = choice{cost: rapid.IntRange(0, 30).Draw(rt, "cost"), pitch: pitch.MIDI(rapid.IntRange(40, 52).Draw(rt, "pitch"))}
+			}
+		}
+		salt := rapid.IntRange(1, 97).Draw(rt, "salt")
+		move := func(n int, a, b *choice) int { return (int(a.pitch)*7 + int(b.pitch)*salt + n) % 23 }
+		turn := func(n int, a, b, c *choice) int {
+			return (int(a.pitch)*salt + int(b.pitch)*3 + int(c.pitch)*5 + n) % 19
+		}
+		line, cost := cheapestLine(layers, move, turn)
+		priced := func(line []int) int {
+			sum := 0
+			for n, at := range line {
+				sum += layers[n][at].cost
+				if n > 0 {
+					sum += move(n, &layers[n-1][line[n-1]], &layers[n][at])
+				}
+				if n > 1 {
+					sum += turn(n, &layers[n-2][line[n-2]], &layers[n-1][line[n-1]], &layers[n][at])
+				}
+			}
+			return sum
+		}
+		require.Equal(rt, cost, priced(line), "it costs what it says")
+		best := priced(line)
+		var search func(line []int)
+		search = func(line []int) {
+			if len(line) == len(layers) {
+				best = min(best, priced(line))
+				return
+			}
+			for at := range layers[len(line)] {
+				search(append(slices.Clone(line), at))
+			}
+		}
+		search(nil)
+		require.Equal(rt, best, cost)
+	})
+}
+
+// Planning choruses of 12, 24, 48 and 96 bars, and the whole review of one of twelve.
+func BenchmarkPlan(b *testing.B) {
+	for _, choruses := range []int{1, 2, 4, 8} {
+		b.Run(fmt.Sprintf("%d bars", 12*choruses), func(b *testing.B) {
+			o := orderFor(b, "quick change", "C", "E", 1)
+			o.Chart.Bars = slices.Repeat(o.Chart.Bars, choruses)
+			b.ReportAllocs()
+			for b.Loop() {
+				planned(b, o)
+			}
+		})
+	}
+}
+
+func BenchmarkReview(b *testing.B) {
 	o := orderFor(b, "quick change", "C", "E", 1)
+	c := planned(b, o).Best[0].Chorus
 	b.ReportAllocs()
 	for b.Loop() {
-		_, err := o.Plan()
-		require.NoError(b, err)
+		Review(o.Instrument, c.Heard(o.Chart), o.Chart)
 	}
 }

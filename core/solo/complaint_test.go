@@ -1,0 +1,206 @@
+package solo
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+)
+
+// byHand writes a chorus as "string.fret:eighths" with "-:eighths" for silence.
+func byHand(t testing.TB, text string) Chorus {
+	t.Helper()
+	b := Block{Kind: FreeBlock, Name: "by hand"}
+	tick := 0
+	for _, one := range strings.Fields(text) {
+		what, length, ok := strings.Cut(one, ":")
+		require.True(t, ok, one)
+		eighths, err := strconv.Atoi(strings.TrimSuffix(length, "~"))
+		require.NoError(t, err)
+		if what != "-" {
+			s, f, _ := strings.Cut(what, ".")
+			str, err := strconv.Atoi(s)
+			require.NoError(t, err)
+			fret, err := strconv.Atoi(f)
+			require.NoError(t, err)
+			e := phrase.Event{Tick: tick, Ticks: eighths * 240, Fingered: neck.Fingered{Place: neck.Place{String: str, Fret: fret}}}
+			e.Vibrato = strings.HasSuffix(length, "~")
+			b.Notes = append(b.Notes, e)
+		}
+		tick += eighths * 240
+	}
+	b.Ticks = tick
+	return Chorus{Blocks: []Block{b}}
+}
+
+func about(t testing.TB, o ChorusOrder, c Chorus) map[string]int {
+	t.Helper()
+	complaints, err := o.Complaints(c)
+	require.NoError(t, err)
+	counts := map[string]int{}
+	for _, c := range complaints {
+		counts[c.About]++
+	}
+	return counts
+}
+
+// Four short choruses written by hand over the eight-bar form C7 G7 F7 F7 C7 G7 C7 G7.
+func TestVerdictsOfChorusesWrittenByHand(t *testing.T) {
+	o := orderFor(t, "eight-bar, V first", "C", "E", 1)
+	// The minor box up and down in eighths, whatever the chord.
+	box := byHand(t, strings.Repeat("3.8:1 3.10:1 2.8:1 2.11:1 1.8:1 2.11:1 2.8:1 3.10:1 ", 8))
+	counts := about(t, o, box)
+	assert.GreaterOrEqual(t, counts["band"], 4, "the box loses the changes")
+	assert.GreaterOrEqual(t, counts["landing"]+counts["strong beat"], 4)
+	assert.Positive(t, counts[Breath], "it never rests")
+	complaints, err := o.Complaints(box)
+	require.NoError(t, err)
+	assert.Contains(t, sentences(complaints), "G7 arrives in bar 2 and lands on Eb, the b13")
+
+	// Arpeggios up and down: every chord told, nothing rests, nothing is held.
+	c7 := "4.10:1 3.9:1 2.8:1 2.11:1 1.8:1 2.11:1 2.8:1 3.9:1 "
+	g7 := "4.9:1 3.7:1 3.10:1 2.8:1 1.7:1 2.8:1 3.10:1 3.7:1 "
+	f7 := "4.7:1 4.10:1 3.8:1 3.10:1 2.10:1 3.10:1 3.8:1 4.10:1 "
+	arpeggios := byHand(t, c7+g7+f7+f7+c7+g7+c7+g7)
+	counts = about(t, o, arpeggios)
+	assert.Zero(t, counts["band"], "every chord is told")
+	assert.Zero(t, counts["landing"])
+	assert.Zero(t, counts["rested on"])
+	assert.Positive(t, counts[Breath], "but it never rests")
+	assert.Positive(t, counts[Rhythm], "and its rhythm never changes")
+	assert.Positive(t, counts[Holds], "and nothing is held")
+	assert.Positive(t, counts[Returns], "and nothing comes back")
+	assert.Positive(t, counts[Touch])
+
+	// Short phrases that land on the thirds, hold them, and leave air.
+	bars := func(third, chord string) string { return "-:1 2.8:1 " + chord + " " + third + ":3~ -:1 " }
+	good := byHand(t, "3.9:3~ -:2 2.11:1 2.8:1 1.8:1 "+"1.7:3~ -:2 2.8:1 3.10:1 3.8:1 "+"2.10:4~ -:4 "+bars("3.8", "3.10:1 2.10:1")+
+		"3.9:3~ -:2 2.11:1 2.8:1 1.8:1 "+"1.7:3~ -:5 "+"3.9:1 2.8:2 2.11:1 1.8:4~ "+"3.10:1 1.7:3~ -:4 ")
+	counts = about(t, o, good)
+	assert.Zero(t, counts["landing"])
+	assert.LessOrEqual(t, counts["band"], 1)
+	assert.Zero(t, counts[Breath])
+	assert.Zero(t, counts[Holds])
+	assert.Zero(t, counts[Returns], "bars 1 and 5 are alike")
+	assert.Equal(t, 1, counts[Touch], "it slides into nothing and bends nothing")
+
+	// Nothing at all over a change, and a note rested on that hurts: B over C7.
+	silent := byHand(t, "3.9:1 -:7 -:8 2.12:8 2.10:8 3.9:8 -:24")
+	counts = about(t, o, silent)
+	assert.GreaterOrEqual(t, counts["landing"], 2)
+	complaints, err = o.Complaints(silent)
+	require.NoError(t, err)
+	assert.Contains(t, sentences(complaints), "G7 arrives in bar 2 and nothing lands on it")
+	assert.Contains(t, sentences(complaints), "nothing is played over")
+}
+
+func sentences(complaints []Complaint) string {
+	all := []string{}
+	for _, c := range complaints {
+		all = append(all, c.Sentence)
+	}
+	return strings.Join(all, "\n")
+}
+
+// What a repair mends is mended: a landing lands, a chord comes nearer to being heard, an
+// offender is gone; and hands can play the line.
+func TestRepairsMend(t *testing.T) {
+	made := 0
+	rapid.Check(t, func(rt *rapid.T) {
+		o := orderFor(t, rapid.SampledFrom([]string{"quick change", "eight-bar, I first", "minor twelve-bar"}).Draw(rt, "scheme"), "C", "E", rapid.Uint64().Draw(rt, "seed"))
+		o.Blend = []float64{0}
+		c := planned(t, o).Best[0].Chorus
+		o.Blend = []float64{0.5}
+		// Some notes are moved by a fret, so that there is something to mend.
+		for n := range c.Blocks {
+			for k := range c.Blocks[n].Notes {
+				e := &c.Blocks[n].Notes[k]
+				if rapid.IntRange(0, 4).Draw(rt, "spoil") == 0 && e.Bend == 0 && e.Fret > o.Position.Low+1 {
+					e.Fret--
+					e.SlideFrom, e.HammerOn, e.PullOff = 0, false, false
+				}
+			}
+		}
+		complaints, err := o.Complaints(c)
+		require.NoError(rt, err)
+		of := func(c Chorus, kind string) int {
+			all, err := o.Complaints(c)
+			require.NoError(rt, err)
+			return len(slices.DeleteFunc(all, func(c Complaint) bool { return c.About != kind }))
+		}
+		for _, complaint := range complaints {
+			for _, repair := range complaint.Repairs {
+				mended, _, err := o.Edited(c, repair.Edit)
+				require.NoError(rt, err, complaint.Sentence)
+				require.NoError(rt, mended.Heard(o.Chart).Check(o.Instrument))
+				made++
+				switch complaint.About {
+				case "landing", "rested on", "strong beat":
+					require.Less(rt, of(mended, complaint.About), of(c, complaint.About), "%s: %s", complaint.Sentence, repair.Sentence)
+				}
+			}
+		}
+	})
+	assert.Positive(t, made, "something was mended")
+}
+
+func TestAHoldIsOffered(t *testing.T) {
+	o := orderFor(t, "minor vamp", "C", "E", 1)
+	c := byHand(t, strings.Repeat("3.8:1 3.10:1 2.8:1 -:5 ", 4))
+	complaints, err := o.Complaints(c)
+	require.NoError(t, err)
+	at := slices.IndexFunc(complaints, func(c Complaint) bool { return c.About == Holds })
+	require.GreaterOrEqual(t, at, 0)
+	require.Len(t, complaints[at].Repairs, 1)
+	mended, _, err := o.Edited(c, complaints[at].Repairs[0].Edit)
+	require.NoError(t, err)
+	assert.Zero(t, about(t, o, mended)[Holds])
+}
+
+// A line is looked at for what makes it dull, each on a few notes of its own.
+func TestLively(t *testing.T) {
+	o := orderFor(t, "minor vamp", "C", "E", 1)
+	cases := map[string]struct {
+		line string
+		name string
+		good bool
+		said string
+	}{
+		"a long run of breathless notes": {strings.Repeat("3.8:1 3.10:1 ", 14), Breath, false, "it never rests"},
+		"air":                            {"3.8:4 -:4 3.8:4 -:4", Breath, true, "2 phrases with air between"},
+		"all on one":                     {"3.8:4 -:4 3.8:4 -:4", Starts, false, "every phrase begins on beat 1"},
+		"not all on one":                 {"3.8:4 -:3 3.8:5 -:4", Starts, true, "1 of 2 phrases begin on beat 1"},
+		"nine eighths":                   {"3.8:1 3.10:1 3.8:1 3.10:1 3.8:1 3.10:1 3.8:1 3.10:1 3.8:1", Rhythm, false, "more than 8 notes of the same length"},
+		"a hold among them":              {"3.8:1 3.10:1 3.8:1 3.10:1 3.8:2 3.10:1 3.8:1 3.10:1 3.8:1", Rhythm, true, "lengths change"},
+		"a run":                          {"5.8:1 5.10:1 4.8:1 4.10:1 3.8:1 3.10:1 2.8:1", Direction, false, "more than 5 steps"},
+		"turned in time":                 {"5.8:1 5.10:1 4.8:1 4.10:1 3.8:1 3.10:1 3.8:1", Direction, true, "turns"},
+		"a wide leap onwards":            {"4.10:1 4.8:1 4.10:1 1.8:1 1.11:1", Leaps, false, "a leap past a fifth"},
+		"a wide leap that turns":         {"4.10:1 4.8:1 4.10:1 1.8:1 2.11:1 2.10:1", Leaps, true, "4 steps, one leap"},
+		"nothing comes back":             {"3.8:1 3.10:1 2.8:1 2.11:5 3.8:2 3.10:1 2.8:2 2.11:1", Returns, false, "nothing comes back"},
+		"a motif":                        {"3.8:1 3.10:1 2.8:1 3.10:2 -:3 3.10:1 2.8:1 2.11:1 2.8:2 -:3", Returns, true, "the motif of bar 1 comes back in bar 2"},
+		"the top twice":                  {"4.8:2 1.8:2 2.8:2 1.8:2", Climax, false, "the highest note comes 2 times"},
+		"within a fifth":                 {"3.8:2 3.10:2 2.8:2", Climax, false, "less than a sixth"},
+		"too soon":                       {"1.8:2 4.8:8", Climax, false, "before the middle"},
+	}
+	for name, c := range cases {
+		p := byHand(t, c.line).Heard(o.Chart)
+		findings := Lively(o.Instrument, p, 4*1920)
+		at := slices.IndexFunc(findings, func(f Finding) bool { return f.Name == c.name })
+		require.GreaterOrEqual(t, at, 0, name)
+		assert.Equal(t, c.good, findings[at].Good, "%s: %s", name, findings[at].Sentence)
+		assert.Contains(t, findings[at].Sentence, c.said, name)
+		for _, n := range findings[at].Notes {
+			assert.Less(t, n, len(p.Events), name)
+		}
+	}
+	assert.Empty(t, Lively(o.Instrument, phrase.Phrase{Meter: chart.FourFour}, 1920))
+	assert.Len(t, FindingNames, 9)
+}

@@ -1,0 +1,166 @@
+package solo
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+)
+
+// edited makes an edit that must succeed.
+func edited(t testing.TB, o ChorusOrder, c Chorus, e ChorusEdit) (Chorus, []string) {
+	t.Helper()
+	done, said, err := o.Edited(c, e)
+	require.NoError(t, err)
+	require.NoError(t, done.Check(o.Chart.Meter, o.Chart.Ticks()))
+	return done, said
+}
+
+// shortSolo is two notes in bar 1, a rest, and three in bar 2, over the minor vamp.
+func shortSolo(t testing.TB) (ChorusOrder, Chorus) {
+	t.Helper()
+	o := orderFor(t, "minor vamp", "C", "E", 1)
+	note := func(tick, ticks, s, fret int) phrase.Event {
+		return phrase.Event{Tick: tick, Ticks: ticks, Fingered: neck.Fingered{Place: neck.Place{String: s, Fret: fret}, Finger: 1}}
+	}
+	c := Chorus{Blocks: withRests([]Block{
+		{Kind: FreeBlock, Name: "call", Start: 0, Ticks: 960, Notes: []phrase.Event{note(0, 480, 3, 8), note(480, 480, 3, 10)}},
+		{Kind: FreeBlock, Name: "answer", Start: 1920, Ticks: 1440, Notes: []phrase.Event{note(1920, 480, 2, 8), note(2400, 480, 2, 11), note(2880, 480, 1, 8)}},
+	}, o.Chart)}
+	require.Len(t, c.Blocks, 4, "call, rest, answer, rest")
+	return o, c
+}
+
+func TestLockingAndMuting(t *testing.T) {
+	o, c := shortSolo(t)
+	c, _ = edited(t, o, c, ChorusEdit{Do: Mute, Blocks: []int{2}})
+	assert.Len(t, c.Heard(o.Chart).Events, 2, "what is muted is not heard")
+	c, _ = edited(t, o, c, ChorusEdit{Do: Unmute, Blocks: []int{2}})
+	assert.Len(t, c.Heard(o.Chart).Events, 5, "and not lost")
+	c, _ = edited(t, o, c, ChorusEdit{Do: Lock, Blocks: []int{0}})
+	for _, do := range []Deed{Move, Stretch, Silence, Swap, Write} {
+		_, _, err := o.Edited(c, ChorusEdit{Do: do, Blocks: []int{0}, Ticks: 480})
+		assert.ErrorContains(t, err, "\"call\" is locked", do)
+	}
+	_, _, err := o.Edited(c, ChorusEdit{Do: Reroll, Blocks: []int{0}})
+	assert.ErrorContains(t, err, "is locked")
+	_, _, err = o.Edited(c, ChorusEdit{Do: Move, Blocks: []int{2}, Ticks: -1440})
+	assert.ErrorContains(t, err, "would lie over \"call\", which is locked")
+	c, _ = edited(t, o, c, ChorusEdit{Do: Unlock, Blocks: []int{0}})
+	assert.False(t, c.Blocks[0].Locked)
+}
+
+func TestMovingAndStretching(t *testing.T) {
+	o, c := shortSolo(t)
+	moved, said := edited(t, o, c, ChorusEdit{Do: Move, Blocks: []int{0}, Ticks: 500})
+	assert.Empty(t, said)
+	assert.Equal(t, 480, moved.Blocks[1].Start, "snapped to the eighth, a rest before it")
+	assert.Equal(t, 480, moved.Blocks[1].Notes[0].Tick)
+	over, said := edited(t, o, c, ChorusEdit{Do: Move, Blocks: []int{0}, Ticks: 1440})
+	assert.Equal(t, []string{"one note of \"answer\" gave way"}, said)
+	assert.Len(t, over.Heard(o.Chart).Events, 4)
+	back, _ := edited(t, o, c, ChorusEdit{Do: Move, Blocks: []int{0}, Ticks: -100000})
+	assert.Equal(t, -MostPickup*480, back.Blocks[0].Start, "as far as a pickup goes")
+
+	longer, _ := edited(t, o, c, ChorusEdit{Do: Stretch, Blocks: []int{0}, Ticks: 480})
+	assert.Equal(t, 960, longer.Blocks[0].Notes[1].Ticks, "the last note rings")
+	shorter, _ := edited(t, o, c, ChorusEdit{Do: Stretch, Blocks: []int{2}, Ticks: -720})
+	require.Len(t, shorter.Blocks[2].Notes, 2)
+	assert.Equal(t, 240, shorter.Blocks[2].Notes[1].Ticks, "what lies behind is cut")
+	least, _ := edited(t, o, c, ChorusEdit{Do: Stretch, Blocks: []int{0}, Ticks: -4800})
+	assert.Equal(t, 240, least.Blocks[0].Ticks, "never to nothing")
+}
+
+func TestSwappingLayingAndSilence(t *testing.T) {
+	o, c := shortSolo(t)
+	lick := demoLick(t)
+	swapped, _ := edited(t, o, c, ChorusEdit{Do: Swap, Blocks: []int{0}, Lick: &lick})
+	assert.Equal(t, LickBlock, swapped.Blocks[0].Kind)
+	assert.Equal(t, "Jetty steps", swapped.Blocks[0].Name)
+	assert.LessOrEqual(t, swapped.Blocks[0].End(), 1920, "up to the next block")
+	silent, _ := edited(t, o, c, ChorusEdit{Do: Silence, Blocks: []int{2}})
+	assert.Len(t, silent.Blocks, 2, "rests join")
+
+	laid, _ := edited(t, o, c, ChorusEdit{Do: Lay, Kind: LickBlock, Tick: 2 * 1920, Lick: &lick})
+	assert.Equal(t, "Jetty steps", laid.Blocks[4].Name)
+	free, _ := edited(t, o, c, ChorusEdit{Do: Lay, Kind: FreeBlock, Tick: 2 * 1920})
+	assert.Len(t, free.Heard(o.Chart).Events, 6)
+	rest, said := edited(t, o, c, ChorusEdit{Do: Lay, Kind: RestBlock, Tick: 1920, Ticks: 480})
+	assert.Equal(t, []string{"one note of \"answer\" gave way"}, said)
+	assert.Len(t, rest.Heard(o.Chart).Events, 4)
+	run, _ := edited(t, o, c, ChorusEdit{Do: Lay, Kind: ConnectorBlock, Tick: 3 * 1920})
+	assert.Equal(t, ConnectorBlock, run.Blocks[len(run.Blocks)-2].Kind)
+
+	blues := orderFor(t, "quick change", "C", "E", 4)
+	chorus := planned(t, blues).Best[0].Chorus
+	half, err := change.FindApproach("half step above")
+	require.NoError(t, err)
+	led, _ := edited(t, blues, chorus, ChorusEdit{Do: Lay, Kind: ApproachBlock, Tick: 5 * 1920, Approach: &half})
+	told, err := blues.Tell(led)
+	require.NoError(t, err)
+	found := false
+	for n, why := range told.Why {
+		if e := led.Heard(blues.Chart).Events[n]; e.Tick == 6*1920-240 {
+			assert.Contains(t, why, "Approach: a half step from above into")
+			found = true
+		}
+	}
+	assert.True(t, found, "it leads into bar 7")
+}
+
+func TestWritingNotes(t *testing.T) {
+	o, c := shortSolo(t)
+	note := phrase.Event{Tick: 960, Ticks: 960, Fingered: neck.Fingered{Place: neck.Place{String: 1, Fret: 8}}}
+	written, said := edited(t, o, c, ChorusEdit{Do: Write, Blocks: []int{1}, Notes: []phrase.Event{note}})
+	assert.Empty(t, said)
+	assert.Equal(t, FreeBlock, written.Blocks[1].Kind, "a rest that is written into is free notes")
+	gone, _ := edited(t, o, c, ChorusEdit{Do: Write, Blocks: []int{0}})
+	assert.Equal(t, RestBlock, gone.Blocks[0].Kind, "without notes it is a rest")
+	off := note
+	off.Fret = 30
+	before := c
+	_, _, err := o.Edited(c, ChorusEdit{Do: Write, Blocks: []int{1}, Notes: []phrase.Event{off}})
+	assert.ErrorContains(t, err, "fret 30 is not on the neck")
+	assert.Equal(t, before, c, "nothing has changed")
+}
+
+func TestEditsThatCannotBeMeant(t *testing.T) {
+	o, c := shortSolo(t)
+	cases := map[string]struct {
+		e     ChorusEdit
+		field string
+	}{
+		"no such block":   {ChorusEdit{Do: Lock, Blocks: []int{9}}, "edit.blocks[0]"},
+		"no block chosen": {ChorusEdit{Do: Mute}, "edit.blocks"},
+		"no deed":         {ChorusEdit{Do: "polish"}, "edit.do"},
+		"a rest moved":    {ChorusEdit{Do: Move, Blocks: []int{1}, Ticks: 480}, "edit.blocks[0]"},
+		"no lick":         {ChorusEdit{Do: Swap, Blocks: []int{0}}, "edit.lick"},
+		"no lick to lay":  {ChorusEdit{Do: Lay, Kind: LickBlock}, "edit.lick"},
+		"no kind":         {ChorusEdit{Do: Lay, Kind: "riff"}, "edit.kind"},
+		"no note":         {ChorusEdit{Do: Alter, Note: 0}, "edit.notes"},
+		"a far note":      {ChorusEdit{Do: Alter, Note: 40, Notes: make([]phrase.Event, 1)}, "edit.note"},
+		"bars too far":    {ChorusEdit{Do: Reroll, Bar: 3, Bars: 2}, "edit.bars"},
+	}
+	for name, one := range cases {
+		_, _, err := o.Edited(c, one.e)
+		fault := &chart.FieldError{}
+		require.ErrorAs(t, err, &fault, name)
+		assert.Equal(t, one.field, fault.Field, name)
+	}
+}
+
+// Choruses follow one another: the second begins where the first ends, its pickup in the
+// last bar of it.
+func TestChorusesJoin(t *testing.T) {
+	o := orderFor(t, "quick change", "C", "E", 11)
+	first, second := planned(t, o).Best[0].Chorus, planned(t, o).Best[1].Chorus
+	line := Joined([]Chorus{first, second}, o.Chart)
+	require.NoError(t, line.Check(o.Instrument))
+	assert.GreaterOrEqual(t, len(line.Events), len(first.Heard(o.Chart).Events)+len(second.Heard(o.Chart).Events)-1)
+	assert.Greater(t, line.Events[len(line.Events)-1].Tick, o.Chart.Ticks())
+}
