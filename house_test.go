@@ -5,7 +5,9 @@ import (
 	"go/parser"
 	"go/token"
 	"io/fs"
+	"os"
 	"path/filepath"
+	"regexp"
 	"strconv"
 	"strings"
 	"testing"
@@ -33,7 +35,8 @@ var mayImport = map[string][]string{
 }
 
 // pure is what the core may import beside itself: nothing that reads a clock,
-// a file, a network or a database.
+// a file, a network or a database. Chance comes from a seed that is passed in: see
+// TestChanceIsSeeded.
 var pure = []string{"errors", "fmt", "math", "math/rand/v2", "slices", "sort", "strconv", "strings", "unicode"}
 
 func TestArrowsPointDown(t *testing.T) {
@@ -94,4 +97,24 @@ func TestNamesSayWhatThingsAre(t *testing.T) {
 		assert.NotContains(t, []string{"util", "utils", "common", "helper", "helpers", "manager", "misc"}, strings.ToLower(name), path)
 		return nil
 	}))
+}
+
+// The core draws chance from generators made of a seed, never from the one that the
+// machine seeds.
+func TestChanceIsSeeded(t *testing.T) {
+	seeded := regexp.MustCompile(`\brand\.([A-Za-z]+)`)
+	uses := 0
+	require.NoError(t, filepath.WalkDir("core", func(path string, entry fs.DirEntry, err error) error {
+		if err != nil || entry.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		source, err := os.ReadFile(path)
+		require.NoError(t, err)
+		for _, use := range seeded.FindAllStringSubmatch(string(source), -1) {
+			uses++
+			assert.Contains(t, []string{"New", "NewPCG", "Rand"}, use[1], "%s: rand.%s is not seeded by us", path, use[1])
+		}
+		return nil
+	}))
+	assert.Positive(t, uses, "the uses were found")
 }

@@ -10,9 +10,11 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
+	"undaris/core/solo"
 	"undaris/format/chartfile"
 	"undaris/format/document"
 	"undaris/format/lickfile"
+	"undaris/format/solofile"
 )
 
 // body is a response with a body and nothing else.
@@ -61,6 +63,13 @@ type Choices struct {
 	Span         int                   `json:"span" doc:"The comfortable stretch to begin with, in mm"`
 	Sequences    []SequenceChoice      `json:"sequences" doc:"What sequences walk over, and the figures"`
 	Orders       []string              `json:"orders" doc:"Which way round figures go"`
+	SoloFormats  []FormatChoice        `json:"soloFormats" doc:"What solos are exported as"`
+	Forms        []string              `json:"forms" doc:"The phrase plans that are offered"`
+	Stages       []string              `json:"stages" doc:"How far a chorus grows"`
+	Density      float64               `json:"density" doc:"Notes a bar to begin with"`
+	Blend        float64               `json:"blend" doc:"The blend to begin with"`
+	Space        float64               `json:"space" doc:"The share of silence to begin with"`
+	MaxSpace     float64               `json:"maxSpace"`
 }
 
 // Length is a note value, in ticks.
@@ -102,6 +111,7 @@ func (s *server) registerChoices(api huma.API) {
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
 		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
+		Density: solo.DefaultDensity, Blend: solo.DefaultBlend, Space: solo.DefaultSpace, MaxSpace: solo.MaxSpace,
 	}
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
@@ -120,6 +130,15 @@ func (s *server) registerChoices(api huma.API) {
 	}
 	for _, f := range lickfile.Formats {
 		choices.LickFormats = append(choices.LickFormats, FormatChoice{Name: f.Name, Title: f.Title})
+	}
+	for _, f := range solofile.Formats {
+		choices.SoloFormats = append(choices.SoloFormats, FormatChoice{Name: f.Name, Title: f.Title})
+	}
+	for _, form := range solo.Forms {
+		choices.Forms = append(choices.Forms, string(form))
+	}
+	for _, stage := range solo.Stages {
+		choices.Stages = append(choices.Stages, string(stage))
 	}
 	for _, l := range chart.Lengths {
 		choices.Lengths = append(choices.Lengths, Length(l))

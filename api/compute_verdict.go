@@ -127,12 +127,7 @@ func (o on) verdict(l phrase.Lick, lost []string) Verdict {
 		out.Offences = append(out.Offences, one)
 	}
 	for _, d := range l.Phrase.BandDropped(o.instrument, o.chart.Key, o.chart.Chords()) {
-		dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Hearing), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Sentence, Events: append([]int{}, d.Notes...)}
-		if d.Settles != nil {
-			tone := toneOf(*d.Settles)
-			dropped.Settles = &tone
-		}
-		out.Dropped = append(out.Dropped, dropped)
+		out.Dropped = append(out.Dropped, droppedOf(d))
 	}
 	for _, l := range v.Landings {
 		landfall := Landfall{Chord: l.Chord.Symbol(), When: l.When, Event: l.Index}
@@ -141,8 +136,23 @@ func (o on) verdict(l phrase.Lick, lost []string) Verdict {
 		}
 		out.Landings = append(out.Landings, landfall)
 	}
-	for _, c := range v.Coverage {
-		out.Coverage = append(out.Coverage, Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)})
-	}
+	out.Coverage = append(out.Coverage, coveredOf(v.Coverage)...)
 	return out
+}
+
+func droppedOf(d phrase.Dropped) Dropped {
+	dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Hearing), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Sentence, Events: append([]int{}, d.Notes...)}
+	if d.Settles != nil {
+		tone := toneOf(*d.Settles)
+		dropped.Settles = &tone
+	}
+	return dropped
+}
+
+func coveredOf(all []phrase.Covered) []Covered {
+	covered := make([]Covered, len(all))
+	for n, c := range all {
+		covered[n] = Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)}
+	}
+	return covered
 }

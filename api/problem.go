@@ -67,3 +67,6 @@ func unkept(what string, id uint, err error) error {
 	}
 	return err
 }
+
+// indexed is the path of one of a list.
+func indexed(list string, n int) string { return fmt.Sprintf("%s[%d]", list, n) }

@@ -90,6 +90,8 @@ func (s *server) register(api huma.API) {
 	s.registerLicks(api)
 	s.registerFindLicks(api)
 	s.registerLines(api)
+	s.registerComputeSolo(api)
+	s.registerSolos(api)
 }
 
 // logged writes one line for each request.

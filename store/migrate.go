@@ -43,6 +43,42 @@ var migrations = []*gormigrate.Migration{
 			updated_at DATETIME NOT NULL
 		)`,
 	)},
+	// The kinds are held by a check of the table, which SQLite cannot change: both tables
+	// are made anew. They are copied to tables without keys first, since dropping
+	// documents would take their revisions with them.
+	{ID: "0004-solos", Migrate: statements(
+		`CREATE TABLE documents_before AS SELECT * FROM documents`,
+		`CREATE TABLE revisions_before AS SELECT * FROM revisions`,
+		`DROP TABLE revisions`,
+		`DROP TABLE documents`,
+		`CREATE TABLE documents (
+			id           INTEGER PRIMARY KEY AUTOINCREMENT,
+			kind         TEXT NOT NULL CHECK (kind IN ('chart', 'lick', 'line', 'solo')),
+			name         TEXT NOT NULL,
+			body         BLOB NOT NULL,
+			version      INTEGER NOT NULL CHECK (version >= 1),
+			chart_id     INTEGER REFERENCES documents (id),
+			created_at   DATETIME NOT NULL,
+			updated_at   DATETIME NOT NULL,
+			deleted_at   DATETIME,
+			practised_at DATETIME
+		)`,
+		`CREATE INDEX documents_by_kind ON documents (kind, deleted_at)`,
+		`CREATE INDEX documents_by_chart ON documents (chart_id)`,
+		`CREATE TABLE revisions (
+			document_id INTEGER NOT NULL REFERENCES documents (id) ON DELETE CASCADE,
+			version     INTEGER NOT NULL,
+			name        TEXT NOT NULL,
+			body        BLOB NOT NULL,
+			saved_at    DATETIME NOT NULL,
+			PRIMARY KEY (document_id, version)
+		)`,
+		`INSERT INTO documents (id, kind, name, body, version, chart_id, created_at, updated_at, deleted_at, practised_at)
+			SELECT id, kind, name, body, version, chart_id, created_at, updated_at, deleted_at, practised_at FROM documents_before ORDER BY id`,
+		`INSERT INTO revisions (document_id, version, name, body, saved_at) SELECT document_id, version, name, body, saved_at FROM revisions_before`,
+		`DROP TABLE documents_before`,
+		`DROP TABLE revisions_before`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {

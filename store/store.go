@@ -23,6 +23,7 @@ const (
 	Chart Kind = "chart"
 	Lick  Kind = "lick"
 	Line  Kind = "line"
+	Solo  Kind = "solo"
 )
 
 // Document is one kept thing.

@@ -183,6 +183,45 @@ func TestAnOlderFileIsBroughtUpToDate(t *testing.T) {
 	require.NoError(t, again.Practised(Chart, list[0].ID, time.Now()))
 }
 
+// The tables are made anew for solos; what was kept before, its versions and what belongs
+// to what stay.
+func TestAFileFromBeforeSolosKeepsEverything(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "undaris.db")
+	all := migrations
+	migrations = all[:3]
+	s, err := Open(path)
+	migrations = all
+	require.NoError(t, err)
+	tune, err := s.Create(Document{Kind: Chart, Name: "Tune", Body: []byte("1")})
+	require.NoError(t, err)
+	_, err = s.Replace(Chart, tune.ID, 1, "Tune again", []byte("2"))
+	require.NoError(t, err)
+	line, err := s.Create(Document{Kind: Line, Name: "Line", ChartID: &tune.ID, Body: []byte("3")})
+	require.NoError(t, err)
+	require.NoError(t, s.Delete(Line, line.ID, 1))
+	_, err = s.Create(Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
+	require.Error(t, err, "there were no solos")
+	require.NoError(t, s.Close())
+
+	again := open(t, path)
+	read, err := again.Read(Chart, tune.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "Tune again", read.Name)
+	revisions, err := again.Revisions(tune.ID)
+	require.NoError(t, err)
+	require.Len(t, revisions, 1)
+	assert.Equal(t, []byte("1"), revisions[0].Body)
+	restored, err := again.Restore(Line, line.ID)
+	require.NoError(t, err)
+	assert.Equal(t, tune.ID, *restored.ChartID)
+	solo, err := again.Create(Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
+	require.NoError(t, err)
+	assert.Greater(t, solo.ID, line.ID, "numbers go on")
+	missing := tune.ID + 100
+	_, err = again.Create(Document{Kind: Solo, Name: "Solo", ChartID: &missing, Body: []byte("4")})
+	assert.Error(t, err, "a solo belongs to a chart that exists")
+}
+
 func TestLinesBelongToAChartThatExists(t *testing.T) {
 	s := fresh(t)
 	chart, err := s.Create(Document{Kind: Chart, Name: "A tune", Body: []byte("1")})

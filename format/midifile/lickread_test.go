@@ -146,7 +146,7 @@ func TestMIDIThatIsUntidy(t *testing.T) {
 func TestStringsHaveTheirChannels(t *testing.T) {
 	seen := map[uint8]bool{}
 	for s := 1; s <= 12; s++ {
-		channel := stringChannel(s)
+		channel := stringChannel(s, 0)
 		assert.NotEqual(t, uint8(drums), channel)
 		assert.False(t, seen[channel])
 		seen[channel] = true

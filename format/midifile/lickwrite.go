@@ -2,6 +2,7 @@ package midifile
 
 import (
 	"bytes"
+	"slices"
 	"sort"
 
 	"gitlab.com/gomidi/midi/v2"
@@ -9,6 +10,7 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/chart"
+	"undaris/core/neck"
 	"undaris/core/phrase"
 )
 
@@ -49,20 +51,7 @@ func WriteLick(l phrase.Lick, tempo int) []byte {
 	}
 	conductor, at := head(c)
 	add(conductor, max(performance.End-at, 0))
-	track := &smf.Track{}
-	track.Add(0, smf.MetaTrackSequenceName("Guitar"))
-	for s := range order.Instrument.Open {
-		channel := stringChannel(s + 1)
-		track.Add(0, midi.ProgramChange(channel, cleanGuitar))
-		for _, control := range [][2]uint8{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
-			track.Add(0, midi.ControlChange(channel, control[0], control[1]))
-		}
-	}
-	at = 0
-	for _, m := range lickMessages(l, performance.Notes) {
-		track.Add(uint32(m.tick-at), m.message)
-		at = m.tick
-	}
+	track, at := guitar(l.Phrase, order.Instrument, performance.Notes, 0)
 	add(track, max(performance.End-at, 0))
 	out := &bytes.Buffer{}
 	if _, err := file.WriteTo(out); err != nil {
@@ -71,12 +60,80 @@ func WriteLick(l phrase.Lick, tempo int) []byte {
 	return out.Bytes()
 }
 
-// stringChannel is the channel, from 0, of a string; the drums' is left out.
-func stringChannel(s int) uint8 {
-	if s-1 >= drums {
-		return uint8(s)
+// guitar is the track of a phrase, a channel for each string from the first on, and the
+// tick of its last event.
+func guitar(p phrase.Phrase, i neck.Instrument, notes []band.Note, first uint8) (*smf.Track, int) {
+	track := &smf.Track{}
+	track.Add(0, smf.MetaTrackSequenceName("Guitar"))
+	for s := range i.Open {
+		channel := stringChannel(s+1, first)
+		track.Add(0, midi.ProgramChange(channel, cleanGuitar))
+		for _, control := range [][2]uint8{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
+			track.Add(0, midi.ControlChange(channel, control[0], control[1]))
+		}
 	}
-	return uint8(s - 1)
+	at := 0
+	for _, m := range lickMessages(p, notes, first) {
+		track.Add(uint32(m.tick-at), m.message)
+		at = m.tick
+	}
+	return track, at
+}
+
+// bandChannels are those of the band, before the strings of a solo.
+const bandChannels = 2
+
+// WriteSolo writes a line of so many choruses with the band, feel applied, in 480 ticks to
+// a quarter: a track of tempo, meter, key and chord symbols, one for the guitar with a
+// channel for each string, and one each for chords, bass and click. A line that begins
+// before bar 1 has as many bars of click before it.
+func WriteSolo(c chart.Chart, i neck.Instrument, line phrase.Phrase, choruses int) []byte {
+	countIn := 0
+	if len(line.Events) > 0 && line.Events[0].Tick < 0 {
+		countIn = 1
+	}
+	performance := band.Perform(band.Order{Chart: c, Instrument: i, Bars: choruses * len(c.Played()), CountIn: countIn, Line: line})
+	if countIn > 0 { // the pickup sounds while it is counted in
+		pickup := phrase.Phrase{Meter: line.Meter}
+		for _, e := range line.Events {
+			if e.Tick < 0 {
+				e.Tick += c.Ticks()
+				pickup.Events = append(pickup.Events, e)
+			}
+		}
+		last := len(c.Played()) - 1
+		before := band.Perform(band.Order{Chart: c, Instrument: i, From: last, Bars: 1, Line: pickup, Silent: []band.Part{band.Click, band.Bass, band.Chords}})
+		performance.Notes = append(before.Notes, performance.Notes...)
+	}
+	file := smf.NewSMF1()
+	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
+	add := func(t *smf.Track, at int) {
+		t.Close(uint32(max(performance.End-at, 0)))
+		if err := file.Add(*t); err != nil {
+			panic("a track can always be added: " + err.Error())
+		}
+	}
+	add(headOf(c, choruses, performance.CountIn))
+	lead := slices.DeleteFunc(slices.Clone(performance.Notes), func(n band.Note) bool { return n.Part != band.Lead })
+	add(guitar(line, i, lead, bandChannels))
+	for _, track := range bandTracks(performance) {
+		add(track.Track, track.at)
+	}
+	out := &bytes.Buffer{}
+	if _, err := file.WriteTo(out); err != nil {
+		panic("memory can always be written: " + err.Error())
+	}
+	return out.Bytes()
+}
+
+// stringChannel is the channel, from 0, of a string, the first string on the first; the
+// drums' is left out.
+func stringChannel(s int, first uint8) uint8 {
+	channel := first + uint8(s-1)
+	if channel >= drums {
+		channel++
+	}
+	return channel
 }
 
 // timed is a message at a tick; at one tick ends come before bends before starts.
@@ -85,10 +142,10 @@ type timed struct {
 	message    midi.Message
 }
 
-func lickMessages(l phrase.Lick, notes []band.Note) []timed {
+func lickMessages(p phrase.Phrase, notes []band.Note, first uint8) []timed {
 	all := []timed{}
 	for _, n := range notes {
-		channel := stringChannel(l.Phrase.Events[n.Event].String)
+		channel := stringChannel(p.Events[n.Event].String, first)
 		key := uint8(n.Pitch)
 		all = append(all, timed{n.Tick + n.Ticks, 0, midi.NoteOff(channel, key)}, timed{n.Tick, 2, midi.NoteOn(channel, key, uint8(n.Loudness))})
 		if len(n.Curve) == 0 {

@@ -40,6 +40,25 @@ func Write(c chart.Chart) []byte {
 	}
 	conductor, at := head(c)
 	add(conductor, performance.End-at)
+	for _, track := range bandTracks(performance) {
+		add(track.Track, performance.End-track.at)
+	}
+	out := &bytes.Buffer{}
+	if _, err := file.WriteTo(out); err != nil {
+		panic("memory can always be written: " + err.Error())
+	}
+	return out.Bytes()
+}
+
+// bandTrack is a track of the band, and the tick of its last event.
+type bandTrack struct {
+	*smf.Track
+	at int
+}
+
+// bandTracks are the tracks of chords, bass and click.
+func bandTracks(performance band.Performance) []bandTrack {
+	all := []bandTrack{}
 	for _, voice := range voices {
 		track := &smf.Track{}
 		track.Add(0, smf.MetaTrackSequenceName(voice.name))
@@ -55,17 +74,16 @@ func Write(c chart.Chart) []byte {
 			track.Add(uint32(e.tick-at), message)
 			at = e.tick
 		}
-		add(track, performance.End-at)
+		all = append(all, bandTrack{track, at})
 	}
-	out := &bytes.Buffer{}
-	if _, err := file.WriteTo(out); err != nil {
-		panic("memory can always be written: " + err.Error())
-	}
-	return out.Bytes()
+	return all
 }
 
 // head is the track without notes, and the tick of its last event.
-func head(c chart.Chart) (*smf.Track, int) {
+func head(c chart.Chart) (*smf.Track, int) { return headOf(c, 1, 0) }
+
+// headOf is head of so many choruses, the first of which begins at a tick.
+func headOf(c chart.Chart, choruses, first int) (*smf.Track, int) {
 	t := &smf.Track{}
 	t.Add(0, smf.MetaTrackSequenceName(c.Title))
 	t.Add(0, smf.MetaTempo(float64(c.Tempo*c.Meter.BeatTicks())/chart.TicksPerQuarter))
@@ -74,18 +92,21 @@ func head(c chart.Chart) (*smf.Track, int) {
 		t.Add(0, smf.MetaKey(0, c.Key.Mode != harmony.MinorMode, uint8(max(fifths, -fifths)), fifths < 0))
 	}
 	at, before := 0, ""
-	for _, m := range c.Written().Moments() {
-		marker := m.Written.Symbol()
-		if m.Silent {
-			marker = chart.NoChord
-		}
-		if label := c.Bars[m.Source].Section; label != "" && m.Beat == 0 {
-			t.Add(uint32(m.Tick-at), smf.MetaMarker(label))
-			at = m.Tick
-		}
-		if marker != before {
-			t.Add(uint32(m.Tick-at), smf.MetaCuepoint(marker))
-			at, before = m.Tick, marker
+	for chorus := range choruses {
+		for _, m := range c.Written().Moments() {
+			tick := first + chorus*c.Ticks() + m.Tick
+			marker := m.Written.Symbol()
+			if m.Silent {
+				marker = chart.NoChord
+			}
+			if label := c.Bars[m.Source].Section; label != "" && m.Beat == 0 {
+				t.Add(uint32(tick-at), smf.MetaMarker(label))
+				at = tick
+			}
+			if marker != before {
+				t.Add(uint32(tick-at), smf.MetaCuepoint(marker))
+				at, before = tick, marker
+			}
 		}
 	}
 	return t, at

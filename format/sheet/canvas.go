@@ -46,6 +46,8 @@ type canvas interface {
 	line(x1, y1, x2, y2, thick float64)
 	// pill is a rectangle with round ends about its middle.
 	pill(x, y, w, h, thick float64, filled, dashed bool)
+	// blank is white, about its middle, so that what stands there can be read.
+	blank(x, y, w, h float64)
 	// text stands on its baseline y.
 	text(x, y float64, l letters, s string)
 	done() []byte
@@ -78,6 +80,10 @@ func (s *svg) pill(x, y, w, h, thick float64, filled, dashed bool) {
 	}
 	fmt.Fprintf(&s.out, `<rect x="%.2f" y="%.2f" width="%.2f" height="%.2f" rx="%.2f" fill="%s" stroke="#000" stroke-width="%.2f"%s/>`+"\n",
 		x-w/2, y-h/2+s.top, w, h, min(w, h)/2, fill, thick, dash)
+}
+
+func (s *svg) blank(x, y, w, h float64) {
+	fmt.Fprintf(&s.out, `<rect x="%.2f" y="%.2f" width="%.2f" height="%.2f" fill="#fff"/>`+"\n", x-w/2, y-h/2+s.top, w, h)
 }
 
 func (s *svg) text(x, y float64, l letters, text string) {
@@ -138,6 +144,11 @@ func (p *pdf) pill(x, y, w, h, thick float64, filled, dashed bool) {
 		defer p.f.SetDashPattern(nil, 0)
 	}
 	p.f.RoundedRect(x-w/2, y-h/2, w, h, min(w, h)/2, "1234", "DF")
+}
+
+func (p *pdf) blank(x, y, w, h float64) {
+	p.f.SetFillColor(255, 255, 255)
+	p.f.Rect(x-w/2, y-h/2, w, h, "F")
 }
 
 // pointsPerMM is the size of letters in points, as a PDF counts it.

@@ -279,6 +279,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/chorus": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute chorus */
+        post: operations["post-api-compute-chorus"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/choruses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute choruses */
+        post: operations["post-api-compute-choruses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/elsewhere": {
         parameters: {
             query?: never;
@@ -534,6 +568,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/solo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute solo */
+        post: operations["post-api-compute-solo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/split": {
         parameters: {
             query?: never;
@@ -778,6 +829,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/solos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API solos */
+        get: operations["list-api-solos"];
+        put?: never;
+        /** Post API solos */
+        post: operations["post-api-solos"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API solos by ID */
+        get: operations["get-api-solos-by-id"];
+        /** Put API solos by ID */
+        put: operations["put-api-solos-by-id"];
+        post?: never;
+        /** Delete API solos by ID */
+        delete: operations["delete-api-solos-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API solos by ID duplicate */
+        post: operations["post-api-solos-by-id-duplicate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API solos by ID export by format */
+        get: operations["list-api-solos-by-id-export-by-format"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API solos by ID restore */
+        post: operations["post-api-solos-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API solos by ID revisions */
+        get: operations["list-api-solos-by-id-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API solos by ID revisions by revision restore */
+        post: operations["post-api-solos-by-id-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -910,6 +1083,24 @@ export interface components {
             class: "home" | "colour" | "blue" | "lean" | "outside";
             degree: string;
             note: string;
+        };
+        Block: {
+            /** @enum {string} */
+            kind: "lick" | "approach" | "connector" | "free notes" | "rest";
+            /** @description It stays when the chorus is planned again */
+            locked?: boolean;
+            /** @description It is not heard */
+            muted?: boolean;
+            name: string;
+            /** @description Its events, in ticks of the chorus */
+            notes?: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description A tick of the chorus; negative in a pickup
+             */
+            start: number;
+            /** Format: int64 */
+            ticks: number;
         };
         BoxOver: {
             holds: components["schemas"]["Tone"][];
@@ -1051,11 +1242,23 @@ export interface components {
             approaches: string[];
             /** @description Of a chart */
             bars: components["schemas"]["Range"];
+            /**
+             * Format: double
+             * @description The blend to begin with
+             */
+            blend: number;
             boxes: string[];
             capo: components["schemas"]["Range"];
+            /**
+             * Format: double
+             * @description Notes a bar to begin with
+             */
+            density: number;
             feels: string[];
             /** @description What charts are exported as */
             formats: components["schemas"]["FormatChoice"][];
+            /** @description The phrase plans that are offered */
+            forms: string[];
             frets: components["schemas"]["Range"];
             /** @description The tunings that are offered */
             instruments: components["schemas"]["Instrument"][];
@@ -1064,6 +1267,8 @@ export interface components {
             lengths: components["schemas"]["Length"][];
             /** @description What licks are exported as */
             lickFormats: components["schemas"]["FormatChoice"][];
+            /** Format: double */
+            maxSpace: number;
             meters: string[];
             modes: string[];
             /**
@@ -1078,12 +1283,21 @@ export interface components {
             schools: string[];
             /** @description What sequences walk over, and the figures */
             sequences: components["schemas"]["SequenceChoice"][];
+            /** @description What solos are exported as */
+            soloFormats: components["schemas"]["FormatChoice"][];
+            /**
+             * Format: double
+             * @description The share of silence to begin with
+             */
+            space: number;
             /**
              * Format: int64
              * @description The comfortable stretch to begin with, in mm
              */
             span: number;
             spanMm: components["schemas"]["Range"];
+            /** @description How far a chorus grows */
+            stages: string[];
             strings: components["schemas"]["Range"];
             /** @description The one to begin with */
             subdivision: string;
@@ -1141,6 +1355,154 @@ export interface components {
             /** @description Arpeggios of other chords to play over it, best first */
             superimposed: components["schemas"]["Superimposed"][];
         };
+        Chorus: {
+            /** @description In order of time; they do not overlap */
+            blocks: components["schemas"]["Block"][];
+            plan: components["schemas"]["ChorusPlan"];
+            /** @description How far it has grown; left out for all of it */
+            stage?: string;
+        };
+        ChorusEdit: {
+            /** @description Left out for any that fits */
+            approach?: string;
+            /**
+             * Format: int64
+             * @description The first bar to plan anew, from 1
+             */
+            bar?: number;
+            /**
+             * Format: int64
+             * @description How many; with no bars and no blocks all that is not locked
+             */
+            bars?: number;
+            /** @description Which blocks, from 0 */
+            blocks?: number[];
+            /** @enum {string} */
+            do: "lock" | "unlock" | "mute" | "unmute" | "move" | "stretch" | "rest" | "swap" | "lay" | "write" | "alter" | "re-roll";
+            /** @description What is laid: lick, approach, connector, free notes, rest */
+            kind?: string;
+            lick?: components["schemas"]["Lick"];
+            /**
+             * Format: int64
+             * @description The event of the line that is altered, from 0; -1 for one more
+             */
+            note?: number;
+            /** @description The notes that a block is to have, or the one that a note becomes */
+            notes?: components["schemas"]["Event"][];
+            /** Format: int64 */
+            seed?: number;
+            /**
+             * Format: int64
+             * @description Where a block is laid
+             */
+            tick?: number;
+            /**
+             * Format: int64
+             * @description How far a block or its end is moved, or how long a rest is laid
+             */
+            ticks?: number;
+        };
+        ChorusPlan: {
+            /** @description Those allowed; left out for all */
+            approaches?: string[];
+            /** @description 0 (the box) to 1 (chord tones), one for each bar or one for all; left out for 0.5 */
+            blend?: number[];
+            /** @description The box that is played in; left out for the chart's */
+            box?: string;
+            /**
+             * Format: double
+             * @description Notes a bar, on average; left out for 4
+             */
+            density?: number;
+            /** @description Letters A to H with blanks between, or question–answer; left out for A A B */
+            form?: string;
+            /** @description Phrases begin with licks of the vocabulary */
+            fromLicks?: boolean;
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            school?: string;
+            /**
+             * Format: int64
+             * @description The same seed gives the same chorus
+             */
+            seed?: number;
+            /** @description Where the hand goes to at later bars; left out to stay */
+            shifts?: components["schemas"]["Shift"][];
+            /**
+             * Format: double
+             * @description The share of silence wanted, 0 to 0.6; left out for 0.25
+             */
+            space?: number;
+            subdivision?: string;
+            /** @description The licks that the vocabulary was chosen by; left out for all */
+            tags?: string[];
+        };
+        ChorusRepair: {
+            edit: components["schemas"]["ChorusEdit"];
+            says: string;
+        };
+        ChorusRequest: {
+            chart: components["schemas"]["Chart"];
+            chorus: components["schemas"]["Chorus"];
+            edit?: components["schemas"]["ChorusEdit"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description The vocabulary, for what is planned anew */
+            licks?: components["schemas"]["Lick"][];
+        };
+        ChorusTarget: {
+            aim: components["schemas"]["Tone"];
+            /** @description It is the tone aimed at */
+            aimed: boolean;
+            chord: string;
+            class?: string;
+            /**
+             * Format: int64
+             * @description The note of the tab that lands, from 0; -1 for none
+             */
+            event: number;
+            landed?: components["schemas"]["Tone"];
+            /** Format: int64 */
+            tick: number;
+            /** @enum {string} */
+            when: "early" | "on" | "late" | "none";
+        };
+        ChorusView: {
+            blocks: components["schemas"]["Block"][];
+            covered: components["schemas"]["Covered"][];
+            /** @description What a listener makes of each chord when the band drops out */
+            dropped: components["schemas"]["DroppedBar"][];
+            figures: components["schemas"]["Figures"];
+            /** @description In which block each note of the tab stands, from 0; -1 for none */
+            in: number[];
+            /** @description What keeps it from being dull */
+            lively: components["schemas"]["Finding"][];
+            /** @description What could be better, the gravest first */
+            mend: components["schemas"]["Complaint"][];
+            /** @description What is heard, to be played */
+            phrase: components["schemas"]["Phrase"];
+            /** @description What gave way to the edit */
+            said: string[];
+            /** @description What is heard, its tick 0 the chorus's */
+            tab: components["schemas"]["Tab"];
+            targets: components["schemas"]["ChorusTarget"][];
+            /** @description The same over what the band plays, where another chord is imagined */
+            written?: components["schemas"]["Figures"];
+        };
+        ChorusesRequest: {
+            chart: components["schemas"]["Chart"];
+            choruses: components["schemas"]["Chorus"][];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+        };
+        Complaint: {
+            about: string;
+            events: number[];
+            repairs: components["schemas"]["ChorusRepair"][];
+            says: string;
+            /** Format: int64 */
+            tick: number;
+        };
         CopyEdit: {
             /** Format: int64 */
             bar: number;
@@ -1188,6 +1550,27 @@ export interface components {
             says: string;
             /** @description The tone that would make it clear */
             settles?: components["schemas"]["Tone"];
+        };
+        DroppedBar: {
+            chord: string;
+            /** @description The notes over it, from 0 */
+            events: number[];
+            /** @enum {string} */
+            hearing: "heard" | "unclear" | "another chord" | "nothing";
+            /**
+             * Format: double
+             * @description How much better it fits than its rival
+             */
+            margin: number;
+            /** @description The chord that fits best beside it */
+            rival: string;
+            says: string;
+            /** @description The tone that would make it clear */
+            settles?: components["schemas"]["Tone"];
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
         };
         Easier: {
             sentence: string;
@@ -1397,6 +1780,40 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        Figures: {
+            /**
+             * Format: int64
+             * @description Of how many
+             */
+            changes: number;
+            /**
+             * Format: int64
+             * @description Of how many
+             */
+            chords: number;
+            /** @description No reach is wider than the player's span */
+            comforted: boolean;
+            /**
+             * Format: int64
+             * @description Chords that are heard without the band
+             */
+            heard: number;
+            /**
+             * Format: int64
+             * @description Changes landed on a home tone
+             */
+            landings: number;
+            /** @description Notes rested on: how many are home or colour */
+            rests: components["schemas"]["Share"];
+            shape: components["schemas"]["Outline"];
+            /**
+             * Format: double
+             * @description The share of the chorus that is silent
+             */
+            space: number;
+            /** @description Notes on strong beats: how many are home */
+            strong: components["schemas"]["Share"];
+        };
         FindLicks: {
             chart: components["schemas"]["Chart"];
             /** @description The degree of its last */
@@ -1430,6 +1847,13 @@ export interface components {
             technique?: string;
             /** @description Words in name, line or tags */
             text?: string;
+        };
+        Finding: {
+            /** @description The notes it comes from, from 0 */
+            events: number[];
+            good: boolean;
+            name: string;
+            says: string;
         };
         Fitted: {
             /** @description The chromatic passing notes put in, and where */
@@ -1531,6 +1955,10 @@ export interface components {
             position?: string;
             /** @description That of the motif; left out for eighths */
             subdivision?: string;
+        };
+        Gave: {
+            field: string;
+            says: string;
         };
         GoesOn: {
             /** Format: int64 */
@@ -1634,6 +2062,11 @@ export interface components {
             said: string;
             tab: components["schemas"]["Tab"];
         };
+        JoinedChoruses: {
+            /** Format: int64 */
+            bars: number;
+            phrase: components["schemas"]["Phrase"];
+        };
         Judgement: {
             /** @enum {string} */
             class: "home" | "colour" | "blue" | "lean" | "outside";
@@ -1673,6 +2106,15 @@ export interface components {
             subdivision?: string;
             /** @description The place to land on; left out for the school's choice */
             target?: components["schemas"]["Place"];
+        };
+        KeepSolo: {
+            /** @description The tune as it was when the solo was saved */
+            chart: components["schemas"]["Chart"];
+            /** Format: int64 */
+            chartId: number;
+            /** @description What it is kept for; left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            solo: components["schemas"]["Solo"];
         };
         KeptChart: {
             /** Format: int64 */
@@ -1748,6 +2190,20 @@ export interface components {
             player: components["schemas"]["Player"];
             /** Format: date-time */
             saved: string;
+            /**
+             * Format: int64
+             * @description Given with a save, so that no other save is overwritten
+             */
+            version: number;
+        };
+        KeptSolo: {
+            /** Format: int64 */
+            chartId: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            saved: string;
+            solo: components["schemas"]["Solo"];
             /**
              * Format: int64
              * @description Given with a save, so that no other save is overwritten
@@ -2566,6 +3022,14 @@ export interface components {
              */
             speed?: number;
         };
+        Phrase: {
+            /** @description The notes in order of time */
+            events: components["schemas"]["Event"][];
+            /** @description 4/4, 3/4, 6/8 or 12/8 */
+            meter: string;
+            /** @description The chords it was written over, each until the next */
+            over?: components["schemas"]["Over"][];
+        };
         Pin: {
             /**
              * Format: int64
@@ -2624,6 +3088,11 @@ export interface components {
              * @description 1 is the highest sounding
              */
             string: number;
+        };
+        PlannedSolo: {
+            best: components["schemas"]["ChorusView"][];
+            /** @description What of the plan gave way, so that a chorus could be had */
+            gave: components["schemas"]["Gave"][];
         };
         PlayedLine: {
             /** @description The notes in order of time */
@@ -2744,6 +3213,18 @@ export interface components {
         };
         ReplaceLickBody: {
             lick: components["schemas"]["Lick"];
+            /**
+             * Format: int64
+             * @description The version that this one replaces
+             */
+            version: number;
+        };
+        ReplaceSoloBody: {
+            /** @description The tune as it was when the solo was saved */
+            chart: components["schemas"]["Chart"];
+            /** @description What it is kept for; left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            solo: components["schemas"]["Solo"];
             /**
              * Format: int64
              * @description The version that this one replaces
@@ -2894,6 +3375,14 @@ export interface components {
             /** Format: int64 */
             of: number;
         };
+        Shift: {
+            /**
+             * Format: int64
+             * @description From 2
+             */
+            bar: number;
+            position: string;
+        };
         Smaller: {
             caution?: string;
             name: string;
@@ -2903,6 +3392,47 @@ export interface components {
             stretchMm: number;
             /** @example strings 4 3 2 */
             strings: string;
+        };
+        Solo: {
+            choruses: components["schemas"]["Chorus"][];
+            /** @description 1 to 60 characters */
+            name: string;
+        };
+        SoloEntry: {
+            /** Format: int64 */
+            chartId: number;
+            /** Format: int64 */
+            choruses: number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            notes: number;
+            /** Format: date-time */
+            saved: string;
+            /**
+             * Format: int64
+             * @description Given with a save, so that no other save is overwritten
+             */
+            version: number;
+        };
+        SoloRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Blocks that stay as they are, in order of time */
+            kept?: components["schemas"]["Block"][];
+            /** @description The vocabulary */
+            licks?: components["schemas"]["Lick"][];
+            plan: components["schemas"]["ChorusPlan"];
+        };
+        SoloRevision: {
+            current: boolean;
+            /** Format: date-time */
+            saved: string;
+            solo: components["schemas"]["Solo"];
+            /** Format: int64 */
+            version: number;
         };
         Span: {
             /**
@@ -3780,6 +4310,72 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-chorus": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChorusRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChorusView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-choruses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChorusesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedChoruses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-elsewhere": {
         parameters: {
             query?: never;
@@ -4274,6 +4870,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tab"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-solo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoloRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedSolo"];
                 };
             };
             /** @description Error */
@@ -4920,6 +5549,333 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptPlayer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-solos": {
+        parameters: {
+            query?: {
+                /** @description Only those over this chart; left out for all */
+                chart?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoloEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-solos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSolo"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-solos-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-solos-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceSoloBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-solos-by-id": {
+        parameters: {
+            query: {
+                /** @description The version that is to be deleted */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-solos-by-id-duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-solos-by-id-export-by-format": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description pdf, tab, musicxml or midi */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-solos-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-solos-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoloRevision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-solos-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSolo"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,354 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/change"
+	"undaris/core/phrase"
+	"undaris/core/solo"
+	"undaris/format/document"
+)
+
+// SoloRequest asks for a chorus to be planned.
+type SoloRequest struct {
+	On
+	Plan  document.ChorusPlan `json:"plan"`
+	Licks []document.Lick     `json:"licks,omitempty" maxItems:"500" doc:"The vocabulary"`
+	Kept  []document.Block    `json:"kept,omitempty" maxItems:"4096" doc:"Blocks that stay as they are, in order of time"`
+}
+
+// PlannedSolo is up to three choruses, the best first.
+type PlannedSolo struct {
+	Best []ChorusView `json:"best"`
+	Gave []Gave       `json:"gave" doc:"What of the plan gave way, so that a chorus could be had"`
+}
+
+// Gave is a part of a plan that gave way.
+type Gave struct {
+	Field string `json:"field"`
+	Says  string `json:"says"`
+}
+
+// ChorusRequest is a chorus and one edit of it; without one it is read as it is.
+type ChorusRequest struct {
+	On
+	Chorus document.Chorus `json:"chorus"`
+	Licks  []document.Lick `json:"licks,omitempty" maxItems:"500" doc:"The vocabulary, for what is planned anew"`
+	Edit   *ChorusEdit     `json:"edit,omitempty"`
+}
+
+// ChorusEdit is one change of a chorus.
+type ChorusEdit struct {
+	Do       string           `json:"do" enum:"lock,unlock,mute,unmute,move,stretch,rest,swap,lay,write,alter,re-roll"`
+	Blocks   []int            `json:"blocks,omitempty" maxItems:"4096" doc:"Which blocks, from 0"`
+	Tick     int              `json:"tick,omitempty" doc:"Where a block is laid"`
+	Ticks    int              `json:"ticks,omitempty" doc:"How far a block or its end is moved, or how long a rest is laid"`
+	Bar      int              `json:"bar,omitempty" doc:"The first bar to plan anew, from 1"`
+	Bars     int              `json:"bars,omitempty" doc:"How many; with no bars and no blocks all that is not locked"`
+	Lick     *document.Lick   `json:"lick,omitempty"`
+	Approach string           `json:"approach,omitempty" doc:"Left out for any that fits"`
+	Kind     string           `json:"kind,omitempty" doc:"What is laid: lick, approach, connector, free notes, rest"`
+	Notes    []document.Event `json:"notes,omitempty" maxItems:"4096" doc:"The notes that a block is to have, or the one that a note becomes"`
+	Note     int              `json:"note,omitempty" doc:"The event of the line that is altered, from 0; -1 for one more"`
+	Seed     uint64           `json:"seed,omitempty" maximum:"4294967295"`
+}
+
+// ChorusView is a chorus, what is heard of it, and everything that is said of it.
+type ChorusView struct {
+	Blocks []document.Block `json:"blocks"`
+	Said   []string         `json:"said" doc:"What gave way to the edit"`
+	Tab    Tab              `json:"tab" doc:"What is heard, its tick 0 the chorus's"`
+	// In are the blocks of the tab's events.
+	In      []int           `json:"in" doc:"In which block each note of the tab stands, from 0; -1 for none"`
+	Targets []ChorusTarget  `json:"targets"`
+	Figures Figures         `json:"figures"`
+	Written *Figures        `json:"written,omitempty" doc:"The same over what the band plays, where another chord is imagined"`
+	Dropped []DroppedBar    `json:"dropped" doc:"What a listener makes of each chord when the band drops out"`
+	Covered []Covered       `json:"covered"`
+	Lively  []Finding       `json:"lively" doc:"What keeps it from being dull"`
+	Mend    []Complaint     `json:"mend" doc:"What could be better, the gravest first"`
+	Phrase  document.Phrase `json:"phrase" doc:"What is heard, to be played"`
+}
+
+// ChorusTarget is a tone aimed at where a chord arrives, and what lands there.
+type ChorusTarget struct {
+	Tick   int    `json:"tick"`
+	Chord  string `json:"chord"`
+	Aim    Tone   `json:"aim"`
+	Event  int    `json:"event" doc:"The note of the tab that lands, from 0; -1 for none"`
+	When   string `json:"when" enum:"early,on,late,none"`
+	Landed *Tone  `json:"landed,omitempty"`
+	Class  string `json:"class,omitempty"`
+	Aimed  bool   `json:"aimed" doc:"It is the tone aimed at"`
+}
+
+// Figures are what is counted of a chorus, each with the notes it comes from.
+type Figures struct {
+	Strong    Share   `json:"strong" doc:"Notes on strong beats: how many are home"`
+	Rests     Share   `json:"rests" doc:"Notes rested on: how many are home or colour"`
+	Heard     int     `json:"heard" doc:"Chords that are heard without the band"`
+	Chords    int     `json:"chords" doc:"Of how many"`
+	Space     float64 `json:"space" doc:"The share of the chorus that is silent"`
+	Shape     Outline `json:"shape"`
+	Landings  int     `json:"landings" doc:"Changes landed on a home tone"`
+	Changes   int     `json:"changes" doc:"Of how many"`
+	Comforted bool    `json:"comforted" doc:"No reach is wider than the player's span"`
+}
+
+// DroppedBar is what is heard of one chord, and where it lies.
+type DroppedBar struct {
+	Dropped
+	Tick  int `json:"tick"`
+	Ticks int `json:"ticks"`
+}
+
+// Finding is one thing that keeps a chorus from being dull, or does not.
+type Finding struct {
+	Name   string `json:"name"`
+	Good   bool   `json:"good"`
+	Says   string `json:"says"`
+	Events []int  `json:"events" doc:"The notes it comes from, from 0"`
+}
+
+// Complaint is one thing that could be better, and what would mend it.
+type Complaint struct {
+	About   string         `json:"about"`
+	Says    string         `json:"says"`
+	Tick    int            `json:"tick"`
+	Events  []int          `json:"events"`
+	Repairs []ChorusRepair `json:"repairs"`
+}
+
+// ChorusRepair is one note put right.
+type ChorusRepair struct {
+	Says string     `json:"says"`
+	Edit ChorusEdit `json:"edit"`
+}
+
+// ChorusesRequest asks for the line of several choruses.
+type ChorusesRequest struct {
+	On
+	Choruses []document.Chorus `json:"choruses" minItems:"1" maxItems:"16"`
+}
+
+// JoinedChoruses is their line, to be played.
+type JoinedChoruses struct {
+	Phrase document.Phrase `json:"phrase"`
+	Bars   int             `json:"bars"`
+}
+
+func (s *server) registerComputeSolo(api huma.API) {
+	huma.Post(api, "/api/compute/solo", func(_ context.Context, in *body[SoloRequest]) (*body[PlannedSolo], error) {
+		on, order, err := in.Body.order(in.Body.Plan, in.Body.Licks)
+		if err != nil {
+			return nil, err
+		}
+		if order.Kept, err = document.Blocks(in.Body.Kept, on.chart, on.instrument); err != nil {
+			return nil, invalid("kept", err)
+		}
+		planned, err := order.Plan()
+		if err != nil {
+			return nil, invalid("plan", err)
+		}
+		out := PlannedSolo{Gave: []Gave{}}
+		for _, p := range planned.Best {
+			view, err := on.chorus(order, p.Chorus, "", nil)
+			if err != nil {
+				return nil, err
+			}
+			out.Best = append(out.Best, view)
+		}
+		for _, g := range planned.Gave {
+			out.Gave = append(out.Gave, Gave{g.Field, g.Sentence})
+		}
+		return &body[PlannedSolo]{out}, nil
+	})
+	huma.Post(api, "/api/compute/chorus", func(_ context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
+		on, order, err := in.Body.order(in.Body.Chorus.Plan, in.Body.Licks)
+		if err != nil {
+			return nil, err
+		}
+		blocks, err := document.Blocks(in.Body.Chorus.Blocks, on.chart, on.instrument)
+		if err != nil {
+			return nil, invalid("chorus", err)
+		}
+		chorus, said := solo.Chorus{Blocks: blocks}, []string{}
+		if in.Body.Edit != nil {
+			edit, err := in.Body.Edit.core(on, order)
+			if err != nil {
+				return nil, err
+			}
+			if chorus, said, err = order.Edited(chorus, edit); err != nil {
+				return nil, invalid("", err)
+			}
+		}
+		view, err := on.chorus(order, chorus, in.Body.Chorus.Stage, said)
+		if err != nil {
+			return nil, err
+		}
+		return &body[ChorusView]{view}, nil
+	})
+	huma.Post(api, "/api/compute/choruses", func(_ context.Context, in *body[ChorusesRequest]) (*body[JoinedChoruses], error) {
+		on, line, err := in.Body.joined(in.Body.Choruses)
+		if err != nil {
+			return nil, err
+		}
+		return &body[JoinedChoruses]{JoinedChoruses{document.PhraseOf(line), len(in.Body.Choruses) * len(on.chart.Played())}}, nil
+	})
+}
+
+// order reads what a chorus is planned by.
+func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, solo.ChorusOrder, error) {
+	read, err := o.read()
+	if err != nil {
+		return on{}, solo.ChorusOrder{}, err
+	}
+	vocabulary := make([]phrase.Lick, len(licks))
+	for n, l := range licks {
+		if vocabulary[n], err = l.Core(); err != nil {
+			return on{}, solo.ChorusOrder{}, invalid(indexed("licks", n), err)
+		}
+	}
+	order, err := plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
+	if err != nil {
+		return on{}, solo.ChorusOrder{}, invalid("plan", err)
+	}
+	return read, order, nil
+}
+
+// joined is the line of several choruses over the chart, each at its stage.
+func (o On) joined(docs []document.Chorus) (on, phrase.Phrase, error) {
+	read, err := o.read()
+	if err != nil {
+		return on{}, phrase.Phrase{}, err
+	}
+	choruses := make([]solo.Chorus, len(docs))
+	for n, d := range docs {
+		blocks, err := document.Blocks(d.Blocks, read.chart, read.instrument)
+		if err != nil {
+			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
+		}
+		order, err := d.Plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, nil)
+		if err != nil {
+			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n)+".plan", err)
+		}
+		stage, err := solo.ParseStage(d.Stage)
+		if err != nil {
+			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
+		}
+		if choruses[n], err = order.Grown(solo.Chorus{Blocks: blocks}, stage); err != nil {
+			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
+		}
+	}
+	return read, solo.Joined(choruses, read.chart), nil
+}
+
+// core reads an edit.
+func (e ChorusEdit) core(o on, order solo.ChorusOrder) (solo.ChorusEdit, error) {
+	edit := solo.ChorusEdit{
+		Do: solo.Deed(e.Do), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, Kind: solo.Kind(e.Kind), Note: e.Note, Seed: e.Seed,
+	}
+	edit.Bar = max(edit.Bar, 0)
+	if e.Lick != nil {
+		lick, err := e.Lick.Core()
+		if err != nil {
+			return edit, invalid("edit.lick", err)
+		}
+		edit.Lick = &lick
+	}
+	if e.Approach != "" {
+		approach, err := change.FindApproach(e.Approach)
+		if err != nil {
+			return edit, invalid("edit.approach", err)
+		}
+		edit.Approach = &approach
+	}
+	if len(e.Notes) > 0 {
+		p, err := document.Phrase{Meter: order.Chart.Meter.String(), Events: e.Notes}.SoFar(o.instrument)
+		if err != nil {
+			return edit, invalid("edit", err)
+		}
+		edit.Notes = p.Events
+	}
+	return edit, nil
+}
+
+// chorus is everything that is said of a chorus at a stage.
+func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []string) (ChorusView, error) {
+	at, err := solo.ParseStage(stage)
+	if err != nil {
+		return ChorusView{}, invalid("chorus", err)
+	}
+	grown, err := order.Grown(c, at)
+	if err != nil {
+		return ChorusView{}, invalid("plan", err)
+	}
+	told, err := order.Tell(grown)
+	if err != nil {
+		return ChorusView{}, invalid("plan", err)
+	}
+	complaints, err := order.Complaints(grown)
+	if err != nil {
+		return ChorusView{}, invalid("plan", err)
+	}
+	r := solo.Review(order.Instrument, grown.Heard(order.Chart), order.Chart)
+	view := ChorusView{
+		Blocks: document.BlocksOf(c.Blocks), Said: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), In: append([]int{}, told.BlockOf...),
+		Phrase: document.PhraseOf(r.Line), Figures: o.figures(r, told.Targets),
+		Targets: []ChorusTarget{}, Dropped: []DroppedBar{}, Covered: []Covered{}, Lively: []Finding{}, Mend: []Complaint{},
+	}
+	if view.Tab.Events == nil {
+		view.Tab.Events = []LineEvent{}
+	}
+	for n := range view.Tab.Events {
+		view.Tab.Events[n].Why = told.Why[n]
+	}
+	for _, t := range told.Targets {
+		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: t.When, Aimed: t.Aimed}
+		if t.Index >= 0 {
+			landed := toneOf(t.Landed.Tone)
+			target.Landed, target.Class = &landed, string(t.Landed.Class)
+			view.Tab.Events[t.Index].Role = "target"
+		}
+		view.Targets = append(view.Targets, target)
+	}
+	if written, both := solo.OverWritten(order, grown); both {
+		figures := o.figures(written, nil)
+		view.Written = &figures
+	}
+	for _, d := range r.Dropped {
+		view.Dropped = append(view.Dropped, DroppedBar{droppedOf(d), d.From, d.To - d.From})
+	}
+	view.Covered = append(view.Covered, coveredOf(r.Verdict.Coverage)...)
+	for _, f := range r.Lively {
+		view.Lively = append(view.Lively, Finding{f.Name, f.Good, f.Sentence, append([]int{}, f.Notes...)})
+	}
+	for _, complaint := range complaints {
+		one := Complaint{About: complaint.About, Says: complaint.Sentence, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
+		for _, repair := range complaint.Repairs {
+			one.Repairs = append(one.Repairs, ChorusRepair{repair.Sentence, ChorusEdit{
+				Do: string(repair.Edit.Do), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: order.Chart.Meter, Events: repair.Edit.Notes}).Events,
+			}})
+		}
+		view.Mend = append(view.Mend, one)
+	}
+	return view, nil
+}
+
+func (o on) figures(r solo.Reviewed, targets []solo.Target) Figures {
+	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Dropped), Changes: len(targets)}
+	f.Comforted = f.Shape.WidestMM <= o.spanMM
+	for _, d := range r.Dropped {
+		if d.Hearing == phrase.HeardTrue {
+			f.Heard++
+		}
+	}
+	for _, t := range targets {
+		if t.Index >= 0 && t.Landed.Class == "home" {
+			f.Landings++
+		}
+	}
+	return f
+}

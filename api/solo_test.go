@@ -1,0 +1,226 @@
+package api
+
+import (
+	"bytes"
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"gitlab.com/gomidi/midi/v2/smf"
+
+	"undaris/core/neck"
+	"undaris/format/document"
+	"undaris/format/musicxml"
+	"undaris/format/reading"
+	"undaris/format/tabtext"
+)
+
+func ferryOn(c client) On { return On{Chart: ferry(c).Chart} }
+
+// plannedSolo is the best of a plan over Tin Roof Ferry.
+func plannedSolo(c client, seed uint64) ChorusView {
+	return call[PlannedSolo](c, "POST", "/api/compute/solo", SoloRequest{On: ferryOn(c), Plan: document.ChorusPlan{Seed: seed}}, 200).Best[0]
+}
+
+func TestASoloIsPlannedAndTold(t *testing.T) {
+	c := application(t, nil)
+	planned := call[PlannedSolo](c, "POST", "/api/compute/solo", SoloRequest{On: ferryOn(c), Plan: document.ChorusPlan{Seed: 41}}, 200)
+	require.Len(t, planned.Best, 3)
+	assert.Empty(t, planned.Gave)
+	best := planned.Best[0]
+	assert.Equal(t, 9, best.Figures.Changes, "eight changes within the chorus and the one back to the top")
+	assert.Equal(t, best.Figures.Changes, best.Figures.Landings)
+	assert.True(t, best.Figures.Comforted)
+	assert.Len(t, best.In, len(best.Tab.Events))
+	assert.Len(t, best.Targets, 9)
+	assert.Nil(t, best.Written, "nothing is imagined")
+	assert.Equal(t, best, plannedSolo(c, 41), "the same seed, the same solo")
+	assert.NotEqual(t, best.Tab, plannedSolo(c, 42).Tab)
+	approached := 0
+	for _, e := range best.Tab.Events {
+		assert.NotEmpty(t, e.Why)
+		if strings.HasPrefix(e.Why, "Approach: ") {
+			approached++
+			assert.Contains(t, e.Why, " into ")
+		}
+	}
+	assert.Positive(t, approached)
+}
+
+func TestAChorusIsEdited(t *testing.T) {
+	c := application(t, nil)
+	chorus := document.Chorus{Plan: document.ChorusPlan{Seed: 3}, Blocks: plannedSolo(c, 3).Blocks}
+	ask := func(edit *ChorusEdit, stage string) ChorusView {
+		with := chorus
+		with.Stage = stage
+		return call[ChorusView](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: with, Edit: edit}, 200)
+	}
+	read := ask(nil, "")
+	assert.Equal(t, chorus.Blocks, read.Blocks)
+	thin := ask(nil, "chord tones")
+	assert.Less(t, len(thin.Tab.Events), len(read.Tab.Events))
+	assert.Equal(t, chorus.Blocks, thin.Blocks, "the chorus itself stays")
+	locked := ask(&ChorusEdit{Do: "lock", Blocks: []int{0}}, "")
+	assert.True(t, locked.Blocks[0].Locked)
+	chorus.Blocks = locked.Blocks
+	again := ask(&ChorusEdit{Do: "re-roll", Seed: 99}, "")
+	assert.Equal(t, locked.Blocks[0], again.Blocks[0])
+	assert.NotEqual(t, read.Tab, again.Tab)
+	lick := firstLick(c).Lick
+	free := -1
+	for n, b := range chorus.Blocks {
+		if b.Kind == "free notes" && !b.Locked {
+			free = n
+		}
+	}
+	swapped := ask(&ChorusEdit{Do: "swap", Blocks: []int{free}, Lick: &lick}, "")
+	names := []string{}
+	for _, b := range swapped.Blocks {
+		names = append(names, b.Name)
+	}
+	assert.Contains(t, names, lick.Name)
+
+	for location, edit := range map[string]ChorusEdit{
+		"body.edit.blocks[0]": {Do: "move", Blocks: []int{0}, Ticks: 480},
+		"body.edit.lick":      {Do: "lay", Kind: "lick"},
+		"body.edit.approach":  {Do: "lay", Kind: "approach", Approach: "leap of faith"},
+		"body.edit.events[0].string": {Do: "write", Blocks: []int{1}, Notes: []document.Event{
+			{Ticks: 240, String: 9, Fret: 3},
+		}},
+	} {
+		bad := call[problem](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: chorus, Edit: &edit}, 422)
+		assert.Equal(t, location, bad.Errors[0].Location)
+	}
+}
+
+func TestPlansThatCannotBeMeant(t *testing.T) {
+	c := application(t, nil)
+	dense := 0.0
+	for location, request := range map[string]SoloRequest{
+		"body.plan.blend[0]":      {Plan: document.ChorusPlan{Blend: []float64{2}}},
+		"body.plan.density":       {Plan: document.ChorusPlan{Density: &dense}},
+		"body.plan.form":          {Plan: document.ChorusPlan{Form: "ABBA"}},
+		"body.plan.school":        {Plan: document.ChorusPlan{School: "sixths first"}},
+		"body.plan.position":      {Plan: document.ChorusPlan{Position: "Z-3"}},
+		"body.plan.approaches[0]": {Plan: document.ChorusPlan{Approaches: []string{"nearby"}}},
+		"body.plan.subdivision":   {Plan: document.ChorusPlan{Subdivision: "ninth"}},
+		"body.plan.shifts[0]":     {Plan: document.ChorusPlan{Shifts: []document.Shift{{Bar: 40, Position: "E"}}}},
+		"body.kept.blocks[0]":     {Kept: []document.Block{{Kind: "rest", Start: 99999, Ticks: 480}}},
+		"body.kept.blocks[1]":     {Kept: []document.Block{{Kind: "rest", Ticks: 960}, {Kind: "rest", Start: 480, Ticks: 480}}},
+	} {
+		request.On = ferryOn(c)
+		bad := call[problem](c, "POST", "/api/compute/solo", request, 422)
+		require.NotEmpty(t, bad.Errors, location)
+		assert.Equal(t, location, bad.Errors[0].Location, bad.Detail)
+	}
+}
+
+// twoChoruses is a solo that can be kept.
+func twoChoruses(c client) KeepSolo {
+	solo := document.Solo{Name: "Two times round"}
+	for _, seed := range []uint64{41, 42} {
+		solo.Choruses = append(solo.Choruses, document.Chorus{Plan: document.ChorusPlan{Seed: seed}, Blocks: plannedSolo(c, seed).Blocks})
+	}
+	return KeepSolo{SoloBody: SoloBody{Solo: solo, Chart: ferry(c).Chart}, ChartID: ferry(c).ID}
+}
+
+func TestASoloIsKeptReplacedAndRestored(t *testing.T) {
+	c := application(t, nil)
+	keep := twoChoruses(c)
+	kept := call[KeptSolo](c, "POST", "/api/solos", keep, 201)
+	assert.Equal(t, keep.Solo, kept.Solo)
+	entries := call[[]SoloEntry](c, "GET", "/api/solos", nil, 200)
+	at := -1
+	for n, e := range entries {
+		if e.ID == kept.ID {
+			at = n
+		}
+	}
+	require.GreaterOrEqual(t, at, 0)
+	assert.Equal(t, 2, entries[at].Choruses)
+	path := "/api/solos/" + itoa(kept.ID)
+	type save struct {
+		SoloBody
+		Version int `json:"version"`
+	}
+	changed := keep.SoloBody
+	changed.Solo.Name = "Once round"
+	changed.Solo.Choruses = changed.Solo.Choruses[:1]
+	again := call[KeptSolo](c, "PUT", path, save{changed, 1}, 200)
+	assert.Equal(t, 2, again.Version)
+	call[problem](c, "PUT", path, save{keep.SoloBody, 1}, 412)
+	assert.Equal(t, changed.Solo, call[KeptSolo](c, "GET", path, nil, 200).Solo, "nothing was overwritten")
+	versions := call[[]SoloRevision](c, "GET", path+"/revisions", nil, 200)
+	require.Len(t, versions, 2)
+	assert.True(t, versions[0].Current)
+	assert.Equal(t, keep.Solo, versions[1].Solo)
+	restored := call[KeptSolo](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 200)
+	assert.Equal(t, keep.Solo, restored.Solo)
+	copied := call[KeptSolo](c, "POST", path+"/duplicate", nil, 201)
+	assert.Equal(t, "Two times round, copy", copied.Solo.Name)
+	assert.Equal(t, 204, c.do("DELETE", path+"?version=3", nil).Code)
+	call[problem](c, "GET", path, nil, 404)
+	assert.Equal(t, keep.Solo, call[KeptSolo](c, "POST", path+"/restore", nil, 200).Solo)
+
+	bad := keep
+	bad.Solo.Choruses = append([]document.Chorus{}, keep.Solo.Choruses...)
+	bad.Solo.Choruses[1].Blocks = []document.Block{{Kind: "rest", Ticks: -1}}
+	problem1 := call[problem](c, "POST", "/api/solos", bad, 422)
+	assert.Equal(t, "body.choruses[1].blocks[0]", problem1.Errors[0].Location)
+	bad = keep
+	bad.Solo.Name = " "
+	assert.Equal(t, "body.solo.name", call[problem](c, "POST", "/api/solos", bad, 422).Errors[0].Location)
+	bad = keep
+	bad.ChartID = 999
+	assert.Equal(t, "body.chartId", call[problem](c, "POST", "/api/solos", bad, 422).Errors[0].Location)
+}
+
+// What is taken away can be opened again: the notes of the tab and of the MusicXML are
+// those of the solo, the MIDI has a track for each part, the PDF is one.
+func TestASoloIsTakenAway(t *testing.T) {
+	c := application(t, nil)
+	keep := twoChoruses(c)
+	kept := call[KeptSolo](c, "POST", "/api/solos", keep, 201)
+	joined := call[JoinedChoruses](c, "POST", "/api/compute/choruses", ChorusesRequest{On: ferryOn(c), Choruses: keep.Solo.Choruses}, 200)
+	assert.Equal(t, 24, joined.Bars)
+	path := "/api/solos/" + itoa(kept.ID) + "/export/"
+	get := func(format string) []byte {
+		r := c.do("GET", path+format, nil)
+		require.Equal(t, 200, r.Code, format)
+		return r.Body.Bytes()
+	}
+	for format, read := range map[string]func([]byte, reading.Terms) (*reading.Lick, error){"tab": tabtext.Read, "musicxml": musicxml.ReadLick} {
+		l, err := read(get(format), reading.Terms{Instrument: neck.Standard()})
+		require.NoError(t, err, format)
+		again := document.LickOf(l.Lick)
+		require.Len(t, again.Events, len(joined.Phrase.Events), format)
+		for n, e := range again.Events {
+			want := joined.Phrase.Events[n]
+			assert.Equal(t, [3]int{want.Tick, want.String, want.Fret}, [3]int{e.Tick, e.String, e.Fret}, "%s, note %d", format, n+1)
+		}
+	}
+	file, err := smf.ReadFrom(bytes.NewReader(get("midi")))
+	require.NoError(t, err)
+	assert.Len(t, file.Tracks, 5, "tempo and chords, line, chords, bass, click")
+	assert.True(t, bytes.HasPrefix(get("pdf"), []byte("%PDF")))
+	assert.Equal(t, 404, c.do("GET", path+"wax", nil).Code)
+
+	for n := range keep.Solo.Choruses {
+		for k := range keep.Solo.Choruses[n].Blocks {
+			keep.Solo.Choruses[n].Blocks[k].Muted = true
+		}
+	}
+	silent := call[KeptSolo](c, "POST", "/api/solos", keep, 201)
+	assert.Equal(t, 422, c.do("GET", "/api/solos/"+itoa(silent.ID)+"/export/tab", nil).Code, "a solo that is silent is not taken away")
+}
+
+func BenchmarkPlanOverHTTP(b *testing.B) {
+	c := application(b, nil)
+	on := ferryOn(c)
+	for b.Loop() {
+		body, _ := json.Marshal(SoloRequest{On: on, Plan: document.ChorusPlan{Seed: 41}})
+		require.Equal(b, 200, c.do("POST", "/api/compute/solo", json.RawMessage(body)).Code)
+	}
+}

@@ -1,0 +1,148 @@
+package document
+
+import (
+	"errors"
+	"fmt"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/solo"
+)
+
+// Solo is one or more choruses over a tune, in their order.
+type Solo struct {
+	Name     string   `json:"name" doc:"1 to 60 characters"`
+	Choruses []Chorus `json:"choruses" minItems:"1" maxItems:"16"`
+}
+
+// Chorus is one time through the tune: what it was planned by, and its blocks.
+type Chorus struct {
+	Plan   ChorusPlan `json:"plan"`
+	Stage  string     `json:"stage,omitempty" doc:"How far it has grown; left out for all of it"`
+	Blocks []Block    `json:"blocks" doc:"In order of time; they do not overlap"`
+}
+
+// Block is a part of a chorus on its time line.
+type Block struct {
+	Kind   string  `json:"kind" enum:"lick,approach,connector,free notes,rest"`
+	Name   string  `json:"name"`
+	Start  int     `json:"start" doc:"A tick of the chorus; negative in a pickup"`
+	Ticks  int     `json:"ticks"`
+	Locked bool    `json:"locked,omitempty" doc:"It stays when the chorus is planned again"`
+	Muted  bool    `json:"muted,omitempty" doc:"It is not heard"`
+	Notes  []Event `json:"notes,omitempty" doc:"Its events, in ticks of the chorus"`
+}
+
+// ChorusPlan is what a chorus is planned by. What is left out is the default.
+type ChorusPlan struct {
+	Position    string    `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
+	Shifts      []Shift   `json:"shifts,omitempty" maxItems:"32" doc:"Where the hand goes to at later bars; left out to stay"`
+	School      string    `json:"school,omitempty"`
+	Approaches  []string  `json:"approaches,omitempty" maxItems:"32" doc:"Those allowed; left out for all"`
+	Box         string    `json:"box,omitempty" doc:"The box that is played in; left out for the chart's"`
+	FromLicks   bool      `json:"fromLicks,omitempty" doc:"Phrases begin with licks of the vocabulary"`
+	Tags        []string  `json:"tags,omitempty" maxItems:"12" doc:"The licks that the vocabulary was chosen by; left out for all"`
+	Subdivision string    `json:"subdivision,omitempty"`
+	Density     *float64  `json:"density,omitempty" doc:"Notes a bar, on average; left out for 4"`
+	Blend       []float64 `json:"blend,omitempty" maxItems:"1024" doc:"0 (the box) to 1 (chord tones), one for each bar or one for all; left out for 0.5"`
+	Form        string    `json:"form,omitempty" doc:"Letters A to H with blanks between, or question–answer; left out for A A B"`
+	Space       *float64  `json:"space,omitempty" doc:"The share of silence wanted, 0 to 0.6; left out for 0.25"`
+	Seed        uint64    `json:"seed,omitempty" maximum:"4294967295" doc:"The same seed gives the same chorus"`
+}
+
+// Shift moves the hand at the start of a bar.
+type Shift struct {
+	Bar      int    `json:"bar" doc:"From 2"`
+	Position string `json:"position"`
+}
+
+// BlocksOf writes blocks as documents.
+func BlocksOf(blocks []solo.Block) []Block {
+	all := make([]Block, len(blocks))
+	for n, b := range blocks {
+		all[n] = Block{Kind: string(b.Kind), Name: b.Name, Start: b.Start, Ticks: b.Ticks, Locked: b.Locked, Muted: b.Muted, Notes: PhraseOf(phrase.Phrase{Meter: chart.FourFour, Events: b.Notes}).Events}
+	}
+	return all
+}
+
+// Blocks reads blocks over a chart and checks that they are in order and can be played.
+// Its error is a *chart.FieldError.
+func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]solo.Block, error) {
+	all := make([]solo.Block, len(docs))
+	for n, d := range docs {
+		p, err := Phrase{Meter: c.Meter.String(), Events: d.Notes}.SoFar(i)
+		if err != nil {
+			return nil, below(fmt.Sprintf("blocks[%d].notes", n), noteField(err))
+		}
+		all[n] = solo.Block{Kind: solo.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: p.Events}
+		if len([]rune(d.Name)) > phrase.MaxName {
+			return nil, &chart.FieldError{Field: fmt.Sprintf("blocks[%d].name", n), Detail: fmt.Sprintf("a block's name has at most %d characters", phrase.MaxName)}
+		}
+	}
+	return all, solo.Chorus{Blocks: all}.Check(c.Meter, c.Ticks())
+}
+
+// noteField drops the name of the list from the field of a note, which its block names.
+func noteField(err error) error {
+	var field *chart.FieldError
+	if errors.As(err, &field) && len(field.Field) > len("events") && field.Field[:len("events")] == "events" {
+		return &chart.FieldError{Field: field.Field[len("events"):], Detail: field.Detail}
+	}
+	return err
+}
+
+// Order reads the plan over a chart, for hands and with a vocabulary. Its error is a
+// *chart.FieldError or what FindPosition and the like return, with no field.
+func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []phrase.Lick) (solo.ChorusOrder, error) {
+	o := solo.ChorusOrder{
+		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: licks, FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
+		Density: solo.DefaultDensity, Space: solo.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
+	}
+	at := func(field string, err error) error {
+		if err == nil {
+			return nil
+		}
+		var named *chart.FieldError
+		if errors.As(err, &named) {
+			return err
+		}
+		return &chart.FieldError{Field: field, Detail: err.Error()}
+	}
+	var err error
+	if o.Position, err = neck.FindPosition(i, c.Key.Tonic.Class(), d.Position); err != nil {
+		return o, at("position", err)
+	}
+	for n, s := range d.Shifts {
+		to, err := neck.FindPosition(i, c.Key.Tonic.Class(), s.Position)
+		if err != nil {
+			return o, at(fmt.Sprintf("shifts[%d].position", n), err)
+		}
+		o.Shifts = append(o.Shifts, solo.Shift{Bar: s.Bar - 1, Position: to})
+	}
+	if o.School, err = change.ParseSchool(d.School); err != nil {
+		return o, at("school", err)
+	}
+	for n, name := range d.Approaches {
+		a, err := change.FindApproach(name)
+		if err != nil {
+			return o, at(fmt.Sprintf("approaches[%d]", n), err)
+		}
+		o.Approaches = append(o.Approaches, a)
+	}
+	if o.Subdivision, err = c.Meter.Subdivision(d.Subdivision); err != nil {
+		return o, at("subdivision", err)
+	}
+	if o.Form, err = solo.ParseForm(d.Form); err != nil {
+		return o, at("form", err)
+	}
+	if d.Density != nil {
+		o.Density = *d.Density
+	}
+	if d.Space != nil {
+		o.Space = *d.Space
+	}
+	return o, o.Check()
+}
