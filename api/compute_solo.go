@@ -62,6 +62,7 @@ type ChorusView struct {
 	Tab    Tab              `json:"tab" doc:"What is heard, its tick 0 the chorus's"`
 	// In are the blocks of the tab's events.
 	In      []int           `json:"in" doc:"In which block each note of the tab stands, from 0; -1 for none"`
+	Step    int             `json:"step" doc:"The ticks that blocks snap to"`
 	Targets []ChorusTarget  `json:"targets"`
 	Figures Figures         `json:"figures"`
 	Written *Figures        `json:"written,omitempty" doc:"The same over what the band plays, where another chord is imagined"`
@@ -266,11 +267,11 @@ func (e ChorusEdit) core(o on, order solo.ChorusOrder) (solo.ChorusEdit, error) 
 		edit.Approach = &approach
 	}
 	if len(e.Notes) > 0 {
-		p, err := document.Phrase{Meter: order.Chart.Meter.String(), Events: e.Notes}.SoFar(o.instrument)
+		notes, err := document.Notes(e.Notes, order.Chart, o.instrument)
 		if err != nil {
 			return edit, invalid("edit", err)
 		}
-		edit.Notes = p.Events
+		edit.Notes = notes
 	}
 	return edit, nil
 }
@@ -296,7 +297,7 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 	r := solo.Review(order.Instrument, grown.Heard(order.Chart), order.Chart)
 	view := ChorusView{
 		Blocks: document.BlocksOf(c.Blocks), Said: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), In: append([]int{}, told.BlockOf...),
-		Phrase: document.PhraseOf(r.Line), Figures: o.figures(r, told.Targets),
+		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r, told.Targets),
 		Targets: []ChorusTarget{}, Dropped: []DroppedBar{}, Covered: []Covered{}, Lively: []Finding{}, Mend: []Complaint{},
 	}
 	if view.Tab.Events == nil {

@@ -27,6 +27,9 @@ const (
 func (o Order) lead(offset int) []Note {
 	notes := []Note{}
 	first, last := o.From*o.Chart.Meter.BarTicks(), (o.From+o.Bars)*o.Chart.Meter.BarTicks()
+	if o.From == 0 { // a pickup is played while it is counted in
+		first -= o.CountIn * o.Chart.Meter.BarTicks()
+	}
 	for n, e := range o.Line.Events {
 		tick := o.LineStart + e.Tick
 		if tick < first || tick >= last {

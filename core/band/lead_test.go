@@ -106,3 +106,24 @@ func TestATiedNoteRingsOn(t *testing.T) {
 	assert.Equal(t, []Point{{0, 0}, {327, 0}, {480, 200}}, notes[0].Curve, "up when the tied note begins")
 	assert.Empty(t, notes[1].On)
 }
+
+// The pickup of a line is heard while it is counted in, and only from bar 1 on.
+func TestAPickupIsHeardInTheCountIn(t *testing.T) {
+	c := blues(t, "C", chart.Straight)
+	line := phrase.Phrase{Meter: c.Meter, Events: []phrase.Event{
+		{Tick: -480, Ticks: 480, Fingered: neck.Fingered{Place: neck.Place{String: 3, Fret: 8}}},
+		{Tick: 0, Ticks: 480, Fingered: neck.Fingered{Place: neck.Place{String: 3, Fret: 9}}},
+	}}
+	starts := func(from, countIn int) []int {
+		ticks := []int{}
+		for _, n := range Perform(Order{Chart: c, Instrument: neck.Standard(), From: from, Bars: 2, CountIn: countIn, Line: line}).Notes {
+			if n.Part == Lead {
+				ticks = append(ticks, n.Tick)
+			}
+		}
+		return ticks
+	}
+	assert.Equal(t, []int{1440, 1920}, starts(0, 1))
+	assert.Equal(t, []int{0}, starts(0, 0), "there is no time for it")
+	assert.Empty(t, starts(1, 1))
+}

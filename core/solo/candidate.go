@@ -371,8 +371,8 @@ func (g *ground) blocks(phrases []sung) Chorus {
 func (p sung) kind(n int) Kind {
 	o := p.onsets[n]
 	switch {
-	case p.fromLick[n]:
-		return LickBlock
+	case p.fromLick[n], p.lick != "" && o.arrival >= 0 && n+1 < len(p.notes) && p.fromLick[n+1]:
+		return LickBlock // the landing that a lick begins on is its own
 	case o.leads == 1, o.leads == 2 && o.arrival < 0:
 		return ApproachBlock
 	case p.lick != "" && o.arrival < 0 && n > 0 && n < len(p.notes)-1 && p.fromLick[n-1]:

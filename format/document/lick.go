@@ -98,6 +98,15 @@ func (d Phrase) Core(i neck.Instrument) (phrase.Phrase, error) {
 
 // SoFar is Core for a phrase that is being written and may have no notes yet.
 func (d Phrase) SoFar(i neck.Instrument) (phrase.Phrase, error) {
+	p, err := d.read()
+	if err != nil {
+		return phrase.Phrase{}, err
+	}
+	return p, eventField(p.CheckSoFar(i))
+}
+
+// read is the phrase as it is written, whether it can be played or not.
+func (d Phrase) read() (phrase.Phrase, error) {
 	meter, err := chart.ParseMeter(d.Meter)
 	if err != nil {
 		return phrase.Phrase{}, err
@@ -140,7 +149,7 @@ func (d Phrase) SoFar(i neck.Instrument) (phrase.Phrase, error) {
 		}
 		p.Over = append(p.Over, from)
 	}
-	return p, eventField(p.CheckSoFar(i))
+	return p, nil
 }
 
 // eventField names the field of an *phrase.EventError as a path.

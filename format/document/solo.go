@@ -3,6 +3,7 @@ package document
 import (
 	"errors"
 	"fmt"
+	"slices"
 
 	"undaris/core/change"
 	"undaris/core/chart"
@@ -73,16 +74,37 @@ func BlocksOf(blocks []solo.Block) []Block {
 func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]solo.Block, error) {
 	all := make([]solo.Block, len(docs))
 	for n, d := range docs {
-		p, err := Phrase{Meter: c.Meter.String(), Events: d.Notes}.SoFar(i)
+		notes, err := Notes(d.Notes, c, i)
 		if err != nil {
 			return nil, below(fmt.Sprintf("blocks[%d].notes", n), noteField(err))
 		}
-		all[n] = solo.Block{Kind: solo.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: p.Events}
+		all[n] = solo.Block{Kind: solo.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: notes}
 		if len([]rune(d.Name)) > phrase.MaxName {
 			return nil, &chart.FieldError{Field: fmt.Sprintf("blocks[%d].name", n), Detail: fmt.Sprintf("a block's name has at most %d characters", phrase.MaxName)}
 		}
 	}
 	return all, solo.Chorus{Blocks: all}.Check(c.Meter, c.Ticks())
+}
+
+// Notes reads notes of a chorus over a chart, each of which lies on the neck. Its error is a
+// *chart.FieldError.
+func Notes(docs []Event, c chart.Chart, i neck.Instrument) ([]phrase.Event, error) {
+	p, err := Phrase{Meter: c.Meter.String(), Events: docs}.read()
+	if err != nil {
+		return nil, err
+	}
+	return p.Events, eventField(apart(p).CheckSoFar(i))
+}
+
+// apart is a block's notes without their slurs and ties, which may come from the block
+// before: those are mended where the chorus is heard.
+func apart(p phrase.Phrase) phrase.Phrase {
+	alone := phrase.Phrase{Meter: p.Meter, Events: slices.Clone(p.Events)}
+	for n := range alone.Events {
+		e := &alone.Events[n]
+		e.HammerOn, e.PullOff, e.Tied = false, false, false
+	}
+	return alone
 }
 
 // noteField drops the name of the list from the field of a note, which its block names.

@@ -93,18 +93,6 @@ func WriteSolo(c chart.Chart, i neck.Instrument, line phrase.Phrase, choruses in
 		countIn = 1
 	}
 	performance := band.Perform(band.Order{Chart: c, Instrument: i, Bars: choruses * len(c.Played()), CountIn: countIn, Line: line})
-	if countIn > 0 { // the pickup sounds while it is counted in
-		pickup := phrase.Phrase{Meter: line.Meter}
-		for _, e := range line.Events {
-			if e.Tick < 0 {
-				e.Tick += c.Ticks()
-				pickup.Events = append(pickup.Events, e)
-			}
-		}
-		last := len(c.Played()) - 1
-		before := band.Perform(band.Order{Chart: c, Instrument: i, From: last, Bars: 1, Line: pickup, Silent: []band.Part{band.Click, band.Bass, band.Chords}})
-		performance.Notes = append(before.Notes, performance.Notes...)
-	}
 	file := smf.NewSMF1()
 	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
 	add := func(t *smf.Track, at int) {

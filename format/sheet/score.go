@@ -207,7 +207,9 @@ func (s system) bar(bar phrase.Bar, x, width float64) {
 			s.tabNote(n, at(e.Tick))
 		}
 	}
-	s.text(x-2, s.top-7.8, letters{size: 2.6}, fmt.Sprint(bar.Tick/m.BarTicks()+1))
+	if bar.Tick >= 0 { // a pickup has no number
+		s.text(x-2, s.top-7.8, letters{size: 2.6}, fmt.Sprint(bar.Tick/m.BarTicks()+1))
+	}
 }
 
 // chords names the chords that begin in the bar.

@@ -19,6 +19,7 @@ export const router = createRouter({
         { path: 'map', name: 'map', component: MapStep },
         { path: 'change', name: 'change', component: ChangeStep },
         { path: 'licks', name: 'licks', component: LicksStep },
+        { path: 'solo', name: 'solo', component: () => import('./solo/SoloStep.vue') },
       ],
     },
     { path: '/:rest(.*)', redirect: { name: 'start' } },

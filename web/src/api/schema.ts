@@ -1483,6 +1483,11 @@ export interface components {
             phrase: components["schemas"]["Phrase"];
             /** @description What gave way to the edit */
             said: string[];
+            /**
+             * Format: int64
+             * @description The ticks that blocks snap to
+             */
+            step: number;
             /** @description What is heard, its tick 0 the chorus's */
             tab: components["schemas"]["Tab"];
             targets: components["schemas"]["ChorusTarget"][];

@@ -13,7 +13,13 @@ import { techniqueKeys, write, writeKeys } from './writekeys'
 import type { Writing } from './writing'
 
 /** A lick is written here: with keys, with the mouse, or with the neck above. */
-const props = defineProps<{ writing: Writing; cursor: Cursor; sounding: number | undefined }>()
+const props = defineProps<{
+  writing: Writing
+  cursor: Cursor
+  sounding: number | undefined
+  /** The notes alone: they are no lick of the library with a name and tags. */
+  plain?: boolean
+}>()
 const emit = defineEmits<{ keepAsNew: [] }>()
 const StaffView = defineAsyncComponent(() => import('../staff/StaffView.vue'))
 
@@ -27,7 +33,7 @@ const grid = computed(() => {
   return gridAt(written.value, heard ?? props.cursor.tick.value, width)
 })
 const view = useView()
-const staffShown = computed(() => view.text('staff') === 'yes')
+const staffShown = computed(() => !props.plain && view.text('staff') === 'yes')
 const toggleStaff = () => view.set({ staff: staffShown.value ? undefined : 'yes' })
 const listing = ref(false)
 const why = ref<number>()
@@ -187,7 +193,9 @@ const states = {
         :options="speeds"
         @choose="(one) => (player.speed = Number(one))"
       />
-      <button type="button" class="chip" :aria-pressed="staffShown" @click="toggleStaff">staff</button>
+      <button v-if="!plain" type="button" class="chip" :aria-pressed="staffShown" @click="toggleStaff">
+        staff
+      </button>
       <button type="button" class="chip" :aria-pressed="listing" @click="listing = !listing">keys</button>
       <button
         type="button"
@@ -207,7 +215,7 @@ const states = {
       >
         <i class="pi pi-refresh" />
       </button>
-      <form class="over" @submit.prevent="over">
+      <form v-if="!plain" class="over" @submit.prevent="over">
         <input
           v-model="chord"
           size="8"
@@ -218,7 +226,7 @@ const states = {
       </form>
       <span class="quiet state" role="status">{{ states[state] }}</span>
     </div>
-    <div v-if="!staffShown" class="line fields">
+    <div v-if="!staffShown && !plain" class="line fields">
       <input
         class="name"
         :value="lick.name"

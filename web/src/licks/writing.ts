@@ -26,6 +26,8 @@ export function useWriting(
   kept: () => KeptLick | undefined,
   opened: () => boolean,
   onKept: (l: KeptLick, open: boolean) => void,
+  /** Where it is kept, if not in the library. */
+  keepIn?: (lick: Lick) => Promise<KeptLick>,
 ) {
   const tune = useTune()
   const written = shallowRef<WrittenLick>()
@@ -149,14 +151,16 @@ export function useWriting(
     saving = saving.then(async () => {
       if (mine === open && state.value === 'elsewhere') return
       try {
-        const got = mine.id
-          ? await answer(
-              client.PUT('/api/licks/{id}', {
-                params: { path: { id: mine.id } },
-                body: { version: mine.version, lick },
-              }),
-            )
-          : await answer(client.POST('/api/licks', { body: lick }))
+        const got = keepIn
+          ? await keepIn(lick)
+          : mine.id
+            ? await answer(
+                client.PUT('/api/licks/{id}', {
+                  params: { path: { id: mine.id } },
+                  body: { version: mine.version, lick },
+                }),
+              )
+            : await answer(client.POST('/api/licks', { body: lick }))
         mine.id = got.id
         mine.version = got.version
         if (mine === open && state.value === 'saving') state.value = 'saved'

@@ -10,6 +10,8 @@ const props = defineProps<{
   playing: number | undefined
   /** What is landed on where a chord arrives, by the tick of its moment. */
   landings?: Map<number, { text: string; pinned: boolean }>
+  /** What a listener makes of each chord when the band drops out, by the tick of its moment. */
+  heard?: Map<number, { hearing: string; says: string }>
 }>()
 const emit = defineEmits<{ pick: [moment: Moment] }>()
 
@@ -39,12 +41,19 @@ function says(m: Moment) {
   const role = isNow(m) && props.change ? ', leaving' : isNext(m) ? ', arriving' : ''
   const chord = m.silent ? `no chord, ${signs(m.chord)} still in the ear` : signs(m.chord)
   const over = m.written ? `, imagined over ${signs(m.written)}` : ''
-  return `Bar ${m.bar}, ${chord}${over}, ${signs(m.roman)}${role}`
+  const dropped = props.heard?.get(m.tick)
+  const alone = dropped ? `; without the band ${signs(dropped.says)}` : ''
+  return `Bar ${m.bar}, ${chord}${over}, ${signs(m.roman)}${role}${alone}`
 }
 </script>
 
 <template>
-  <ol ref="strip" class="strip" :class="{ eight: inARow === 8, threaded: landings }" aria-label="The form">
+  <ol
+    ref="strip"
+    class="strip"
+    :class="{ eight: inARow === 8, threaded: landings, alone: heard }"
+    aria-label="The form"
+  >
     <li
       v-for="(spans, index) in bars"
       :key="index"
@@ -75,6 +84,11 @@ function says(m: Moment) {
           >{{ signs(landings.get(m.tick)?.text ?? '') }}</span
         >
         <span v-else-if="m.written" class="written">over {{ signs(m.written) }}</span>
+        <span
+          v-if="heard?.get(m.tick)"
+          class="dropped"
+          :class="heard.get(m.tick)?.hearing.replace(' ', '-')"
+        ></span>
       </button>
       <span v-if="index % 4 === 0 || spans[0]?.section" class="number" aria-hidden="true"
         >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b></span
@@ -172,6 +186,28 @@ button:hover {
 .landing.pinned {
   text-decoration: underline;
   text-decoration-thickness: 2px;
+}
+/* Whether the chord is heard without the band: a whole line, a broken one, or none. */
+.dropped {
+  position: absolute;
+  left: 2px;
+  right: 2px;
+  bottom: -6px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--now);
+}
+.dropped.unclear,
+.dropped.another-chord {
+  background: repeating-linear-gradient(90deg, var(--next-fill) 0 5px, transparent 5px 9px);
+}
+.dropped.nothing {
+  background: none;
+  border: 1px dashed var(--stone);
+}
+/* The numbers of the bars make way for it. */
+.alone .number {
+  top: 55px;
 }
 /* Where bars are split there is room for one line: the landing, not the numeral. */
 .split .landing {

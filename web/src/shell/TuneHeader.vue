@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { usePlayer } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { useTune } from '../tune/tune'
+import { useUndoing } from '../tune/undoing'
 import { useView } from '../tune/view'
 import { named } from './options'
 import PillSelect from './PillSelect.vue'
@@ -13,9 +14,11 @@ const tune = useTune()
 const view = useView()
 const player = usePlayer()
 const router = useRouter()
+const undoing = useUndoing()
 
 const saved = computed(
-  () => ({ saved: 'saved', saving: 'saving…', elsewhere: 'not saved', failed: 'not saved' })[tune.saveState],
+  () =>
+    ({ saved: 'saved', saving: 'saving…', elsewhere: 'not saved', failed: 'not saved' })[undoing.saveState],
 )
 const positions = computed(() =>
   (tune.map?.positions ?? []).map((p) => ({
@@ -124,8 +127,8 @@ useKeys([
       class="step"
       aria-label="Undo"
       title="Undo (Ctrl z)"
-      :disabled="!tune.canUndo"
-      @click="tune.undo()"
+      :disabled="!undoing.canUndo"
+      @click="undoing.undo()"
     >
       <i class="pi pi-undo" />
     </button>
@@ -134,8 +137,8 @@ useKeys([
       class="step"
       aria-label="Redo"
       title="Redo (Ctrl ⇧ z)"
-      :disabled="!tune.canRedo"
-      @click="tune.redo()"
+      :disabled="!undoing.canRedo"
+      @click="undoing.redo()"
     >
       <i class="pi pi-undo mirrored" />
     </button>

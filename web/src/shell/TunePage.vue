@@ -2,9 +2,11 @@
 import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { thread } from '../change/path'
+import { hearing } from '../solo/hearing'
 import { usePlayer } from '../sound/player'
 import { useKeys } from '../tune/keys'
 import { useTune } from '../tune/tune'
+import { useUndoing } from '../tune/undoing'
 import { useView } from '../tune/view'
 import FormStrip from './FormStrip.vue'
 import TuneHeader from './TuneHeader.vue'
@@ -14,6 +16,7 @@ const router = useRouter()
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
+const undoing = useUndoing()
 const missing = ref('')
 
 watch(
@@ -48,8 +51,8 @@ useKeys([
   { key: 'ArrowRight', shown: '→', says: 'the next change', run: () => view.walkChanges(1) },
   { key: '[', says: 'a position lower', run: () => view.walkPositions(-1) },
   { key: ']', says: 'a position higher', run: () => view.walkPositions(1) },
-  { key: 'Mod+z', shown: 'Ctrl z', says: 'undo', run: () => void tune.undo() },
-  { key: 'Mod+Shift+z', shown: 'Ctrl ⇧ z', says: 'redo', run: () => void tune.redo() },
+  { key: 'Mod+z', shown: 'Ctrl z', says: 'undo', run: () => void undoing.undo() },
+  { key: 'Mod+Shift+z', shown: 'Ctrl ⇧ z', says: 'redo', run: () => void undoing.redo() },
 ])
 </script>
 
@@ -73,6 +76,7 @@ useKeys([
       :change="shownChange"
       :playing="player.bar"
       :landings="thread"
+      :heard="hearing"
       @pick="view.goTo"
     />
     <RouterView />

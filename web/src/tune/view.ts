@@ -9,6 +9,7 @@ export const steps = [
   { key: '2', name: 'map', title: 'Map' },
   { key: '3', name: 'change', title: 'Change' },
   { key: '4', name: 'licks', title: 'Licks' },
+  { key: '5', name: 'solo', title: 'Solo' },
 ] as const
 
 /** The position nearest to a wanted one that the neck in hand does not have. */

@@ -1,0 +1,735 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import type { ChorusView, LickEvent } from '../api/client'
+import { asEvent } from '../licks/tab'
+import { lineMarks, type Mark } from '../neck/marks'
+import NeckView from '../neck/NeckView.vue'
+import BenchTabs from '../shell/BenchTabs.vue'
+import PillSelect from '../shell/PillSelect.vue'
+import { usePlayer, useSource } from '../sound/player'
+import { speeds } from '../sound/speeds'
+import { useKeys } from '../tune/keys'
+import { signs } from '../tune/spelling'
+import { useTune } from '../tune/tune'
+import { useOwnUndoing } from '../tune/undoing'
+import { useView } from '../tune/view'
+import AlternativesPanel from './AlternativesPanel.vue'
+import FigureRow from './FigureRow.vue'
+import { hearing } from './hearing'
+import KeepPanel from './KeepPanel.vue'
+import NotesPanel from './NotesPanel.vue'
+import PlanPanel from './PlanPanel.vue'
+import TimeLine from './TimeLine.vue'
+import VerdictBench from './VerdictBench.vue'
+import { useSolo } from './work'
+
+const tune = useTune()
+const view = useView()
+const player = usePlayer()
+const work = useSolo()
+const { solo, shown, chorus, plan, licks, alternatives, problem, said, gave, at } = work
+
+useOwnUndoing(() => ({
+  undo: work.undo,
+  redo: work.redo,
+  canUndo: work.canUndo.value,
+  canRedo: work.canRedo.value,
+  saveState: work.saveState.value,
+}))
+
+const benches = [
+  { name: 'line', title: 'Time line' },
+  { name: 'plan', title: 'Plan' },
+  { name: 'verdict', title: 'Verdict' },
+  { name: 'alternatives', title: '3 alternatives' },
+  { name: 'compare', title: 'Compare' },
+  { name: 'keep', title: 'Keep' },
+] as const
+type Bench = (typeof benches)[number]['name']
+const bench = computed<Bench>(() => benches.find((b) => b.name === view.text('bench'))?.name ?? 'line')
+const show = (name: Bench) => view.set({ bench: name === 'line' ? undefined : name })
+const turn = (name: Bench) => void show(bench.value === name ? 'line' : name)
+
+const bars = computed(() => tune.read?.moments.at(-1)?.bar ?? 1)
+const bar = computed(() => view.moment.value?.bar ?? 1)
+const barTicks = computed(() => shown.value?.tab.barTicks ?? 1920)
+const chords = computed(() => (tune.read?.moments ?? []).map((m) => ({ tick: m.tick, chord: m.chord })))
+const blend = computed(() => {
+  const own = plan.value.blend ?? []
+  const one = own.length === 1 ? own[0] : tune.choices?.blend
+  return Array.from({ length: bars.value }, (_, n) => (own.length > 1 ? own[n] : one) ?? 0.5)
+})
+const tags = computed(() => [...new Set(licks.value.flatMap((l) => l.lick.tags ?? []))].sort())
+
+// What is pointed at: a block, a note, the notes of a figure.
+const selected = ref<number>()
+const chosen = ref<number>()
+const marked = ref<number[]>([])
+watch(shown, (now, before) => {
+  if (now && before && now.tab.events.length !== before.tab.events.length) {
+    chosen.value = undefined
+    marked.value = []
+  }
+})
+watch(at, () => {
+  selected.value = undefined
+  chosen.value = undefined
+  marked.value = []
+})
+const block = computed(() => shown.value?.blocks[selected.value ?? -1])
+function pick(event: number) {
+  chosen.value = event
+  selected.value = shown.value?.in[event]
+}
+function goToTick(tick: number) {
+  const moment = tune.read?.moments.findLast((m) => m.tick <= Math.max(tick, 0))
+  if (moment) void view.goTo(moment)
+}
+/** Goes to a bar, so that the time line shows it. */
+function goToBar(n: number) {
+  const moment = tune.read?.moments.find((m) => m.bar === n)
+  if (moment) void view.goTo(moment)
+}
+
+// The form strip says which chords are heard without the band.
+watchEffect(() => {
+  const all = shown.value?.dropped
+  if (!all) {
+    hearing.value = undefined
+    return
+  }
+  const map = new Map<number, { hearing: string; says: string }>()
+  for (const m of tune.read?.moments ?? []) {
+    const d = all.find((one) => one.tick <= m.tick && m.tick < one.tick + one.ticks)
+    map.set(
+      m.tick,
+      d
+        ? { hearing: d.hearing, says: d.says }
+        : { hearing: 'nothing', says: `nothing is played over ${m.chord}` },
+    )
+  }
+  hearing.value = map
+})
+onBeforeUnmount(() => (hearing.value = undefined))
+
+const sentence = computed(() => {
+  const v = shown.value
+  if (!v) return ''
+  const first = v.mend[0]
+  return first ? first.says : (v.lively.find((f) => f.name === 'motif' && f.good)?.says ?? '')
+})
+const firstRepair = computed(() => shown.value?.mend.find((c) => c.repairs.length))
+
+const sounding = ref<number>()
+/** Which of the notes that are played is the first of the tab. */
+const heardFrom = ref(0)
+const parts = [
+  { value: 'chorus', text: 'this chorus' },
+  { value: 'row', text: 'these four bars' },
+  { value: 'bar', text: 'this bar' },
+  { value: 'all', text: 'all choruses' },
+]
+const part = computed(() => parts.find((p) => p.value === view.text('hear'))?.value ?? 'chorus')
+const dropped = ref(false)
+/** The line of all choruses, while it is what is heard. */
+const whole = shallowRef<{ meter: string; events: LickEvent[] }>()
+watch(
+  () => [part.value, solo.value, tune.chart] as const,
+  async ([what]) => {
+    whole.value = undefined
+    if (what !== 'all' || !solo.value) return
+    try {
+      const got = await work.joined()
+      whole.value = { meter: got.phrase.meter, events: got.phrase.events }
+    } catch (error) {
+      tune.tell(error)
+    }
+  },
+  { immediate: true },
+)
+watch(
+  () => player.event,
+  (now) => (sounding.value = now === undefined || part.value === 'all' ? undefined : now + heardFrom.value),
+)
+// The time line goes along with what is heard.
+watch(
+  () => player.bar,
+  (now) => {
+    if (now !== undefined && Math.floor((now - 1) / 4) !== Math.floor((bar.value - 1) / 4)) goToBar(now)
+  },
+)
+
+function source(of: ChorusView | undefined = shown.value) {
+  if (!of || !tune.chart) return undefined
+  const silent: ('bass' | 'chords')[] = dropped.value ? ['bass', 'chords'] : []
+  const countIn = player.loop ? 0 : 1
+  if (part.value === 'all' && whole.value && of === shown.value) {
+    return {
+      chart: tune.chart,
+      ...{ from: 1, bars: bars.value * (solo.value?.choruses.length ?? 1), countIn, silent },
+      line: { meter: whole.value.meter, start: 0, events: whole.value.events },
+    }
+  }
+  const first =
+    part.value === 'row' ? Math.floor((bar.value - 1) / 4) * 4 + 1 : part.value === 'bar' ? bar.value : 1
+  const count =
+    part.value === 'row' ? Math.min(4, bars.value - first + 1) : part.value === 'bar' ? 1 : bars.value
+  const events = of.tab.events.filter((e) => e.tick < (first - 1 + count) * barTicks.value)
+  heardFrom.value = 0
+  return {
+    chart: tune.chart,
+    ...{ from: first, bars: count, countIn, silent },
+    line: { meter: of.tab.meter, start: 0, events: events.map(asEvent) },
+  }
+}
+useSource(() => source())
+function hear(of: ChorusView | undefined) {
+  if (player.state !== 'silent') player.stop()
+  else void player.play(source(of))
+}
+function drop() {
+  dropped.value = !dropped.value
+  if (player.state === 'playing') void player.play()
+}
+
+const marks = computed<Mark[]>(() => {
+  const events = shown.value?.tab.events ?? []
+  const first = Math.floor((bar.value - 1) / 4) * 4
+  const inBar = events
+    .map((event, index) => ({ event, index }))
+    .filter(
+      ({ event }) =>
+        event.tick >= (bar.value - 1) * barTicks.value && event.tick < bar.value * barTicks.value,
+    )
+  const some = inBar.length
+    ? inBar
+    : events
+        .map((event, index) => ({ event, index }))
+        .filter(
+          ({ event }) => event.tick >= first * barTicks.value && event.tick < (first + 4) * barTicks.value,
+        )
+  return lineMarks(
+    some.map((one) => one.event),
+    some.findIndex((one) => one.index === (sounding.value ?? chosen.value)),
+  )
+})
+const neckSpan = computed(() => {
+  const home = view.position.value!
+  const shift = [...(plan.value.shifts ?? [])].reverse().find((s) => s.bar <= bar.value)
+  const wanted = shift?.position ?? plan.value.position
+  return tune.map?.positions.find((p) => p.id === wanted) ?? home
+})
+// Another position chosen above is one to plan in.
+watch(
+  () => view.position.value?.id,
+  (now, before) => {
+    if (now && before && chorus.value && now !== plan.value.position) void work.planAgain({ position: now })
+  },
+)
+
+const why = computed(() => shown.value?.tab.events[sounding.value ?? chosen.value ?? -1]?.why)
+
+// Blocks.
+const writingBlock = ref<number>()
+watch(at, () => (writingBlock.value = undefined))
+function act(edit: Parameters<typeof work.edit>[0]) {
+  return work.edit(edit)
+}
+const mine = () => (selected.value === undefined ? undefined : [selected.value])
+function toggleLock() {
+  const blocks = mine()
+  if (blocks && block.value) void act({ do: block.value.locked ? 'unlock' : 'lock', blocks })
+}
+function toggleMute() {
+  const blocks = mine()
+  if (blocks && block.value) void act({ do: block.value.muted ? 'unmute' : 'mute', blocks })
+}
+const dice = () => Math.floor(Math.random() * 1_000_000) + 1
+function roll(what: 'block' | 'bar' | 'all') {
+  const blocks = mine()
+  if (what === 'block' && blocks) void act({ do: 're-roll', blocks, seed: dice() })
+  else if (what === 'bar') void act({ do: 're-roll', bar: bar.value, bars: 1, seed: dice() })
+  else if (what === 'all') void work.planAgain({ seed: (plan.value.seed ?? 0) + 1 })
+}
+function move(index: number, ticks: number) {
+  void act({ do: 'move', blocks: [index], ticks }).then(() => follow(index))
+}
+function stretch(index: number, ticks: number) {
+  void act({ do: 'stretch', blocks: [index], ticks }).then(() => follow(index))
+}
+/** Keeps the keyboard on the block that was changed. */
+function follow(index: number) {
+  void nextTick(() => document.querySelector<SVGElement>(`[data-block="${index}"]`)?.focus())
+}
+const lickOptions = computed(() => licks.value.map((l) => ({ value: String(l.id), text: l.lick.name })))
+function swap(id: string) {
+  const lick = licks.value.find((l) => String(l.id) === id)?.lick
+  const blocks = mine()
+  if (!lick) return
+  if (blocks && block.value?.kind !== 'rest') void act({ do: 'swap', blocks, lick })
+  else
+    void act({ do: 'lay', kind: 'lick', tick: block.value?.start ?? (bar.value - 1) * barTicks.value, lick })
+}
+function swapNext() {
+  const here = licks.value.findIndex((l) => l.lick.name === block.value?.name)
+  const next = licks.value[(here + 1) % Math.max(licks.value.length, 1)]
+  if (next) swap(String(next.id))
+}
+const layable = [
+  { value: 'approach', text: 'an approach' },
+  { value: 'connector', text: 'a connector' },
+  { value: 'free notes', text: 'a free note' },
+  { value: 'rest', text: 'a rest of a beat' },
+]
+function lay(kind: string) {
+  const tick = block.value?.start ?? (bar.value - 1) * barTicks.value
+  void act({ do: 'lay', kind, tick, ticks: shown.value?.tab.beatTicks })
+}
+function silence() {
+  const blocks = mine()
+  if (blocks) void act({ do: 'rest', blocks })
+}
+function writeBlock() {
+  if (selected.value === undefined) return
+  if (bench.value !== 'line') void show('line')
+  writingBlock.value = writingBlock.value === undefined ? selected.value : undefined
+}
+async function written(notes: LickEvent[]) {
+  const index = writingBlock.value
+  if (index === undefined) return
+  await work.edit({ do: 'write', blocks: [index], notes })
+  const first = notes[0]?.tick ?? 0
+  const now = shown.value?.blocks.findIndex(
+    (b) => b.start <= first && first < b.start + b.ticks && b.kind !== 'rest',
+  )
+  if (now !== undefined && now >= 0) writingBlock.value = now
+}
+function walkBlocks(by: number) {
+  const all = shown.value?.blocks ?? []
+  if (!all.length) return
+  const next = ((selected.value ?? (by > 0 ? -1 : 0)) + by + all.length) % all.length
+  selected.value = next
+  goToTick(all[next]?.start ?? 0)
+  follow(next)
+}
+function drawBlend(n: number, value: number) {
+  const next = [...blend.value]
+  next[n - 1] = value
+  void work.planAgain({ blend: next })
+}
+function repair() {
+  const first = firstRepair.value?.repairs[0]
+  if (first) void act(first.edit)
+}
+
+// Growing and thinning.
+const stages = computed(() => tune.choices?.stages ?? [])
+const stage = computed(() => {
+  const now = stages.value.indexOf(chorus.value?.stage ?? '')
+  return now < 0 ? stages.value.length - 1 : now
+})
+function grow(by: number) {
+  const next = Math.min(Math.max(stage.value + by, 0), stages.value.length - 1)
+  if (next !== stage.value)
+    void work.set({ stage: next === stages.value.length - 1 ? undefined : stages.value[next] })
+}
+
+// Alternatives of one seed, and the choruses of the solo beside each other.
+const options = computed(() =>
+  alternatives.value.map((one, n) => ({
+    name: `chorus ${'ABC'[n] ?? n + 1}`,
+    view: one,
+    now: JSON.stringify(one.blocks) === JSON.stringify(chorus.value?.blocks),
+  })),
+)
+const others = shallowRef<ChorusView[]>([])
+watch(
+  () => (bench.value === 'compare' ? solo.value : undefined),
+  async (now) => {
+    if (!now || !tune.chart) return
+    try {
+      others.value = await Promise.all(now.choruses.map((c) => work.viewOf(c)))
+    } catch (error) {
+      tune.tell(error)
+    }
+  },
+  { immediate: true },
+)
+const compared = computed(() =>
+  others.value.map((one, n) => ({ name: `chorus ${n + 1}`, view: one, now: n === at.value })),
+)
+const goToChorus = (n: number) => view.set({ chorus: n === 0 ? undefined : String(n + 1), block: undefined })
+
+useKeys([
+  { key: 'p', says: 'plan again, what is locked stays', run: () => roll('all') },
+  { key: ',', says: 'the block before', run: () => walkBlocks(-1) },
+  { key: '.', says: 'the next block (on it: ← → moves it, with ⇧ its end)', run: () => walkBlocks(1) },
+  { key: 'x', says: 'lock the block, or unlock it', run: toggleLock },
+  { key: 'm', says: 'mute it', run: toggleMute },
+  { key: 'r', says: 're-roll the block', run: () => roll('block') },
+  { key: 'y', says: 're-roll the bar', run: () => roll('bar') },
+  { key: 'o', says: 'put the next lick in its place', run: swapNext },
+  { key: 'Delete', shown: 'del', says: 'make it a rest', run: silence },
+  { key: 'e', says: 'write its notes', run: writeBlock },
+  { key: 'f', says: 'make the first repair', run: repair },
+  { key: 'd', says: 'drop the band', run: drop },
+  { key: '+', says: 'grow the chorus', run: () => grow(1) },
+  { key: '-', says: 'thin it', run: () => grow(-1) },
+  { key: 'v', says: 'the verdict', run: () => turn('verdict') },
+  { key: 'w', says: 'the plan', run: () => turn('plan') },
+  { key: 'a', says: 'the three alternatives', run: () => turn('alternatives') },
+  { key: 'c', says: 'compare the choruses', run: () => turn('compare') },
+  { key: 'k', says: 'keep: solos, versions, files', run: () => turn('keep') },
+  {
+    key: 'j',
+    says: 'one more chorus',
+    run: () => void work.planAgain({ seed: (plan.value.seed ?? 0) + 1 }, true),
+  },
+])
+</script>
+
+<template>
+  <section v-if="work.loaded.value && tune.map && view.position.value" class="solo">
+    <p class="says">
+      <template v-if="shown">
+        <strong
+          >Drop the band: {{ shown.figures.heard }} of {{ shown.figures.chords }} chords still say their
+          name.</strong
+        >
+        <span class="first">{{ signs(sentence) }}</span>
+        <button
+          v-if="firstRepair"
+          type="button"
+          class="chip"
+          :title="`${signs(firstRepair.repairs[0]?.says ?? '')} (f)`"
+          @click="repair"
+        >
+          Repair
+        </button>
+      </template>
+      <template v-else-if="!solo">
+        <strong>No solo over this tune yet.</strong>
+        <span>Plan a chorus: your licks, with a chord tone where each chord arrives.</span>
+        <button type="button" class="primary" @click="work.begin()">Plan a chorus</button>
+      </template>
+    </p>
+    <NeckView
+      :instrument="tune.map.instrument"
+      :span="neckSpan"
+      :marks="marks"
+      :label="`Bar ${bar} of the chorus on the neck`"
+      :spacing="23"
+    />
+    <p v-if="problem" class="problem" role="alert">
+      {{ signs(problem) }} <button type="button" class="chip" @click="problem = ''">Close</button>
+    </p>
+    <div class="bench">
+      <BenchTabs :tabs="benches" :chosen="bench" @choose="show">
+        <span class="choruses" role="group" aria-label="Choruses">
+          <button
+            v-for="(_, n) in solo?.choruses ?? []"
+            :key="n"
+            type="button"
+            class="chip"
+            :aria-pressed="n === at"
+            :aria-label="`Chorus ${n + 1}`"
+            @click="goToChorus(n)"
+          >
+            {{ n + 1 }}
+          </button>
+          <button
+            v-if="solo"
+            type="button"
+            class="chip"
+            title="One more chorus (j)"
+            @click="work.planAgain({ seed: (plan.seed ?? 0) + 1 }, true)"
+          >
+            + chorus
+          </button>
+          <template v-if="(solo?.choruses.length ?? 0) > 1">
+            <button
+              type="button"
+              class="chip"
+              aria-label="Chorus earlier"
+              title="This chorus earlier"
+              @click="work.moveChorus(-1)"
+            >
+              ←
+            </button>
+            <button
+              type="button"
+              class="chip"
+              aria-label="Chorus later"
+              title="This chorus later"
+              @click="work.moveChorus(1)"
+            >
+              →
+            </button>
+            <button
+              type="button"
+              class="chip"
+              aria-label="Take the chorus out"
+              title="Take this chorus out"
+              @click="work.removeChorus()"
+            >
+              ×
+            </button>
+          </template>
+        </span>
+      </BenchTabs>
+      <template v-if="shown">
+        <div
+          v-if="bench === 'line' && writingBlock === undefined"
+          class="tools"
+          role="group"
+          aria-label="The block"
+        >
+          <template v-if="block">
+            <strong class="name">{{ signs(block.name || block.kind) }}</strong>
+            <template v-if="block.kind !== 'rest'">
+              <button type="button" class="chip" :aria-pressed="Boolean(block.locked)" @click="toggleLock">
+                lock
+              </button>
+              <button type="button" class="chip" :aria-pressed="Boolean(block.muted)" @click="toggleMute">
+                mute
+              </button>
+              <button type="button" class="chip" @click="silence">rest</button>
+            </template>
+            <button
+              v-else
+              type="button"
+              class="chip"
+              :aria-pressed="Boolean(block.locked)"
+              @click="toggleLock"
+            >
+              lock
+            </button>
+            <button type="button" class="chip" @click="roll('block')">re-roll</button>
+            <button type="button" class="chip" @click="writeBlock">write</button>
+          </template>
+          <span v-else class="quiet hint">Choose a block, a target or a note.</span>
+          <PillSelect
+            :label="block && block.kind !== 'rest' ? 'Swap for a lick' : 'Lay a lick'"
+            :placeholder="block && block.kind !== 'rest' ? 'swap for…' : 'lay a lick…'"
+            :chosen="undefined"
+            :options="lickOptions"
+            @choose="swap"
+          />
+          <PillSelect
+            label="Lay a block"
+            placeholder="lay…"
+            :chosen="undefined"
+            :options="layable"
+            @choose="lay"
+          />
+          <button type="button" class="chip" @click="roll('bar')">re-roll bar {{ bar }}</button>
+          <span class="stage" role="group" aria-label="How far it is grown">
+            <button type="button" class="chip" aria-label="Thin it" :disabled="stage === 0" @click="grow(-1)">
+              −
+            </button>
+            <span class="quiet">{{ stages[stage] }}</span>
+            <button
+              type="button"
+              class="chip"
+              aria-label="Grow it"
+              :disabled="stage === stages.length - 1"
+              @click="grow(1)"
+            >
+              +
+            </button>
+          </span>
+        </div>
+        <NotesPanel
+          v-if="bench === 'line' && writingBlock !== undefined && shown.blocks[writingBlock]"
+          :view="shown"
+          :block="shown.blocks[writingBlock]!"
+          :index="writingBlock"
+          :sounding="undefined"
+          @write="written"
+          @close="writingBlock = undefined"
+        />
+        <TimeLine
+          v-else-if="bench === 'line'"
+          :view="shown"
+          :bar="bar"
+          :bars="bars"
+          :chords="chords"
+          :strings="tune.map.instrument.strings"
+          :blend="blend"
+          :step="shown.step"
+          :selected="selected"
+          :chosen="chosen"
+          :marked="marked"
+          :sounding="sounding"
+          @select="(n) => (selected = n)"
+          @pick="pick"
+          @move="move"
+          @stretch="stretch"
+          @blend="drawBlend"
+        />
+        <PlanPanel
+          v-else-if="bench === 'plan'"
+          :plan="plan"
+          :bar="bar"
+          :bars="bars"
+          :tags="tags"
+          @plan="work.planAgain"
+        />
+        <VerdictBench
+          v-else-if="bench === 'verdict'"
+          :view="shown"
+          :preview="work.preview"
+          @mark="(events) => (marked = events)"
+          @go="goToTick"
+          @repair="work.edit"
+        />
+        <AlternativesPanel
+          v-else-if="bench === 'alternatives'"
+          :all="options"
+          :strings="tune.map.instrument.strings"
+          :bar="bar"
+          act="Take"
+          @take="work.takeAlternative"
+          @hear="(n) => hear(options[n]?.view)"
+        />
+        <AlternativesPanel
+          v-else-if="bench === 'compare'"
+          :all="compared"
+          :strings="tune.map.instrument.strings"
+          :bar="bar"
+          act="Go to"
+          @take="goToChorus"
+          @hear="(n) => hear(compared[n]?.view)"
+        />
+      </template>
+      <KeepPanel v-if="bench === 'keep'" :work="work" />
+      <p v-if="shown" class="why" role="status">
+        <template v-if="why">{{ signs(why) }}</template>
+        <template v-else-if="said">{{ signs(said) }}.</template>
+        <template v-else-if="gave.length">{{ signs(gave.join('. ')) }}.</template>
+        <span v-else class="quiet">
+          Every note says why it is there: click one. On a block ← → moves it, ⇧ ← → its end.
+        </span>
+      </p>
+      <FigureRow v-if="shown" :view="shown" @mark="(events) => (marked = events)">
+        <li class="acts">
+          <PillSelect
+            label="What is heard"
+            :chosen="part"
+            :options="parts"
+            @choose="(hear) => view.set({ hear: hear === 'chorus' ? undefined : hear })"
+          />
+          <button type="button" class="chip" :aria-pressed="dropped" title="Drop the band (d)" @click="drop">
+            drop the band
+          </button>
+          <button type="button" class="chip" :aria-pressed="player.loop" @click="player.loop = !player.loop">
+            loop
+          </button>
+          <PillSelect
+            label="Speed"
+            :chosen="String(player.speed)"
+            :options="speeds"
+            @choose="(one) => (player.speed = Number(one))"
+          />
+          <button
+            type="button"
+            class="primary"
+            title="Another seed; what is locked stays (p)"
+            @click="roll('all')"
+          >
+            Plan again
+          </button>
+        </li>
+      </FigureRow>
+    </div>
+  </section>
+  <p v-else class="quiet opening">Opening the solos…</p>
+</template>
+
+<style scoped>
+.first {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.says .chip,
+.says .primary {
+  margin-left: auto;
+  flex: none;
+}
+.says strong {
+  white-space: nowrap;
+}
+.bench {
+  margin-top: 4px;
+  padding: 0.5rem 1rem 0.5rem;
+}
+.choruses {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  margin-left: auto;
+}
+.choruses .chip,
+.tools .chip {
+  padding: 0.1rem 0.65rem;
+  font-size: 0.9rem;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 30px;
+  margin-bottom: 2px;
+}
+.tools .name {
+  min-width: 9.5rem;
+  max-width: 15rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.hint {
+  min-width: 9.5rem;
+}
+.stage {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin-left: auto;
+  font-size: 0.9rem;
+}
+.why {
+  min-height: 1.4em;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  margin: 2px 0;
+  font-size: 0.95rem;
+}
+.acts {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin-left: auto;
+}
+.acts .primary {
+  padding: 0.4rem 1rem;
+}
+.acts .chip {
+  padding: 0.18rem 0.65rem;
+}
+.problem {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 0.35rem 0.8rem;
+  border-radius: 8px;
+  background: var(--next-tint);
+}
+.opening {
+  padding: 2rem 0;
+}
+</style>
