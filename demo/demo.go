@@ -12,7 +12,7 @@ import (
 	"undaris/format/document"
 )
 
-//go:embed charts licks
+//go:embed charts licks solos
 var files embed.FS
 
 // Charts reads the demo tunes in their order.
@@ -20,6 +20,15 @@ func Charts() ([]document.Chart, error) { return read[document.Chart]("charts") 
 
 // Licks reads the licks in their order.
 func Licks() ([]document.Lick, error) { return read[document.Lick]("licks") }
+
+// Solo is a finished solo and the tune it is over.
+type Solo struct {
+	Over string        `json:"over"`
+	Solo document.Solo `json:"solo"`
+}
+
+// Solos reads the finished solos.
+func Solos() ([]Solo, error) { return read[Solo]("solos") }
 
 func read[T any](folder string) ([]T, error) {
 	names, err := fs.Glob(files, folder+"/*.json")

@@ -133,3 +133,37 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 	assert.Less(t, 10*(refused+wide), lines, "what is refused is the exception")
 	t.Logf("%d lines and %d refused, %d too wide for a position; %.1f %% land on the third; %.1f %% of the licks' notes stand", lines, refused, wide, 100*float64(aimed)/float64(lines), 100*float64(kept)/float64(of))
 }
+
+// The finished solo lands on every change, is heard without the band, and has nothing to
+// mend: it is planned by the program from the demo's own licks, and says so block by block.
+func TestTheSoloIsFinished(t *testing.T) {
+	all, err := Solos()
+	require.NoError(t, err)
+	require.Len(t, all, 1)
+	tune := tunes(t)[0]
+	assert.Equal(t, tune.Title, all[0].Over)
+	require.Len(t, all[0].Solo.Choruses, 2)
+	names := map[string]bool{}
+	for _, l := range licks(t) {
+		names[l.Name] = true
+	}
+	for n, d := range all[0].Solo.Choruses {
+		blocks, err := document.Blocks(d.Blocks, tune, guitar)
+		require.NoError(t, err)
+		assert.Equal(t, d.Blocks, document.BlocksOf(blocks), "reads and writes the same")
+		order, err := d.Plan.Order(tune, guitar, neck.ComfortableSpanMM, nil, nil)
+		require.NoError(t, err)
+		c := solo.Chorus{Blocks: blocks}
+		complaints, err := order.Complaints(c)
+		require.NoError(t, err)
+		assert.Empty(t, complaints, "chorus %d", n+1)
+		used := 0
+		for _, b := range blocks {
+			if b.Kind == solo.LickBlock {
+				used++
+				assert.True(t, names[b.Name], b.Name)
+			}
+		}
+		assert.GreaterOrEqual(t, used, 4)
+	}
+}

@@ -80,7 +80,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 }
 
 // fill puts into a data file that has never held anything the licks that every
-// library begins with and, for the demo, the tunes; all of it or nothing.
+// library begins with and, for the demo, the tunes and a finished solo; all of it or nothing.
 func fill(data *store.Store, withTunes bool) error {
 	isNew, err := data.New()
 	if err != nil || !isNew {
@@ -94,18 +94,36 @@ func fill(data *store.Store, withTunes bool) error {
 	if err != nil {
 		return err
 	}
+	solos, err := demo.Solos()
+	if err != nil {
+		return err
+	}
 	if !withTunes {
-		tunes = nil
+		tunes, solos = nil, nil
 	}
 	return data.Together(func(data *store.Store) error {
 		// Tunes first: their addresses stay as they are when licks are added to the set.
+		kept := map[string]uint{}
 		for _, tune := range tunes {
-			if _, err := api.KeepChart(data, tune); err != nil {
+			d, err := api.KeepChart(data, tune)
+			if err != nil {
 				return err
 			}
+			kept[tune.Title] = d.ID
 		}
 		for _, lick := range licks {
 			if _, err := api.KeepLick(data, lick); err != nil {
+				return err
+			}
+		}
+		for _, one := range solos {
+			keep := api.KeepSolo{SoloBody: api.SoloBody{Solo: one.Solo}, ChartID: kept[one.Over]}
+			for _, tune := range tunes {
+				if tune.Title == one.Over {
+					keep.Chart = tune
+				}
+			}
+			if _, err := api.PutSolo(data, keep); err != nil {
 				return err
 			}
 		}

@@ -111,7 +111,7 @@ func (g *ground) onsets(slots []slot, n int, patterns map[string]pattern, licks 
 				o.arrival = a
 			}
 		}
-		if events := licks[s.likeness].over(o.over); k < len(events) {
+		if events := licks[s.likeness].over(o.over); k < len(events) && events[k] != nil && events[k].Fret >= o.window.Low && events[k].Fret <= o.window.High {
 			o.from = events[k]
 		}
 		if g.free(&o) {
@@ -229,9 +229,17 @@ func (g *ground) peak(slots []slot, phrases []sung, climax int, r *rand.Rand) pi
 	o := &onsets[at]
 	o.leads = 0
 	heights := []pitch.MIDI{}
+	above := pitch.MIDI(0) // the notes of licks, which stay as they are
+	for _, p := range phrases {
+		for _, other := range p.onsets {
+			if other.from != nil {
+				above = max(above, other.from.Sounding(g.Instrument))
+			}
+		}
+	}
 	for _, c := range g.allPlaces(o.window) {
 		class := c.pitch.Class()
-		if c.place.Fret > 0 && g.ownCost(*o, class, false) < never && g.chords[o.over].class[class] != harmony.Outside && !slices.Contains(heights, c.pitch) {
+		if c.pitch > above && c.place.Fret > 0 && g.ownCost(*o, class, false) < never && g.chords[o.over].class[class] != harmony.Outside && !slices.Contains(heights, c.pitch) {
 			heights = append(heights, c.pitch)
 		}
 	}

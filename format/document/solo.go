@@ -64,7 +64,10 @@ type Shift struct {
 func BlocksOf(blocks []solo.Block) []Block {
 	all := make([]Block, len(blocks))
 	for n, b := range blocks {
-		all[n] = Block{Kind: string(b.Kind), Name: b.Name, Start: b.Start, Ticks: b.Ticks, Locked: b.Locked, Muted: b.Muted, Notes: PhraseOf(phrase.Phrase{Meter: chart.FourFour, Events: b.Notes}).Events}
+		all[n] = Block{Kind: string(b.Kind), Name: b.Name, Start: b.Start, Ticks: b.Ticks, Locked: b.Locked, Muted: b.Muted}
+		if len(b.Notes) > 0 {
+			all[n].Notes = PhraseOf(phrase.Phrase{Meter: chart.FourFour, Events: b.Notes}).Events
+		}
 	}
 	return all
 }

@@ -70,7 +70,7 @@ const sentence = (v: ChorusView) => v.mend[0]?.says ?? v.lively.find((f) => f.na
 .columns {
   display: grid;
   gap: 1rem;
-  height: 286px;
+  height: 290px;
 }
 article {
   border: 1px solid var(--line);

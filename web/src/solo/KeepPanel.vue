@@ -119,7 +119,7 @@ const times = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : what ==
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 1.4rem;
-  height: 286px;
+  height: 290px;
   font-size: 0.93rem;
 }
 section {

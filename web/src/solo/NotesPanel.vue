@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Block, ChorusView, KeptLick, Lick, LickEvent } from '../api/client'
 import { useCursor } from '../licks/cursor'
 import { useWriting } from '../licks/writing'
@@ -45,14 +45,23 @@ const writing = useWriting(
 )
 const cursor = useCursor(writing)
 const first = Math.floor(bar / props.view.tab.barTicks) + 1
-const says = computed(() => `${props.block.name}, from bar ${first} on`)
+const where = first < 1 ? 'the pickup' : `bar ${first}`
+const says = computed(() => `${props.block.name}, from ${where} on`)
+// The cursor begins on the first note of the block.
+const stop = watch(writing.written, (now) => {
+  const begin = now?.lick.events[0]
+  if (!begin) return
+  cursor.go(begin.tick)
+  cursor.toString(begin.string)
+  stop()
+})
 </script>
 
 <template>
   <div class="notes">
     <p class="head">
       <strong>{{ says }}</strong>
-      <span class="quiet">beats count from bar {{ first }}; every note goes into the chorus at once</span>
+      <span class="quiet">beats count from {{ where }}; every note goes into the chorus at once</span>
       <button type="button" class="chip" @click="$emit('close')">Done</button>
     </p>
     <WritePanel :writing="writing" :cursor="cursor" :sounding="sounding" plain />
@@ -61,7 +70,7 @@ const says = computed(() => `${props.block.name}, from bar ${first} on`)
 
 <style scoped>
 .notes {
-  height: 286px;
+  height: 290px;
   overflow-y: auto;
 }
 .head .chip {

@@ -2,7 +2,7 @@
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Slider from 'primevue/slider'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { ChorusPlan } from '../api/client'
 import { named } from '../shell/options'
 import PillSelect from '../shell/PillSelect.vue'
@@ -29,12 +29,26 @@ const all = computed(() => {
   const blend = props.plan.blend ?? []
   return blend.length === 1 ? blend[0] : blend.length ? undefined : choices.value?.blend
 })
-/** What is being dragged, until it is let go. */
+/** What is being slid: it plans when it is let go, or by keys when they rest. */
 const sliding = ref<{ space?: number; density?: number; blend?: number }>({})
 watch(
   () => props.plan,
   () => (sliding.value = {}),
 )
+const resting = 400
+let timer: ReturnType<typeof setTimeout> | undefined
+function slide(name: 'space' | 'density' | 'blend', value: number | number[]) {
+  sliding.value = { ...sliding.value, [name]: Number(value) }
+  clearTimeout(timer)
+  timer = setTimeout(() => settle(name), resting)
+}
+function settle(name: 'space' | 'density' | 'blend') {
+  clearTimeout(timer)
+  const to = sliding.value[name]
+  if (to === undefined) return
+  emit('plan', name === 'blend' ? { blend: [to] } : { [name]: to })
+}
+onBeforeUnmount(() => clearTimeout(timer))
 const approaches = computed(() => props.plan.approaches ?? [])
 function toggleApproach(name: string) {
   const now = approaches.value.length ? approaches.value : (choices.value?.approaches ?? [])
@@ -129,8 +143,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :min="1"
           :max="12"
           :step="0.5"
-          @update:model-value="(v) => (sliding = { ...sliding, density: Number(v) })"
-          @slideend="emit('plan', { density: sliding.density })"
+          @update:model-value="(v) => slide('density', v)"
+          @slideend="settle('density')"
         />
         <b>{{ sliding.density ?? density }}</b>
       </label>
@@ -142,8 +156,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :min="0"
           :max="choices?.maxSpace"
           :step="0.05"
-          @update:model-value="(v) => (sliding = { ...sliding, space: Number(v) })"
-          @slideend="emit('plan', { space: sliding.space })"
+          @update:model-value="(v) => slide('space', v)"
+          @slideend="settle('space')"
         />
         <b>{{ Math.round((sliding.space ?? space) * 100) }} %</b>
       </label>
@@ -155,8 +169,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :min="0"
           :max="1"
           :step="0.05"
-          @update:model-value="(v) => (sliding = { ...sliding, blend: Number(v) })"
-          @slideend="emit('plan', { blend: [sliding.blend ?? 0.5] })"
+          @update:model-value="(v) => slide('blend', v)"
+          @slideend="settle('blend')"
         />
         <b>{{
           sliding.blend === undefined && all === undefined
@@ -245,7 +259,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   display: grid;
   grid-template-columns: minmax(0, 11fr) minmax(0, 10fr);
   gap: 1.6rem;
-  height: 286px;
+  height: 290px;
   overflow-y: auto;
 }
 .what {
@@ -259,6 +273,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   align-items: center;
   gap: 0.9rem;
   margin: 8px 4px 12px 0;
+}
+.right .chip {
+  padding: 0.05rem 0.55rem;
+  font-size: 0.86rem;
 }
 .own {
   width: 8rem;

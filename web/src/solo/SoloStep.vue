@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
-import type { ChorusView, LickEvent } from '../api/client'
+import type { Block, ChorusView, LickEvent } from '../api/client'
 import { asEvent } from '../licks/tab'
 import { lineMarks, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
@@ -252,10 +252,22 @@ function roll(what: 'block' | 'bar' | 'all') {
   else if (what === 'all') void work.planAgain({ seed: (plan.value.seed ?? 0) + 1 })
 }
 function move(index: number, ticks: number) {
-  void act({ do: 'move', blocks: [index], ticks }).then(() => follow(index))
+  void change(index, { do: 'move', blocks: [index], ticks }, ticks)
 }
 function stretch(index: number, ticks: number) {
-  void act({ do: 'stretch', blocks: [index], ticks }).then(() => follow(index))
+  void change(index, { do: 'stretch', blocks: [index], ticks }, 0)
+}
+/** Edits a block that may have another number afterwards: it stays chosen. */
+async function change(index: number, edit: Parameters<typeof work.edit>[0], by: number) {
+  const was = shown.value?.blocks[index]
+  await work.edit(edit)
+  if (!was || !shown.value) return
+  const away = (b: Block) =>
+    b.name === was.name && b.kind === was.kind ? Math.abs(b.start - was.start - by) : Infinity
+  const all = shown.value.blocks.map(away)
+  const now = all.indexOf(Math.min(...all))
+  selected.value = now
+  follow(now)
 }
 /** Keeps the keyboard on the block that was changed. */
 function follow(index: number) {
@@ -418,7 +430,7 @@ useKeys([
       :span="neckSpan"
       :marks="marks"
       :label="`Bar ${bar} of the chorus on the neck`"
-      :spacing="23"
+      :spacing="27"
     />
     <p v-if="problem" class="problem" role="alert">
       {{ signs(problem) }} <button type="button" class="chip" @click="problem = ''">Close</button>

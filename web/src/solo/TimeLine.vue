@@ -28,10 +28,10 @@ const emit = defineEmits<{
 }>()
 
 const ruler = computed(() => rulerAt(props.view, props.bar, props.bars))
-const rows = { head: 15, target: 42, block: 64, blend: 116, tab: 170 }
-const blockHeight = 42
-const blendHeight = 36
-const gap = 15.5
+const rows = { head: 15, target: 39, block: 56, blend: 101, tab: 149 }
+const blockHeight = 38
+const blendHeight = 32
+const gap = 14.6
 const y = (string: number) => rows.tab + (string - 1) * gap
 const bottom = computed(() => y(props.strings.length))
 const height = computed(() => bottom.value + 38)
@@ -160,9 +160,9 @@ const notes = computed(() => {
     <g aria-hidden="true">
       <g class="names">
         <text x="0" :y="rows.target + 4">Targets</text>
-        <text x="0" :y="rows.block + 25">Blocks</text>
-        <text x="0" :y="rows.blend + 14">Blend</text>
-        <text class="tiny" x="0" :y="rows.blend + 31">box ↓ chords ↑</text>
+        <text x="0" :y="rows.block + 23">Blocks</text>
+        <text x="0" :y="rows.blend + 12">Blend</text>
+        <text class="tiny" x="0" :y="rows.blend + 27">box ↓ chords ↑</text>
         <text x="0" :y="(rows.tab + bottom) / 2 + 4">Tab</text>
       </g>
       <line
@@ -251,10 +251,10 @@ const notes = computed(() => {
         :height="blockHeight"
         rx="2"
       />
-      <text class="title" :x="b.x + 10" :y="rows.block + (b.block.kind === 'rest' ? 26 : 18)">
+      <text class="title" :x="b.x + 10" :y="rows.block + (b.block.kind === 'rest' ? 24 : 16)">
         {{ fitting(signs(b.block.name), b.width, 6.6) }}
       </text>
-      <text v-if="b.block.kind !== 'rest'" class="under" :x="b.x + 10" :y="rows.block + 34">
+      <text v-if="b.block.kind !== 'rest'" class="under" :x="b.x + 10" :y="rows.block + 31">
         {{ fitting(under(b.block), b.width, 5.4) }}
       </text>
       <rect

@@ -97,7 +97,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
   display: grid;
   grid-template-columns: minmax(0, 13fr) minmax(0, 9fr) minmax(0, 10fr);
   gap: 1.2rem;
-  height: 286px;
+  height: 290px;
   font-size: 0.92rem;
 }
 section {

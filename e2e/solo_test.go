@@ -1,0 +1,245 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// frets are those of the time line, in order of time.
+func (p *Page) frets() []string {
+	return js[[]string](p, `[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent)`)
+}
+
+// blocks are the labels of the blocks on the time line.
+func (p *Page) blocks() []string {
+	return js[[]string](p, `[...document.querySelectorAll('[data-block]')].map(b => b.getAttribute('aria-label'))`)
+}
+
+// planned opens the Solo step of Salt Road at Dusk, which has no solo yet, and plans one
+// with a seed.
+func (p *Page) planned(seed int) {
+	p.t.Helper()
+	p.Sees("No solo over this tune yet")
+	p.Click("Plan a chorus")
+	p.Sees("Drop the band", "Plan again")
+	p.Press("w")
+	p.TabTo("Seed")
+	p.Hold("a")
+	p.Type(fmt.Sprint(seed))
+	p.Press(kb.Tab)
+	p.Until("it is planned again", "!document.querySelector('[aria-label=Undo]').disabled && document.querySelector('.saved').textContent === 'saved'")
+	p.Click("Time line")
+	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
+	p.Sees("saved")
+}
+
+// pressBlock gives a block the keyboard.
+func (p *Page) focusBlock(index int) {
+	p.t.Helper()
+	p.Until("the block", expression("document.querySelector('[data-block=\"%d\"]')", index))
+	js[any](p, expression("document.querySelector('[data-block=\"%d\"]').focus()", index))
+}
+
+// A player plans a chorus, locks a lick of it, and rolls the rest anew: the lick stays.
+func TestASoloIsPlannedLockedAndRolledAgain(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/3/solo")
+	p.planned(7)
+	before := p.frets()
+	index := js[int](p, `[...document.querySelectorAll('[data-block]')].find(b => b.classList.contains('lick')).dataset.block * 1`)
+	p.focusBlock(index)
+	name := p.Focused()
+	p.Press("x")
+	p.Until("it is locked", "document.querySelector('.block.locked')")
+	require.Contains(t, strings.Join(p.blocks(), "\n"), name[strings.Index(name, ":")+2:strings.Index(name, ",")])
+	p.Press("p")
+	p.Until("another chorus", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() !== %s", quoted(strings.Join(before, ","))))
+	kept := name[strings.Index(name, ":")+2 : strings.Index(name, ",")]
+	labels := strings.Join(p.blocks(), "\n")
+	assert.Contains(t, labels, kept+", lick, locked", "the locked lick stays")
+
+	// What was done can be undone, as often as it was done.
+	p.Press("x")
+	p.Click("Undo")
+	p.Click("Undo")
+	p.Until("the chorus before", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(strings.Join(before, ","))))
+
+	// The same seed gives the same chorus.
+	p.Press("w")
+	p.TabTo("Seed")
+	p.Hold("a")
+	p.Type("8")
+	p.Press(kb.Tab)
+	p.Sees("saved")
+	p.TabBackTo("Seed")
+	p.Hold("a")
+	p.Type("7")
+	p.Press(kb.Tab)
+	p.Sees("saved")
+	p.Click("Time line")
+	p.Until("the chorus of the seed", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(strings.Join(before, ","))))
+}
+
+// A block is moved, stretched and silenced by keyboard, and dragged with the mouse.
+func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/3/solo")
+	p.planned(3)
+	at := func(index int) float64 {
+		return js[float64](p, expression("document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left", index))
+	}
+	last := js[int](p, `[...document.querySelectorAll('[data-block]')].filter(b => !b.classList.contains('rest')).at(-1).dataset.block * 1`)
+	p.focusBlock(last)
+	p.Until("its tools", "document.querySelector('.tools .name')")
+	was := at(last)
+	p.Press(kb.ArrowRight)
+	p.Until("it has moved", expression("[...document.querySelectorAll('.block.selected .body')].some(b => Math.abs(b.getBoundingClientRect().left - %f) > 5)", was))
+	p.Click("Undo")
+	p.Until("it is back", expression("Math.abs(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left - %f) < 2", last, was))
+	p.focusBlock(last)
+	p.Press("m")
+	p.Until("it is muted", "document.querySelector('.block.muted')")
+	p.Press("m")
+	p.Until("it is heard", "!document.querySelector('.block.muted')")
+	p.focusBlock(last)
+	notes := len(p.frets())
+	p.Press(kb.Delete)
+	p.Until("it is silent", expression("document.querySelectorAll('.line .event').length < %d", notes))
+	p.Sees("saved")
+}
+
+// A chorus of the box alone loses changes: the strip says where, a repair settles one.
+func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/solo?solo=0&bench=plan")
+	p.Sees("Drop the band")
+	p.Click("the box, made up")
+	p.Sees("saved")
+	p.TabTo("Blend of all bars")
+	p.Press(kb.Home)
+	p.Until("the box alone", "document.querySelector('.strip .dropped.unclear, .strip .dropped.another-chord')")
+	p.Press("v")
+	p.Sees("might be", "would settle it")
+	heard := js[string](p, "document.querySelector('.says strong').textContent")
+	p.Until("a repair", "document.querySelector('[aria-label^=\"Repair: \"]')")
+	js[any](p, `[...document.querySelectorAll('section[aria-label="What could be better"] li')].find(l => /might be|heard as/.test(l.textContent) && l.querySelector('.chip')).querySelector('.chip').click()`)
+	p.Sees("to mend, heard alone")
+	assert.Equal(t, heard, js[string](p, "document.querySelector('.says strong').textContent"), "it is only looked at")
+	p.Click("Apply")
+	p.Until("what was looked at is done", "!document.querySelector('.looked')")
+	p.Sees("saved")
+}
+
+// The band drops out: chords and bass fall silent, the line and the click go on. The whole
+// solo can be heard, and a bar of it.
+func TestTheBandDropsOut(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Before(`
+		const asked = window.fetch
+		window.performances = []
+		window.fetch = async (...args) => {
+			const request = args[0] instanceof Request ? args[0].clone() : undefined
+			if (request && request.url.endsWith('/api/compute/performance')) window.performances.push(await request.json())
+			return asked(...args)
+		}`)
+	p.Go("/tunes/1/solo")
+	p.Sees("Drop the band")
+	p.Press("d")
+	p.Until("it is to drop out", "[...document.querySelectorAll('.chip[aria-pressed=true]')].some(b => b.textContent.trim() === 'drop the band')")
+	p.Press(" ")
+	p.Until("a performance", "window.performances.length === 1")
+	asked := js[map[string]any](p, "window.performances[0]")
+	assert.Equal(t, []any{"bass", "chords"}, asked["silent"])
+	assert.EqualValues(t, 12, asked["bars"])
+	assert.NotEmpty(t, asked["line"].(map[string]any)["events"])
+	p.Until("a note of the line is lit", "document.querySelector('.event.lit')")
+	p.Press(" ")
+	p.Press("d")
+	p.Choose("What is heard", "all choruses")
+	time.Sleep(300 * time.Millisecond)
+	p.Press(" ")
+	p.Until("the whole solo", "window.performances.length === 2")
+	asked = js[map[string]any](p, "window.performances[1]")
+	assert.Empty(t, asked["silent"])
+	assert.EqualValues(t, 24, asked["bars"], "two choruses")
+	p.Press(" ")
+}
+
+// A solo is grown and thinned, compared, kept under a name, copied, taken away, and opened
+// again as it was.
+func TestASoloIsKeptTakenAwayAndOpenedAgain(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/solo")
+	p.Sees("Drop the band")
+	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
+	full := p.frets()
+	for range 3 {
+		p.Press("-")
+		time.Sleep(250 * time.Millisecond)
+	}
+	p.Sees("chord tones")
+	p.Until("it is thin", expression("document.querySelectorAll('.line .event').length < %d", len(full)))
+	for range 3 {
+		p.Press("+")
+		time.Sleep(250 * time.Millisecond)
+	}
+	p.Until("it has grown again", expression("document.querySelectorAll('.line .event').length === %d", len(full)))
+	assert.Equal(t, full, p.frets(), "nothing was lost")
+	p.Press("c")
+	p.Until("two choruses side by side", "document.querySelectorAll('.columns article').length === 2")
+	p.Press("k")
+	p.Sees("Take it away", "Versions", "Plain-text tab")
+	p.Until("every version", "document.querySelectorAll('section[aria-label=\"Versions of the solo\"] li').length > 3")
+	p.Click("Duplicate")
+	p.Sees(", copy")
+	p.Sees("saved")
+	// The exported file read back has the notes of the solo.
+	same := js[string](p, "location.search")
+	id := strings.Split(strings.Split(same, "solo=")[1], "&")[0]
+	for _, format := range []string{"musicxml", "tab"} {
+		counts := readBack(p, id, format)
+		require.Len(t, counts, 2, format)
+		assert.Equal(t, counts[0], counts[1], "%s has every note", format)
+	}
+	p.Go("/tunes/1/solo?solo=" + id)
+	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
+	assert.Equal(t, full, p.frets(), "it is opened as it was kept")
+	p.Press("k")
+	p.Click("Delete")
+	p.Sees("is deleted")
+	p.Click("Bring it back")
+	p.Sees(", copy")
+}
+
+// readBack takes a solo away and reads the file as a lick: how many notes the solo has, and
+// how many the file.
+func readBack(p *Page, id, format string) []int {
+	p.t.Helper()
+	js[any](p, expression(`(async () => {
+		window.counts = undefined
+		const solo = await (await fetch('/api/solos/%s')).json()
+		const chart = await (await fetch('/api/charts/' + solo.chartId)).json()
+		const joined = await (await fetch('/api/compute/choruses', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ chart: chart.chart, choruses: solo.solo.choruses }) })).json()
+		const file = await (await fetch('/api/solos/%s/export/%s')).text()
+		const read = await (await fetch('/api/compute/lick/import', { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file })).json()
+		window.counts = [joined.phrase.events.length, read.lick.events.length]
+	})() && null`, id, id, format))
+	p.Until("the file read", "window.counts")
+	return js[[]int](p, "window.counts")
+}
+
+// A refusal names the place and keeps what was there.
+func TestAnOwnPhrasePlanThatCannotBeReadIsSaid(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/solo?bench=plan")
+	p.Expect(422)
+	p.Sees("Drop the band")
+	p.Choose("Phrase plan", "own letters")
+	p.TabTo("Own phrase plan")
+	p.Hold("a")
+	p.Type("ABBA")
+	p.Press(kb.Enter)
+	p.Sees("is not a phrase plan", "question–answer")
+	p.Sees("Drop the band", "saved")
+}
