@@ -23,6 +23,7 @@ type ground struct {
 	ticks    []int
 	gave     []Gave
 	places   map[neck.Window][]choice
+	set      map[setAt]setLick
 	// widest is the highest fret that is within the span of each.
 	widest []int
 }
@@ -52,7 +53,7 @@ func (o ChorusOrder) lay() (*ground, error) {
 	if err := o.Check(); err != nil {
 		return nil, err
 	}
-	g := &ground{ChorusOrder: o, chordOf: map[string]int{}, places: map[neck.Window][]choice{}}
+	g := &ground{ChorusOrder: o, chordOf: map[string]int{}, places: map[neck.Window][]choice{}, set: map[setAt]setLick{}}
 	box, err := o.box()
 	if err != nil {
 		return nil, &chart.FieldError{Field: "box", Detail: err.Error()}

@@ -32,7 +32,7 @@ type Proposal struct {
 // differ is the share of notes that two of them may have in common.
 const (
 	candidatesMade = 14
-	mostCandidates = 64
+	mostCandidates = 44
 	goodEnough     = 8
 	proposals      = 3
 	differ         = 0.7

@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"undaris/core/neck"
 	"undaris/core/phrase"
 )
 
@@ -45,7 +46,7 @@ func (g *ground) lickPatterns(slots []slot, patterns map[string]pattern, r *rand
 				if used[n] && pass == 0 {
 					continue
 				}
-				p, l, ok := g.begin(g.Licks[n], s, slots, patterns[s.likeness])
+				p, l, ok := g.begin(n, s, slots, patterns[s.likeness])
 				if !ok {
 					continue
 				}
@@ -62,18 +63,14 @@ func (g *ground) lickPatterns(slots []slot, patterns map[string]pattern, r *rand
 }
 
 // begin lays a lick at the start of a slot, up to the landing that the pattern is held on.
-func (g *ground) begin(l phrase.Lick, s slot, slots []slot, p pattern) (pattern, lickPattern, bool) {
+func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPattern, bool) {
 	m := g.Chart.Meter
 	beat, step := m.BeatTicks(), g.Subdivision.Ticks(m)
-	window := g.PositionAt(s.start).Window
-	setting, err := l.Set(g.Instrument, g.Chart.Key.Tonic.Class(), window)
-	if err != nil {
+	set := g.setIn(n, g.PositionAt(s.start).Window).phrase
+	if len(set.Events) == 0 || set.Events[0].Tick < -beat {
 		return p, lickPattern{}, false
 	}
-	set, err := setting.Phrase.In(m)
-	if err != nil || len(set.Events) == 0 || set.Events[0].Tick < -beat {
-		return p, lickPattern{}, false
-	}
+	l := g.Licks[n]
 	hold := p.onsets[p.held]
 	if set.Events[0].Tick < 0 && p.onsets[0] > set.Events[0].Tick {
 		return p, lickPattern{}, false // there is no room for its pickup
@@ -96,7 +93,7 @@ func (g *ground) begin(l phrase.Lick, s slot, slots []slot, p pattern) (pattern,
 		laid.events = append(laid.events, e)
 	}
 	kept := 0
-	for n, e := range set.Events {
+	for k, e := range set.Events {
 		for len(must) > 0 && must[0] <= e.Tick {
 			if must[0] == e.Tick {
 				break
@@ -113,12 +110,12 @@ func (g *ground) begin(l phrase.Lick, s slot, slots []slot, p pattern) (pattern,
 			continue
 		}
 		own := e
-		if n+1 < len(set.Events) && set.Events[n+1].Tick == e.Tick {
+		if k+1 < len(set.Events) && set.Events[k+1].Tick == e.Tick {
 			return p, lickPattern{}, false // a double stop: one line at a time
 		}
 		add(e.Tick, &own)
 		kept++
-		if n+1 < len(set.Events) && e.End() < set.Events[n+1].Tick {
+		if k+1 < len(set.Events) && e.End() < set.Events[k+1].Tick {
 			next.stops[len(next.onsets)-1] = e.End()
 		}
 	}
@@ -135,40 +132,71 @@ func (g *ground) begin(l phrase.Lick, s slot, slots []slot, p pattern) (pattern,
 	if kept < leastOfLick || next.onsets[next.held] != hold || next.held < leastMotif-1 {
 		return p, lickPattern{}, false
 	}
-	g.moveLick(l, s, &laid, set)
+	g.moveLick(g.setIn(n, g.PositionAt(s.start).Window), &laid)
 	return next, laid, true
 }
 
-// moveLick offers the lick over other chords: its frets kept, what clashes altered.
-func (g *ground) moveLick(l phrase.Lick, s slot, laid *lickPattern, set phrase.Phrase) {
-	home := l.SetInto(g.Instrument, g.Chart.Key.Tonic, g.PositionAt(s.start).Window)
-	for n, over := range g.chords {
-		if over.chord.Root.Class() == home.Root() {
+// setLick is a lick of the vocabulary as it lies in a window: over its own chord, and moved
+// to each chord of the tune with its frets kept. It is worked out once for all candidates.
+type setLick struct {
+	phrase phrase.Phrase
+	moved  map[int]phrase.Phrase
+}
+
+type setAt struct {
+	lick   int
+	window neck.Window
+}
+
+// setIn is a lick set into a window; it has no notes where that has no room for it.
+func (g *ground) setIn(n int, w neck.Window) setLick {
+	at := setAt{n, w}
+	if known, ok := g.set[at]; ok {
+		return known
+	}
+	one := setLick{moved: map[int]phrase.Phrase{}}
+	l := g.Licks[n]
+	if setting, err := l.Set(g.Instrument, g.Chart.Key.Tonic.Class(), w); err == nil {
+		if set, err := setting.Phrase.In(g.Chart.Meter); err == nil {
+			one.phrase = set
+		}
+	}
+	home := l.SetInto(g.Instrument, g.Chart.Key.Tonic, w)
+	for chord, over := range g.chords {
+		if over.chord.Root.Class() == home.Root() || len(one.phrase.Events) == 0 {
 			continue
 		}
-		for _, m := range home.MovedTo(g.Instrument, g.PositionAt(s.start).Window, g.Chart.Key, over.chord) {
+		for _, m := range home.MovedTo(g.Instrument, w, g.Chart.Key, over.chord) {
 			if m.Way != phrase.KeepFrets || m.Refused != "" {
 				continue
 			}
-			moved, err := m.Phrase.In(g.Chart.Meter)
-			if err != nil || len(moved.Events) != len(set.Events) {
+			if moved, err := m.Phrase.In(g.Chart.Meter); err == nil && len(moved.Events) == len(one.phrase.Events) {
+				one.moved[chord] = moved
+			}
+		}
+	}
+	g.set[at] = one
+	return one
+}
+
+// moveLick offers the notes of a laid lick over other chords: its frets kept, what clashes
+// altered.
+func (g *ground) moveLick(set setLick, laid *lickPattern) {
+	for chord, moved := range set.moved {
+		events := slices.Clone(laid.events)
+		for k, e := range laid.events {
+			if e == nil {
 				continue
 			}
-			events := slices.Clone(laid.events)
-			for k, e := range laid.events {
-				if e == nil {
-					continue
-				}
-				for at, old := range set.Events {
-					if old.Tick == e.Tick {
-						own := moved.Events[at]
-						own.Tick, own.Ticks = e.Tick, e.Ticks
-						events[k] = &own
-					}
+			for at, old := range set.phrase.Events {
+				if old.Tick == e.Tick {
+					own := moved.Events[at]
+					own.Tick, own.Ticks = e.Tick, e.Ticks
+					events[k] = &own
 				}
 			}
-			laid.moved[n] = events
 		}
+		laid.moved[chord] = events
 	}
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
-import type { Block, ChorusView, LickEvent } from '../api/client'
+import { answer, client, type Block, type ChorusView, type LickEvent } from '../api/client'
 import { asEvent } from '../licks/tab'
 import { lineMarks, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
@@ -8,6 +8,7 @@ import BenchTabs from '../shell/BenchTabs.vue'
 import PillSelect from '../shell/PillSelect.vue'
 import { usePlayer, useSource } from '../sound/player'
 import { speeds } from '../sound/speeds'
+import { useAnswer } from '../tune/answer'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
@@ -273,7 +274,25 @@ async function change(index: number, edit: Parameters<typeof work.edit>[0], by: 
 function follow(index: number) {
   void nextTick(() => document.querySelector<SVGElement>(`[data-block="${index}"]`)?.focus())
 }
-const lickOptions = computed(() => licks.value.map((l) => ({ value: String(l.id), text: l.lick.name })))
+/** The chord that sounds where the block begins, or at the bar: what is put there is to fit it. */
+const overHere = computed(() => {
+  const tick = Math.max(block.value?.start ?? (bar.value - 1) * barTicks.value, 0)
+  return chords.value.findLast((c) => c.tick <= tick)?.chord
+})
+const { answer: fitting } = useAnswer(
+  () => {
+    const position = view.position.value?.id
+    if (!tune.chart || !position || !overHere.value || bench.value !== 'line') return undefined
+    return { chart: tune.chart, hands: tune.hands, position, fits: overHere.value, here: true }
+  },
+  (body) => answer(client.POST('/api/licks/find', { body })),
+)
+/** The licks that fit there; all of them where none does. */
+const lickOptions = computed(() => {
+  const fit = new Set(fitting.value?.found.map((f) => f.id))
+  const some = licks.value.filter((l) => fit.has(l.id))
+  return (some.length ? some : licks.value).map((l) => ({ value: String(l.id), text: l.lick.name }))
+})
 function swap(id: string) {
   const lick = licks.value.find((l) => String(l.id) === id)?.lick
   const blocks = mine()
@@ -283,9 +302,10 @@ function swap(id: string) {
     void act({ do: 'lay', kind: 'lick', tick: block.value?.start ?? (bar.value - 1) * barTicks.value, lick })
 }
 function swapNext() {
-  const here = licks.value.findIndex((l) => l.lick.name === block.value?.name)
-  const next = licks.value[(here + 1) % Math.max(licks.value.length, 1)]
-  if (next) swap(String(next.id))
+  const all = lickOptions.value
+  const here = all.findIndex((l) => l.text === block.value?.name)
+  const next = all[(here + 1) % Math.max(all.length, 1)]
+  if (next) swap(next.value)
 }
 const layable = [
   { value: 'approach', text: 'an approach' },
@@ -380,7 +400,7 @@ useKeys([
   { key: 'm', says: 'mute it', run: toggleMute },
   { key: 'r', says: 're-roll the block', run: () => roll('block') },
   { key: 'y', says: 're-roll the bar', run: () => roll('bar') },
-  { key: 'o', says: 'put the next lick in its place', run: swapNext },
+  { key: 'o', says: 'put the next lick that fits in its place', run: swapNext },
   { key: 'Delete', shown: 'del', says: 'make it a rest', run: silence },
   { key: 'e', says: 'write its notes', run: writeBlock },
   { key: 'f', says: 'make the first repair', run: repair },
