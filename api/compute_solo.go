@@ -282,31 +282,22 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 	if err != nil {
 		return ChorusView{}, invalid("chorus", err)
 	}
-	grown, err := order.Grown(c, at)
+	r, err := order.Study(c, at)
 	if err != nil {
 		return ChorusView{}, invalid("plan", err)
 	}
-	told, err := order.Tell(grown)
-	if err != nil {
-		return ChorusView{}, invalid("plan", err)
-	}
-	complaints, err := order.Complaints(grown)
-	if err != nil {
-		return ChorusView{}, invalid("plan", err)
-	}
-	r := solo.Review(order.Instrument, grown.Heard(order.Chart), order.Chart)
 	view := ChorusView{
-		Blocks: document.BlocksOf(c.Blocks), Said: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), In: append([]int{}, told.BlockOf...),
-		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r, told.Targets),
+		Blocks: document.BlocksOf(c.Blocks), Said: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), In: append([]int{}, r.BlockOf...),
+		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Reviewed, r.Targets),
 		Targets: []ChorusTarget{}, Dropped: []DroppedBar{}, Covered: []Covered{}, Lively: []Finding{}, Mend: []Complaint{},
 	}
 	if view.Tab.Events == nil {
 		view.Tab.Events = []LineEvent{}
 	}
 	for n := range view.Tab.Events {
-		view.Tab.Events[n].Why = told.Why[n]
+		view.Tab.Events[n].Why = r.Why[n]
 	}
-	for _, t := range told.Targets {
+	for _, t := range r.Targets {
 		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: t.When, Aimed: t.Aimed}
 		if t.Index >= 0 {
 			landed := toneOf(t.Landed.Tone)
@@ -315,7 +306,7 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 		}
 		view.Targets = append(view.Targets, target)
 	}
-	if written, both := solo.OverWritten(order, grown); both {
+	if written, both := order.OverWritten(c, at); both {
 		figures := o.figures(written, nil)
 		view.Written = &figures
 	}
@@ -326,7 +317,7 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 	for _, f := range r.Lively {
 		view.Lively = append(view.Lively, Finding{f.Name, f.Good, f.Sentence, append([]int{}, f.Notes...)})
 	}
-	for _, complaint := range complaints {
+	for _, complaint := range r.Complaints {
 		one := Complaint{About: complaint.About, Says: complaint.Sentence, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
 		for _, repair := range complaint.Repairs {
 			one.Repairs = append(one.Repairs, ChorusRepair{repair.Sentence, ChorusEdit{

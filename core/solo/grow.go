@@ -2,6 +2,7 @@ package solo
 
 import (
 	"fmt"
+	"slices"
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
@@ -60,18 +61,21 @@ func (g *ground) rank(e phrase.Event, landing bool) int {
 // ringing on in their place. Nothing is lost: the chorus itself stays as it is. Its error
 // is a *chart.FieldError.
 func (o ChorusOrder) Grown(c Chorus, stage Stage) (Chorus, error) {
-	upTo := len(Stages) - 1
-	for n, s := range Stages {
-		if s == stage {
-			upTo = n
-		}
-	}
-	if upTo == len(Stages)-1 {
+	if stage == Full {
 		return c, nil
 	}
 	g, err := o.lay()
 	if err != nil {
 		return Chorus{}, err
+	}
+	return g.grown(c, stage), nil
+}
+
+func (g *ground) grown(c Chorus, stage Stage) Chorus {
+	o := g.ChorusOrder
+	upTo := slices.Index(Stages, stage)
+	if upTo < 0 || stage == Full {
+		return c
 	}
 	landings := map[int]bool{}
 	p := c.Heard(o.Chart)
@@ -93,5 +97,5 @@ func (o ChorusOrder) Grown(c Chorus, stage Stage) (Chorus, error) {
 		b.Notes = notes
 		grown.Blocks = append(grown.Blocks, b)
 	}
-	return grown, nil
+	return grown
 }

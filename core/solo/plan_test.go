@@ -299,10 +299,10 @@ func TestAnImaginedTurnaroundIsFollowed(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, imagined, 3, "the imagined chords are aimed at")
-	written, both := OverWritten(o, p.Best[0].Chorus)
+	written, both := o.OverWritten(p.Best[0].Chorus, Full)
 	require.True(t, both)
 	assert.Greater(t, len(p.Best[0].Line.Over), len(written.Line.Over))
-	_, both = OverWritten(orderFor(t, "slow change", "C", "E", 2), p.Best[0].Chorus)
+	_, both = orderFor(t, "slow change", "C", "E", 2).OverWritten(p.Best[0].Chorus, Full)
 	assert.False(t, both, "nothing is imagined there")
 }
 

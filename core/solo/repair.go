@@ -35,10 +35,14 @@ func (o ChorusOrder) Complaints(c Chorus) ([]Complaint, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := Review(o.Instrument, c.Heard(o.Chart), o.Chart)
+	return g.complaints(Review(o.Instrument, c.Heard(o.Chart), o.Chart)), nil
+}
+
+func (g *ground) complaints(r Reviewed) []Complaint {
+	o := g.ChorusOrder
 	all := []Complaint{}
 	if len(r.Line.Events) == 0 {
-		return all, nil
+		return all
 	}
 	for _, a := range g.arrivals {
 		if t := g.target(r.Line, a); t.Index < 0 || t.Landed.Class != harmony.Home {
@@ -63,7 +67,7 @@ func (o ChorusOrder) Complaints(c Chorus) ([]Complaint, error) {
 			all = append(all, g.dull(r.Line, f))
 		}
 	}
-	return all, nil
+	return all
 }
 
 func offends(p phrase.Phrase, about string, o phrase.Offence) Complaint {

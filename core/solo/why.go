@@ -38,7 +38,31 @@ func (o ChorusOrder) Tell(c Chorus) (Told, error) {
 	if err != nil {
 		return Told{}, err
 	}
-	p := c.Heard(o.Chart)
+	return g.tell(c, c.Heard(o.Chart)), nil
+}
+
+// Studied is everything that can be said of a chorus at a stage.
+type Studied struct {
+	Reviewed
+	Told
+	Complaints []Complaint
+}
+
+// Study says everything of a chorus at a stage: what is heard, what each note is there for,
+// what could be better. Its error is a *chart.FieldError.
+func (o ChorusOrder) Study(c Chorus, stage Stage) (Studied, error) {
+	g, err := o.lay()
+	if err != nil {
+		return Studied{}, err
+	}
+	grown := g.grown(c, stage)
+	r := Review(o.Instrument, grown.Heard(o.Chart), o.Chart)
+	return Studied{Reviewed: r, Told: g.tell(grown, r.Line), Complaints: g.complaints(r)}, nil
+}
+
+// tell is Tell of a chorus and what is heard of it.
+func (g *ground) tell(c Chorus, p phrase.Phrase) Told {
+	o := g.ChorusOrder
 	t := Told{Why: make([]string, len(p.Events)), BlockOf: make([]int, len(p.Events))}
 	labels := p.Labels(o.Instrument, o.Chart.Key)
 	for n, e := range p.Events {
@@ -66,7 +90,7 @@ func (o ChorusOrder) Tell(c Chorus) (Told, error) {
 	for n := range t.Why {
 		t.Why[n] = strings.ToUpper(t.Why[n][:1]) + t.Why[n][1:] + ". " + labels[n].Reason
 	}
-	return t, nil
+	return t
 }
 
 // target is what is played at an arrival.
@@ -126,12 +150,17 @@ func (c Chorus) blockOf(e phrase.Event) int {
 
 // OverWritten is the review of the same line over what the band plays, where the chart
 // imagines other chords than it writes.
-func OverWritten(o ChorusOrder, c Chorus) (Reviewed, bool) {
+func (o ChorusOrder) OverWritten(c Chorus, stage Stage) (Reviewed, bool) {
 	for _, m := range o.Chart.Moments() {
-		if m.Imagined && !m.Chord.Same(m.Written) {
-			written := o.Chart.Written()
-			return Review(o.Instrument, c.Heard(written), written), true
+		if !m.Imagined || m.Chord.Same(m.Written) {
+			continue
 		}
+		grown, err := o.Grown(c, stage)
+		if err != nil {
+			return Reviewed{}, false
+		}
+		written := o.Chart.Written()
+		return Review(o.Instrument, grown.Heard(written), written), true
 	}
 	return Reviewed{}, false
 }
