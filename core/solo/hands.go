@@ -18,6 +18,9 @@ const (
 	oftenSlurred = 0.55
 	oftenCurled  = 0.6
 	mostBends    = 3
+	// lowestBend is the lowest fret that a whole step is bent at: nearer the nut the string is
+	// too stiff.
+	lowestBend = 4
 )
 
 // play gives the notes of a chorus their techniques, at places where hands do them:
@@ -124,7 +127,7 @@ func (g *ground) bend(all []played, n int) bool {
 	w := e.onset.window
 	for s := 1; s <= min(3, len(g.Instrument.Open)); s++ {
 		from := neck.Place{String: s, Fret: int(goal - 2 - g.Instrument.Open[s-1])}
-		if from.Fret < w.Core+2 || from.Fret > w.High || neck.MostBend(from) < 4 {
+		if from.Fret < max(w.Core+2, lowestBend) || from.Fret > w.High || neck.MostBend(from) < 4 {
 			continue
 		}
 		if n > 0 && !g.within(all[n-1].Place, from) || n+1 < len(all) && !g.within(all[n+1].Place, from) {

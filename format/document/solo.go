@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"undaris/core/change"
 	"undaris/core/chart"
@@ -79,7 +80,7 @@ func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]solo.Block, error
 	for n, d := range docs {
 		notes, err := Notes(d.Notes, c, i)
 		if err != nil {
-			return nil, below(fmt.Sprintf("blocks[%d].notes", n), noteField(err))
+			return nil, noteField(fmt.Sprintf("blocks[%d].notes", n), err)
 		}
 		all[n] = solo.Block{Kind: solo.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: notes}
 		if len([]rune(d.Name)) > phrase.MaxName {
@@ -110,13 +111,13 @@ func apart(p phrase.Phrase) phrase.Phrase {
 	return alone
 }
 
-// noteField drops the name of the list from the field of a note, which its block names.
-func noteField(err error) error {
+// noteField names the field of a note as one of a block's.
+func noteField(notes string, err error) error {
 	var field *chart.FieldError
-	if errors.As(err, &field) && len(field.Field) > len("events") && field.Field[:len("events")] == "events" {
-		return &chart.FieldError{Field: field.Field[len("events"):], Detail: field.Detail}
+	if !errors.As(err, &field) {
+		return err
 	}
-	return err
+	return &chart.FieldError{Field: notes + strings.TrimPrefix(field.Field, "events"), Detail: field.Detail}
 }
 
 // Order reads the plan over a chart, for hands and with a vocabulary. Its error is a

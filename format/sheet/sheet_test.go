@@ -15,6 +15,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/format/drawn"
 )
 
@@ -117,4 +118,37 @@ func TestSigns(t *testing.T) {
 	} {
 		assert.Equal(t, want, Signs(text), text)
 	}
+}
+
+// A score has every fret and degree of the line, its chords and its bar numbers; the same
+// score is the same file; signs in the key's signature are not said again.
+func TestAScoreHasEveryNote(t *testing.T) {
+	key, err := harmony.ParseKey("G", harmony.MajorMode)
+	require.NoError(t, err)
+	c := chart.Chart{Title: "Any", Key: key, Meter: chart.FourFour, Tempo: 90, Feel: chart.Straight, Swing: 2}
+	for _, symbol := range []string{"G", "C", "D7", "G", "Em7"} {
+		chord, err := harmony.ParseChord(symbol)
+		require.NoError(t, err)
+		c.Bars = append(c.Bars, chart.Bar{Spans: []chart.Span{{Chord: chord, Beats: 4}}})
+	}
+	note := func(tick, ticks, str, fret int) phrase.Event {
+		return phrase.Event{Tick: tick, Ticks: ticks, Fingered: neck.Fingered{Place: neck.Place{String: str, Fret: fret}}}
+	}
+	line := phrase.Phrase{Meter: c.Meter, Events: []phrase.Event{
+		note(0, 240, 3, 4), note(240, 240, 3, 5), note(480, 160, 2, 3), note(640, 160, 2, 5), note(800, 160, 2, 7), note(960, 960, 1, 3),
+		note(1920, 720, 2, 5), note(2880, 1920, 1, 2), note(4*1920, 480, 4, 17), note(4*1920+480, 240, 6, 0),
+	}}
+	line.Events[1].HammerOn, line.Events[5].Vibrato, line.Events[6].Bend = true, true, 4
+	line = line.WrittenOver(c, 0)
+	score := Score{Title: "A line", Chart: c, Instrument: neck.Standard(), Line: line}
+	pdf := score.PDF()
+	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF")))
+	assert.Equal(t, pdf, score.PDF())
+	drawn := string(score.drawing().SVG())
+	for _, text := range []string{">17<", ">b1<", ">H<", ">~~<", ">Em7<", ">5<", ">3<", ">♯<", ">A line<"} {
+		assert.Contains(t, drawn, text)
+	}
+	assert.Equal(t, 2, strings.Count(drawn, ">♯<"), "the F sharp of the signature, once in each row, and never before a note")
+	empty := Score{Title: "Nothing", Chart: c, Instrument: neck.Standard(), Line: phrase.Phrase{Meter: c.Meter}}
+	assert.True(t, bytes.HasPrefix(empty.PDF(), []byte("%PDF")))
 }

@@ -1,0 +1,85 @@
+package document
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/solo"
+)
+
+func vamp(t testing.TB) chart.Chart {
+	t.Helper()
+	s, err := chart.FindScheme("slow change")
+	require.NoError(t, err)
+	key, err := harmony.ParseKey("C", s.In)
+	require.NoError(t, err)
+	return chart.Chart{Title: "vamp", Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)}
+}
+
+// Blocks go to the document and back without a loss.
+func TestBlocksGoThereAndBack(t *testing.T) {
+	c := vamp(t)
+	rapid.Check(t, func(rt *rapid.T) {
+		order, err := ChorusPlan{Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}.Order(c, neck.Standard(), neck.ComfortableSpanMM, nil, nil)
+		require.NoError(rt, err)
+		planned, err := order.Plan()
+		require.NoError(rt, err)
+		blocks := planned.Best[0].Blocks
+		for n := range blocks {
+			blocks[n].Locked = rapid.Bool().Draw(rt, "locked")
+			blocks[n].Muted = rapid.Bool().Draw(rt, "muted")
+		}
+		read, err := Blocks(BlocksOf(blocks), c, neck.Standard())
+		require.NoError(rt, err)
+		require.Equal(rt, BlocksOf(blocks), BlocksOf(read))
+		require.Equal(rt, solo.Chorus{Blocks: blocks}.Heard(c), solo.Chorus{Blocks: read}.Heard(c))
+	})
+}
+
+// What cannot be read is refused with its place.
+func TestBlocksThatCannotBeRead(t *testing.T) {
+	c := vamp(t)
+	for field, blocks := range map[string][]Block{
+		"blocks[0]":                  {{Kind: "riff", Ticks: 480}},
+		"blocks[1]":                  {{Kind: "rest", Ticks: 960}, {Kind: "rest", Start: 480, Ticks: 960}},
+		"blocks[0].name":             {{Kind: "rest", Ticks: 480, Name: string(make([]rune, 61))}},
+		"blocks[0].notes[0].fret":    {{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 40}}}},
+		"blocks[0].notes[1].string":  {{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 4}, {Tick: 240, Ticks: 240, String: 7, Fret: 4}}}},
+		"blocks[0].notes[0].bend":    {{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 4, Bend: 0.3}}}},
+		"blocks[0].notes[0].vibrato": {{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 0, Vibrato: true}}}},
+	} {
+		_, err := Blocks(blocks, c, neck.Standard())
+		fault := &chart.FieldError{}
+		require.ErrorAs(t, err, &fault, field)
+		assert.Equal(t, field, fault.Field)
+		assert.NotEmpty(t, fault.Detail)
+	}
+	slurred := []Block{{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 4, HammerOn: true}}}}
+	read, err := Blocks(slurred, c, neck.Standard())
+	require.NoError(t, err, "a slur may come from the block before")
+	heard := solo.Chorus{Blocks: read}.Heard(c)
+	assert.False(t, heard.Events[0].HammerOn, "and is mended where nothing does")
+}
+
+func TestAPlanIsRead(t *testing.T) {
+	c := vamp(t)
+	space, density := 0.4, 2.0
+	plan := ChorusPlan{Position: "A", Shifts: []Shift{{Bar: 5, Position: "E"}}, School: "guide tones", Approaches: []string{"enclosure"}, Box: "major pentatonic",
+		Subdivision: "triplet", Density: &density, Space: &space, Blend: []float64{0.3}, Form: "a b a", Seed: 9}
+	order, err := plan.Order(c, neck.Standard(), 90, nil, nil)
+	require.NoError(t, err)
+	assert.Equal(t, neck.Form("A"), order.Position.Form)
+	assert.Equal(t, 4, order.Shifts[0].Bar)
+	assert.Equal(t, neck.Form("E"), order.Shifts[0].Position.Form)
+	assert.Equal(t, []any{2.0, 0.4, solo.Form("A B A"), uint64(9), 90.0, "triplet", "enclosure"},
+		[]any{order.Density, order.Space, order.Form, order.Seed, order.SpanMM, order.Subdivision.Name, order.Approaches[0].Name})
+	least, err := ChorusPlan{}.Order(c, neck.Standard(), 100, nil, nil)
+	require.NoError(t, err)
+	assert.Equal(t, []any{float64(solo.DefaultDensity), solo.DefaultSpace, solo.AAB}, []any{least.Density, least.Space, least.Form})
+}
