@@ -8,6 +8,7 @@ import (
 
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
 )
 
@@ -80,9 +81,6 @@ func TestScreenshots(t *testing.T) {
 	p.Go("/tunes/1/change?at=5760&approach=enclosure&sub=triplet")
 	p.Sees("Bar 4 → 5", "an enclosure, above and below")
 	shoot("change")
-	p.Go("/tunes/4/change?at=5760&here=4:6&target=4:5&approach=scale+enclosure&sub=sixteenth")
-	p.Sees("I am here", "Nearest landings", "an enclosure in the scale")
-	shoot("change-here")
 	p.Go("/tunes/3/change?at=15360&bench=path")
 	p.Sees("This landing", "travel")
 	shoot("change-path")
@@ -101,15 +99,27 @@ func TestScreenshots(t *testing.T) {
 	p.Go("/tunes/1/licks?at=5760&lick=7&approach=enclosure&target=2:10")
 	p.Sees("Kept lines", "lands on beat 1")
 	shoot("licks")
-	p.Go("/tunes/1/licks?at=1920&lick=7&do=move&move=F7|2")
-	p.Sees("keep the frets", "note 3")
-	shoot("licks-moved")
 	p.Go("/tunes/1/licks?at=1920&lick=8&do=verdict")
 	p.Sees("rests on", "notes a second")
 	shoot("licks-verdict")
 	p.Go("/tunes/1/licks?lick=22&do=write&staff=yes")
 	p.Until("the staff is engraved", "document.querySelectorAll('.staff svg .vf-stavenote').length >= 10")
 	shoot("licks-write")
+	p.Go("/tunes/1/solo?at=15360")
+	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
+	p.Press(".", ".", ".")
+	shoot("solo")
+	p.Go("/tunes/1/solo?bench=plan")
+	p.Sees("the box, made up")
+	p.Click("the box, made up")
+	p.Sees("saved")
+	p.TabTo("Blend of all bars")
+	p.Press(kb.Home)
+	p.Until("the box alone", "document.querySelector('.strip .dropped.unclear, .strip .dropped.another-chord')")
+	p.Press("n", "v")
+	p.Sees("would settle it")
+	shoot("solo-verdict")
+	p.Press("n")
 	p.Go("/tunes/2/licks?at=8640&lick=9&sub=sixteenth&approach=two+half+steps+above")
 	p.Sees("Lamp oil into", "lands on beat 1")
 	p.Press("n")

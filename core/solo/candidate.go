@@ -50,11 +50,11 @@ func (g *ground) candidate(r *rand.Rand) (Chorus, error) {
 		for m, c := range line {
 			o := p.onsets[m]
 			e := phrase.Event{Tick: o.tick, Ticks: o.ticks, Fingered: neck.Fingered{Place: c.place}}
-			if o.from != nil {
+			if c.own {
 				e.Technique = o.from.Technique
 			}
 			p.notes = append(p.notes, e)
-			p.fromLick = append(p.fromLick, o.from != nil)
+			p.fromLick = append(p.fromLick, c.own)
 			sounded[m] = c.pitch
 		}
 		if _, known := motifs[p.likeness]; !known {
@@ -107,7 +107,8 @@ func (g *ground) onsets(slots []slot, n int, patterns map[string]pattern, licks 
 			}
 		}
 		for _, a := range s.arrivals {
-			if g.ticks[a] == tick {
+			// The first note of a phrase may land late.
+			if late := tick - g.ticks[a]; late == 0 || k == 0 && late > 0 && late <= eighth {
 				o.arrival = a
 			}
 		}

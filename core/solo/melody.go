@@ -45,6 +45,8 @@ type choice struct {
 	// restless says that it must move on by a step, outside that it is outside, rests
 	// that one may rest on it: over the chord of its onset.
 	restless, outside, rests bool
+	// own says that it is the note of the lick that stands there.
+	own bool
 }
 
 // The costs of a melody, in tenths (all ours): what a note is over its chord, how near it
@@ -72,6 +74,7 @@ const (
 	costUnlike   = 40 // another direction than the motif
 	costUnlikeBy = 6
 	costUnled    = 60
+	costAltered  = 70 // another note than the lick has
 	noise        = 14
 	// choicesKept is how many places of an onset are weighed.
 	choicesKept = 8
@@ -82,9 +85,6 @@ var classCost = map[harmony.Class]int{harmony.Home: 0, harmony.Colour: 10, harmo
 
 // choices are the places an onset may have, the cheapest few.
 func (g *ground) choices(o onset, below pitch.MIDI, r *rand.Rand) []choice {
-	if o.from != nil {
-		return []choice{{place: o.from.Place, pitch: o.from.Sounding(g.Instrument)}}
-	}
 	found := make([]choice, 0, 16)
 	if o.arrival >= 0 {
 		for _, tone := range g.arrivals[o.arrival].placed {
@@ -109,6 +109,17 @@ func (g *ground) choices(o onset, below pitch.MIDI, r *rand.Rand) []choice {
 				found = append(found, c)
 			}
 		}
+	}
+	if o.from != nil {
+		// The lick's own note, unless another is worth changing it for.
+		for n := range found {
+			found[n].cost += costAltered
+		}
+		own := choice{place: o.from.Place, pitch: o.from.Sounding(g.Instrument), own: true}
+		if own.cost = g.ownCost(o, own.pitch.Class(), true); own.pitch >= below {
+			own.cost += costAltered
+		}
+		found = append(found, own)
 	}
 	slices.SortStableFunc(found, func(a, b choice) int { return a.cost - b.cost })
 	return found[:min(choicesKept, len(found))]

@@ -276,6 +276,8 @@ func startAt(must []int, hold int, pickup float64, parts int, r *rand.Rand) (at 
 		return -1, draw(pickupCells[parts], r, func(c cell) float64 { return c.weight })
 	case pickup >= 0.5 && draws < 0.75:
 		return -1, upbeat[parts]
+	case lands && lateCell[parts] != "" && (pickup < 0.5 && draws < 0.6 || draws > 0.95):
+		return 0, lateCell[parts]
 	case lands || hold <= 2:
 		return 0, ""
 	case draws < 0.9:
@@ -286,6 +288,10 @@ func startAt(must []int, hold int, pickup float64, parts int, r *rand.Rand) (at 
 
 // upbeat is one note on the last part of a beat.
 var upbeat = map[int]string{1: "x", 2: ".x", 3: "..x", 4: "..x-", 6: "....x-"}
+
+// lateCell begins a phrase after the beat that its landing is due on, by an eighth at most:
+// there it still lands (common: a delayed resolution), and the beat itself is air.
+var lateCell = map[int]string{2: ".x", 3: ".xx", 4: "..x-", 6: "..x-x-"}
 
 // fits weighs a cell: how near it comes to the notes a beat that are wanted, whether it
 // has a note on the beat where one must be, and leads into the landing after it.

@@ -93,6 +93,13 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 		laid.events = append(laid.events, e)
 	}
 	kept := 0
+	if set.Events[0].Tick >= 0 { // a lick without a pickup may be led into
+		for _, at := range p.onsets {
+			if at < 0 {
+				add(at, nil)
+			}
+		}
+	}
 	for k, e := range set.Events {
 		for len(must) > 0 && must[0] <= e.Tick {
 			if must[0] == e.Tick {

@@ -55,7 +55,7 @@ const figures = computed(() => {
 .figures {
   display: flex;
   align-items: center;
-  gap: 0.4rem 1.3rem;
+  gap: 0.4rem 0.7rem;
 }
 button {
   display: flex;

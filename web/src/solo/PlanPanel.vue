@@ -221,7 +221,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         >
           the box, made up
         </button>
-        <span class="quiet">{{
+        <span v-if="plan.fromLicks" class="quiet">{{
           plan.tags?.length ? 'only those with the tags' : 'all licks of the library'
         }}</span>
       </div>
