@@ -6,6 +6,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -92,7 +94,7 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	at := func(index int) float64 {
 		return js[float64](p, expression("document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left", index))
 	}
-	last := js[int](p, `[...document.querySelectorAll('[data-block]')].filter(b => !b.classList.contains('rest')).at(-1).dataset.block * 1`)
+	last := js[int](p, `[...document.querySelectorAll('[data-block]')].filter(b => !b.classList.contains('rest') && b.querySelector('.body').getBoundingClientRect().left < 850).at(-1).dataset.block * 1`)
 	p.focusBlock(last)
 	p.Until("its tools", "document.querySelector('.tools .name')")
 	was := at(last)
@@ -105,11 +107,46 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	p.Until("it is muted", "document.querySelector('.block.muted')")
 	p.Press("m")
 	p.Until("it is heard", "!document.querySelector('.block.muted')")
+	// Dragged with the mouse a beat to the left, and its end a beat to the right.
+	was = at(last)
+	beat := js[float64](p, "[...document.querySelectorAll('.line line.beat')].slice(0, 2).reduce((a, l) => l.getBoundingClientRect().left - a, 0) * 1")
+	require.Greater(t, beat, 20.0)
+	y := js[float64](p, expression("(b => b.top + b.height / 2)(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect())", last))
+	p.Drag(was+20, y, was+20-beat, y)
+	p.Until("it has been dragged", expression("Math.abs(document.querySelector('.block.selected .body').getBoundingClientRect().left - %f) < 4", was-beat))
+	p.Click("Undo")
+	p.Until("it is back", expression("Math.abs(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left - %f) < 2", last, was))
+
+	// Its notes are written in the tab editor, and stand in the chorus at once.
+	p.focusBlock(last)
+	p.Press("e")
+	p.Until("the editor", "document.activeElement.classList.contains('editor')")
+	p.Press("5")
+	p.Until("a note is written", "document.querySelector('.saved').textContent === 'saved' && !document.querySelector('[aria-label=Undo]').disabled")
+	p.Press(kb.Escape)
+	p.Click("Done")
+	p.Until("it stands in the chorus", "[...document.querySelectorAll('.line .event .fret')].some(f => f.textContent === '5')")
+	p.Click("Undo")
+
 	p.focusBlock(last)
 	notes := len(p.frets())
 	p.Press(kb.Delete)
 	p.Until("it is silent", expression("document.querySelectorAll('.line .event').length < %d", notes))
 	p.Sees("saved")
+}
+
+// Drag presses the mouse at one place and lets go at another.
+func (p *Page) Drag(x, y, toX, toY float64) {
+	p.t.Helper()
+	for _, one := range []struct {
+		kind input.DispatchMouseEventType
+		x, y float64
+	}{{input.DispatchMouseEventTypeMousePressed, x, y}, {input.DispatchMouseEventTypeMouseMoved, (x + toX) / 2, (y + toY) / 2}, {input.DispatchMouseEventTypeMouseMoved, toX, toY}, {input.DispatchMouseEventTypeMouseReleased, toX, toY}} {
+		_, err := chromedp.Call(p.ctx, input.DispatchMouseEvent, input.DispatchMouseEventParams{
+			Type: one.kind, X: one.x, Y: one.y, Button: input.MouseButtonLeft, Buttons: 1, ClickCount: 1,
+		})
+		require.NoError(p.t, err)
+	}
 }
 
 // A chorus of the box alone loses changes: the strip says where, a repair settles one.

@@ -453,7 +453,12 @@ useKeys([
       :spacing="27"
     />
     <p v-if="problem" class="problem" role="alert">
-      {{ signs(problem) }} <button type="button" class="chip" @click="problem = ''">Close</button>
+      <span>{{ signs(problem) }}</span>
+      <template v-if="work.saveState.value === 'elsewhere'">
+        <button type="button" class="chip" @click="work.open(work.id.value)">Show what was saved</button>
+        <button type="button" class="chip" @click="work.keepAsNew()">Keep mine as a new solo</button>
+      </template>
+      <button v-else type="button" class="chip" @click="problem = ''">Close</button>
     </p>
     <div class="bench">
       <BenchTabs :tabs="benches" :chosen="bench" @choose="show">
@@ -756,10 +761,13 @@ useKeys([
 .problem {
   display: flex;
   align-items: center;
-  justify-content: space-between;
+  gap: 0.6rem;
   padding: 0.35rem 0.8rem;
   border-radius: 8px;
   background: var(--next-tint);
+}
+.problem span {
+  flex: 1;
 }
 .opening {
   padding: 2rem 0;

@@ -74,16 +74,34 @@ export function useSolo() {
     entries.value = await answer(client.GET('/api/solos', { params: { query: { chart: tune.id } } }))
   }
 
-  onMounted(() =>
+  /** Opens the solo that the address names, or the tune's first. */
+  const load = () =>
     inOrder(async () => {
       const [, known] = await Promise.all([list(), answer(client.GET('/api/licks'))])
       licks.value = known
       const wanted = Number(view.text('solo'))
-      const first = entries.value.find((e) => e.id === wanted) ?? (wanted ? undefined : entries.value[0])
+      const first = entries.value.find((e) => e.id === wanted) ?? entries.value[0]
       if (first) take(await answer(client.GET('/api/solos/{id}', { params: { path: { id: first.id } } })))
       loaded.value = true
-    }),
+    })
+  onMounted(load)
+  watch(
+    () => tune.id,
+    (now, before) => {
+      if (!now || !before) return
+      forget()
+      void load()
+    },
   )
+
+  function forget() {
+    id.value = 0
+    version.value = 0
+    solo.value = undefined
+    done.value = []
+    undone.value = []
+    saveState.value = 'saved'
+  }
 
   function take(kept: KeptSolo) {
     id.value = kept.id
@@ -284,14 +302,20 @@ export function useSolo() {
   const begin = () =>
     inOrder(async () => {
       await saving
-      id.value = 0
-      version.value = 0
-      solo.value = undefined
-      done.value = []
-      undone.value = []
-      saveState.value = 'saved'
+      forget()
       await view.set({ solo: undefined, chorus: undefined, block: undefined })
     }).then(() => planAgain(fresh(Math.floor(Math.random() * 1000) + 1), true))
+
+  /** Keeps what is shown as a solo of its own, where another window saved over it. */
+  const keepAsNew = () =>
+    inOrder(async () => {
+      id.value = 0
+      saveState.value = 'saved'
+      problem.value = ''
+      save()
+      await saving
+      await view.set({ solo: String(id.value) })
+    })
 
   const duplicate = () =>
     inOrder(async () => {
@@ -392,7 +416,7 @@ export function useSolo() {
       moveChorus,
       rename,
     },
-    ...{ begin, duplicate, remove, bringBack, open, revisions, restore, joined, takeAway },
+    ...{ begin, keepAsNew, duplicate, remove, bringBack, open, revisions, restore, joined, takeAway },
     undo: () => step(done, undone),
     redo: () => step(undone, done),
     canUndo: computed(() => done.value.length > 0),
