@@ -118,17 +118,20 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	p.Until("it is back", expression("Math.abs(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left - %f) < 2", last, was))
 
 	// Its notes are written in the tab editor, and stand in the chorus at once.
+	as := strings.Join(p.frets(), ",")
 	p.focusBlock(last)
 	p.Press("e")
 	p.Until("the editor", "document.activeElement.classList.contains('editor')")
-	p.Press("5")
-	p.Until("a note is written", "document.querySelector('.saved').textContent === 'saved' && !document.querySelector('[aria-label=Undo]').disabled")
+	p.Press("1", "2")
 	p.Press(kb.Escape)
 	p.Click("Done")
-	p.Until("it stands in the chorus", "[...document.querySelectorAll('.line .event .fret')].some(f => f.textContent === '5')")
+	p.Until("it stands in the chorus", expression("[...document.querySelectorAll('.line .event .fret')].some(f => f.textContent === '12')"))
+	p.Click("Undo") // the two figures of the fret were two notes
 	p.Click("Undo")
+	p.Until("it is as it was", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(as)))
 
 	p.focusBlock(last)
+	p.Until("it is chosen", expression("document.querySelector('[data-block=\"%d\"].selected')", last))
 	notes := len(p.frets())
 	p.Press(kb.Delete)
 	p.Until("it is silent", expression("document.querySelectorAll('.line .event').length < %d", notes))

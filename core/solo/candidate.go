@@ -5,7 +5,6 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -339,84 +338,4 @@ func (g *ground) finger(events []phrase.Event) error {
 		from = to
 	}
 	return nil
-}
-
-// blocks cuts phrases into blocks: what leads into a landing is an approach, the rest a
-// lick or free notes; silence between is a rest. Kept blocks stand among them.
-func (g *ground) blocks(phrases []sung) Chorus {
-	all := slices.Clone(g.Kept)
-	for n, p := range phrases {
-		name := fmt.Sprintf("motif %s", p.likeness)
-		if p.answer {
-			name = fmt.Sprintf("answer %s", p.likeness)
-		}
-		for from := 0; from < len(p.notes); {
-			to := from + 1
-			kind := p.kind(from)
-			for to < len(p.notes) && p.kind(to) == kind && p.onsets[to].arrival < 0 && !g.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
-				to++
-			}
-			b := Block{Kind: kind, Name: name, Start: p.notes[from].Tick, Notes: slices.Clone(p.notes[from:to])}
-			switch kind {
-			case ApproachBlock:
-				b.Name = g.approachName(phrases[n], to)
-			case LickBlock:
-				b.Name = p.lick
-			}
-			end := p.notes[to-1].End()
-			if to < len(p.notes) && !g.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
-				end = p.notes[to].Tick
-			}
-			b.Ticks = end - b.Start
-			all = append(all, b)
-			from = to
-		}
-	}
-	slices.SortStableFunc(all, func(a, b Block) int { return a.Start - b.Start })
-	return Chorus{Blocks: withRests(all, g.Chart)}
-}
-
-// kind is the kind of block that a note belongs to.
-func (p sung) kind(n int) Kind {
-	o := p.onsets[n]
-	switch {
-	case p.fromLick[n], p.lick != "" && o.arrival >= 0 && n+1 < len(p.notes) && p.fromLick[n+1]:
-		return LickBlock // the landing that a lick begins on is its own
-	case o.leads == 1, o.leads == 2 && o.arrival < 0:
-		return ApproachBlock
-	case p.lick != "" && o.arrival < 0 && n > 0 && n < len(p.notes)-1 && p.fromLick[n-1]:
-		return LickBlock
-	}
-	return FreeBlock
-}
-
-func (g *ground) keptBetween(from, to int) bool {
-	return slices.ContainsFunc(g.Kept, func(b Block) bool { return b.Start > from && b.Start < to })
-}
-
-// approachName says which approach leads into a note of a phrase.
-func (g *ground) approachName(p sung, at int) string {
-	if at < len(p.notes) && p.onsets[at].arrival >= 0 {
-		if led := g.ledBy(p.notes[:at], p.notes[at], g.arrivals[p.onsets[at].arrival]); led != nil {
-			return led.Short
-		}
-	}
-	return "lead-in"
-}
-
-// withRests fills the gaps between blocks with rests, from bar 1 to the end.
-func withRests(blocks []Block, c chart.Chart) []Block {
-	all := []Block{}
-	at := 0
-	for _, b := range blocks {
-		if b.Start > at {
-			all = append(all, Block{Kind: RestBlock, Name: "rest", Start: at, Ticks: b.Start - at})
-		}
-		all = append(all, b)
-		at = max(at, b.End())
-	}
-	if at < c.Ticks() {
-		all = append(all, Block{Kind: RestBlock, Name: "rest", Start: at, Ticks: c.Ticks() - at})
-	}
-	return all
 }

@@ -219,7 +219,7 @@ func (g *ground) leadCost(a, b *choice, ob *onset) int {
 	by := int(a.pitch - b.pitch)
 	for _, led := range g.arrivals[ob.arrival].leads[b.place] {
 		notes := led.Notes
-		if n := len(notes); n >= 2 && int(notes[n-2].Pitch)+0 == int(a.pitch) {
+		if last := len(notes) - 2; last >= 0 && notes[last].Pitch == a.pitch {
 			return 0
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"sort"
 
 	"undaris/core/chart"
@@ -164,12 +165,10 @@ func (g *ground) faults(r Reviewed) float64 {
 
 // landed says whether a note of the aimed class is played within an eighth of an arrival.
 func (g *ground) landed(r Reviewed, a arrival) bool {
-	for n, e := range r.Line.Events {
-		if away := e.Tick - a.tick; max(away, -away) <= eighth && e.Sounding(g.Instrument).Class() == a.aim.Note.Class() {
-			return n >= 0
-		}
-	}
-	return false
+	return slices.ContainsFunc(r.Line.Events, func(e phrase.Event) bool {
+		away := e.Tick - a.tick
+		return max(away, -away) <= eighth && e.Sounding(g.Instrument).Class() == a.aim.Note.Class()
+	})
 }
 
 const eighth = chart.TicksPerQuarter / 2
@@ -178,7 +177,7 @@ const eighth = chart.TicksPerQuarter / 2
 func (g *ground) giveKept(p Proposal) {
 	for _, a := range g.arrivals {
 		for _, b := range g.Kept {
-			if a.tick < b.Start || a.tick >= b.End() {
+			if !b.Locked || a.tick < b.Start || a.tick >= b.End() {
 				continue
 			}
 			home := false
@@ -194,7 +193,6 @@ func (g *ground) giveKept(p Proposal) {
 }
 
 func keptSays(b Block, a arrival) string {
-	bar := a.Arriving.Bar + 1
 	return fmt.Sprintf("bar %d: the locked block %s has no tone of %s where it arrives, so that landing gives way; unlock or move the block, or land on %s, the %s",
-		bar, b.called(), a.Arriving.Chord.Symbol(), a.aim.Note, a.aim.Degree)
+		a.Arriving.Bar+1, b.called(), a.Arriving.Chord.Symbol(), a.aim.Note, a.aim.Degree)
 }

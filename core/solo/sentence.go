@@ -65,7 +65,7 @@ func (o ChorusOrder) slots(arrivals []int) []slot {
 // pattern is the rhythm of a motif, in ticks from the start of its slot.
 type pattern struct {
 	onsets []int
-	// rests are where a note before stops early, by the index of that note.
+	// stops are the ticks at which notes stop before the next begins, by their index.
 	stops map[int]int
 	// held is the index of the note that the phrase ends on.
 	held  int

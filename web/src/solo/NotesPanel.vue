@@ -7,7 +7,7 @@ import WritePanel from '../licks/WritePanel.vue'
 import { useTune } from '../tune/tune'
 
 /** The notes of one block in the tab editor: a lick of its own while it is written. */
-const props = defineProps<{ view: ChorusView; block: Block; index: number; sounding: number | undefined }>()
+const props = defineProps<{ view: ChorusView; block: Block; sounding: number | undefined }>()
 const emit = defineEmits<{ write: [notes: LickEvent[]]; close: [] }>()
 const tune = useTune()
 

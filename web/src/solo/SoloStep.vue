@@ -1,14 +1,12 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
-import { answer, client, type Block, type ChorusView, type LickEvent } from '../api/client'
-import { asEvent } from '../licks/tab'
+import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import type { ChorusView } from '../api/client'
 import { lineMarks, type Mark } from '../neck/marks'
 import NeckView from '../neck/NeckView.vue'
 import BenchTabs from '../shell/BenchTabs.vue'
 import PillSelect from '../shell/PillSelect.vue'
 import { usePlayer, useSource } from '../sound/player'
 import { speeds } from '../sound/speeds'
-import { useAnswer } from '../tune/answer'
 import { useKeys } from '../tune/keys'
 import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
@@ -16,10 +14,13 @@ import { useOwnUndoing } from '../tune/undoing'
 import { useView } from '../tune/view'
 import AlternativesPanel from './AlternativesPanel.vue'
 import FigureRow from './FigureRow.vue'
+import { useBlocks } from './blocks'
+import BlockTools from './BlockTools.vue'
 import { hearing } from './hearing'
 import KeepPanel from './KeepPanel.vue'
 import NotesPanel from './NotesPanel.vue'
 import PlanPanel from './PlanPanel.vue'
+import { usePlaying } from './playing'
 import TimeLine from './TimeLine.vue'
 import VerdictBench from './VerdictBench.vue'
 import { useSolo } from './work'
@@ -63,7 +64,8 @@ const blend = computed(() => {
 const tags = computed(() => [...new Set(licks.value.flatMap((l) => l.lick.tags ?? []))].sort())
 
 // What is pointed at: a block, a note, the notes of a figure.
-const selected = ref<number>()
+const blocks = useBlocks(work, { onLine: () => bench.value === 'line', bar, chords, goToTick })
+const { selected, writing } = blocks
 const chosen = ref<number>()
 const marked = ref<number[]>([])
 watch(shown, (now, before) => {
@@ -73,11 +75,9 @@ watch(shown, (now, before) => {
   }
 })
 watch(at, () => {
-  selected.value = undefined
   chosen.value = undefined
   marked.value = []
 })
-const block = computed(() => shown.value?.blocks[selected.value ?? -1])
 function pick(event: number) {
   chosen.value = event
   selected.value = shown.value?.in[event]
@@ -121,77 +121,9 @@ const sentence = computed(() => {
 })
 const firstRepair = computed(() => shown.value?.mend.find((c) => c.repairs.length))
 
-const sounding = ref<number>()
-/** Which of the notes that are played is the first of the tab. */
-const heardFrom = ref(0)
-const parts = [
-  { value: 'chorus', text: 'this chorus' },
-  { value: 'row', text: 'these four bars' },
-  { value: 'bar', text: 'this bar' },
-  { value: 'all', text: 'all choruses' },
-]
-const part = computed(() => parts.find((p) => p.value === view.text('hear'))?.value ?? 'chorus')
-const dropped = ref(false)
-/** The line of all choruses, while it is what is heard. */
-const whole = shallowRef<{ meter: string; events: LickEvent[] }>()
-watch(
-  () => [part.value, solo.value, tune.chart] as const,
-  async ([what]) => {
-    whole.value = undefined
-    if (what !== 'all' || !solo.value) return
-    try {
-      const got = await work.joined()
-      whole.value = { meter: got.phrase.meter, events: got.phrase.events }
-    } catch (error) {
-      tune.tell(error)
-    }
-  },
-  { immediate: true },
-)
-watch(
-  () => player.event,
-  (now) => (sounding.value = now === undefined || part.value === 'all' ? undefined : now + heardFrom.value),
-)
-// The time line goes along with what is heard.
-watch(
-  () => player.bar,
-  (now) => {
-    if (now !== undefined && Math.floor((now - 1) / 4) !== Math.floor((bar.value - 1) / 4)) goToBar(now)
-  },
-)
-
-function source(of: ChorusView | undefined = shown.value) {
-  if (!of || !tune.chart) return undefined
-  const silent: ('bass' | 'chords')[] = dropped.value ? ['bass', 'chords'] : []
-  const countIn = player.loop ? 0 : 1
-  if (part.value === 'all' && whole.value && of === shown.value) {
-    return {
-      chart: tune.chart,
-      ...{ from: 1, bars: bars.value * (solo.value?.choruses.length ?? 1), countIn, silent },
-      line: { meter: whole.value.meter, start: 0, events: whole.value.events },
-    }
-  }
-  const first =
-    part.value === 'row' ? Math.floor((bar.value - 1) / 4) * 4 + 1 : part.value === 'bar' ? bar.value : 1
-  const count =
-    part.value === 'row' ? Math.min(4, bars.value - first + 1) : part.value === 'bar' ? 1 : bars.value
-  const events = of.tab.events.filter((e) => e.tick < (first - 1 + count) * barTicks.value)
-  heardFrom.value = 0
-  return {
-    chart: tune.chart,
-    ...{ from: first, bars: count, countIn, silent },
-    line: { meter: of.tab.meter, start: 0, events: events.map(asEvent) },
-  }
-}
-useSource(() => source())
-function hear(of: ChorusView | undefined) {
-  if (player.state !== 'silent') player.stop()
-  else void player.play(source(of))
-}
-function drop() {
-  dropped.value = !dropped.value
-  if (player.state === 'playing') void player.play()
-}
+const playing = usePlaying(work, { bar, bars, goToBar })
+const { parts, part, dropped, sounding, drop, hear } = playing
+useSource(() => playing.source())
 
 const marks = computed<Mark[]>(() => {
   const events = shown.value?.tab.events ?? []
@@ -230,128 +162,23 @@ watch(
 
 const why = computed(() => shown.value?.tab.events[sounding.value ?? chosen.value ?? -1]?.why)
 
-// Blocks.
-const writingBlock = ref<number>()
-watch(at, () => (writingBlock.value = undefined))
-function act(edit: Parameters<typeof work.edit>[0]) {
-  return work.edit(edit)
-}
-const mine = () => (selected.value === undefined ? undefined : [selected.value])
-function toggleLock() {
-  const blocks = mine()
-  if (blocks && block.value) void act({ do: block.value.locked ? 'unlock' : 'lock', blocks })
-}
-function toggleMute() {
-  const blocks = mine()
-  if (blocks && block.value) void act({ do: block.value.muted ? 'unmute' : 'mute', blocks })
-}
-const dice = () => Math.floor(Math.random() * 1_000_000) + 1
-function roll(what: 'block' | 'bar' | 'all') {
-  const blocks = mine()
-  if (what === 'block' && blocks) void act({ do: 're-roll', blocks, seed: dice() })
-  else if (what === 'bar') void act({ do: 're-roll', bar: bar.value, bars: 1, seed: dice() })
-  else if (what === 'all') void work.planAgain({ seed: (plan.value.seed ?? 0) + 1 })
-}
-function move(index: number, ticks: number) {
-  void change(index, { do: 'move', blocks: [index], ticks }, ticks)
-}
-function stretch(index: number, ticks: number) {
-  void change(index, { do: 'stretch', blocks: [index], ticks }, 0)
-}
-/** Edits a block that may have another number afterwards: it stays chosen. */
-async function change(index: number, edit: Parameters<typeof work.edit>[0], by: number) {
-  const was = shown.value?.blocks[index]
-  await work.edit(edit)
-  if (!was || !shown.value) return
-  const away = (b: Block) =>
-    b.name === was.name && b.kind === was.kind ? Math.abs(b.start - was.start - by) : Infinity
-  const all = shown.value.blocks.map(away)
-  const now = all.indexOf(Math.min(...all))
-  selected.value = now
-  follow(now)
-}
-/** Keeps the keyboard on the block that was changed. */
-function follow(index: number) {
-  void nextTick(() => document.querySelector<SVGElement>(`[data-block="${index}"]`)?.focus())
-}
-/** The chord that sounds where the block begins, or at the bar: what is put there is to fit it. */
-const overHere = computed(() => {
-  const tick = Math.max(block.value?.start ?? (bar.value - 1) * barTicks.value, 0)
-  return chords.value.findLast((c) => c.tick <= tick)?.chord
-})
-const { answer: fitting } = useAnswer(
-  () => {
-    const position = view.position.value?.id
-    if (!tune.chart || !position || !overHere.value || bench.value !== 'line') return undefined
-    return { chart: tune.chart, hands: tune.hands, position, fits: overHere.value, here: true }
-  },
-  (body) => answer(client.POST('/api/licks/find', { body })),
-)
-/** The licks that fit there; all of them where none does. */
-const lickOptions = computed(() => {
-  const fit = new Set(fitting.value?.found.map((f) => f.id))
-  const some = licks.value.filter((l) => fit.has(l.id))
-  return (some.length ? some : licks.value).map((l) => ({ value: String(l.id), text: l.lick.name }))
-})
-function swap(id: string) {
-  const lick = licks.value.find((l) => String(l.id) === id)?.lick
-  const blocks = mine()
-  if (!lick) return
-  if (blocks && block.value?.kind !== 'rest') void act({ do: 'swap', blocks, lick })
-  else
-    void act({ do: 'lay', kind: 'lick', tick: block.value?.start ?? (bar.value - 1) * barTicks.value, lick })
-}
-function swapNext() {
-  const all = lickOptions.value
-  const here = all.findIndex((l) => l.text === block.value?.name)
-  const next = all[(here + 1) % Math.max(all.length, 1)]
-  if (next) swap(next.value)
-}
-const layable = [
-  { value: 'approach', text: 'an approach' },
-  { value: 'connector', text: 'a connector' },
-  { value: 'free notes', text: 'a free note' },
-  { value: 'rest', text: 'a rest of a beat' },
-]
-function lay(kind: string) {
-  const tick = block.value?.start ?? (bar.value - 1) * barTicks.value
-  void act({ do: 'lay', kind, tick, ticks: shown.value?.tab.beatTicks })
-}
-function silence() {
-  const blocks = mine()
-  if (blocks) void act({ do: 'rest', blocks })
-}
-function writeBlock() {
-  if (selected.value === undefined) return
-  if (bench.value !== 'line') void show('line')
-  writingBlock.value = writingBlock.value === undefined ? selected.value : undefined
-}
-async function written(notes: LickEvent[]) {
-  const index = writingBlock.value
-  if (index === undefined) return
-  await work.edit({ do: 'write', blocks: [index], notes })
-  const first = notes[0]?.tick ?? 0
-  const now = shown.value?.blocks.findIndex(
-    (b) => b.start <= first && first < b.start + b.ticks && b.kind !== 'rest',
-  )
-  if (now !== undefined && now >= 0) writingBlock.value = now
-}
-function walkBlocks(by: number) {
-  const all = shown.value?.blocks ?? []
-  if (!all.length) return
-  const next = ((selected.value ?? (by > 0 ? -1 : 0)) + by + all.length) % all.length
-  selected.value = next
-  goToTick(all[next]?.start ?? 0)
-  follow(next)
-}
+/** Draws the blend of one bar. */
 function drawBlend(n: number, value: number) {
   const next = [...blend.value]
   next[n - 1] = value
   void work.planAgain({ blend: next })
 }
+const again = () => work.planAgain({ seed: (plan.value.seed ?? 0) + 1 })
+const oneMore = () => work.planAgain({ seed: (plan.value.seed ?? 0) + 1 }, true)
 function repair() {
   const first = firstRepair.value?.repairs[0]
-  if (first) void act(first.edit)
+  if (first) void work.edit(first.edit)
+}
+
+/** Writes the notes of the block, on the time line. */
+function write() {
+  if (bench.value !== 'line') void show('line')
+  blocks.toggleWriting()
 }
 
 // Growing and thinning.
@@ -393,16 +220,16 @@ const compared = computed(() =>
 const goToChorus = (n: number) => view.set({ chorus: n === 0 ? undefined : String(n + 1), block: undefined })
 
 useKeys([
-  { key: 'p', says: 'plan again, what is locked stays', run: () => roll('all') },
-  { key: ',', says: 'the block before', run: () => walkBlocks(-1) },
-  { key: '.', says: 'the next block (on it: ← → moves it, with ⇧ its end)', run: () => walkBlocks(1) },
-  { key: 'x', says: 'lock the block, or unlock it', run: toggleLock },
-  { key: 'm', says: 'mute it', run: toggleMute },
-  { key: 'r', says: 're-roll the block', run: () => roll('block') },
-  { key: 'y', says: 're-roll the bar', run: () => roll('bar') },
-  { key: 'o', says: 'put the next lick that fits in its place', run: swapNext },
-  { key: 'Delete', shown: 'del', says: 'make it a rest', run: silence },
-  { key: 'e', says: 'write its notes', run: writeBlock },
+  { key: 'p', says: 'plan again, what is locked stays', run: () => void again() },
+  { key: ',', says: 'the block before', run: () => blocks.walk(-1) },
+  { key: '.', says: 'the next block (on it: ← → moves it, with ⇧ its end)', run: () => blocks.walk(1) },
+  { key: 'x', says: 'lock the block, or unlock it', run: blocks.toggleLock },
+  { key: 'm', says: 'mute it', run: blocks.toggleMute },
+  { key: 'r', says: 're-roll the block', run: () => blocks.roll() },
+  { key: 'y', says: 're-roll the bar', run: () => blocks.rollBar() },
+  { key: 'o', says: 'put the next lick that fits in its place', run: blocks.swapNext },
+  { key: 'Delete', shown: 'del', says: 'make it a rest', run: blocks.silence },
+  { key: 'e', says: 'write its notes', run: write },
   { key: 'f', says: 'make the first repair', run: repair },
   { key: 'd', says: 'drop the band', run: drop },
   { key: '+', says: 'grow the chorus', run: () => grow(1) },
@@ -415,7 +242,7 @@ useKeys([
   {
     key: 'j',
     says: 'one more chorus',
-    run: () => void work.planAgain({ seed: (plan.value.seed ?? 0) + 1 }, true),
+    run: () => void oneMore(),
   },
 ])
 </script>
@@ -474,13 +301,7 @@ useKeys([
           >
             {{ n + 1 }}
           </button>
-          <button
-            v-if="solo"
-            type="button"
-            class="chip"
-            title="One more chorus (j)"
-            @click="work.planAgain({ seed: (plan.seed ?? 0) + 1 }, true)"
-          >
+          <button v-if="solo" type="button" class="chip" title="One more chorus (j)" @click="oneMore()">
             + chorus
           </button>
           <template v-if="(solo?.choruses.length ?? 0) > 1">
@@ -515,51 +336,7 @@ useKeys([
         </span>
       </BenchTabs>
       <template v-if="shown">
-        <div
-          v-if="bench === 'line' && writingBlock === undefined"
-          class="tools"
-          role="group"
-          aria-label="The block"
-        >
-          <template v-if="block">
-            <strong class="name">{{ signs(block.name || block.kind) }}</strong>
-            <template v-if="block.kind !== 'rest'">
-              <button type="button" class="chip" :aria-pressed="Boolean(block.locked)" @click="toggleLock">
-                lock
-              </button>
-              <button type="button" class="chip" :aria-pressed="Boolean(block.muted)" @click="toggleMute">
-                mute
-              </button>
-              <button type="button" class="chip" @click="silence">rest</button>
-            </template>
-            <button
-              v-else
-              type="button"
-              class="chip"
-              :aria-pressed="Boolean(block.locked)"
-              @click="toggleLock"
-            >
-              lock
-            </button>
-            <button type="button" class="chip" @click="roll('block')">re-roll</button>
-            <button type="button" class="chip" @click="writeBlock">write</button>
-          </template>
-          <span v-else class="quiet hint">Choose a block, a target or a note.</span>
-          <PillSelect
-            :label="block && block.kind !== 'rest' ? 'Swap for a lick' : 'Lay a lick'"
-            :placeholder="block && block.kind !== 'rest' ? 'swap for…' : 'lay a lick…'"
-            :chosen="undefined"
-            :options="lickOptions"
-            @choose="swap"
-          />
-          <PillSelect
-            label="Lay a block"
-            placeholder="lay…"
-            :chosen="undefined"
-            :options="layable"
-            @choose="lay"
-          />
-          <button type="button" class="chip" @click="roll('bar')">re-roll bar {{ bar }}</button>
+        <BlockTools v-if="bench === 'line' && writing === undefined" :blocks="blocks" :bar="bar">
           <span class="stage" role="group" aria-label="How far it is grown">
             <button type="button" class="chip" aria-label="Thin it" :disabled="stage === 0" @click="grow(-1)">
               −
@@ -575,15 +352,14 @@ useKeys([
               +
             </button>
           </span>
-        </div>
+        </BlockTools>
         <NotesPanel
-          v-if="bench === 'line' && writingBlock !== undefined && shown.blocks[writingBlock]"
+          v-if="bench === 'line' && writing !== undefined && shown.blocks[writing]"
           :view="shown"
-          :block="shown.blocks[writingBlock]!"
-          :index="writingBlock"
+          :block="shown.blocks[writing]!"
           :sounding="undefined"
-          @write="written"
-          @close="writingBlock = undefined"
+          @write="blocks.written"
+          @close="writing = undefined"
         />
         <TimeLine
           v-else-if="bench === 'line'"
@@ -600,8 +376,8 @@ useKeys([
           :sounding="sounding"
           @select="(n) => (selected = n)"
           @pick="pick"
-          @move="move"
-          @stretch="stretch"
+          @move="blocks.move"
+          @stretch="blocks.stretch"
           @blend="drawBlend"
         />
         <PlanPanel
@@ -672,7 +448,7 @@ useKeys([
             type="button"
             class="primary"
             title="Another seed; what is locked stays (p)"
-            @click="roll('all')"
+            @click="again()"
           >
             Plan again
           </button>
