@@ -181,6 +181,13 @@ func (s *server) registerComputeSolo(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
+			stage, err := solo.ParseStage(in.Body.Chorus.Stage)
+			if err != nil {
+				return nil, invalid("chorus", err)
+			}
+			if edit.Note, err = order.NoteAt(chorus, stage, edit.Note); err != nil {
+				return nil, invalid("", err)
+			}
 			if chorus, said, err = order.Edited(chorus, edit); err != nil {
 				return nil, invalid("", err)
 			}

@@ -167,3 +167,27 @@ func TestTheSoloIsFinished(t *testing.T) {
 		assert.GreaterOrEqual(t, used, 4)
 	}
 }
+
+// A chorus of Tin Roof Ferry from the licks of the starting library.
+func BenchmarkPlanFromTheLibrary(b *testing.B) {
+	charts, err := Charts()
+	require.NoError(b, err)
+	c, err := charts[0].Core()
+	require.NoError(b, err)
+	docs, err := Licks()
+	require.NoError(b, err)
+	vocabulary := make([]phrase.Lick, len(docs))
+	for n, doc := range docs {
+		vocabulary[n], err = doc.Core()
+		require.NoError(b, err)
+	}
+	seed := uint64(0)
+	b.ReportAllocs()
+	for b.Loop() {
+		seed++
+		order, err := document.ChorusPlan{FromLicks: true, Seed: seed}.Order(c, guitar, neck.ComfortableSpanMM, nil, vocabulary)
+		require.NoError(b, err)
+		_, err = order.Plan()
+		require.NoError(b, err)
+	}
+}

@@ -65,6 +65,13 @@ func (l Lick) MovedTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony
 	return moved
 }
 
+// FretsKept is the lick moved to a chord by KeepFrets alone.
+func (l Lick) FretsKept(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
+	kept := l.keptFor(i, k, c)
+	kept.measure(i, c)
+	return kept
+}
+
 // SetInto is the lick as one of its own in a key, set where the hand stands: what it
 // was written over is transposed with it. Where the position has no room for it, it
 // stays as it is.

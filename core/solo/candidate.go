@@ -118,6 +118,14 @@ func (g *ground) onsets(slots []slot, n int, patterns map[string]pattern, licks 
 			all = append(all, o)
 		}
 	}
+	if last := len(all) - 1; last >= 0 && all[last].held {
+		switch {
+		case s.answer:
+			all[last].ends = answering
+		case g.Form == QuestionAnswer:
+			all[last].ends = asking
+		}
+	}
 	for k := range all {
 		o := &all[k]
 		o.gap = k == 0 || 2*(o.tick-all[k-1].tick-all[k-1].ticks) >= beat

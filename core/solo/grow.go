@@ -99,3 +99,22 @@ func (g *ground) grown(c Chorus, stage Stage) Chorus {
 	}
 	return grown
 }
+
+// NoteAt is which note of the whole chorus a note of it at a stage is, by the index of its
+// event; -1 stays -1. Its error is a *chart.FieldError.
+func (o ChorusOrder) NoteAt(c Chorus, stage Stage, note int) (int, error) {
+	if note < 0 || stage == Full {
+		return note, nil
+	}
+	grown, err := o.Grown(c, stage)
+	if err != nil {
+		return 0, err
+	}
+	events := grown.Heard(o.Chart).Events
+	if note >= len(events) {
+		return 0, &chart.FieldError{Field: "edit.note", Detail: fmt.Sprintf("there is no note %d; the line has %d at this stage", note+1, len(events))}
+	}
+	return slices.IndexFunc(c.Heard(o.Chart).Events, func(e phrase.Event) bool {
+		return e.Tick == events[note].Tick && e.String == events[note].String
+	}), nil
+}

@@ -33,7 +33,17 @@ type onset struct {
 	// from is the note of a lick that stands here.
 	from *phrase.Event
 	peak bool
+	// ends says how the phrase ends here, by question or answer; empty where all the same.
+	ends ending
 }
+
+// ending is how a phrase ends: a question off home or on the 5, an answer on R or 3 (common).
+type ending string
+
+const (
+	asking    ending = "question"
+	answering ending = "answer"
+)
 
 const unlike = 99
 
@@ -74,7 +84,8 @@ const (
 	costUnlike   = 40 // another direction than the motif
 	costUnlikeBy = 6
 	costUnled    = 60
-	costAltered  = 70 // another note than the lick has
+	costEnding   = 150 // a question that answers, an answer that asks
+	costAltered  = 70  // another note than the lick has
 	noise        = 14
 	// choicesKept is how many places of an onset are weighed.
 	choicesKept = 8
@@ -145,6 +156,10 @@ func (g *ground) ownCost(o onset, class pitch.Class, loosened bool) int {
 		return never
 	}
 	cost := classCost[is]
+	closes := over.root[class] || over.third[class]
+	if o.ends == answering && !closes || o.ends == asking && closes {
+		cost += costEnding
+	}
 	if o.leads > 0 && is == harmony.Outside {
 		cost = 10 // it is led on, and the approach is priced with the landing
 	}

@@ -264,6 +264,36 @@ func oneNote(t testing.TB) phrase.Lick {
 	return l
 }
 
+// Where phrases ask and answer, answers end on the root or the third, and questions do
+// not, where the chord does not change under their last note.
+func TestQuestionsAskAndAnswersAnswer(t *testing.T) {
+	asked, of, answered, all := 0, 0, 0, 0
+	for seed := range uint64(20) {
+		o := orderFor(t, "slow change", "A", "E", seed)
+		o.Form = QuestionAnswer
+		p := planned(t, o).Best[0]
+		labels := p.Line.Labels(o.Instrument, o.Chart.Key)
+		for _, b := range breaths(p.Line) {
+			last := p.Line.Events[b.to-1]
+			closes := labels[b.to-1].Degree.Number == 1 || labels[b.to-1].Degree.Number == 3
+			if last.Tick%(4*1920) < 2*1920 {
+				of++
+				if !closes {
+					asked++
+				}
+			} else {
+				all++
+				if closes {
+					answered++
+				}
+			}
+		}
+	}
+	t.Logf("%d of %d questions ask, %d of %d answers answer", asked, of, answered, all)
+	assert.GreaterOrEqual(t, 10*answered, 9*all)
+	assert.GreaterOrEqual(t, 10*asked, 8*of)
+}
+
 func TestParseForm(t *testing.T) {
 	for text, want := range map[string]Form{"": AAB, " a b a ": "A B A", "question–answer": QuestionAnswer, "H": "H"} {
 		got, err := ParseForm(text)
@@ -332,7 +362,21 @@ func TestAChorusGrowsWithoutLosingItsThread(t *testing.T) {
 		}
 		assert.Equal(t, c.Heard(o.Chart).Events, before, "the last stage is the chorus")
 	}
-	_, err := ParseStage("half")
+	o := orderFor(t, "quick change", "C", "E", 3)
+	c := planned(t, o).Best[0].Chorus
+	thin, err := o.Grown(c, Skeleton)
+	require.NoError(t, err)
+	for n, e := range thin.Heard(o.Chart).Events {
+		at, err := o.NoteAt(c, Skeleton, n)
+		require.NoError(t, err)
+		assert.Equal(t, e.Place, c.Heard(o.Chart).Events[at].Place, "a note of a stage is one of the chorus")
+	}
+	_, err = o.NoteAt(c, Skeleton, 400)
+	assert.ErrorContains(t, err, "there is no note 401")
+	at, err := o.NoteAt(c, Skeleton, -1)
+	require.NoError(t, err)
+	assert.Equal(t, -1, at)
+	_, err = ParseStage("half")
 	assert.ErrorContains(t, err, "is not a stage")
 }
 

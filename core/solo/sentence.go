@@ -255,7 +255,7 @@ func (o ChorusOrder) holdAt(beats int, must []int, r *rand.Rand) int {
 	}
 	if last >= 2 && last >= beats/2 {
 		// The landing itself is held, or the line goes on from it for a beat.
-		if last+1 <= beats-3 && r.Float64() < oftenOn {
+		if last+1 <= beats-3 && (o.Form == QuestionAnswer || r.Float64() < oftenOn) {
 			return last + 1
 		}
 		return last

@@ -139,12 +139,12 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 	if kept < leastOfLick || next.onsets[next.held] != hold || next.held < leastMotif-1 {
 		return p, lickPattern{}, false
 	}
-	g.moveLick(g.setIn(n, g.PositionAt(s.start).Window), &laid)
+	g.moveLick(n, g.PositionAt(s.start).Window, &laid)
 	return next, laid, true
 }
 
-// setLick is a lick of the vocabulary as it lies in a window: over its own chord, and moved
-// to each chord of the tune with its frets kept. It is worked out once for all candidates.
+// setLick is a lick of the vocabulary as it lies in a window: over its own chord, and, once
+// it is used, moved to each chord of the tune. It is worked out once for all candidates.
 type setLick struct {
 	phrase phrase.Phrase
 	moved  map[int]phrase.Phrase
@@ -161,35 +161,46 @@ func (g *ground) setIn(n int, w neck.Window) setLick {
 	if known, ok := g.set[at]; ok {
 		return known
 	}
-	one := setLick{moved: map[int]phrase.Phrase{}}
+	one := setLick{}
 	l := g.Licks[n]
 	if setting, err := l.Set(g.Instrument, g.Chart.Key.Tonic.Class(), w); err == nil {
 		if set, err := setting.Phrase.In(g.Chart.Meter); err == nil {
 			one.phrase = set
 		}
 	}
-	home := l.SetInto(g.Instrument, g.Chart.Key.Tonic, w)
-	for chord, over := range g.chords {
-		if over.chord.Root.Class() == home.Root() || len(one.phrase.Events) == 0 {
-			continue
-		}
-		for _, m := range home.MovedTo(g.Instrument, w, g.Chart.Key, over.chord) {
-			if m.Way != phrase.KeepFrets || m.Refused != "" {
-				continue
-			}
-			if moved, err := m.Phrase.In(g.Chart.Meter); err == nil && len(moved.Events) == len(one.phrase.Events) {
-				one.moved[chord] = moved
-			}
-		}
-	}
 	g.set[at] = one
 	return one
 }
 
+// movedIn is a set lick moved to each chord of the tune with its frets kept.
+func (g *ground) movedIn(n int, w neck.Window) map[int]phrase.Phrase {
+	one := g.setIn(n, w)
+	if one.moved != nil {
+		return one.moved
+	}
+	one.moved = map[int]phrase.Phrase{}
+	home := g.Licks[n].SetInto(g.Instrument, g.Chart.Key.Tonic, w)
+	for chord, over := range g.chords {
+		if over.chord.Root.Class() == home.Root() || len(one.phrase.Events) == 0 {
+			continue
+		}
+		m := home.FretsKept(g.Instrument, g.Chart.Key, over.chord)
+		if m.Refused != "" {
+			continue
+		}
+		if moved, err := m.Phrase.In(g.Chart.Meter); err == nil && len(moved.Events) == len(one.phrase.Events) {
+			one.moved[chord] = moved
+		}
+	}
+	g.set[setAt{n, w}] = one
+	return one.moved
+}
+
 // moveLick offers the notes of a laid lick over other chords: its frets kept, what clashes
 // altered.
-func (g *ground) moveLick(set setLick, laid *lickPattern) {
-	for chord, moved := range set.moved {
+func (g *ground) moveLick(n int, w neck.Window, laid *lickPattern) {
+	set := g.setIn(n, w)
+	for chord, moved := range g.movedIn(n, w) {
 		events := slices.Clone(laid.events)
 		for k, e := range laid.events {
 			if e == nil {

@@ -81,6 +81,14 @@ watch(at, () => {
 function pick(event: number) {
   chosen.value = event
   selected.value = shown.value?.in[event]
+  goToTick(shown.value?.tab.events[event]?.tick ?? 0)
+}
+/** Chooses a block; the bar it begins in is the one under work. */
+function select(index: number) {
+  selected.value = index
+  const row = Math.floor((bar.value - 1) / 4) * 4
+  const start = shown.value?.blocks[index]?.start ?? 0
+  goToTick(Math.max(start, row * barTicks.value))
 }
 function goToTick(tick: number) {
   const moment = tune.read?.moments.findLast((m) => m.tick <= Math.max(tick, 0))
@@ -152,7 +160,13 @@ const neckSpan = computed(() => {
   const wanted = shift?.position ?? plan.value.position
   return tune.map?.positions.find((p) => p.id === wanted) ?? home
 })
-// Another position chosen above is one to plan in.
+// A solo is looked at where it was planned; another position chosen above is one to plan in.
+watch(
+  () => plan.value.position,
+  (planned) => {
+    if (chorus.value && planned && !view.text('pos')) void view.set({ pos: planned })
+  },
+)
 watch(
   () => view.position.value?.id,
   (now, before) => {
@@ -374,7 +388,7 @@ useKeys([
           :chosen="chosen"
           :marked="marked"
           :sounding="sounding"
-          @select="(n) => (selected = n)"
+          @select="select"
           @pick="pick"
           @move="blocks.move"
           @stretch="blocks.stretch"
