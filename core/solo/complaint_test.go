@@ -152,6 +152,26 @@ func TestRepairsMend(t *testing.T) {
 	assert.Positive(t, made, "something was mended")
 }
 
+// A reach past the span is said with a word of caution, and an easier place where the
+// position has one.
+func TestAWideReachIsSaid(t *testing.T) {
+	o := orderFor(t, "minor vamp", "C", "E", 1)
+	c := byHand(t, "3.6:2 2.11:2 -:4 3.8:2 3.10:2 -:4 -:16")
+	complaints, err := o.Complaints(c)
+	require.NoError(t, err)
+	at := slices.IndexFunc(complaints, func(c Complaint) bool { return c.About == "reach" })
+	require.GreaterOrEqual(t, at, 0)
+	assert.Contains(t, complaints[at].Sentence, "bar 1: frets 6 to 11 are 115 mm apart, wider than your 100 mm")
+	assert.Contains(t, complaints[at].Sentence, "stop if it hurts")
+	require.Len(t, complaints[at].Repairs, 1)
+	assert.Equal(t, "play it on string 1 fret 6", complaints[at].Repairs[0].Sentence)
+	mended, _, err := o.Edited(c, complaints[at].Repairs[0].Edit)
+	require.NoError(t, err)
+	assert.Zero(t, about(t, o, mended)["reach"])
+	o.SpanMM = 130
+	assert.Zero(t, about(t, o, c)["reach"], "a wider hand has no trouble")
+}
+
 func TestAHoldIsOffered(t *testing.T) {
 	o := orderFor(t, "minor vamp", "C", "E", 1)
 	c := byHand(t, strings.Repeat("3.8:1 3.10:1 2.8:1 -:5 ", 4))

@@ -11,8 +11,8 @@ import (
 
 // Complaint is one thing in a chorus that could be better, with what would mend it.
 type Complaint struct {
-	// About is what kind it is: landing, strong beat, rested on, passing, band, or the name
-	// of a finding.
+	// About is what kind it is: landing, strong beat, rested on, passing, band, reach, or the
+	// name of a finding.
 	About    string
 	Sentence string
 	// Tick is where it is heard, Notes the events it comes from.
@@ -29,7 +29,7 @@ type Repair struct {
 
 // Complaints lists what could be better in a chorus, the gravest first: landings, chords
 // that are not heard without the band, notes rested on, strong beats, notes that go
-// nowhere, then what makes it dull. Its error is a *chart.FieldError.
+// nowhere, reaches past the span, then what makes it dull. Its error is a *chart.FieldError.
 func (o ChorusOrder) Complaints(c Chorus) ([]Complaint, error) {
 	g, err := o.lay()
 	if err != nil {
@@ -62,6 +62,7 @@ func (g *ground) complaints(r Reviewed) []Complaint {
 			all = append(all, offends(r.Line, group.about, offence))
 		}
 	}
+	all = append(all, g.stretches(r.Line)...)
 	for _, f := range r.Lively {
 		if !f.Good {
 			all = append(all, g.dull(r.Line, f))
@@ -166,6 +167,35 @@ func (g *ground) unheard(p phrase.Phrase, d phrase.Dropped) Complaint {
 			ChorusEdit{Do: Alter, Note: -1, Notes: []phrase.Event{note}}}}
 	}
 	return c
+}
+
+// stretches are the reaches between neighbouring notes that are wider than the player's
+// span, with another place of the second where there is one that is nearer to both sides.
+func (g *ground) stretches(p phrase.Phrase) []Complaint {
+	m := g.Chart.Meter
+	all := []Complaint{}
+	for n := 1; n < len(p.Events); n++ {
+		before, e := p.Events[n-1], p.Events[n]
+		if g.within(before.Place, e.Place) || g.PositionAt(before.Tick) != g.PositionAt(e.Tick) {
+			continue
+		}
+		low, high := min(before.Fret, e.Fret), max(before.Fret, e.Fret)
+		c := Complaint{About: "reach", Tick: e.Tick, Notes: []int{n - 1, n}, Sentence: fmt.Sprintf(
+			"bar %d: frets %d to %d are %.0f mm apart, wider than your %.0f mm; warm up first, and stop if it hurts",
+			barOf(e.Tick, m.BarTicks()), low, high, g.Instrument.StretchMM(low, high), g.SpanMM)}
+		for _, other := range g.allPlaces(g.PositionAt(e.Tick).Window) {
+			if other.pitch != e.Sounding(g.Instrument) || !g.within(before.Place, other.place) || e.Bend > 0 || (e.Vibrato && other.place.Fret == 0) ||
+				n+1 < len(p.Events) && !g.within(other.place, p.Events[n+1].Place) {
+				continue
+			}
+			easier := e
+			easier.Fingered = neck.Fingered{Place: other.place}
+			easier.SlideFrom, easier.HammerOn, easier.PullOff = 0, false, false
+			c.Repairs = append(c.Repairs, Repair{fmt.Sprintf("play it on string %d fret %d", other.place.String, other.place.Fret), ChorusEdit{Do: Alter, Note: n, Notes: []phrase.Event{easier}}})
+		}
+		all = append(all, c)
+	}
+	return all
 }
 
 // dull is a finding that is not good. Where one note would mend it, that is offered.

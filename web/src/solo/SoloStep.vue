@@ -231,7 +231,7 @@ watch(
 const compared = computed(() =>
   others.value.map((one, n) => ({ name: `chorus ${n + 1}`, view: one, now: n === at.value })),
 )
-const goToChorus = (n: number) => view.set({ chorus: n === 0 ? undefined : String(n + 1), block: undefined })
+const goToChorus = (n: number) => view.set({ chorus: n === 0 ? undefined : String(n + 1) })
 
 useKeys([
   { key: 'p', says: 'plan again, what is locked stays', run: () => void again() },

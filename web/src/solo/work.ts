@@ -121,7 +121,7 @@ export function useSolo() {
     inOrder(async () => {
       await saving
       take(await answer(client.GET('/api/solos/{id}', { params: { path: { id: other } } })))
-      await view.set({ solo: String(other), chorus: undefined, block: undefined })
+      await view.set({ solo: String(other), chorus: undefined })
     })
 
   const read = (of: Chorus, edit?: ChorusEdit) =>
@@ -186,7 +186,7 @@ export function useSolo() {
       alternatives.value = got.best
       const index = more ? (solo.value?.choruses.length ?? 0) : at.value
       show({ plan: next, blocks: best.blocks }, best, index)
-      if (more && index > 0) await view.set({ chorus: String(index + 1), block: undefined })
+      if (more && index > 0) await view.set({ chorus: String(index + 1) })
     })
 
   /** Makes one edit of the chorus that is looked at. */
@@ -229,7 +229,7 @@ export function useSolo() {
       undone.value = []
       solo.value = { ...before, choruses: before.choruses.filter((_, n) => n !== at.value) }
       save()
-      await view.set({ chorus: String(Math.max(at.value, 1)), block: undefined })
+      await view.set({ chorus: String(Math.max(at.value, 1)) })
     })
 
   /** Moves the chorus that is looked at among the others. */
@@ -244,7 +244,7 @@ export function useSolo() {
       undone.value = []
       solo.value = { ...before, choruses }
       save()
-      await view.set({ chorus: String(to + 1), block: undefined })
+      await view.set({ chorus: String(to + 1) })
     })
 
   const rename = (name: string) =>
@@ -303,7 +303,7 @@ export function useSolo() {
     inOrder(async () => {
       await saving
       forget()
-      await view.set({ solo: undefined, chorus: undefined, block: undefined })
+      await view.set({ solo: undefined, chorus: undefined })
     }).then(() => planAgain(fresh(Math.floor(Math.random() * 1000) + 1), true))
 
   /** Keeps what is shown as a solo of its own, where another window saved over it. */
@@ -343,7 +343,7 @@ export function useSolo() {
       id.value = 0
       solo.value = undefined
       await list()
-      await view.set({ solo: undefined, chorus: undefined, block: undefined })
+      await view.set({ solo: undefined, chorus: undefined })
       const next = entries.value[0]
       if (next) take(await answer(client.GET('/api/solos/{id}', { params: { path: { id: next.id } } })))
     })
