@@ -11,6 +11,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/solo"
+	"undaris/format/drawn"
 )
 
 func vamp(t testing.TB) chart.Chart {
@@ -82,4 +83,46 @@ func TestAPlanIsRead(t *testing.T) {
 	least, err := ChorusPlan{}.Order(c, neck.Standard(), 100, nil, nil)
 	require.NoError(t, err)
 	assert.Equal(t, []any{float64(solo.DefaultDensity), solo.DefaultSpace, solo.AAB}, []any{least.Density, least.Space, least.Form})
+}
+
+// Whatever chart a player has, with repeats, silence, imagined chords, any meter and tuning,
+// a chorus over it can be planned or the reason said, goes to the document and back, and
+// bears any edit.
+func TestAnyChartCanHaveASolo(t *testing.T) {
+	rapid.Check(t, func(rt *rapid.T) {
+		c := drawn.Chart(rt)
+		if len(c.Played()) > 16 {
+			return
+		}
+		i := rapid.SampledFrom(neck.Presets()).Draw(rt, "instrument")
+		if rapid.Bool().Draw(rt, "four strings") {
+			i.Open = i.Open[:4]
+		}
+		position := rapid.SampledFrom(neck.Positions(i, c.Key.Tonic.Class())).Draw(rt, "position")
+		plan := ChorusPlan{Position: position.ID(), Blend: []float64{rapid.SampledFrom([]float64{0, 0.3, 1}).Draw(rt, "blend")}, Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}
+		order, err := plan.Order(c, i, rapid.Float64Range(60, 160).Draw(rt, "span"), nil, nil)
+		if err != nil {
+			require.ErrorContains(rt, err, "no chord yet")
+			return
+		}
+		planned, err := order.Plan()
+		require.NoError(rt, err)
+		best := planned.Best[0]
+		read, err := Blocks(BlocksOf(best.Blocks), c, i)
+		require.NoError(rt, err)
+		require.Equal(rt, BlocksOf(best.Blocks), BlocksOf(read))
+		edit := solo.ChorusEdit{
+			Do: rapid.SampledFrom(solo.Deeds).Draw(rt, "do"), Blocks: []int{rapid.IntRange(0, len(read)-1).Draw(rt, "block")},
+			Ticks: rapid.IntRange(-4000, 4000).Draw(rt, "ticks"), Tick: rapid.IntRange(0, c.Ticks()-1).Draw(rt, "tick"), Kind: rapid.SampledFrom(solo.Kinds).Draw(rt, "kind"),
+		}
+		edited, _, err := order.Edited(solo.Chorus{Blocks: read}, edit)
+		if err != nil {
+			require.ErrorAs(rt, err, new(*chart.FieldError), "what cannot be done says where")
+			return
+		}
+		require.NoError(rt, edited.Check(c.Meter, c.Ticks()))
+		if line := edited.Heard(c); len(line.Events) > 0 {
+			require.NoError(rt, line.Check(i))
+		}
+	})
 }
