@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 )
@@ -25,8 +26,12 @@ func (l lickPattern) over(chord int) []*phrase.Event {
 	return l.events
 }
 
-// leastOfLick is how many notes of a lick must stand for it to be that lick.
-const leastOfLick = 3
+// leastOfLick is how many notes of a lick must stand for it to be that lick; of one in how
+// many it may clash with the chord where it begins a phrase (ours).
+const (
+	leastOfLick = 3
+	mostClashes = 4
+)
 
 // lickPatterns begins the phrases of each likeness with a lick of the vocabulary that fits
 // there, and changes the pattern to its rhythm. What has no lick keeps its own.
@@ -92,7 +97,7 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 		next.onsets = append(next.onsets, tick)
 		laid.events = append(laid.events, e)
 	}
-	kept := 0
+	kept, clashes := 0, 0
 	if set.Events[0].Tick >= 0 { // a lick without a pickup may be led into
 		for _, at := range p.onsets {
 			if at < 0 {
@@ -122,6 +127,9 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 		}
 		add(e.Tick, &own)
 		kept++
+		if is := g.chords[g.chordAt(s.start+e.Tick)].class[e.Sounding(g.Instrument).Class()]; is == harmony.Outside || is == harmony.Lean {
+			clashes++
+		}
 		if k+1 < len(set.Events) && e.End() < set.Events[k+1].Tick {
 			next.stops[len(next.onsets)-1] = e.End()
 		}
@@ -136,7 +144,7 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 		add(tick, nil)
 	}
 	next.held = len(next.onsets) - 1
-	if kept < leastOfLick || next.onsets[next.held] != hold || next.held < leastMotif-1 {
+	if kept < leastOfLick || clashes*mostClashes > kept || next.onsets[next.held] != hold || next.held < leastMotif-1 {
 		return p, lickPattern{}, false
 	}
 	g.moveLick(n, g.PositionAt(s.start).Window, &laid)
