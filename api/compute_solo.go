@@ -87,15 +87,15 @@ type ChorusTarget struct {
 
 // Figures are what is counted of a chorus, each with the notes it comes from.
 type Figures struct {
-	Strong    Share   `json:"strong" doc:"Notes on strong beats: how many are home"`
-	Rests     Share   `json:"rests" doc:"Notes rested on: how many are home or colour"`
-	Heard     int     `json:"heard" doc:"Chords that are heard without the band"`
-	Chords    int     `json:"chords" doc:"Of how many"`
-	Space     float64 `json:"space" doc:"The share of the chorus that is silent"`
-	Shape     Outline `json:"shape"`
-	Landings  int     `json:"landings" doc:"Changes landed on a home tone"`
-	Changes   int     `json:"changes" doc:"Of how many"`
-	Comforted bool    `json:"comforted" doc:"No reach is wider than the player's span"`
+	Strong     Share   `json:"strong" doc:"Notes on strong beats: how many are home"`
+	Rests      Share   `json:"rests" doc:"Notes rested on: how many are home or colour"`
+	Heard      int     `json:"heard" doc:"Chords that are heard without the band"`
+	Chords     int     `json:"chords" doc:"Of how many"`
+	Space      float64 `json:"space" doc:"The share of the chorus that is silent"`
+	Shape      Outline `json:"shape"`
+	Landings   int     `json:"landings" doc:"Changes landed on a home tone"`
+	Changes    int     `json:"changes" doc:"Of how many"`
+	WithinSpan bool    `json:"withinSpan" doc:"No reach is wider than the player's span"`
 }
 
 // DroppedBar is what is heard of one chord, and where it lies.
@@ -338,7 +338,7 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 
 func (o on) figures(r solo.Reviewed, targets []solo.Target) Figures {
 	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Dropped), Changes: len(targets)}
-	f.Comforted = f.Shape.WidestMM <= o.spanMM
+	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
 	for _, d := range r.Dropped {
 		if d.Hearing == phrase.HeardTrue {
 			f.Heard++

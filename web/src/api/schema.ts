@@ -1796,8 +1796,6 @@ export interface components {
              * @description Of how many
              */
             chords: number;
-            /** @description No reach is wider than the player's span */
-            comforted: boolean;
             /**
              * Format: int64
              * @description Chords that are heard without the band
@@ -1818,6 +1816,8 @@ export interface components {
             space: number;
             /** @description Notes on strong beats: how many are home */
             strong: components["schemas"]["Share"];
+            /** @description No reach is wider than the player's span */
+            withinSpan: boolean;
         };
         FindLicks: {
             chart: components["schemas"]["Chart"];

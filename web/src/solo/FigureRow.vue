@@ -34,7 +34,7 @@ const figures = computed(() => {
     },
     { name: 'space', value: percent(f.space), events: [], good: f.space >= 0.15 },
     { name: 'notes a second', value: f.shape.perSecond.toFixed(1), events: [], good: true },
-    { name: 'widest reach', value: `${Math.round(f.shape.widestMm)} mm`, events: [], good: f.comforted },
+    { name: 'widest reach', value: `${Math.round(f.shape.widestMm)} mm`, events: [], good: f.withinSpan },
   ]
 })
 </script>
