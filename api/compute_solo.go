@@ -96,6 +96,9 @@ type Figures struct {
 	Landings   int     `json:"landings" doc:"Changes landed on a home tone"`
 	Changes    int     `json:"changes" doc:"Of how many"`
 	WithinSpan bool    `json:"withinSpan" doc:"No reach is wider than the player's span"`
+	StrongWell bool    `json:"strongWell" doc:"Enough strong beats are home"`
+	HeardWell  bool    `json:"heardWell" doc:"Enough chords are heard without the band"`
+	SpaceWell  bool    `json:"spaceWell" doc:"Enough of the time is silent"`
 }
 
 // DroppedBar is what is heard of one chord, and where it lies.
@@ -338,6 +341,7 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 
 func (o on) figures(r solo.Reviewed, targets []solo.Target) Figures {
 	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Dropped), Changes: len(targets)}
+	f.StrongWell, f.HeardWell, f.SpaceWell = r.StrongWell(), r.HeardWell(), r.SpaceWell()
 	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
 	for _, d := range r.Dropped {
 		if d.Hearing == phrase.HeardTrue {

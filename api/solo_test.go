@@ -32,7 +32,7 @@ func TestASoloIsPlannedAndTold(t *testing.T) {
 	best := planned.Best[0]
 	assert.Equal(t, 9, best.Figures.Changes, "eight changes within the chorus and the one back to the top")
 	assert.Equal(t, best.Figures.Changes, best.Figures.Landings)
-	assert.True(t, best.Figures.WithinSpan)
+	assert.Equal(t, [4]bool{true, true, true, true}, [4]bool{best.Figures.WithinSpan, best.Figures.StrongWell, best.Figures.HeardWell, best.Figures.SpaceWell})
 	assert.Len(t, best.In, len(best.Tab.Events))
 	assert.Len(t, best.Targets, 9)
 	assert.Nil(t, best.Written, "nothing is imagined")

@@ -80,7 +80,7 @@ func Lively(i neck.Instrument, p phrase.Phrase, length int) []Finding {
 }
 
 func found(name string, notes []int, good, bad string) Finding {
-	f := Finding{Name: name, Good: len(notes) == 0 && bad != "", Sentence: good, Notes: notes}
+	f := Finding{Name: name, Good: len(notes) == 0, Sentence: good, Notes: notes}
 	if !f.Good {
 		f.Sentence = bad
 	}
@@ -186,7 +186,7 @@ func evenness(p phrase.Phrase) Finding {
 			return found(Rhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", mostEqual, barOf(p.Events[run[0]].Tick, p.Meter.BarTicks())))
 		}
 	}
-	return found(Rhythm, nil, "lengths change", "-")
+	return found(Rhythm, nil, "lengths change", "")
 }
 
 // oneWay asks that no more than five steps go in one direction.
@@ -205,7 +205,7 @@ func oneWay(phrases []breath, sounding []pitch.MIDI) Finding {
 			}
 		}
 	}
-	return found(Direction, nil, "it turns before it runs", "-")
+	return found(Direction, nil, "it turns before it runs", "")
 }
 
 // leaps asks that steps outnumber leaps, and that a leap past a fifth turns back by step.
@@ -343,6 +343,33 @@ type Reviewed struct {
 	// Space is the share of the time that is silent, the rest after the last note too.
 	Space float64
 }
+
+// What a good chorus has at least (ours): the share of strong beats that are home, of chords
+// that are heard without the band, and of silence.
+const (
+	goodStrong = 0.7
+	goodHeard  = 0.75
+	goodSpace  = 0.15
+)
+
+// StrongWell says whether enough of the strong beats are home.
+func (r Reviewed) StrongWell() bool {
+	return float64(r.Verdict.Strong.Good) >= goodStrong*float64(r.Verdict.Strong.Of)
+}
+
+// HeardWell says whether enough of the chords are heard without the band.
+func (r Reviewed) HeardWell() bool {
+	heard := 0
+	for _, d := range r.Dropped {
+		if d.Hearing == phrase.HeardTrue {
+			heard++
+		}
+	}
+	return float64(heard) >= goodHeard*float64(len(r.Dropped))
+}
+
+// SpaceWell says whether enough of the time is silent.
+func (r Reviewed) SpaceWell() bool { return r.Space >= goodSpace }
 
 // Review says everything of a line over a chart.
 func Review(i neck.Instrument, p phrase.Phrase, c chart.Chart) Reviewed {

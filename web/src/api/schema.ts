@@ -1801,6 +1801,8 @@ export interface components {
              * @description Chords that are heard without the band
              */
             heard: number;
+            /** @description Enough chords are heard without the band */
+            heardWell: boolean;
             /**
              * Format: int64
              * @description Changes landed on a home tone
@@ -1814,8 +1816,12 @@ export interface components {
              * @description The share of the chorus that is silent
              */
             space: number;
+            /** @description Enough of the time is silent */
+            spaceWell: boolean;
             /** @description Notes on strong beats: how many are home */
             strong: components["schemas"]["Share"];
+            /** @description Enough strong beats are home */
+            strongWell: boolean;
             /** @description No reach is wider than the player's span */
             withinSpan: boolean;
         };

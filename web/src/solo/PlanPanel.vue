@@ -10,7 +10,7 @@ import { signs } from '../tune/spelling'
 import { useTune } from '../tune/tune'
 
 /** What a chorus is planned by. Every choice plans it again; what is locked stays. */
-const props = defineProps<{ plan: ChorusPlan; bar: number; bars: number; tags: string[] }>()
+const props = defineProps<{ plan: ChorusPlan; bar: number; tags: string[] }>()
 const emit = defineEmits<{ plan: [change: Partial<ChorusPlan>] }>()
 
 const tune = useTune()

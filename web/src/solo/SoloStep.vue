@@ -54,7 +54,7 @@ const turn = (name: Bench) => void show(bench.value === name ? 'line' : name)
 
 const bars = computed(() => tune.read?.moments.at(-1)?.bar ?? 1)
 const bar = computed(() => view.moment.value?.bar ?? 1)
-const barTicks = computed(() => shown.value?.tab.barTicks ?? 1920)
+const barTicks = computed(() => shown.value?.tab.barTicks ?? 0)
 const chords = computed(() => (tune.read?.moments ?? []).map((m) => ({ tick: m.tick, chord: m.chord })))
 const blend = computed(() => {
   const own = plan.value.blend ?? []
@@ -394,14 +394,7 @@ useKeys([
           @stretch="blocks.stretch"
           @blend="drawBlend"
         />
-        <PlanPanel
-          v-else-if="bench === 'plan'"
-          :plan="plan"
-          :bar="bar"
-          :bars="bars"
-          :tags="tags"
-          @plan="work.planAgain"
-        />
+        <PlanPanel v-else-if="bench === 'plan'" :plan="plan" :bar="bar" :tags="tags" @plan="work.planAgain" />
         <VerdictBench
           v-else-if="bench === 'verdict'"
           :view="shown"
