@@ -21,7 +21,7 @@ var scales = map[string]string{
 	"harmonic minor": "R 2 b3 4 5 b6 7", "melodic minor": "R 2 b3 4 5 6 7", "Phrygian dominant": "R b2 3 4 5 b6 b7",
 	"altered": "R b9 #9 3 #11 b13 b7", "Lydian dominant": "R 2 3 #4 5 6 b7", "Lydian augmented": "R 2 3 #4 #5 6 7",
 	"half-whole diminished": "R b9 #9 3 #11 5 13 b7", "whole-half diminished": "R 2 b3 4 b5 b6 bb7 7",
-	"Mixolydian with b13": "R 2 3 4 5 b13 b7",
+	"Mixolydian with b13": "R 2 3 4 5 b13 b7", "Phrygian dominant with #9": "R b9 #9 3 4 5 b13 b7",
 }
 
 // modes are the modes of the major scale by the degree they begin on, and those
@@ -57,7 +57,8 @@ func (s Scale) tone(class pitch.Class) (Tone, bool) {
 }
 
 // Joining is the scale that joins a chord's tones in the key, and the rule that
-// chose it. A dominant of a blues joins as Mixolydian; a chord that the key has
+// chose it. A dominant that leads to a minor chord joins by that chord's harmonic minor,
+// one on bII, bVI or bVII as Lydian dominant, any other of a blues as Mixolydian; a chord that the key has
 // joins as its mode in the key (the IV of a major key is Lydian), in a minor key
 // also by the harmonic minor; any other by its quality's usual scale (common
 // theory). Its tones are spelled and named as the chord has them.
@@ -73,6 +74,16 @@ func (k Key) Joining(c Chord) (Scale, string) {
 }
 
 func (k Key) joining(c Chord) (name, rule string) {
+	switch k.family(c) {
+	case dominantOfMinor:
+		rule = fmt.Sprintf("%s leads to a minor chord, so it joins by the harmonic minor of that", c.Symbol())
+		if c.Quality.Sign == "7#9" {
+			return "Phrygian dominant with #9", rule
+		}
+		return "Phrygian dominant", rule
+	case lydianDominant:
+		return "Lydian dominant", fmt.Sprintf("%s is the %s of the key, so it joins as Lydian dominant: its #11 is a note of the key", c.Symbol(), k.Roman(c))
+	}
 	usual := usualScale(c)
 	if k.Mode == DominantMode {
 		if c.Quality.family == dominant && usual == "Mixolydian" {
@@ -93,7 +104,7 @@ func (k Key) joining(c Chord) (name, rule string) {
 			at = (at + 5) % 7 // the natural minor is the major scale from its sixth
 		}
 		return modes[at], fmt.Sprintf("the key has this chord, so it joins as its mode in %s %s", k.Tonic, k.Mode)
-	case k.Mode == MinorMode && c.Root.Class().Above(k.Tonic.Class()) == 7 && scaleOn(k.Tonic, "harmonic minor").has(c):
+	case k.Mode == MinorMode && c.Root.Class().Above(k.Tonic.Class()) == 7 && usual != "altered" && scaleOn(k.Tonic, "harmonic minor").has(c):
 		return "Phrygian dominant", fmt.Sprintf("the V of %s minor joins by its harmonic minor", k.Tonic)
 	}
 	return usual, fmt.Sprintf("the key does not have this chord, so it joins by the usual scale of %s chord", article(c.Quality.Name))

@@ -22,12 +22,19 @@ func TestJoiningScales(t *testing.T) {
 		{"C", DominantMode, "F#dim7", "whole-half diminished", "F# G# A B C D Eb E#", "the usual scale of a diminished seventh chord"},
 		{"C", MajorMode, "F", "Lydian", "F G A B C D E", "the key has this chord, so it joins as its mode in C major"},
 		{"Ab", MajorMode, "Fm7", "natural minor", "F G Ab Bb C Db Eb", "the key has this chord, so it joins as its mode in Ab major"},
-		{"Ab", MajorMode, "F7", "Mixolydian", "F G A Bb C D Eb", "the key does not have this chord, so it joins by the usual scale of a dominant seventh chord"},
+		{"Ab", MajorMode, "F7", "Phrygian dominant", "F Gb A Bb C Db Eb", "F7 leads to a minor chord, so it joins by the harmonic minor of that"},
+		{"Ab", MajorMode, "C7", "Phrygian dominant", "C Db E F G Ab Bb", "C7 leads to a minor chord, so it joins by the harmonic minor of that"},
+		{"Bb", DominantMode, "G7", "Phrygian dominant", "G Ab B C D Eb F", "G7 leads to a minor chord, so it joins by the harmonic minor of that"},
+		{"Bb", DominantMode, "G7#9", "Phrygian dominant with #9", "G Ab A# B C D Eb F", "G7#9 leads to a minor chord, so it joins by the harmonic minor of that"},
+		{"Ab", MajorMode, "Bb7", "Mixolydian", "Bb C D Eb F G Ab", "the key does not have this chord, so it joins by the usual scale of a dominant seventh chord"},
+		{"C", DominantMode, "Ab7", "Lydian dominant", "Ab Bb C D Eb F Gb", "Ab7 is the bVI of the key, so it joins as Lydian dominant: its #11 is a note of the key"},
+		{"A", MinorMode, "G7", "Mixolydian", "G A B C D E F", "the key has this chord, so it joins as its mode in A minor"},
+		{"A", MinorMode, "E", "Phrygian dominant", "E F G# A B C D", "E leads to a minor chord, so it joins by the harmonic minor of that"},
 		{"Ab", MajorMode, "Cm7", "Phrygian", "C Db Eb F G Ab Bb", "the key has this chord, so it joins as its mode in Ab major"},
 		{"F#", MinorMode, "F#m7", "natural minor", "F# G# A B C# D E", "the key has this chord, so it joins as its mode in F# minor"},
 		{"F#", MinorMode, "Bm7", "Dorian", "B C# D E F# G# A", "the key has this chord, so it joins as its mode in F# minor"},
-		{"F#", MinorMode, "C#7", "Phrygian dominant", "C# D E# F# G# A B", "the V of F# minor joins by its harmonic minor"},
-		{"F#", MinorMode, "D7", "Mixolydian", "D E F# G A B C", "the key does not have this chord, so it joins by the usual scale of a dominant seventh chord"},
+		{"F#", MinorMode, "C#7", "Phrygian dominant", "C# D E# F# G# A B", "C#7 leads to a minor chord, so it joins by the harmonic minor of that"},
+		{"F#", MinorMode, "D7", "Lydian dominant", "D E F# G# A B C", "D7 is the bVI of the key, so it joins as Lydian dominant: its #11 is a note of the key"},
 		{"C", DominantMode, "G7alt", "altered", "G Ab A# B C# Eb F", "the usual scale of a altered chord"},
 		{"C", DominantMode, "G7#11", "Lydian dominant", "G A B C# D E F", "the usual scale of a seventh sharp eleven chord"},
 		{"C", DominantMode, "G7b9", "half-whole diminished", "G Ab A# B C# D E F", "the usual scale of a seventh flat nine chord"},
@@ -58,6 +65,27 @@ func TestTheJoiningScaleHoldsTheChord(t *testing.T) {
 	})
 }
 
+// The scale of a dominant and the classes of its notes are of one mind: nothing that the
+// scale offers is called outside. (A seventh with a lowered fifth has no scale of its own
+// yet that leaves out the plain fifth.)
+func TestNoToneOfADominantsScaleIsOutside(t *testing.T) {
+	for _, mode := range Modes {
+		for _, tonic := range mode.Tonics() {
+			key := mustKey(t, tonic, mode)
+			for _, root := range Tonics {
+				for _, sign := range []string{"7", "9", "13", "7b9", "7#9", "7#5", "7b13", "7#11", "7alt"} {
+					chord := mustChord(t, root+sign)
+					scale, _ := key.Joining(chord)
+					for _, tone := range scale.Tones {
+						class := key.Classify(chord, tone.Note.Class())
+						assert.NotEqual(t, Outside, class, "%s over %s in %s %s (%s)", tone.Note, chord.Symbol(), tonic, mode, scale.Name)
+					}
+				}
+			}
+		}
+	}
+}
+
 func TestExtensionsAsTheKeyHasThem(t *testing.T) {
 	for _, c := range []struct {
 		tonic string
@@ -66,8 +94,8 @@ func TestExtensionsAsTheKeyHasThem(t *testing.T) {
 		want  string
 	}{
 		{"C", DominantMode, "C7", "9 colour, 11 lean, 13 colour"}, {"C", MajorMode, "F", "9 colour, #11 colour, 13 colour"},
-		{"Ab", MajorMode, "Cm7", "b9 outside, 11 colour, b13 colour"}, {"C", DominantMode, "C13", "11 lean"},
-		{"F#", MinorMode, "C#7", "b9 outside, 11 lean, b13 outside"},
+		{"Ab", MajorMode, "Cm7", "b9 lean, 11 colour, b13 colour"}, {"C", DominantMode, "C13", "11 lean"},
+		{"F#", MinorMode, "C#7", "b9 colour, 11 lean, b13 colour"},
 	} {
 		said := []string{}
 		for _, j := range mustKey(t, c.tonic, c.mode).Extensions(mustChord(t, c.chord)) {

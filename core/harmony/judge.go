@@ -34,11 +34,16 @@ const (
 	suspendedSecond
 	augmented
 	power
+	// A dominant chord means more than its quality where it leads to a minor chord, and
+	// where it lies beside the key: see Key.family.
+	dominantOfMinor
+	lydianDominant
 )
 
 // families gives each semitone above the root its class, from the root (left)
 // to the major seventh: H home, C colour, B blue, L lean, O outside. The rows
-// are common practice in blues and rock; suspendedSecond and the plain
+// are common practice in blues and rock, those of the two dominants by their place in
+// the key common theory (the harmonic minor, the Lydian dominant); suspendedSecond and the plain
 // diminished triad (read on the half-diminished row) are our choice.
 var families = map[family]string{
 	//                0123456789te
@@ -52,6 +57,8 @@ var families = map[family]string{
 	suspendedSecond: "HOHLLCOHOCCO",
 	augmented:       "HOCBHLCOHLCO",
 	power:           "HOCCCLBHOCCO",
+	dominantOfMinor: "HCOCHLBHCOHO",
+	lydianDominant:  "HOCBHOCHOCHO",
 }
 
 // goes gives the semitone, counted on from the root and so up to 12, that a
@@ -66,6 +73,48 @@ var goes = map[family]map[int]int{
 	suspendedSecond: {3: 2, 4: 2},
 	augmented:       {3: 4, 5: 4, 9: 8},
 	power:           {5: 7, 6: 7},
+	dominantOfMinor: {5: 4, 6: 7},
+	lydianDominant:  {3: 4},
+}
+
+// family is the row of the table that the chord is read on in the key: that of its
+// quality, but for dominants whose place in the key says more (common theory).
+func (k Key) family(c Chord) family {
+	switch {
+	case k.leadsToMinor(c):
+		return dominantOfMinor
+	case k.besideTheKey(c):
+		return lydianDominant
+	}
+	return c.Quality.family
+}
+
+// leadsToMinor says whether the chord is the dominant of a minor chord: the V of a minor
+// key, and in other keys the VI that leads to ii and the III that leads to vi (common
+// theory). A symbol that names a natural 9 or 13, or a raised or lowered fifth, says
+// otherwise and is taken at its word.
+func (k Key) leadsToMinor(c Chord) bool {
+	above := c.Root.Class().Above(k.Tonic.Class())
+	switch c.Quality.Sign {
+	case "7", "7b9", "7#9", "7b13":
+		return k.Mode == MinorMode && above == 7 || k.Mode != MinorMode && (above == 9 || above == 4)
+	case "": // the V of a minor key is its dominant without a seventh, too
+		return k.Mode == MinorMode && above == 7
+	}
+	return false
+}
+
+// besideTheKey says whether the chord is a dominant on bII, bVI or bVII, whose #11 is the
+// key's own note (common theory). The bVII of a minor key belongs to it and is left to
+// the mode of the key: its natural 4 is the key's third (our choice).
+func (k Key) besideTheKey(c Chord) bool {
+	switch c.Quality.Sign {
+	case "7", "9", "13", "7#11":
+	default:
+		return false
+	}
+	above := c.Root.Class().Above(k.Tonic.Class())
+	return above == 1 || above == 8 || above == 10 && k.Mode != MinorMode
 }
 
 // Judgement is what one note is over one chord.
@@ -105,16 +154,20 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 	if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + above)); ok {
 		return Home, -1
 	}
-	if kind, target, ok := besideAltered(c, above); ok {
+	row := k.family(c)
+	if kind, target, ok := besideAltered(c, above); ok && row == c.Quality.family {
 		return kind, target
 	}
 	if kind, target, ok := k.refined(c, above); ok {
 		return kind, target
 	}
-	letter := families[c.Quality.family][above]
+	if above == 10 && row == dominantOfMinor && c.Quality.family == major {
+		return Colour, -1 // a triad has no seventh to rest on, and can be given one
+	}
+	letter := families[row][above]
 	kind := map[byte]Class{'H': Home, 'C': Colour, 'B': Blue, 'L': Lean, 'O': Outside}[letter]
 	if kind == Blue || kind == Lean {
-		return kind, goes[c.Quality.family][above]
+		return kind, goes[row][above]
 	}
 	return kind, -1
 }
@@ -132,6 +185,9 @@ func besideAltered(c Chord, above int) (Class, int, bool) {
 	switch {
 	case above == 7 && isDominant && (c.Quality.Sign == "7b5" || c.Quality.Sign == "7alt"):
 		return Outside, -1, true
+	case c.Quality.Sign == "7#5" && (above == 1 || above == 3 || above == 6),
+		c.Quality.Sign == "7#9" && above == 1:
+		return Colour, -1, true // the altered notes keep company
 	case above == 2 && isDominant && has(1):
 		return Lean, 1, true
 	case above == 2 && isDominant && has(3):
@@ -147,8 +203,9 @@ func besideAltered(c Chord, above int) (Class, int, bool) {
 }
 
 // refined is what the key changes in the rows: the 7 over a major triad and
-// the 6 or b6 over a minor chord are colour where the key has them, and on the
-// IV of a major key the #11 is colour and the plain 4 is outside.
+// the 6 or b6 over a minor chord are colour where the key has them; on the
+// IV of a major key the #11 is colour and the plain 4 is outside, on its iii the b9
+// suspends and the plain 9 is outside.
 func (k Key) refined(c Chord, above int) (Class, int, bool) {
 	at := func(semitones int) bool {
 		holds, known := k.has(pitch.ClassOf(int(c.Root.Class()) + semitones))
@@ -166,6 +223,13 @@ func (k Key) refined(c Chord, above int) (Class, int, bool) {
 			return Colour, -1, true
 		}
 	case minor:
+		phrygian := at(1) && !at(2)
+		switch {
+		case above == 1 && phrygian:
+			return Lean, 0, true
+		case above == 2 && phrygian:
+			return Outside, -1, true
+		}
 		if at(8) && !at(9) {
 			switch above {
 			case 8:
@@ -199,6 +263,10 @@ func (k Key) ToneOver(c Chord, class pitch.Class) Tone {
 		}
 	}
 	d := pitch.MustDegree(name)
+	if above == 3 && k.leadsToMinor(c) {
+		// It is heard as the #9, and written as the key has it: G over E7 in A minor.
+		return Tone{Degree: pitch.MustDegree("#9"), Note: d.Over(c.Root)}
+	}
 	return Tone{Degree: d, Note: d.Over(c.Root)}
 }
 

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
 	"undaris/core/pitch"
@@ -37,7 +38,7 @@ func TestClassTable(t *testing.T) {
 		{cBlues, "C9", "HOHBHLBHOCHO"},
 		{cBlues, "C13", "HOHBHLBHOHHO"},
 		{cBlues, "C7b9", "HHLBHLBHOCHO"},
-		{cBlues, "C7#9", "HOLHHLBHOCHO"},
+		{cBlues, "C7#9", "HCLHHLBHOCHO"},
 		{cBlues, "C7alt", "HHLHHLHOHLHO"},
 		{cBlues, "C7b5", "HOCBHLHOOCHO"},
 		{cBlues, "C7#11", "HOCBHLHHOCHO"},
@@ -51,6 +52,24 @@ func TestClassTable(t *testing.T) {
 		{cMajor, "Fmaj7", "HOCBHOCHOCOH"},
 		{cBlues, "Cm7", "HOCHOCBHLCHO"},
 		{cMinor, "Cm7", "HOCHOCBHCLHO"},
+		// The V of a minor chord: b9, #9 and b13 are colour, the plain 9 and 13 outside.
+		{cMinor, "G7", "HCOCHLBHCOHO"},
+		{cMinor, "G", "HCOCHLBHCOCO"},
+		{cMinor, "G7b9", "HHOCHLBHCOHO"},
+		{cMinor, "G7#9", "HCOHHLBHCOHO"},
+		{cMinor, "G9", "HOHBHLBHOCHO"},
+		{cMajor, "A7", "HCOCHLBHCOHO"},
+		{cMajor, "E7", "HCOCHLBHCOHO"},
+		{cBlues, "A7", "HCOCHLBHCOHO"},
+		{cMajor, "D7", "HOCBHLBHOCHO"},
+		{cMajor, "G7", "HOCBHLBHOCHO"},
+		// bII7, bVI7 and bVII7: the #11 is colour, the 4 outside; IV7 stays as it is.
+		{cBlues, "Db7", "HOCBHOCHOCHO"},
+		{cBlues, "Ab7", "HOCBHOCHOCHO"},
+		{cMajor, "Bb7", "HOCBHOCHOCHO"},
+		{cMinor, "Ab7", "HOCBHOCHOCHO"},
+		{cMinor, "Bb7", "HOCBHLBHOCHO"},
+		{cMajor, "Em7", "HLOHOCBHCLHO"},
 		{cMinor, "Fm7", "HOCHOCBHLCHO"},
 		{cMinor, "Cm6", "HOCHOCBHCHCO"},
 		{cMinor, "Cm(maj7)", "HOCHOCBHCLOH"},
@@ -59,7 +78,7 @@ func TestClassTable(t *testing.T) {
 		{cBlues, "Cdim7", "HOCHOCHOCHOC"},
 		{cBlues, "C7sus4", "HOCBLHOHOCHO"},
 		{cBlues, "Csus2", "HOHLLCOHOCCO"},
-		{cBlues, "C7#5", "HOCBHLCOHLHO"},
+		{cBlues, "C7#5", "HCCCHLCOHLHO"},
 		{cBlues, "C5", "HOCCCLBHOCCO"},
 	} {
 		chord := mustChord(t, c.symbol)
@@ -86,6 +105,35 @@ func TestReasonsAreWholeSentences(t *testing.T) {
 		assert.NoError(t, err)
 		assert.Equal(t, c.want, cBlues.Judge(c.chord, note.Class()).Reason)
 	}
+}
+
+// In A minor, F and C belong to the V: the b9 and the b13 of E7.
+func TestTheDominantOfAMinorKey(t *testing.T) {
+	aMinor := Key{Tonic: mustNote(t, "A"), Mode: MinorMode}
+	e7 := mustChord(t, "E7")
+	for _, c := range []struct{ note, want string }{
+		{"F", "F is the b9 of E7: rest on it and it adds colour; over the V it may stay longer, tension belongs there."},
+		{"C", "C is the b13 of E7: rest on it and it adds colour; over the V it may stay longer, tension belongs there."},
+		{"G", "G is the #9 of E7: rest on it and it adds colour; over the V it may stay longer, tension belongs there."},
+		{"A", "A is the 11 of E7: it suspends, and wants to move to G#, the 3; over the V it may stay longer, tension belongs there."},
+		{"F#", "F# is the 9 of E7: pass through it, never rest on it."},
+		{"C#", "C# is the 13 of E7: pass through it, never rest on it."},
+	} {
+		assert.Equal(t, c.want, aMinor.Judge(e7, mustNote(t, c.note).Class()).Reason)
+	}
+	arpeggios := []string{}
+	for _, s := range aMinor.Superimposed(e7) {
+		arpeggios = append(arpeggios, s.Arpeggio.Symbol())
+	}
+	assert.Contains(t, arpeggios, "Fdim7", "the diminished seventh on its b9")
+	assert.NotContains(t, arpeggios, "Bm", "it has the plain 9")
+}
+
+func mustNote(t *testing.T, text string) pitch.Note {
+	t.Helper()
+	note, err := pitch.ParseNote(text)
+	require.NoError(t, err)
+	return note
 }
 
 // Over every chord in every key: its tones are home, and whatever wants to move
