@@ -223,7 +223,7 @@ func TestBadInputNamesTheFieldAndWhatIsAllowed(t *testing.T) {
 		{"chart", EditChart{Chart: chart, Scheme: "polka"}, "body.scheme", "quick change, slow change"},
 		{"chart", EditChart{Chart: chart, Tonic: "Cbb"}, "body.tonic", "a tonic from C to B"},
 		{"chart", EditChart{Chart: chart, Feel: "bossa"}, "body.feel", "straight, shuffle, slow 12/8"},
-		{"scheme", NewChart{Title: "", Tonic: "C", Scheme: "slow change", Tempo: 90, Feel: "straight"}, "body.title", "1 to 120 characters"},
+		{"scheme", NewChart{Title: strings.Repeat("x", 121), Tonic: "C", Scheme: "slow change", Tempo: 90, Feel: "straight"}, "body.title", "1 to 120 characters"},
 		{"performance", PerformanceRequest{On: On{Chart: chart}, From: 13, Bars: 1}, "body.from", "its bars are 1 to 12"},
 		{"map", map[string]any{"chart": map[string]any{"title": "x"}}, "body.chart", "required property"},
 	} {
@@ -284,8 +284,18 @@ func TestALineIsKeptAsItWas(t *testing.T) {
 	transposed := call[ReadChart](c, "POST", "/api/compute/chart", EditChart{Chart: chart.Chart, Tonic: "D"}, 200)
 	call[KeptChart](c, "PUT", "/api/charts/"+itoa(chart.ID), map[string]any{"version": 1, "chart": transposed.Chart}, 200)
 	again := call[KeptLine](c, "GET", "/api/lines/"+itoa(kept.ID), nil, 200)
-	assert.Equal(t, kept.Line, again.Line)
-	assert.Equal(t, "C", again.Chart.Chart.Key.Tonic)
+	assert.Equal(t, "D", again.Chart.Chart.Key.Tonic, "a line goes with its tune")
+	assert.Equal(t, "C", again.KeptIn)
+	assert.Empty(t, again.Moved)
+	for n, e := range again.Line.Events {
+		before := kept.Line.Events[n]
+		assert.Equal(t, []any{before.Fret + 2, before.String, before.Degree, before.Role}, []any{e.Fret, e.String, e.Degree, e.Role})
+	}
+	assert.Equal(t, "B", again.Line.Target.Note)
+	call[KeptChart](c, "PUT", "/api/charts/"+itoa(chart.ID), map[string]any{"version": 2, "chart": chart.Chart}, 200)
+	home := call[KeptLine](c, "GET", "/api/lines/"+itoa(kept.ID), nil, 200)
+	assert.Equal(t, kept.Line, home.Line, "and lies there again when the tune comes back")
+	assert.Empty(t, home.KeptIn)
 	list := call[[]LineEntry](c, "GET", "/api/lines?chart="+itoa(chart.ID), nil, 200)
 	require.Len(t, list, 1)
 	assert.Equal(t, "C7 to F7, bar 4 to 5", list[0].Over)
@@ -396,7 +406,7 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 		"functions":   FunctionsRequest{On: On{Chart: ferry(c).Chart}},
 		"moves":       MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
 		"lick":        LickRequest{Lick: lineRequest(c).Lick, Edit: &LickEdit{Do: "put", From: 1920, String: 4, Fret: 10, Ticks: 480}},
-		"verdict":     VerdictRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
+		"verdict":     VerdictRequest{MovesRequest: MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick}},
 		"elsewhere":   MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
 		"find":        FindLicks{On: On{Chart: ferry(c).Chart}, Near: &Place{String: 2, Fret: 10}},
 		"run":         RunRequest{On: On{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
@@ -424,4 +434,11 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 			b.ReportMetric(took[len(took)*99/100], "p99-µs")
 		})
 	}
+}
+
+func decoded[T any](t testing.TB, body []byte) T {
+	t.Helper()
+	var out T
+	require.NoError(t, json.Unmarshal(body, &out))
+	return out
 }

@@ -25,7 +25,15 @@ type KeptChart struct {
 // ChartEntry is a chart in the list of the library.
 type ChartEntry struct {
 	Kept
-	Title  string       `json:"title"`
+	Title string `json:"title"`
+	ChartSummary
+	// Practised is left out for never.
+	Practised *time.Time `json:"practised,omitempty" doc:"When it was last played"`
+}
+
+// ChartSummary is what a list shows of a chart beside its title; it is kept with the
+// chart, so that a list reads no bodies.
+type ChartSummary struct {
 	Tags   []string     `json:"tags"`
 	Key    document.Key `json:"key"`
 	Meter  string       `json:"meter"`
@@ -33,8 +41,6 @@ type ChartEntry struct {
 	Feel   string       `json:"feel"`
 	Bars   int          `json:"bars" doc:"Of one chorus, repeats played out"`
 	Scheme string       `json:"scheme" doc:"The scheme its bars follow, empty for none"`
-	// Practised is left out for never.
-	Practised *time.Time `json:"practised,omitempty" doc:"When it was last played"`
 }
 
 // exportChart names the format a chart is written in.
@@ -50,20 +56,32 @@ type file struct {
 	Body        []byte
 }
 
+// Replacing names the version that a save replaces.
+type Replacing struct {
+	Version int `json:"version" minimum:"1" doc:"The version that this one replaces"`
+	// KeepBefore is for saves over what someone else has written.
+	KeepBefore bool `json:"keepBefore,omitempty" doc:"Keep the version that is replaced, even if it is of the same sitting"`
+}
+
+// save is a document as it replaces a version.
+func (r Replacing) save(d store.Document) store.Save {
+	return store.Save{Version: r.Version, Name: d.Name, Body: d.Body, Summary: d.Summary, KeepBefore: r.KeepBefore}
+}
+
 type replaceChart struct {
 	ID   uint `path:"id"`
 	Body struct {
-		Version int            `json:"version" minimum:"1" doc:"The version that this one replaces"`
-		Chart   document.Chart `json:"chart"`
+		Replacing
+		Chart document.Chart `json:"chart"`
 	}
 }
 
 func (s *server) registerCharts(api huma.API) {
 	huma.Get(api, "/api/charts", func(context.Context, *struct{}) (*body[[]ChartEntry], error) {
-		return chartEntries(s.store.List(store.Chart, 0))
+		return s.chartEntries(s.store.Entries(store.Chart, 0))
 	})
 	huma.Get(api, "/api/charts/deleted", func(context.Context, *struct{}) (*body[[]ChartEntry], error) {
-		return chartEntries(s.store.Deleted(store.Chart))
+		return s.chartEntries(s.store.Deleted(store.Chart))
 	})
 	huma.Post(api, "/api/charts", func(_ context.Context, in *body[document.Chart]) (*body[KeptChart], error) {
 		d, err := KeepChart(s.store, in.Body)
@@ -80,11 +98,11 @@ func (s *server) registerCharts(api huma.API) {
 		return s.keptChart(d)
 	})
 	huma.Put(api, "/api/charts/{id}", func(_ context.Context, in *replaceChart) (*body[KeptChart], error) {
-		name, content, err := chartBody(in.Body.Chart)
+		d, err := chartDocument(in.Body.Chart)
 		if err != nil {
 			return nil, invalid("chart", err)
 		}
-		d, err := s.store.Replace(store.Chart, in.ID, in.Body.Version, name, content)
+		d, err = s.store.Replace(store.Chart, in.ID, in.Body.save(d))
 		if err != nil {
 			return nil, unkept("chart", in.ID, err)
 		}
@@ -97,7 +115,7 @@ func (s *server) registerCharts(api huma.API) {
 		}
 		doc, err := unpack[document.Chart](d)
 		if err != nil {
-			return nil, err
+			return nil, unkept("chart", in.ID, err)
 		}
 		doc.Title = copyTitle(doc.Title)
 		copied, err := KeepChart(s.store, doc)
@@ -120,7 +138,7 @@ func (s *server) registerCharts(api huma.API) {
 		}
 		c, err := chartOf(d)
 		if err != nil {
-			return nil, err
+			return nil, unkept("chart", in.ID, err)
 		}
 		return &file{Type: format.Type, Disposition: attached(c.Title + format.Extension), Body: format.Write(c)}, nil
 	})
@@ -136,23 +154,33 @@ func (s *server) registerCharts(api huma.API) {
 	})
 }
 
-func chartEntries(documents []store.Document, err error) (*body[[]ChartEntry], error) {
+func (s *server) chartEntries(documents []store.Document, err error) (*body[[]ChartEntry], error) {
 	if err != nil {
 		return nil, err
 	}
-	entries := make([]ChartEntry, len(documents))
-	for n, d := range documents {
-		c, err := chartOf(d)
-		if err != nil {
-			return nil, err
-		}
-		doc := document.ChartOf(c)
-		entries[n] = ChartEntry{
-			Kept: keptOf(d), Title: doc.Title, Tags: append([]string{}, doc.Tags...), Key: doc.Key, Meter: doc.Meter, Tempo: doc.Tempo, Feel: doc.Feel,
-			Bars: len(c.Played()), Scheme: c.SchemeOf(), Practised: d.PractisedAt,
+	all, err := listed(s, documents, func(d store.Document) (ChartSummary, []string, error) {
+		c, mended, err := chartAsMended(d)
+		return chartSummary(c), mended, err
+	})
+	entries := make([]ChartEntry, len(all))
+	for n, one := range all {
+		entries[n] = ChartEntry{Kept: one.kept, Title: documents[n].Name, ChartSummary: one.summary, Practised: documents[n].PractisedAt}
+		if one.summary.Tags == nil {
+			entries[n].Tags = []string{}
 		}
 	}
-	return &body[[]ChartEntry]{entries}, nil
+	return &body[[]ChartEntry]{entries}, err
+}
+
+func chartSummary(c chart.Chart) ChartSummary {
+	if len(c.Bars) == 0 {
+		return ChartSummary{}
+	}
+	doc := document.ChartOf(c)
+	return ChartSummary{
+		Tags: append([]string{}, doc.Tags...), Key: doc.Key, Meter: doc.Meter, Tempo: doc.Tempo, Feel: doc.Feel,
+		Bars: len(c.Played()), Scheme: c.SchemeOf(),
+	}
 }
 
 // copyTitle names a copy, within the length a title may have.
@@ -190,28 +218,54 @@ func created(o *huma.Operation) { o.DefaultStatus = http.StatusCreated }
 
 // KeepChart checks a chart and keeps it. Its error is a problem.
 func KeepChart(st *store.Store, c document.Chart) (store.Document, error) {
-	name, content, err := chartBody(c)
+	d, err := chartDocument(c)
 	if err != nil {
 		return store.Document{}, invalid("", err)
 	}
-	return st.Create(store.Document{Kind: store.Chart, Name: name, Body: content})
+	return st.Create(d)
 }
 
-// chartBody is the name and body under which a chart is kept: written anew from
-// what was read, so that only canonical symbols are stored.
-func chartBody(d document.Chart) (string, []byte, error) {
-	c, err := d.Core()
+// chartDocument is a chart as it is kept: written anew from what was read, so that only
+// canonical symbols are stored.
+func chartDocument(doc document.Chart) (store.Document, error) {
+	c, err := doc.Core()
 	if err != nil {
-		return "", nil, err
+		return store.Document{}, err
 	}
 	c.Title = strings.TrimSpace(c.Title)
-	return c.Title, pack(document.ChartOf(c)), nil
+	return store.Document{Kind: store.Chart, Name: c.Title, Body: pack(document.ChartOf(c)), Summary: pack(chartSummary(c))}, nil
+}
+
+// chartOf reads the chart of a document. Its error is a *damagedError.
+func chartOf(d store.Document) (chart.Chart, error) {
+	c, _, err := chartAsMended(d)
+	return c, err
+}
+
+// chartAsMended is chartOf with what of it no rule of today allows, and what stands in
+// its place.
+func chartAsMended(d store.Document) (chart.Chart, []string, error) {
+	doc, err := unpack[document.Chart](d)
+	if err != nil {
+		return chart.Chart{}, nil, err
+	}
+	c, err := doc.Core()
+	if err == nil {
+		return c, nil, nil
+	}
+	mended, said := doc.Mended()
+	if c, err = mended.Core(); err != nil {
+		return chart.Chart{}, nil, &damagedError{d.Kind, d.ID, err}
+	}
+	return c, said, nil
 }
 
 func (s *server) keptChart(d store.Document) (*body[KeptChart], error) {
-	c, err := chartOf(d)
+	c, mended, err := chartAsMended(d)
 	if err != nil {
-		return nil, err
+		return nil, unkept("chart", d.ID, err)
 	}
-	return &body[KeptChart]{KeptChart{Kept: keptOf(d), ReadChart: readChart(c)}}, nil
+	kept := KeptChart{Kept: keptOf(d), ReadChart: readChart(c)}
+	kept.Mended = mended
+	return &body[KeptChart]{kept}, nil
 }

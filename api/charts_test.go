@@ -195,7 +195,7 @@ func TestVersionsAreListedAndRestored(t *testing.T) {
 	chart := ferry(c)
 	path := "/api/charts/" + itoa(chart.ID)
 	save := func(version int, doc document.Chart) KeptChart {
-		return call[KeptChart](c, "PUT", path, map[string]any{"version": version, "chart": doc}, 200)
+		return call[KeptChart](c, "PUT", path, map[string]any{"version": version, "chart": doc, "keepBefore": true}, 200)
 	}
 	doc := chart.Chart
 	doc.Tempo = 120

@@ -2,6 +2,8 @@ package api
 
 import (
 	"context"
+	"fmt"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -90,7 +92,7 @@ type TurnaroundEdit struct {
 
 // NewChart is a chart to be made from a scheme, or with so many empty bars.
 type NewChart struct {
-	Title  string `json:"title"`
+	Title  string `json:"title,omitempty" doc:"Left out for one made from its form and key"`
 	Tonic  string `json:"tonic"`
 	Scheme string `json:"scheme,omitempty" doc:"Left out for empty bars"`
 	Mode   string `json:"mode,omitempty" doc:"That of a chart of empty bars; a scheme brings its own"`
@@ -238,5 +240,21 @@ func (n NewChart) made() (chart.Chart, error) {
 	} else if c, err = c.Metered(chart.TwelveEight); err != nil {
 		return c, err
 	}
+	if strings.TrimSpace(c.Title) == "" {
+		c.Title = n.titled(c)
+	}
 	return c, c.Check()
+}
+
+// titled names a tune that was given no title, by its form and key.
+func (n NewChart) titled(c chart.Chart) string {
+	form := n.Scheme
+	if form == "" {
+		form = fmt.Sprintf("%d bars", len(c.Bars))
+	}
+	key := c.Key.Tonic.String()
+	if c.Key.Mode != harmony.DominantMode {
+		key += " " + string(c.Key.Mode)
+	}
+	return strings.ToUpper(form[:1]) + form[1:] + " in " + key
 }

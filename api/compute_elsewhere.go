@@ -41,13 +41,16 @@ type Joined struct {
 
 func (s *server) registerComputeElsewhere(api huma.API) {
 	huma.Post(api, "/api/compute/elsewhere", func(_ context.Context, in *body[MovesRequest]) (*body[[]Elsewhere], error) {
-		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		on, lick, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
-		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
+		key := on.chart.Key
+		if in.Body.AsWritten {
+			key = lick.Key()
+		}
 		out := []Elsewhere{}
-		for _, e := range lick.Elsewhere(on.instrument, on.chart.Key, position) {
+		for _, e := range lick.Elsewhere(on.instrument, key, position) {
 			out = append(out, Elsewhere{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(lick, e)})
 		}
 		return &body[[]Elsewhere]{out}, nil
@@ -64,7 +67,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		return &body[[]document.Lick]{out}, nil
 	})
 	huma.Post(api, "/api/compute/join", func(_ context.Context, in *body[JoinRequest]) (*body[Joined], error) {
-		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		on, lick, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
@@ -72,12 +75,17 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		subdivision, err := on.chart.Meter.Subdivision(in.Body.Subdivision)
+		if with.Phrase, err = with.Phrase.In(lick.Phrase.Meter); err != nil {
+			return nil, invalid("with", err)
+		}
+		if with, err = with.SetInto(on.instrument, lick.Tonic, position.Window); err != nil {
+			return nil, invalid("with", err)
+		}
+		subdivision, err := lick.Phrase.Meter.Subdivision(in.Body.Subdivision)
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		tonic := on.chart.Key.Tonic
-		joined, err := lick.SetInto(on.instrument, tonic, position.Window).Join(on.instrument, with.SetInto(on.instrument, tonic, position.Window), in.Body.Notes, subdivision)
+		joined, err := lick.Join(on.instrument, with, in.Body.Notes, subdivision)
 		if err != nil {
 			return nil, invalid("", err)
 		}

@@ -16,6 +16,8 @@ type MovesRequest struct {
 	On
 	Lick     document.Lick `json:"lick"`
 	Position string        `json:"position,omitempty" doc:"Where the hand stands: a position's id or form; left out for the home position"`
+	// AsWritten leaves the lick where it is.
+	AsWritten bool `json:"asWritten,omitempty" doc:"Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands"`
 }
 
 // LickMoves is a lick over every chord of a chart, by each way there is to move it.
@@ -58,12 +60,13 @@ type Alteration struct {
 
 func (s *server) registerComputeMoves(api huma.API) {
 	huma.Post(api, "/api/compute/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
-		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		on, lick, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
-		// It is moved from where it lies in the tune's key, under the hand.
-		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
+		if lick.Phrase, err = lick.Phrase.In(on.chart.Meter); err != nil {
+			return nil, invalid("lick", err)
+		}
 		out := LickMoves{Ways: names(phrase.MoveWays), Chords: []LickMoved{}}
 		for _, c := range on.chart.Chords() {
 			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
@@ -96,6 +99,27 @@ func (o On) setLick(d document.Lick, at string) (on, phrase.Lick, neck.Position,
 	}
 	if lick.Phrase, err = lick.Phrase.In(read.chart.Meter); err != nil {
 		return fail(invalid("lick", err))
+	}
+	return read, lick, position, nil
+}
+
+// placed reads the request's lick and puts it where it is worked on: as it is written, on
+// the instrument it was written for, or into the chart's key where the hand stands. The
+// position is where it then lies.
+func (r MovesRequest) placed() (on, phrase.Lick, neck.Position, error) {
+	read, lick, position, err := r.setLick(r.Lick, r.Position)
+	if err != nil {
+		return on{}, phrase.Lick{}, neck.Position{}, err
+	}
+	if r.AsWritten {
+		if lick, err = r.Lick.Core(); err != nil { // in its own meter, too
+			return on{}, phrase.Lick{}, neck.Position{}, invalid("lick", err)
+		}
+		read.instrument = lick.WrittenOn()
+		return read, lick, lick.LiesAt(read.instrument), nil
+	}
+	if lick, err = lick.SetInto(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
+		return on{}, phrase.Lick{}, neck.Position{}, invalid("lick", err)
 	}
 	return read, lick, position, nil
 }

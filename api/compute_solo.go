@@ -143,7 +143,46 @@ type JoinedChoruses struct {
 	Bars   int             `json:"bars"`
 }
 
+// TransposeSolo asks for a solo as it lies after its tune or its neck has changed.
+type TransposeSolo struct {
+	Solo document.Solo `json:"solo"`
+	From On            `json:"from" doc:"What it is over and for"`
+	To   On            `json:"to" doc:"What it is to be over and for"`
+}
+
+// TransposedSolo is a solo moved along, and what could not stay.
+type TransposedSolo struct {
+	Solo        document.Solo    `json:"solo"`
+	Concessions []SoloConcession `json:"concessions"`
+}
+
+// SoloConcession is something that could not stay as it was.
+type SoloConcession struct {
+	Chorus int    `json:"chorus" doc:"From 0"`
+	Tick   int    `json:"tick" doc:"Of that chorus"`
+	Says   string `json:"says"`
+}
+
 func (s *server) registerComputeSolo(api huma.API) {
+	huma.Post(api, "/api/compute/solo/transposed", func(_ context.Context, in *body[TransposeSolo]) (*body[TransposedSolo], error) {
+		from, err := in.Body.From.setting()
+		if err != nil {
+			return nil, err
+		}
+		to, err := in.Body.To.setting()
+		if err != nil {
+			return nil, err
+		}
+		moved, conceded, err := in.Body.Solo.Transposed(from, to)
+		if err != nil {
+			return nil, invalid("solo", err)
+		}
+		out := TransposedSolo{Solo: moved, Concessions: []SoloConcession{}}
+		for _, c := range conceded {
+			out.Concessions = append(out.Concessions, SoloConcession{Chorus: c.Chorus, Tick: c.Tick, Says: c.Sentence})
+		}
+		return &body[TransposedSolo]{out}, nil
+	})
 	huma.Post(api, "/api/compute/solo", func(_ context.Context, in *body[SoloRequest]) (*body[PlannedSolo], error) {
 		on, order, err := in.Body.order(in.Body.Plan, in.Body.Licks)
 		if err != nil {

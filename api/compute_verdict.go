@@ -14,10 +14,8 @@ import (
 // VerdictRequest asks what can be said of a lick over the chords it was written for,
 // in the chart's key and where the hand stands.
 type VerdictRequest struct {
-	On
-	Lick     document.Lick `json:"lick"`
-	Position string        `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
-	Repair   []int         `json:"repair,omitempty" maxItems:"64" doc:"The notes to put right first, from 0"`
+	MovesRequest
+	Repair []int `json:"repair,omitempty" maxItems:"64" doc:"The notes to put right first, from 0"`
 }
 
 // Verdict is figures, each with the notes it comes from.
@@ -33,6 +31,8 @@ type Verdict struct {
 	// Lick and Tab are as repaired.
 	Lick document.Lick `json:"lick"`
 	Tab  Tab           `json:"tab"`
+	// Own is given where the tab is not over the tune.
+	Own *document.Chart `json:"own,omitempty" doc:"The lick's own bars and chords, which the tab is over where it is taken as written"`
 }
 
 // Share is so many notes that are as they should be.
@@ -90,12 +90,20 @@ type Outline struct {
 
 func (s *server) registerComputeVerdict(api huma.API) {
 	huma.Post(api, "/api/compute/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
-		on, lick, position, err := in.Body.setLick(in.Body.Lick, in.Body.Position)
+		on, lick, _, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
-		lick = lick.SetInto(on.instrument, on.chart.Key.Tonic, position.Window)
+		var own *document.Chart
+		start := -1
+		if in.Body.AsWritten {
+			on.chart, start = lick.OwnChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+			own = ownChart(on.chart)
+		}
 		lick.Phrase = lick.Phrase.OverAtLeast(on.chart.Home())
+		if start < 0 {
+			start = lick.Phrase.StartOver(on.chart, lick.Phrase.Over[0].Chord)
+		}
 		for n, at := range in.Body.Repair {
 			if at < 0 || at >= len(lick.Phrase.Events) {
 				return nil, invalid("", &chart.FieldError{Field: fmt.Sprintf("repair[%d]", n), Detail: fmt.Sprintf("the lick has no note %d; its notes are 0 to %d", at, len(lick.Phrase.Events)-1)})
@@ -106,18 +114,21 @@ func (s *server) registerComputeVerdict(api huma.API) {
 			lick.Phrase, lost = lick.Phrase.Repaired(on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
 			lick = lick.Named(", repaired")
 		}
-		return &body[Verdict]{on.verdict(lick, lost)}, nil
+		verdict := on.verdict(lick, start, lost)
+		verdict.Own = own
+		return &body[Verdict]{verdict}, nil
 	})
 }
 
 func shareOf(s phrase.Share) Share { return Share{s.Of, s.Good, append([]int{}, s.Notes...)} }
 
-func (o on) verdict(l phrase.Lick, lost []string) Verdict {
+// verdict is what can be said of a lick whose tick 0 stands at a tick of the chart.
+func (o on) verdict(l phrase.Lick, start int, lost []string) Verdict {
 	v := l.Phrase.Judged(o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
 		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{}, Dropped: []Dropped{},
 		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.Own(o.instrument)),
-		Tab: o.tab(l.Phrase, l.Phrase.StartOver(o.chart, l.Phrase.Over[0].Chord), ""),
+		Tab: o.tab(l.Phrase, start, ""),
 	}
 	for _, offence := range v.Offences() {
 		one := Offence{Event: offence.Index, Sentence: offence.Sentence}

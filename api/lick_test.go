@@ -50,17 +50,18 @@ func TestALickIsReplacedAndItsVersionsKept(t *testing.T) {
 	changed := kept.Lick
 	changed.Name, changed.Tags = "Ferry call, louder", []string{"loud"}
 	type save struct {
-		Version int           `json:"version"`
-		Lick    document.Lick `json:"lick"`
+		Version    int           `json:"version"`
+		Lick       document.Lick `json:"lick"`
+		KeepBefore bool          `json:"keepBefore"`
 	}
 	path := "/api/licks/1"
-	got := call[KeptLick](c, "PUT", path, save{kept.Version, changed}, 200)
+	got := call[KeptLick](c, "PUT", path, save{kept.Version, changed, true}, 200)
 	assert.Equal(t, 2, got.Version)
 	assert.Equal(t, changed, got.Lick)
-	stale := call[problem](c, "PUT", path, save{kept.Version, kept.Lick}, 412)
+	stale := call[problem](c, "PUT", path, save{kept.Version, kept.Lick, true}, 412)
 	assert.Contains(t, stale.Detail, "this lick was saved elsewhere in the meantime")
 	changed.Events = changed.Events[:0]
-	assert.Equal(t, 422, c.do("PUT", path, save{2, changed}).Code, "never half a lick")
+	assert.Equal(t, 422, c.do("PUT", path, save{2, changed, true}).Code, "never half a lick")
 	versions := call[[]LickRevision](c, "GET", path+"/revisions", nil, 200)
 	require.Len(t, versions, 2)
 	assert.Equal(t, []string{"Ferry call, louder", "Ferry call"}, []string{versions[0].Lick.Name, versions[1].Lick.Name})
@@ -70,7 +71,7 @@ func TestALickIsReplacedAndItsVersionsKept(t *testing.T) {
 	assert.Equal(t, 3, back.Version)
 	assert.Equal(t, 404, c.do("GET", "/api/licks/999/revisions", nil).Code)
 	assert.Equal(t, 404, c.do("POST", path+"/revisions/99/restore", map[string]int{"version": 3}).Code)
-	assert.Equal(t, 404, c.do("PUT", "/api/licks/999", save{1, kept.Lick}).Code)
+	assert.Equal(t, 404, c.do("PUT", "/api/licks/999", save{1, kept.Lick, true}).Code)
 }
 
 func TestLicksLeaveAndComeBack(t *testing.T) {

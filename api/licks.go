@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -28,8 +27,18 @@ func (s *server) registerLicks(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		licks, err := unpackAll(documents, keptLick)
-		return &body[[]KeptLick]{licks}, err
+		licks := make([]KeptLick, len(documents))
+		for n, d := range documents {
+			lick, err := unpack[document.Lick](d)
+			licks[n] = keptLick(d, lick)
+			if err == nil {
+				_, err = lick.Core()
+			}
+			if err != nil {
+				licks[n].Damaged, licks[n].Lick = err.Error(), document.Lick{Name: d.Name, Phrase: document.Phrase{Events: []document.Event{}}}
+			}
+		}
+		return &body[[]KeptLick]{licks}, nil
 	})
 	huma.Post(api, "/api/licks", func(_ context.Context, in *body[document.Lick]) (*body[KeptLick], error) {
 		d, err := KeepLick(s.store, in.Body)
@@ -44,14 +53,17 @@ func (s *server) registerLicks(api huma.API) {
 			return nil, unkept("lick", in.ID, err)
 		}
 		lick, err := unpack[document.Lick](d)
-		return &body[KeptLick]{keptLick(d, lick)}, err
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		return &body[KeptLick]{keptLick(d, lick)}, nil
 	})
 	huma.Put(api, "/api/licks/{id}", func(_ context.Context, in *replaceLick) (*body[KeptLick], error) {
 		name, content, doc, err := lickBody(in.Body.Lick)
 		if err != nil {
 			return nil, invalid("lick", err)
 		}
-		d, err := s.store.Replace(store.Lick, in.ID, in.Body.Version, name, content)
+		d, err := s.store.Replace(store.Lick, in.ID, in.Body.save(store.Document{Name: name, Body: content}))
 		if err != nil {
 			return nil, unkept("lick", in.ID, err)
 		}
@@ -68,7 +80,7 @@ func (s *server) registerLicks(api huma.API) {
 		}
 		l, err := lickOf(d)
 		if err != nil {
-			return nil, err
+			return nil, unkept("lick", in.ID, err)
 		}
 		return &file{Type: format.Type, Disposition: attached(l.Name + format.Extension), Body: format.Write(l)}, nil
 	})
@@ -84,12 +96,15 @@ func (s *server) registerLicks(api huma.API) {
 		if err != nil {
 			return nil, unkept(fmt.Sprintf("version %d of the lick", in.Revision), in.ID, err)
 		}
-		d, err := s.store.Replace(store.Lick, in.ID, in.Body.Version, r.Name, r.Body)
+		d, err := s.store.Replace(store.Lick, in.ID, store.Save{Version: in.Body.Version, Name: r.Name, Body: r.Body, KeepBefore: true})
 		if err != nil {
 			return nil, unkept("lick", in.ID, err)
 		}
 		doc, err := unpack[document.Lick](d)
-		return &body[KeptLick]{keptLick(d, doc)}, err
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		return &body[KeptLick]{keptLick(d, doc)}, nil
 	})
 	huma.Delete(api, "/api/licks/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
 		return nil, unkept("lick", in.ID, s.store.Delete(store.Lick, in.ID, in.Version))
@@ -100,45 +115,40 @@ func (s *server) registerLicks(api huma.API) {
 			return nil, unkept("lick", in.ID, err)
 		}
 		lick, err := unpack[document.Lick](d)
-		return &body[KeptLick]{keptLick(d, lick)}, err
+		if err != nil {
+			return nil, unkept("lick", in.ID, err)
+		}
+		return &body[KeptLick]{keptLick(d, lick)}, nil
 	})
 }
 
 // LickRevision is a version of a lick.
 type LickRevision struct {
-	Version int           `json:"version"`
-	Saved   time.Time     `json:"saved"`
-	Lick    document.Lick `json:"lick"`
-	Current bool          `json:"current"`
+	Revision
+	Lick document.Lick `json:"lick"`
 }
 
 // lickRevisions lists the versions of a lick, newest first.
 func (s *server) lickRevisions(id uint) ([]LickRevision, error) {
-	d, err := s.store.Read(store.Lick, id)
+	d, versions, err := s.revisionsOf(store.Lick, id)
 	if err != nil {
 		return nil, err
 	}
-	earlier, err := s.store.Revisions(id)
-	if err != nil {
-		return nil, err
-	}
-	now, err := unpack[document.Lick](d)
-	all := []LickRevision{{Version: d.Version, Saved: d.UpdatedAt, Lick: now, Current: true}}
-	for _, r := range earlier {
-		before, err := unpack[document.Lick](store.Document{ID: id, Kind: store.Lick, Body: r.Body})
-		if err != nil {
-			return nil, err
+	all := make([]LickRevision, len(versions))
+	for n, r := range versions {
+		all[n].Revision = revisionOf(r, d.Version)
+		if all[n].Lick, err = unpack[document.Lick](store.Document{ID: id, Kind: store.Lick, Body: r.Body}); err != nil {
+			all[n].Damaged, all[n].Lick = err.Error(), document.Lick{Name: r.Name, Phrase: document.Phrase{Events: []document.Event{}}}
 		}
-		all = append(all, LickRevision{Version: r.Version, Saved: r.SavedAt, Lick: before})
 	}
-	return all, err
+	return all, nil
 }
 
 type replaceLick struct {
 	ID   uint `path:"id"`
 	Body struct {
-		Version int           `json:"version" minimum:"1" doc:"The version that this one replaces"`
-		Lick    document.Lick `json:"lick"`
+		Replacing
+		Lick document.Lick `json:"lick"`
 	}
 }
 
@@ -174,5 +184,9 @@ func lickOf(d store.Document) (phrase.Lick, error) {
 	if err != nil {
 		return phrase.Lick{}, err
 	}
-	return doc.Core()
+	l, err := doc.Core()
+	if err != nil {
+		return l, &damagedError{d.Kind, d.ID, err}
+	}
+	return l, nil
 }

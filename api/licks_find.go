@@ -91,9 +91,13 @@ func (s *server) registerFindLicks(api huma.API) {
 		for _, d := range documents {
 			l, err := lickOf(d)
 			if err != nil {
-				return nil, err
+				continue // the list of licks says what is wrong with it
 			}
-			ids, licks = append(ids, d.ID), append(licks, l.SetInto(read.instrument, read.chart.Key.Tonic, position.Window))
+			set, err := l.SetInto(read.instrument, read.chart.Key.Tonic, position.Window)
+			if err != nil {
+				continue // it cannot be played here, so nothing can be said of it here
+			}
+			ids, licks = append(ids, d.ID), append(licks, set)
 		}
 		known := phrase.Know(read.instrument, read.chart.Key, read.chart.Tempo, licks)
 		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}

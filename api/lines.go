@@ -10,6 +10,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/phrase"
+	"undaris/core/solo"
 	"undaris/format/document"
 	"undaris/store"
 )
@@ -43,9 +44,12 @@ type KeptLine struct {
 	Name    string          `json:"name"`
 	LickID  uint            `json:"lickId"`
 	Choice  LineChoice      `json:"choice"`
-	Chart   ReadChart       `json:"chart" doc:"The chart as it was when the line was kept"`
-	Hands   *document.Hands `json:"hands,omitempty" doc:"What it was kept for"`
+	Chart   ReadChart       `json:"chart" doc:"The tune as it is now; as it was when the line was kept, where it is gone"`
+	Hands   *document.Hands `json:"hands,omitempty" doc:"What it is for"`
 	Line    Line            `json:"line"`
+	// KeptIn is left out where the line lies as it was kept.
+	KeptIn string   `json:"keptIn,omitempty" doc:"The key it was kept in, where it has moved with its tune"`
+	Moved  []string `json:"moved,omitempty" doc:"What could not stay when it moved, note by note"`
 }
 
 // LineEntry is a line in the list of the library.
@@ -53,8 +57,13 @@ type LineEntry struct {
 	Kept
 	ChartID uint   `json:"chartId"`
 	Name    string `json:"name"`
-	Key     string `json:"key" doc:"The tonic it was kept in"`
-	Over    string `json:"over" doc:"The change it leads over" example:"C7 to F7, bar 4 to 5"`
+	LineSummary
+}
+
+// LineSummary is what a list shows of a line beside its name.
+type LineSummary struct {
+	Key  string `json:"key" doc:"The tonic it was kept in"`
+	Over string `json:"over" doc:"The change it leads over" example:"C7 to F7, bar 4 to 5"`
 }
 
 type linesOf struct {
@@ -63,11 +72,18 @@ type linesOf struct {
 
 func (s *server) registerLines(api huma.API) {
 	huma.Get(api, "/api/lines", func(_ context.Context, in *linesOf) (*body[[]LineEntry], error) {
-		documents, err := s.store.List(store.Line, in.ChartID)
+		documents, err := s.store.Entries(store.Line, in.ChartID)
 		if err != nil {
 			return nil, err
 		}
-		entries, err := unpackAll(documents, lineEntry)
+		all, err := listed(s, documents, func(d store.Document) (LineSummary, []string, error) {
+			b, err := unpack[lineBody](d)
+			return lineSummary(b), nil, err
+		})
+		entries := make([]LineEntry, len(all))
+		for n, one := range all {
+			entries[n] = LineEntry{Kept: one.kept, Name: documents[n].Name, ChartID: *documents[n].ChartID, LineSummary: one.summary}
+		}
 		return &body[[]LineEntry]{entries}, err
 	})
 	huma.Post(api, "/api/lines", func(_ context.Context, in *body[KeepLine]) (*body[KeptLine], error) {
@@ -78,7 +94,7 @@ func (s *server) registerLines(api huma.API) {
 		if err != nil {
 			return nil, unkept("line", in.ID, err)
 		}
-		return keptLine(d)
+		return s.keptLine(d)
 	})
 	huma.Delete(api, "/api/lines/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
 		return nil, unkept("line", in.ID, s.store.Delete(store.Line, in.ID, in.Version))
@@ -88,7 +104,7 @@ func (s *server) registerLines(api huma.API) {
 		if err != nil {
 			return nil, unkept("line", in.ID, err)
 		}
-		return keptLine(d)
+		return s.keptLine(d)
 	})
 }
 
@@ -112,13 +128,12 @@ func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
 	if name == "" {
 		name = fmt.Sprintf("%s into %s", lickDoc.Name, line.Target.Note)
 	}
-	d, err := s.store.Create(store.Document{Kind: store.Line, Name: name, ChartID: &k.ChartID, Body: pack(lineBody{
-		Name: name, LickID: k.LickID, Chart: chartDoc, Lick: lickDoc, Choice: k.LineChoice, Hands: k.Hands, Line: line,
-	})})
+	kept := lineBody{Name: name, LickID: k.LickID, Chart: chartDoc, Lick: lickDoc, Choice: k.LineChoice, Hands: k.Hands, Line: line}
+	d, err := s.store.Create(store.Document{Kind: store.Line, Name: name, ChartID: &k.ChartID, Body: pack(kept), Summary: pack(lineSummary(kept))})
 	if err != nil {
 		return nil, err
 	}
-	return keptLine(d)
+	return s.keptLine(d)
 }
 
 // keptAs reads a kept thing that a request names by a field; where there is
@@ -143,22 +158,80 @@ func keptAs[T any](s *server, kind store.Kind, field string, id uint) (T, error)
 	return unpack[T](d)
 }
 
-func keptLine(d store.Document) (*body[KeptLine], error) {
+// keptLine is a line where its tune is now. It is kept as it was, so that it lies there
+// again, to the note, when the tune comes back.
+func (s *server) keptLine(d store.Document) (*body[KeptLine], error) {
 	b, err := unpack[lineBody](d)
 	if err != nil {
-		return nil, err
+		return nil, unkept("line", d.ID, err)
 	}
 	c, err := b.Chart.Core()
 	if err != nil {
-		return nil, err
+		return nil, unkept("line", d.ID, &damagedError{d.Kind, d.ID, err})
 	}
-	return &body[KeptLine]{KeptLine{
+	out := KeptLine{
 		Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, LickID: b.LickID, Choice: b.Choice, Chart: readChart(c), Hands: b.Hands, Line: b.Line,
-	}}, nil
+	}
+	now, err := s.present(*d.ChartID)
+	if err != nil || now == nil {
+		return &body[KeptLine]{out}, err
+	}
+	if err := out.follow(*now, b); err != nil {
+		s.log.Warn("a kept line could not follow its tune", "id", d.ID, "error", err)
+	}
+	return &body[KeptLine]{out}, nil
 }
 
-func lineEntry(d store.Document, b lineBody) LineEntry {
-	entry := LineEntry{Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, Key: b.Chart.Key.Tonic}
+// follow moves the line along to the tune and neck as they are now.
+func (k *KeptLine) follow(now On, b lineBody) error {
+	from, err := On{Chart: b.Chart, Hands: b.Hands}.setting()
+	if err != nil {
+		return err
+	}
+	read, err := now.read()
+	if err != nil {
+		return err
+	}
+	to := solo.Setting{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}
+	ch, err := findChange(read.chart, b.Choice.Change)
+	if document.SameSetting(from, to) || err != nil {
+		return err
+	}
+	events := make([]document.Event, len(b.Line.Events))
+	for n, e := range b.Line.Events {
+		events[n] = e.Event
+	}
+	p, err := document.Phrase{Meter: b.Line.Meter, Events: events}.Core(from.Instrument)
+	if err != nil {
+		return err
+	}
+	moved, conceded := solo.TransposeLine(p, from, to)
+	position := document.FollowedPosition(b.Choice.Position, from, to)
+	line := b.Line
+	line.Position, line.Notes, line.Events = positionOf(position), []string{}, make([]LineEvent, len(moved.Events))
+	moved = moved.WrittenOver(read.chart, line.Start)
+	for n, event := range read.labelled(moved) {
+		line.Events[n] = LineEvent{LabelledEvent: event}
+		if len(moved.Events) == len(b.Line.Events) {
+			line.Events[n].Role = b.Line.Events[n].Role
+		}
+	}
+	last := moved.Events[len(moved.Events)-1]
+	line.Target = Target{Tone: toneOf(read.chart.Key.ToneOver(ch.Arriving.Chord, last.Sounding(read.instrument).Class())), Place: placeOf(last.Place)}
+	line.Over = document.PhraseOf(moved).Over
+	k.Line, k.Chart, k.Hands, k.KeptIn = line, readChart(read.chart), now.Hands, b.Chart.Key.Tonic
+	k.Choice.Position = position.ID()
+	if k.Choice.Target != nil {
+		k.Choice.Target = &line.Target.Place
+	}
+	for _, c := range conceded {
+		k.Moved = append(k.Moved, c.Sentence)
+	}
+	return nil
+}
+
+func lineSummary(b lineBody) LineSummary {
+	entry := LineSummary{Key: b.Chart.Key.Tonic}
 	c, err := b.Chart.Core()
 	if err != nil {
 		return entry

@@ -54,7 +54,7 @@ func TestALickIsDeletedAndBroughtBack(t *testing.T) {
 func TestTheVerdictOfALick(t *testing.T) {
 	c := application(t, nil)
 	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
-	ask := VerdictRequest{On: On{Chart: ferry(c).Chart}, Lick: lick}
+	ask := VerdictRequest{MovesRequest: MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick}}
 	got := call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
 	assert.Equal(t, []Share{{2, 1, []int{0, 3}}, {2, 1, []int{2, 6}}}, []Share{got.Strong, got.Rests})
 	require.Len(t, got.Offences, 2)

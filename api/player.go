@@ -25,6 +25,8 @@ type KeptPlayer struct {
 	Version int       `json:"version" doc:"Given with a save, so that no other save is overwritten"`
 	Saved   time.Time `json:"saved"`
 	Player  Player    `json:"player"`
+	// Mended is left out where nothing was.
+	Mended []string `json:"mended,omitempty" doc:"What could not be taken as it is kept, and what stands in its place until it is saved"`
 }
 
 // SavePlayer replaces one version of the player.
@@ -44,6 +46,9 @@ func (s *server) registerPlayer(api huma.API) {
 		if err := in.Body.Player.check(); err != nil {
 			return nil, err
 		}
+		if err := s.setAside(playerSetting); err != nil {
+			return nil, err
+		}
 		kept, err := s.store.KeepSetting(playerSetting, in.Body.Version, pack(in.Body.Player))
 		if err != nil {
 			return nil, unkept("player", 0, err)
@@ -58,7 +63,48 @@ func (s *server) player() (KeptPlayer, error) {
 	if err != nil || setting.Version == 0 {
 		return kept, err
 	}
-	return kept, json.Unmarshal(setting.Body, &kept.Player)
+	if err := json.Unmarshal(setting.Body, &kept.Player); err != nil {
+		kept.Player = Player{}
+		kept.Mended = []string{fmt.Sprintf("your neck and hands cannot be read (%s); a guitar in standard tuning stands in their place, and what was kept is set aside with the next save", err)}
+		return kept, nil
+	}
+	kept.Player, kept.Mended = kept.Player.mended()
+	return kept, nil
+}
+
+// mended is the player with what no rule allows brought to the nearest that is.
+func (p Player) mended() (Player, []string) {
+	if p.check() == nil {
+		return p, nil
+	}
+	hands, said := p.Hands.Mended()
+	p.Hands = hands
+	own := []document.Instrument(nil)
+	for _, i := range p.Instruments {
+		mended, changed := document.Hands{Instrument: &i}.Mended()
+		said = append(said, changed...)
+		if mended.Instrument != nil {
+			own = append(own, *mended.Instrument)
+		}
+	}
+	p.Instruments = own
+	return p, said
+}
+
+// setAside keeps a setting that cannot be read under another name, before a save takes
+// its place.
+func (s *server) setAside(name string) error {
+	before, err := s.store.Setting(name)
+	if err != nil || before.Version == 0 || json.Valid(before.Body) {
+		return err
+	}
+	aside := fmt.Sprintf("%s, version %d, not readable", name, before.Version)
+	known, err := s.store.Setting(aside)
+	if err != nil || known.Version > 0 {
+		return err
+	}
+	_, err = s.store.KeepSetting(aside, 0, before.Body)
+	return err
 }
 
 func (p Player) check() error {

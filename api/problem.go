@@ -6,6 +6,7 @@ import (
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"undaris/core/chart"
 	"undaris/core/neck"
@@ -65,7 +66,47 @@ func unkept(what string, id uint, err error) error {
 			fmt.Sprintf("this %s was saved elsewhere in the meantime; nothing was overwritten", what),
 			&huma.ErrorDetail{Location: "body.version", Message: stale.Error(), Value: stale.Current})
 	}
+	var damaged *damagedError
+	if errors.As(err, &damaged) {
+		detail := fmt.Sprintf("this %s cannot be read: %s; its earlier versions and its text can be had", what, damaged.err)
+		return huma.Error422UnprocessableEntity(detail, &huma.ErrorDetail{Location: "damaged", Message: damaged.Error()})
+	}
 	return err
+}
+
+// fileWords says in plain words what is wrong with the data file, and what can be done.
+var fileWords = map[store.FileCause]string{
+	store.DiskFull:   "the disk is full, so nothing was saved: free some space, and it is tried again",
+	store.ReadOnly:   "the data file is read-only, so nothing was saved: make it writable, or start Undaris with another --data",
+	store.Damaged:    "the data file is damaged: stop Undaris and put a copy of the file in its place",
+	store.Unreadable: "the data file could not be read or written: see whether its disk is still there",
+	store.Busy:       "another program holds the data file: close it, and it is tried again",
+}
+
+// faultWords is what is said of any other fault of the server.
+const faultWords = "something went wrong in Undaris; what you had kept is safe"
+
+func init() {
+	plain := huma.NewErrorWithContext
+	// A fault that no handler has put into words is put into plain ones here, and its cause
+	// is given to the log with the request.
+	huma.NewErrorWithContext = func(ctx huma.Context, status int, detail string, errs ...error) huma.StatusError {
+		if status != http.StatusInternalServerError {
+			return plain(ctx, status, detail, errs...)
+		}
+		cause := errors.Join(errs...)
+		if ctx != nil && cause != nil {
+			_ = humagin.Unwrap(ctx).Error(cause)
+		}
+		var file *store.FileError
+		if !errors.As(cause, &file) {
+			return plain(ctx, status, faultWords)
+		}
+		if file.Cause == store.DiskFull {
+			status = http.StatusInsufficientStorage
+		}
+		return plain(ctx, status, fileWords[file.Cause])
+	}
 }
 
 // indexed is the path of one of a list.

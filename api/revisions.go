@@ -3,22 +3,18 @@ package api
 import (
 	"context"
 	"fmt"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
-	"undaris/format/document"
 	"undaris/store"
 )
 
 // ChartRevision is one version of a chart.
 type ChartRevision struct {
-	Version int       `json:"version"`
-	Title   string    `json:"title"`
-	Saved   time.Time `json:"saved"`
-	Current bool      `json:"current"`
-	Changes []string  `json:"changes" doc:"What this version changed of the one before it"`
+	Revision
+	Title   string   `json:"title"`
+	Changes []string `json:"changes" doc:"What this version changed of the one before it"`
 }
 
 type restoreRevision struct {
@@ -42,7 +38,7 @@ func (s *server) registerRevisions(api huma.API) {
 		if err != nil {
 			return nil, unkept(fmt.Sprintf("version %d of the chart", in.Revision), in.ID, err)
 		}
-		d, err := s.store.Replace(store.Chart, in.ID, in.Body.Version, r.Name, r.Body)
+		d, err := s.store.Replace(store.Chart, in.ID, store.Save{Version: in.Body.Version, Name: r.Name, Body: r.Body, KeepBefore: true})
 		if err != nil {
 			return nil, unkept("chart", in.ID, err)
 		}
@@ -51,38 +47,30 @@ func (s *server) registerRevisions(api huma.API) {
 }
 
 // chartRevisions lists the versions of a chart, newest first, each with what it
-// changed.
+// changed. One that cannot be read is listed as damaged.
 func (s *server) chartRevisions(id uint) ([]ChartRevision, error) {
-	d, err := s.store.Read(store.Chart, id)
+	d, versions, err := s.revisionsOf(store.Chart, id)
 	if err != nil {
 		return nil, err
 	}
-	earlier, err := s.store.Revisions(id)
-	if err != nil {
-		return nil, err
-	}
-	now, err := chartOf(d)
-	if err != nil {
-		return nil, err
-	}
-	all := []ChartRevision{{Version: d.Version, Title: d.Name, Saved: d.UpdatedAt, Current: true}}
-	for _, r := range earlier {
-		before, err := chartOf(store.Document{ID: id, Kind: store.Chart, Body: r.Body})
+	all := make([]ChartRevision, len(versions))
+	charts := make([]*chart.Chart, len(versions))
+	for n, r := range versions {
+		all[n] = ChartRevision{Revision: revisionOf(r, d.Version), Title: r.Name, Changes: []string{}}
+		c, err := chartOf(store.Document{ID: id, Kind: store.Chart, Body: r.Body})
 		if err != nil {
-			return nil, err
+			all[n].Damaged = err.Error()
+			continue
 		}
-		all[len(all)-1].Changes = chart.Differences(before, now)
-		all = append(all, ChartRevision{Version: r.Version, Title: r.Name, Saved: r.SavedAt})
-		now = before
+		charts[n] = &c
 	}
-	all[len(all)-1].Changes = []string{"the chart as it was first kept"}
+	for n := range all {
+		switch {
+		case n == len(all)-1:
+			all[n].Changes = []string{"the chart as it was first kept"}
+		case charts[n] != nil && charts[n+1] != nil:
+			all[n].Changes = chart.Differences(*charts[n+1], *charts[n])
+		}
+	}
 	return all, nil
-}
-
-func chartOf(d store.Document) (chart.Chart, error) {
-	doc, err := unpack[document.Chart](d)
-	if err != nil {
-		return chart.Chart{}, err
-	}
-	return doc.Core()
 }

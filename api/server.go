@@ -6,6 +6,8 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"runtime/debug"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -37,14 +39,15 @@ type server struct {
 	store   *store.Store
 	version string
 	demo    bool
+	log     *slog.Logger
 }
 
 // New builds the handler for the whole application.
 func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	router.Use(logged(c.Log), recovered(c.Log), guarded(c))
-	s := &server{store: c.Store, version: c.Version, demo: c.Demo}
+	router.Use(logged(c.Log), recovered(c.Log), guarded(c), refusing)
+	s := &server{store: c.Store, version: c.Version, demo: c.Demo, log: c.Log}
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -85,6 +88,10 @@ func (s *server) register(api huma.API) {
 	s.registerComputePerformance(api)
 	s.registerCharts(api)
 	s.registerRevisions(api)
+	s.registerKept(api, "/api/charts", "chart", store.Chart)
+	s.registerKept(api, "/api/licks", "lick", store.Lick)
+	s.registerKept(api, "/api/lines", "line", store.Line)
+	s.registerKept(api, "/api/solos", "solo", store.Solo)
 	s.registerSheets(api)
 	s.registerPlayer(api)
 	s.registerLicks(api)
@@ -103,8 +110,11 @@ func logged(log *slog.Logger) gin.HandlerFunc {
 		if c.Writer.Status() >= http.StatusInternalServerError {
 			level = slog.LevelError
 		}
-		log.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
-			"status", c.Writer.Status(), "took", time.Since(start))
+		facts := []any{"method", c.Request.Method, "path", c.Request.URL.Path, "status", c.Writer.Status(), "took", time.Since(start)}
+		if len(c.Errors) > 0 {
+			facts = append(facts, "cause", strings.Join(c.Errors.Errors(), "; "))
+		}
+		log.Log(c, level, "request", facts...)
 	}
 }
 
@@ -112,7 +122,7 @@ func logged(log *slog.Logger) gin.HandlerFunc {
 // takes the server with it.
 func recovered(log *slog.Logger) gin.HandlerFunc {
 	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, what any) {
-		log.Error("panic", "path", c.Request.URL.Path, "what", what)
-		refuse(c, http.StatusInternalServerError, "something went wrong in Undaris; what you had kept is safe")
+		log.Error("panic", "path", c.Request.URL.Path, "what", what, "stack", string(debug.Stack()))
+		refuse(c, http.StatusInternalServerError, faultWords)
 	})
 }

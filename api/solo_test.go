@@ -143,19 +143,21 @@ func TestASoloIsKeptReplacedAndRestored(t *testing.T) {
 	path := "/api/solos/" + itoa(kept.ID)
 	type save struct {
 		SoloBody
-		Version int `json:"version"`
+		Version    int  `json:"version"`
+		KeepBefore bool `json:"keepBefore"`
 	}
 	changed := keep.SoloBody
 	changed.Solo.Name = "Once round"
 	changed.Solo.Choruses = changed.Solo.Choruses[:1]
-	again := call[KeptSolo](c, "PUT", path, save{changed, 1}, 200)
+	again := call[KeptSolo](c, "PUT", path, save{changed, 1, true}, 200)
 	assert.Equal(t, 2, again.Version)
-	call[problem](c, "PUT", path, save{keep.SoloBody, 1}, 412)
+	call[problem](c, "PUT", path, save{keep.SoloBody, 1, true}, 412)
 	assert.Equal(t, changed.Solo, call[KeptSolo](c, "GET", path, nil, 200).Solo, "nothing was overwritten")
 	versions := call[[]SoloRevision](c, "GET", path+"/revisions", nil, 200)
 	require.Len(t, versions, 2)
 	assert.True(t, versions[0].Current)
-	assert.Equal(t, keep.Solo, versions[1].Solo)
+	assert.Equal(t, keep.Solo.Name, versions[1].Name)
+	assert.Equal(t, 2, versions[1].Choruses)
 	restored := call[KeptSolo](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 200)
 	assert.Equal(t, keep.Solo, restored.Solo)
 	copied := call[KeptSolo](c, "POST", path+"/duplicate", nil, 201)

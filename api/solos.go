@@ -2,14 +2,15 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
 	"undaris/core/phrase"
+	"undaris/core/solo"
 	"undaris/format/document"
 	"undaris/format/solofile"
 	"undaris/store"
@@ -31,25 +32,29 @@ type KeepSolo struct {
 // KeptSolo is a solo of the library.
 type KeptSolo struct {
 	Kept
-	ChartID uint          `json:"chartId"`
-	Solo    document.Solo `json:"solo"`
+	ChartID uint `json:"chartId"`
+	SoloBody
 }
 
 // SoloEntry is a solo in the list of the library.
 type SoloEntry struct {
 	Kept
-	ChartID  uint   `json:"chartId"`
-	Name     string `json:"name"`
-	Choruses int    `json:"choruses"`
-	Notes    int    `json:"notes"`
+	ChartID uint   `json:"chartId"`
+	Name    string `json:"name"`
+	SoloSummary
+}
+
+// SoloSummary is what a list shows of a solo beside its name.
+type SoloSummary struct {
+	Choruses int `json:"choruses"`
+	Notes    int `json:"notes"`
 }
 
 // SoloRevision is a version of a solo.
 type SoloRevision struct {
-	Version int           `json:"version"`
-	Saved   time.Time     `json:"saved"`
-	Current bool          `json:"current"`
-	Solo    document.Solo `json:"solo"`
+	Revision
+	Name string `json:"name"`
+	SoloSummary
 }
 
 type soloExport struct {
@@ -61,18 +66,16 @@ type replaceSolo struct {
 	ID   uint `path:"id"`
 	Body struct {
 		SoloBody
-		Version int `json:"version" minimum:"1" doc:"The version that this one replaces"`
+		Replacing
 	}
 }
 
 func (s *server) registerSolos(api huma.API) {
 	huma.Get(api, "/api/solos", func(_ context.Context, in *linesOf) (*body[[]SoloEntry], error) {
-		documents, err := s.store.List(store.Solo, in.ChartID)
-		if err != nil {
-			return nil, err
-		}
-		entries, err := unpackAll(documents, soloEntry)
-		return &body[[]SoloEntry]{entries}, err
+		return s.soloEntries(s.store.Entries(store.Solo, in.ChartID))
+	})
+	huma.Get(api, "/api/solos/deleted", func(context.Context, *struct{}) (*body[[]SoloEntry], error) {
+		return s.soloEntries(s.store.Deleted(store.Solo))
 	})
 	huma.Post(api, "/api/solos", func(_ context.Context, in *body[KeepSolo]) (*body[KeptSolo], error) {
 		if _, err := keptAs[document.Chart](s, store.Chart, "chartId", in.Body.ChartID); err != nil {
@@ -96,7 +99,7 @@ func (s *server) registerSolos(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		d, err := s.store.Replace(store.Solo, in.ID, in.Body.Version, kept.Solo.Name, pack(kept))
+		d, err := s.store.Replace(store.Solo, in.ID, in.Body.save(kept.document()))
 		if err != nil {
 			return nil, unkept("solo", in.ID, err)
 		}
@@ -119,10 +122,12 @@ func (s *server) registerSolos(api huma.API) {
 		}
 		kept, err := unpack[SoloBody](d)
 		if err != nil {
-			return nil, err
+			return nil, unkept("solo", in.ID, err)
 		}
 		kept.Solo.Name = (phrase.Lick{Name: kept.Solo.Name}).Named(", copy").Name
-		if d, err = s.store.Create(store.Document{Kind: store.Solo, Name: kept.Solo.Name, ChartID: d.ChartID, Body: pack(kept)}); err != nil {
+		copied := kept.document()
+		copied.ChartID = d.ChartID
+		if d, err = s.store.Create(copied); err != nil {
 			return nil, err
 		}
 		return keptSolo(d)
@@ -139,7 +144,7 @@ func (s *server) registerSolos(api huma.API) {
 		if err != nil {
 			return nil, unkept(fmt.Sprintf("version %d of the solo", in.Revision), in.ID, err)
 		}
-		d, err := s.store.Replace(store.Solo, in.ID, in.Body.Version, r.Name, r.Body)
+		d, err := s.store.Replace(store.Solo, in.ID, store.Save{Version: in.Body.Version, Name: r.Name, Body: r.Body, KeepBefore: true})
 		if err != nil {
 			return nil, unkept("solo", in.ID, err)
 		}
@@ -156,7 +161,24 @@ func PutSolo(st *store.Store, k KeepSolo) (store.Document, error) {
 	if err != nil {
 		return store.Document{}, err
 	}
-	return st.Create(store.Document{Kind: store.Solo, Name: kept.Solo.Name, ChartID: &k.ChartID, Body: pack(kept)})
+	d := kept.document()
+	d.ChartID = &k.ChartID
+	return st.Create(d)
+}
+
+// document is the solo as it is kept.
+func (b SoloBody) document() store.Document {
+	return store.Document{Kind: store.Solo, Name: b.Solo.Name, Body: pack(b), Summary: pack(soloSummary(b))}
+}
+
+// setting is what the solo is kept over and for.
+func (b SoloBody) setting() (solo.Setting, error) {
+	return On{Chart: b.Chart, Hands: b.Hands}.setting()
+}
+
+func (o On) setting() (solo.Setting, error) {
+	read, err := o.read()
+	return solo.Setting{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
 }
 
 // checked reads every chorus over the chart, so that nothing is kept that cannot be opened.
@@ -165,48 +187,72 @@ func (b SoloBody) checked() (SoloBody, error) {
 	if b.Solo.Name == "" || len([]rune(b.Solo.Name)) > phrase.MaxName {
 		return b, invalid("", &chart.FieldError{Field: "solo.name", Detail: fmt.Sprintf("a solo's name has 1 to %d characters", phrase.MaxName)})
 	}
-	_, _, err := On{Chart: b.Chart, Hands: b.Hands}.joined(b.Solo.Choruses)
-	return b, err
+	if _, _, err := (On{Chart: b.Chart, Hands: b.Hands}).joined(b.Solo.Choruses); err != nil {
+		return b, err
+	}
+	at, err := b.setting()
+	if err != nil {
+		return b, err
+	}
+	choruses := make([]document.Chorus, len(b.Solo.Choruses))
+	for n, c := range b.Solo.Choruses {
+		c.Plan = c.Plan.Named(at)
+		choruses[n] = c
+	}
+	b.Solo.Choruses = choruses
+	return b, nil
 }
 
 func keptSolo(d store.Document) (*body[KeptSolo], error) {
 	kept, err := unpack[SoloBody](d)
 	if err != nil {
-		return nil, err
+		return nil, unkept("solo", d.ID, err)
 	}
-	return &body[KeptSolo]{KeptSolo{Kept: keptOf(d), ChartID: *d.ChartID, Solo: kept.Solo}}, nil
+	return &body[KeptSolo]{KeptSolo{Kept: keptOf(d), ChartID: *d.ChartID, SoloBody: kept}}, nil
 }
 
-func soloEntry(d store.Document, b SoloBody) SoloEntry {
-	entry := SoloEntry{Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Solo.Name, Choruses: len(b.Solo.Choruses)}
+func (s *server) soloEntries(documents []store.Document, err error) (*body[[]SoloEntry], error) {
+	if err != nil {
+		return nil, err
+	}
+	all, err := listed(s, documents, func(d store.Document) (SoloSummary, []string, error) {
+		b, err := unpack[SoloBody](d)
+		return soloSummary(b), nil, err
+	})
+	entries := make([]SoloEntry, len(all))
+	for n, one := range all {
+		entries[n] = SoloEntry{Kept: one.kept, Name: documents[n].Name, ChartID: *documents[n].ChartID, SoloSummary: one.summary}
+	}
+	return &body[[]SoloEntry]{entries}, err
+}
+
+func soloSummary(b SoloBody) SoloSummary {
+	summary := SoloSummary{Choruses: len(b.Solo.Choruses)}
 	for _, c := range b.Solo.Choruses {
 		for _, block := range c.Blocks {
-			entry.Notes += len(block.Notes)
+			summary.Notes += len(block.Notes)
 		}
 	}
-	return entry
+	return summary
 }
 
 // soloRevisions lists the versions of a solo, newest first.
 func (s *server) soloRevisions(id uint) ([]SoloRevision, error) {
-	d, err := s.store.Read(store.Solo, id)
+	d, versions, err := s.revisionsOf(store.Solo, id)
 	if err != nil {
 		return nil, err
 	}
-	earlier, err := s.store.Revisions(id)
-	if err != nil {
-		return nil, err
-	}
-	now, err := unpack[SoloBody](d)
-	all := []SoloRevision{{Version: d.Version, Saved: d.UpdatedAt, Current: true, Solo: now.Solo}}
-	for _, r := range earlier {
-		before, err := unpack[SoloBody](store.Document{ID: id, Kind: store.Solo, Body: r.Body})
+	all := make([]SoloRevision, len(versions))
+	for n, r := range versions {
+		all[n] = SoloRevision{Revision: revisionOf(r, d.Version), Name: r.Name}
+		b, err := unpack[SoloBody](store.Document{ID: id, Kind: store.Solo, Body: r.Body})
 		if err != nil {
-			return nil, err
+			all[n].Damaged = err.Error()
+			continue
 		}
-		all = append(all, SoloRevision{Version: r.Version, Saved: r.SavedAt, Solo: before.Solo})
+		all[n].SoloSummary = soloSummary(b)
 	}
-	return all, err
+	return all, nil
 }
 
 // exportSolo writes a kept solo as a file: what is heard of it, each chorus at its stage.
@@ -221,6 +267,9 @@ func (s *server) exportSolo(id uint, name string) (*file, error) {
 	}
 	kept, err := unpack[SoloBody](d)
 	if err != nil {
+		return nil, unkept("solo", id, err)
+	}
+	if kept, err = s.withItsTune(kept, *d.ChartID); err != nil {
 		return nil, err
 	}
 	on, line, err := On{Chart: kept.Chart, Hands: kept.Hands}.joined(kept.Solo.Choruses)
@@ -232,4 +281,47 @@ func (s *server) exportSolo(id uint, name string) (*file, error) {
 	}
 	out := solofile.Solo{Name: kept.Solo.Name, Chart: on.chart, Instrument: on.instrument, Line: line, Choruses: len(kept.Solo.Choruses)}
 	return &file{Type: format.Type, Disposition: attached(kept.Solo.Name + format.Extension), Body: format.Write(out)}, nil
+}
+
+// withItsTune is a solo moved along to where its tune and the player's neck are now. It
+// stays as it was kept where the tune is gone.
+func (s *server) withItsTune(kept SoloBody, chartID uint) (SoloBody, error) {
+	now, err := s.present(chartID)
+	if err != nil || now == nil {
+		return kept, err
+	}
+	from, err := kept.setting()
+	if err != nil {
+		return kept, err
+	}
+	to, err := now.setting()
+	if err != nil {
+		return kept, err
+	}
+	moved, _, err := kept.Solo.Transposed(from, to)
+	if err != nil {
+		return kept, invalid("solo", err)
+	}
+	return SoloBody{Solo: moved, Chart: now.Chart, Hands: now.Hands}, nil
+}
+
+// present is a kept tune as it is now, and the player's hands; nil where the tune is gone
+// or cannot be read.
+func (s *server) present(chartID uint) (*On, error) {
+	d, err := s.store.Read(store.Chart, chartID)
+	if err != nil {
+		if errors.Is(err, store.ErrNotFound) {
+			return nil, nil
+		}
+		return nil, err
+	}
+	c, err := chartOf(d)
+	if err != nil {
+		return nil, nil
+	}
+	player, err := s.player()
+	if err != nil {
+		return nil, err
+	}
+	return &On{Chart: document.ChartOf(c), Hands: &player.Player.Hands}, nil
 }

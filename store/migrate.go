@@ -79,6 +79,17 @@ var migrations = []*gormigrate.Migration{
 		`DROP TABLE documents_before`,
 		`DROP TABLE revisions_before`,
 	)},
+	// A summary is what a list shows of a document, so that lists read no bodies. A body
+	// that is changed without a new version was changed by someone else: its summary is
+	// forgotten, and made anew from what is there.
+	{ID: "0005-summaries", Migrate: statements(
+		`ALTER TABLE documents ADD COLUMN summary BLOB`,
+		`ALTER TABLE documents ADD COLUMN label TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE revisions ADD COLUMN label TEXT NOT NULL DEFAULT ''`,
+		`CREATE TRIGGER documents_changed_outside AFTER UPDATE OF body ON documents
+			WHEN NEW.version = OLD.version
+			BEGIN UPDATE documents SET summary = NULL WHERE id = NEW.id; END`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {

@@ -30,7 +30,7 @@ func (s *Store) Setting(name string) (Setting, error) {
 func (s *Store) KeepSetting(name string, version int, body []byte) (Setting, error) {
 	var kept Setting
 	err := s.db.Transaction(func(tx *gorm.DB) error {
-		before, err := (&Store{tx}).Setting(name)
+		before, err := s.within(tx).Setting(name)
 		if err != nil {
 			return err
 		}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"errors"
+	"fmt"
 
 	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
@@ -31,5 +32,45 @@ func (d dialector) Translate(err error) error {
 	case codes.SQLITE_CONSTRAINT_CHECK:
 		return gorm.ErrCheckConstraintViolated
 	}
+	return ofTheFile(err)
+}
+
+// ofTheFile is the error as a *FileError, where the driver says that the data file itself
+// is what could not be read or written.
+func ofTheFile(err error) error {
+	var broken *driver.Error
+	if errors.As(err, &broken) {
+		if cause, ok := causes[broken.Code()&0xff]; ok {
+			return &FileError{Cause: cause, err: err}
+		}
+	}
 	return err
 }
+
+// FileCause is what is wrong with the data file as a whole.
+type FileCause string
+
+// What may be wrong with it.
+const (
+	DiskFull   FileCause = "disk full"
+	ReadOnly   FileCause = "read-only"
+	Damaged    FileCause = "damaged"
+	Unreadable FileCause = "unreadable"
+	Busy       FileCause = "busy"
+)
+
+// causes are the driver's primary codes of them.
+var causes = map[int]FileCause{
+	codes.SQLITE_FULL: DiskFull, codes.SQLITE_READONLY: ReadOnly, codes.SQLITE_CORRUPT: Damaged, codes.SQLITE_NOTADB: Damaged,
+	codes.SQLITE_IOERR: Unreadable, codes.SQLITE_CANTOPEN: Unreadable, codes.SQLITE_BUSY: Busy, codes.SQLITE_LOCKED: Busy,
+}
+
+// FileError says that the data file itself could not be read or written.
+type FileError struct {
+	Cause FileCause
+	err   error
+}
+
+func (e *FileError) Error() string { return fmt.Sprintf("data file %s: %s", e.Cause, e.err) }
+
+func (e *FileError) Unwrap() error { return e.err }

@@ -13,7 +13,11 @@ import (
 )
 
 // Store is an open data file.
-type Store struct{ db *gorm.DB }
+type Store struct {
+	db *gorm.DB
+	// now is the clock; a test sets it.
+	now func() time.Time
+}
 
 // Kind is what a document is.
 type Kind string
@@ -33,7 +37,12 @@ type Document struct {
 	Name    string
 	Body    []byte
 	Version int
-	// ChartID is the chart a line was written over; nil for other kinds.
+	// Summary is what a list shows of it, written by whoever wrote the body; nil where it
+	// is not known, or where the body was changed by another program since.
+	Summary []byte
+	// Label is the name of its present version; empty for none.
+	Label string
+	// ChartID is the chart a line or a solo was written over; nil for other kinds.
 	ChartID              *uint
 	CreatedAt, UpdatedAt time.Time
 	// PractisedAt is when it was last played; nil for never.
@@ -46,9 +55,19 @@ type Revision struct {
 	DocumentID uint `gorm:"primaryKey"`
 	Version    int  `gorm:"primaryKey"`
 	Name       string
-	Body       []byte
-	SavedAt    time.Time
+	// Label is what the player calls the version; empty for none.
+	Label   string
+	Body    []byte
+	SavedAt time.Time
 }
+
+// Sitting is how long a version stays open: saves that follow each other within this time
+// are one sitting, and only its last state is kept when a later one replaces it (our
+// choice: long enough to look something up, short enough that a day's work is several).
+const Sitting = 5 * time.Minute
+
+// MaxLabel is how many characters the name of a version has at most.
+const MaxLabel = 60
 
 // ErrNotFound means that no document of that kind has that ID.
 var ErrNotFound = errors.New("not found")
@@ -61,6 +80,16 @@ func (e *StaleError) Error() string {
 	return fmt.Sprintf("version %d has been replaced; the current version is %d", e.Given, e.Current)
 }
 
+// Save is what replaces a version of a document.
+type Save struct {
+	Version int
+	Name    string
+	Body    []byte
+	Summary []byte
+	// KeepBefore keeps the version that is replaced, even if it is of the same sitting.
+	KeepBefore bool
+}
+
 // Open opens the data file, creating it if need be, and brings it up to the
 // newest migration. Every commit is on disk before a save is acknowledged
 // (synchronous FULL), so that even a power cut loses none.
@@ -71,19 +100,24 @@ func Open(path string) (*Store, error) {
 		"_time_format": {"sqlite"},
 		"_timezone":    {"UTC"},
 	}
+	s := &Store{now: time.Now}
 	db, err := gorm.Open(openSQLite("file:"+(&url.URL{Path: path}).EscapedPath()+"?"+pragmas.Encode()), &gorm.Config{
 		TranslateError: true,
 		Logger:         logger.Discard,
-		NowFunc:        func() time.Time { return time.Now().UTC() },
+		NowFunc:        func() time.Time { return s.now().UTC() },
 	})
 	if err != nil {
-		return nil, fmt.Errorf("opening the data file %s: %w", path, err)
+		return nil, fmt.Errorf("opening the data file %s: %w", path, ofTheFile(err))
 	}
 	if err := migrate(db); err != nil {
-		return nil, fmt.Errorf("bringing the data file %s up to date: %w", path, err)
+		return nil, fmt.Errorf("bringing the data file %s up to date: %w", path, ofTheFile(err))
 	}
-	return &Store{db: db}, nil
+	s.db = db
+	return s, nil
 }
+
+// within is the store inside a transaction.
+func (s *Store) within(tx *gorm.DB) *Store { return &Store{db: tx, now: s.now} }
 
 // Close closes the data file.
 func (s *Store) Close() error {
@@ -103,7 +137,7 @@ func (s *Store) New() (bool, error) {
 
 // Together runs several writes as one: all of them are kept, or none.
 func (s *Store) Together(writes func(*Store) error) error {
-	return s.db.Transaction(func(tx *gorm.DB) error { return writes(&Store{tx}) })
+	return s.db.Transaction(func(tx *gorm.DB) error { return writes(s.within(tx)) })
 }
 
 // Create keeps a new document and returns it with its ID and version 1.
@@ -122,6 +156,16 @@ func (s *Store) Read(kind Kind, id uint) (Document, error) {
 	return d, err
 }
 
+// ReadAny is Read for a document that may be deleted.
+func (s *Store) ReadAny(kind Kind, id uint) (Document, error) {
+	var d Document
+	err := s.db.Unscoped().Where("kind = ?", kind).First(&d, id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return Document{}, ErrNotFound
+	}
+	return d, err
+}
+
 // List returns every document of a kind, in the order they were made. A chart
 // ID other than 0 lists only what was written over that chart.
 func (s *Store) List(kind Kind, chartID uint) ([]Document, error) {
@@ -133,24 +177,82 @@ func (s *Store) List(kind Kind, chartID uint) ([]Document, error) {
 	return documents, query.Find(&documents).Error
 }
 
-// Replace saves a new name and body over the given version and keeps the one
-// before it. A version that is not the current one is a *StaleError.
-func (s *Store) Replace(kind Kind, id uint, version int, name string, body []byte) (Document, error) {
+// Entries lists the documents of a kind without their bodies, in the order they were
+// made. A chart ID other than 0 lists only what was written over that chart.
+func (s *Store) Entries(kind Kind, chartID uint) ([]Document, error) {
+	query := s.db.Model(&Document{}).Where("kind = ?", kind).Order("id")
+	if chartID != 0 {
+		query = query.Where("chart_id = ?", chartID)
+	}
+	return entries(kind, query)
+}
+
+// entries reads what a list needs of a query's documents. The rows are scanned one by one,
+// since that takes a third of the time for a large library.
+func entries(kind Kind, query *gorm.DB) ([]Document, error) {
+	rows, err := query.Select("id, name, version, summary, label, chart_id, updated_at, practised_at, deleted_at").Rows()
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = rows.Close() }()
+	all := []Document{}
+	for rows.Next() {
+		d := Document{Kind: kind}
+		if err := rows.Scan(&d.ID, &d.Name, &d.Version, &d.Summary, &d.Label, &d.ChartID, &d.UpdatedAt, &d.PractisedAt, &d.DeletedAt); err != nil {
+			return nil, ofTheFile(err)
+		}
+		all = append(all, d)
+	}
+	return all, ofTheFile(rows.Err())
+}
+
+// KeepSummary notes what a list shows of one version of a document. It is no new version.
+func (s *Store) KeepSummary(d Document, summary []byte) error {
+	return s.db.Model(&Document{}).Unscoped().Where("id = ? AND version = ?", d.ID, d.Version).UpdateColumn("summary", summary).Error
+}
+
+// Replace saves a document over the given version. The version before is kept where it
+// was the end of a sitting, where it has a label, or where the save asks for it. A
+// version that is not the current one is a *StaleError, and nothing is changed.
+func (s *Store) Replace(kind Kind, id uint, save Save) (Document, error) {
 	var saved Document
 	err := s.db.Transaction(func(tx *gorm.DB) error {
-		before, err := (&Store{tx}).current(kind, id, version)
+		before, err := s.within(tx).current(kind, id, save.Version)
 		if err != nil {
 			return err
 		}
-		revision := Revision{DocumentID: id, Version: before.Version, Name: before.Name, Body: before.Body, SavedAt: before.UpdatedAt}
-		if err := tx.Create(&revision).Error; err != nil {
-			return err
+		if save.KeepBefore || before.Label != "" || s.now().Sub(before.UpdatedAt) >= Sitting {
+			revision := Revision{DocumentID: id, Version: before.Version, Name: before.Name, Label: before.Label, Body: before.Body, SavedAt: before.UpdatedAt}
+			if err := tx.Create(&revision).Error; err != nil {
+				return err
+			}
 		}
 		saved = before
-		saved.Name, saved.Body, saved.Version = name, body, version+1
+		saved.Name, saved.Body, saved.Summary, saved.Version, saved.Label = save.Name, save.Body, save.Summary, save.Version+1, ""
 		return tx.Save(&saved).Error
 	})
 	return saved, err
+}
+
+// LabelVersion names a version of a document, the present one or an earlier; an empty
+// label takes the name away.
+func (s *Store) LabelVersion(kind Kind, id uint, version int, label string) error {
+	return s.db.Transaction(func(tx *gorm.DB) error {
+		d, err := s.within(tx).Read(kind, id)
+		if err != nil {
+			return err
+		}
+		var result *gorm.DB
+		if d.Version == version {
+			result = tx.Model(&Document{}).Where("id = ?", id).UpdateColumn("label", label)
+		} else {
+			result = tx.Model(&Revision{}).Where("document_id = ? AND version = ?", id, version).UpdateColumn("label", label)
+		}
+		if result.Error == nil && result.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return result.Error
+	})
 }
 
 // Practised notes that the document was played at a time. It is no new version:
@@ -163,16 +265,15 @@ func (s *Store) Practised(kind Kind, id uint, at time.Time) error {
 	return result.Error
 }
 
-// Deleted lists the deleted documents of a kind, the latest first.
+// Deleted lists the deleted documents of a kind without their bodies, the latest first.
 func (s *Store) Deleted(kind Kind) ([]Document, error) {
-	documents := []Document{}
-	return documents, s.db.Unscoped().Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC").Find(&documents).Error
+	return entries(kind, s.db.Unscoped().Model(&Document{}).Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC"))
 }
 
 // Delete takes the document out of every list; Restore brings it back.
 func (s *Store) Delete(kind Kind, id uint, version int) error {
 	return s.db.Transaction(func(tx *gorm.DB) error {
-		d, err := (&Store{tx}).current(kind, id, version)
+		d, err := s.within(tx).current(kind, id, version)
 		if err != nil {
 			return err
 		}
@@ -182,7 +283,7 @@ func (s *Store) Delete(kind Kind, id uint, version int) error {
 
 // Restore brings a deleted document back as it was.
 func (s *Store) Restore(kind Kind, id uint) (Document, error) {
-	result := s.db.Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id).Update("deleted_at", nil)
+	result := s.db.Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("deleted_at", nil)
 	if result.Error != nil {
 		return Document{}, result.Error
 	}
@@ -213,4 +314,9 @@ func (s *Store) current(kind Kind, id uint, version int) (Document, error) {
 		return Document{}, &StaleError{Given: version, Current: d.Version}
 	}
 	return d, err
+}
+
+// LimitPages keeps the data file from growing beyond so many pages, as a full disk does.
+func (s *Store) LimitPages(pages int) error {
+	return s.db.Exec(fmt.Sprintf("PRAGMA max_page_count = %d", pages)).Error
 }

@@ -1,6 +1,8 @@
 package store
 
 import (
+	"bytes"
+	"os"
 	"path/filepath"
 	"sync"
 	"testing"
@@ -51,7 +53,7 @@ func TestEverySaveKeepsTheOneBefore(t *testing.T) {
 	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
 	for n, name := range []string{"Two", "Three"} {
-		d, err = s.Replace(Chart, d.ID, n+1, name, []byte(name))
+		d, err = s.Replace(Chart, d.ID, Save{Version: n + 1, Name: name, Body: []byte(name), KeepBefore: true})
 		require.NoError(t, err)
 	}
 	assert.Equal(t, 3, d.Version)
@@ -66,9 +68,9 @@ func TestAStaleWriteIsRefusedAndChangesNothing(t *testing.T) {
 	s := fresh(t)
 	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, d.ID, 1, "Two", []byte("2"))
+	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte("2"), KeepBefore: true})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, d.ID, 1, "Mine", []byte("mine"))
+	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "Mine", Body: []byte("mine"), KeepBefore: true})
 	var stale *StaleError
 	require.ErrorAs(t, err, &stale)
 	assert.Equal(t, 2, stale.Current)
@@ -90,7 +92,7 @@ func TestOneWriterWins(t *testing.T) {
 	var group sync.WaitGroup
 	for n := range 8 {
 		group.Go(func() {
-			if _, err := s.Replace(Chart, d.ID, 1, "Two", []byte{byte(n)}); err == nil {
+			if _, err := s.Replace(Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte{byte(n)}, KeepBefore: true}); err == nil {
 				won.Store(n, true)
 			}
 		})
@@ -124,7 +126,7 @@ func TestOneRevisionIsFound(t *testing.T) {
 	s := fresh(t)
 	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, d.ID, 1, "Two", []byte("2"))
+	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte("2"), KeepBefore: true})
 	require.NoError(t, err)
 	r, err := s.Revision(d.ID, 1)
 	require.NoError(t, err)
@@ -192,18 +194,18 @@ func TestAFileFromBeforeSolosKeepsEverything(t *testing.T) {
 	s, err := Open(path)
 	migrations = all
 	require.NoError(t, err)
-	tune, err := s.Create(Document{Kind: Chart, Name: "Tune", Body: []byte("1")})
-	require.NoError(t, err)
-	_, err = s.Replace(Chart, tune.ID, 1, "Tune again", []byte("2"))
-	require.NoError(t, err)
-	line, err := s.Create(Document{Kind: Line, Name: "Line", ChartID: &tune.ID, Body: []byte("3")})
-	require.NoError(t, err)
-	require.NoError(t, s.Delete(Line, line.ID, 1))
-	_, err = s.Create(Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
-	require.Error(t, err, "there were no solos")
+	for _, statement := range []string{
+		`INSERT INTO documents (kind, name, body, version, created_at, updated_at) VALUES ('chart', 'Tune again', '2', 2, '2026-01-01 00:00:00', '2026-01-01 00:00:00')`,
+		`INSERT INTO revisions (document_id, version, name, body, saved_at) VALUES (1, 1, 'Tune', '1', '2026-01-01 00:00:00')`,
+		`INSERT INTO documents (kind, name, body, version, chart_id, created_at, updated_at, deleted_at) VALUES ('line', 'Line', '3', 1, 1, '2026-01-01 00:00:00', '2026-01-01 00:00:00', '2026-01-02 00:00:00')`,
+	} {
+		require.NoError(t, s.db.Exec(statement).Error)
+	}
+	require.Error(t, s.db.Exec(`INSERT INTO documents (kind, name, body, version, created_at, updated_at) VALUES ('solo', 'Solo', '4', 1, '2026-01-01 00:00:00', '2026-01-01 00:00:00')`).Error, "there were no solos")
 	require.NoError(t, s.Close())
 
 	again := open(t, path)
+	tune, line := Document{ID: 1}, Document{ID: 2}
 	read, err := again.Read(Chart, tune.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Tune again", read.Name)
@@ -248,4 +250,116 @@ func TestAFileFromANewerVersionIsRefused(t *testing.T) {
 	require.NoError(t, s.Close())
 	_, err = Open(path)
 	assert.ErrorContains(t, err, "up to date")
+}
+
+// clock is a store whose time a test sets.
+func clock(t *testing.T, at string) (*Store, func(after time.Duration)) {
+	t.Helper()
+	s := fresh(t)
+	now, err := time.Parse(time.DateTime, at)
+	require.NoError(t, err)
+	s.now = func() time.Time { return now }
+	return s, func(after time.Duration) { now = now.Add(after) }
+}
+
+// Saves of one sitting are one version: what is kept of it is its last state.
+func TestASittingIsOneVersion(t *testing.T) {
+	s, later := clock(t, "2026-05-01 20:00:00")
+	d, err := s.Create(Document{Kind: Chart, Name: "made", Body: []byte("made")})
+	require.NoError(t, err)
+	save := func(name string, after time.Duration) {
+		t.Helper()
+		later(after)
+		d, err = s.Replace(Chart, d.ID, Save{Version: d.Version, Name: name, Body: []byte(name)})
+		require.NoError(t, err)
+	}
+	for _, name := range []string{"t", "ti", "tit"} {
+		save(name, time.Minute)
+	}
+	save("an hour later", time.Hour)
+	save("and on", 4*time.Minute)
+	save("and on again", 4*time.Minute+59*time.Second)
+	save("the next sitting", Sitting)
+	names := []string{}
+	revisions, err := s.Revisions(d.ID)
+	require.NoError(t, err)
+	for _, r := range revisions {
+		names = append(names, r.Name)
+	}
+	assert.Equal(t, []string{"and on again", "tit"}, names)
+	assert.Equal(t, 8, d.Version, "every save is a version of its own for whoever saves next")
+}
+
+func TestANamedVersionIsKept(t *testing.T) {
+	s, later := clock(t, "2026-05-01 20:00:00")
+	d, err := s.Create(Document{Kind: Solo, Name: "one", Body: []byte("1")})
+	require.NoError(t, err)
+	require.NoError(t, s.LabelVersion(Solo, d.ID, 1, "for Friday"))
+	later(time.Minute)
+	d, err = s.Replace(Solo, d.ID, Save{Version: 1, Name: "two", Body: []byte("2")})
+	require.NoError(t, err)
+	assert.Empty(t, d.Label, "the name is that of the version before")
+	revisions, err := s.Revisions(d.ID)
+	require.NoError(t, err)
+	require.Len(t, revisions, 1)
+	assert.Equal(t, "for Friday", revisions[0].Label)
+	require.NoError(t, s.LabelVersion(Solo, d.ID, 1, ""))
+	r, err := s.Revision(d.ID, 1)
+	require.NoError(t, err)
+	assert.Empty(t, r.Label)
+	assert.ErrorIs(t, s.LabelVersion(Solo, d.ID, 7, "none"), ErrNotFound)
+	assert.ErrorIs(t, s.LabelVersion(Chart, d.ID, 1, "none"), ErrNotFound)
+}
+
+// A list reads no bodies; a body that another program has changed loses its summary.
+func TestSummaries(t *testing.T) {
+	s := fresh(t)
+	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1"), Summary: []byte("s1")})
+	require.NoError(t, err)
+	entries, err := s.Entries(Chart, 0)
+	require.NoError(t, err)
+	require.Len(t, entries, 1)
+	assert.Nil(t, entries[0].Body)
+	assert.Equal(t, []byte("s1"), entries[0].Summary)
+
+	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "One", Body: []byte("2"), Summary: []byte("s1")})
+	require.NoError(t, err)
+	entries, err = s.Entries(Chart, 0)
+	require.NoError(t, err)
+	assert.Equal(t, []byte("s1"), entries[0].Summary, "a save of our own keeps it")
+
+	require.NoError(t, s.db.Exec(`update documents set body='oops' where id=1`).Error)
+	entries, err = s.Entries(Chart, 0)
+	require.NoError(t, err)
+	assert.Nil(t, entries[0].Summary)
+	require.NoError(t, s.KeepSummary(entries[0], []byte("s2")))
+	entries, err = s.Entries(Chart, 0)
+	require.NoError(t, err)
+	assert.Equal(t, []byte("s2"), entries[0].Summary)
+	assert.Equal(t, 2, entries[0].Version)
+}
+
+// What is wrong with the data file as a whole is told apart.
+func TestCausesOfTheDataFile(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "undaris.db")
+	s, err := Open(path)
+	require.NoError(t, err)
+	require.NoError(t, s.db.Exec(`PRAGMA max_page_count = 1`).Error)
+	_, err = s.Create(Document{Kind: Chart, Name: "Too much", Body: make([]byte, 1<<20)})
+	var file *FileError
+	require.ErrorAs(t, err, &file)
+	assert.Equal(t, DiskFull, file.Cause)
+	entries, err := s.Entries(Chart, 0)
+	require.NoError(t, err)
+	assert.Empty(t, entries, "nothing is half kept")
+	require.NoError(t, s.db.Exec(`PRAGMA query_only = 1`).Error)
+	_, err = s.Create(Document{Kind: Chart, Name: "Read only", Body: []byte("1")})
+	require.ErrorAs(t, err, &file)
+	assert.Equal(t, ReadOnly, file.Cause)
+	require.NoError(t, s.Close())
+
+	require.NoError(t, os.WriteFile(path, bytes.Repeat([]byte("no data file "), 400), 0o600))
+	_, err = Open(path)
+	require.ErrorAs(t, err, &file)
+	assert.Equal(t, Damaged, file.Cause)
 }

@@ -120,8 +120,8 @@ func (e *PositionError) Error() string {
 		e.Text, strings.Join(e.Allowed, ", "))
 }
 
-// FindPosition finds a position by its ID, or by a form alone, which means the
-// lowest place of that form. "fret-7" is the window from any fret of the neck.
+// FindPosition finds a position by its ID or its Name: a form alone is its lowest
+// place. "fret-7" is the window from any fret of the neck.
 // The empty text asks for the default: the E form, or in other tunings the window
 // that has the tonic lowest on the lowest string.
 func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error) {
@@ -131,10 +131,13 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 	}
 	ids := make([]string, len(all))
 	for n, p := range all {
-		if p.ID() == text || (p.Form != "" && string(p.Form) == text) {
+		if p.ID() == text {
 			return p, nil
 		}
 		ids[n] = p.ID()
+	}
+	if p, ok := byName(all, text); ok {
+		return p, nil
 	}
 	fault := &PositionError{Text: text, Allowed: ids, Nearest: home(i, tonic, all).ID()}
 	_, number, _ := strings.Cut(text, "-")

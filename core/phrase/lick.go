@@ -114,6 +114,18 @@ func (l Lick) Key() harmony.Key {
 	return k
 }
 
+// LiesAt is the position of the lick's own key that is nearest to where its frets lie.
+func (l Lick) LiesAt(i neck.Instrument) neck.Position {
+	low, _ := l.Phrase.Frets()
+	best := neck.Position{Window: i.WindowFrom(min(max(low, 0), i.Frets-3))}
+	for n, p := range neck.Positions(i, l.Tonic.Class()) {
+		if n == 0 || max(p.Core-low, low-p.Core) < max(best.Core-low, low-best.Core) {
+			best = p
+		}
+	}
+	return best
+}
+
 // Setting is a lick laid into a key and position.
 type Setting struct {
 	Phrase Phrase

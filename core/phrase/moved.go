@@ -73,12 +73,12 @@ func (l Lick) FretsKept(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved
 }
 
 // SetInto is the lick as one of its own in a key, set where the hand stands: what it
-// was written over is transposed with it. Where the position has no room for it, it
-// stays as it is.
-func (l Lick) SetInto(i neck.Instrument, tonic pitch.Note, w neck.Window) Lick {
+// was written over is transposed with it. Its error is a *NoRoomError where the position
+// has no room for it.
+func (l Lick) SetInto(i neck.Instrument, tonic pitch.Note, w neck.Window) (Lick, error) {
 	setting, err := l.Set(i, tonic.Class(), w)
 	if err != nil {
-		return l
+		return Lick{}, err
 	}
 	set := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: tonic, Phrase: setting.Phrase, On: &i}
 	for _, from := range l.Phrase.Over {
@@ -89,7 +89,7 @@ func (l Lick) SetInto(i neck.Instrument, tonic pitch.Note, w neck.Window) Lick {
 		}
 		set.Phrase.Over = append(set.Phrase.Over, from)
 	}
-	return set
+	return set, nil
 }
 
 func refused(way MoveWay, format string, args ...any) Moved {

@@ -93,7 +93,8 @@ func TestALickIsSetIntoTheKeyFirst(t *testing.T) {
 	require.NoError(t, err)
 	p, err := neck.FindPosition(guitar, key.Tonic.Class(), "E")
 	require.NoError(t, err)
-	set := overC7(t).SetInto(guitar, key.Tonic, p.Window)
+	set, err := overC7(t).SetInto(guitar, key.Tonic, p.Window)
+	require.NoError(t, err)
 	assert.Equal(t, "Ab7", set.Phrase.Over[0].Chord.Symbol())
 	assert.Equal(t, neck.Place{String: 3, Fret: 4}, set.Phrase.Events[0].Place)
 	home := set.MovedTo(guitar, p.Window, key, chordOf(t, "Ab7"))
@@ -103,7 +104,9 @@ func TestALickIsSetIntoTheKeyFirst(t *testing.T) {
 	assert.Len(t, over[2].Altered, 2, "as F7 asks of it in C")
 	far := overC7(t)
 	far.Phrase.Events = []Event{at(0, 6, 1), at(1, 1, 20)}
-	assert.Equal(t, far, far.SetInto(guitar, key.Tonic, p.Window), "no position has room for it")
+	_, err = far.SetInto(guitar, key.Tonic, p.Window)
+	var noRoom *NoRoomError
+	assert.ErrorAs(t, err, &noRoom, "no position has room for it")
 }
 
 func TestALongNameMakesRoom(t *testing.T) {

@@ -187,7 +187,11 @@ func (g *ground) movedIn(n int, w neck.Window) map[int]phrase.Phrase {
 		return one.moved
 	}
 	one.moved = map[int]phrase.Phrase{}
-	home := g.Licks[n].SetInto(g.Instrument, g.Chart.Key.Tonic, w)
+	home, err := g.Licks[n].SetInto(g.Instrument, g.Chart.Key.Tonic, w)
+	if err != nil {
+		g.set[setAt{n, w}] = one
+		return one.moved
+	}
 	for chord, over := range g.chords {
 		if over.chord.Root.Class() == home.Root() || len(one.phrase.Events) == 0 {
 			continue

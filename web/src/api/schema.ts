@@ -160,6 +160,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API charts by ID revisions by revision label */
+        put: operations["put-api-charts-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}/revisions/{revision}/restore": {
         parameters: {
             query?: never;
@@ -186,6 +203,23 @@ export interface paths {
         };
         /** List API charts by ID sheets by what */
         get: operations["list-api-charts-by-id-sheets-by-what"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API charts by ID text */
+        get: operations["list-api-charts-by-id-text"];
         put?: never;
         post?: never;
         delete?: never;
@@ -585,6 +619,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/solo/transposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute solo transposed */
+        post: operations["post-api-compute-solo-transposed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/split": {
         parameters: {
             query?: never;
@@ -741,6 +792,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API licks by ID revisions by revision label */
+        put: operations["put-api-licks-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks/{id}/revisions/{revision}/restore": {
         parameters: {
             query?: never;
@@ -752,6 +820,23 @@ export interface paths {
         put?: never;
         /** Post API licks by ID revisions by revision restore */
         post: operations["post-api-licks-by-id-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API licks by ID text */
+        get: operations["list-api-licks-by-id-text"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -811,6 +896,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API lines by ID revisions by revision label */
+        put: operations["put-api-lines-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API lines by ID text */
+        get: operations["list-api-lines-by-id-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/player": {
         parameters: {
             query?: never;
@@ -841,6 +960,23 @@ export interface paths {
         put?: never;
         /** Post API solos */
         post: operations["post-api-solos"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API solos deleted */
+        get: operations["list-api-solos-deleted"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -934,6 +1070,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/solos/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API solos by ID revisions by revision label */
+        put: operations["put-api-solos-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/solos/{id}/revisions/{revision}/restore": {
         parameters: {
             query?: never;
@@ -945,6 +1098,23 @@ export interface paths {
         put?: never;
         /** Post API solos by ID revisions by revision restore */
         post: operations["post-api-solos-by-id-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solos/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API solos by ID text */
+        get: operations["list-api-solos-by-id-text"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1204,10 +1374,14 @@ export interface components {
              * @description Of one chorus, repeats played out
              */
             bars: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
             feel: string;
             /** Format: int64 */
             id: number;
             key: components["schemas"]["Key"];
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
             meter: string;
             /**
              * Format: date-time
@@ -1232,6 +1406,10 @@ export interface components {
             /** @description What this version changed of the one before it */
             changes: string[];
             current: boolean;
+            /** @description What is wrong with a version that cannot be read */
+            damaged?: string;
+            /** @description What the player calls the version */
+            label?: string;
             /** Format: date-time */
             saved: string;
             title: string;
@@ -2049,6 +2227,8 @@ export interface components {
             tuning: string;
         };
         JoinRequest: {
+            /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
+            asWritten?: boolean;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -2141,11 +2321,15 @@ export interface components {
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
             facts: components["schemas"]["Facts"];
             /** @description The key that the hand plays in above the capo */
             fretted?: string;
             /** Format: int64 */
             id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
             /** @description Every chord on the time line, in order, repeats played out */
             moments: components["schemas"]["Moment"][];
             /** Format: date-time */
@@ -2164,9 +2348,13 @@ export interface components {
             version: number;
         };
         KeptLick: {
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
             /** Format: int64 */
             id: number;
             lick: components["schemas"]["Lick"];
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
             /** Format: date-time */
             saved: string;
             /**
@@ -2176,18 +2364,26 @@ export interface components {
             version: number;
         };
         KeptLine: {
-            /** @description The chart as it was when the line was kept */
+            /** @description The tune as it is now; as it was when the line was kept, where it is gone */
             chart: components["schemas"]["ReadChart"];
             /** Format: int64 */
             chartId: number;
             choice: components["schemas"]["LineChoice"];
-            /** @description What it was kept for */
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** @description What it is for */
             hands?: components["schemas"]["Hands"];
             /** Format: int64 */
             id: number;
+            /** @description The key it was kept in, where it has moved with its tune */
+            keptIn?: string;
             /** Format: int64 */
             lickId: number;
             line: components["schemas"]["Line"];
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            /** @description What could not stay when it moved, note by note */
+            moved?: string[];
             name: string;
             /** Format: date-time */
             saved: string;
@@ -2198,6 +2394,8 @@ export interface components {
             version: number;
         };
         KeptPlayer: {
+            /** @description What could not be taken as it is kept, and what stands in its place until it is saved */
+            mended?: string[];
             player: components["schemas"]["Player"];
             /** Format: date-time */
             saved: string;
@@ -2208,10 +2406,18 @@ export interface components {
             version: number;
         };
         KeptSolo: {
+            /** @description The tune as it was when the solo was saved */
+            chart: components["schemas"]["Chart"];
             /** Format: int64 */
             chartId: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** @description What it is kept for; left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
             /** Format: int64 */
             id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
             /** Format: date-time */
             saved: string;
             solo: components["schemas"]["Solo"];
@@ -2465,6 +2671,10 @@ export interface components {
         };
         LickRevision: {
             current: boolean;
+            /** @description What is wrong with a version that cannot be read */
+            damaged?: string;
+            /** @description What the player calls the version */
+            label?: string;
             lick: components["schemas"]["Lick"];
             /** Format: date-time */
             saved: string;
@@ -2540,10 +2750,14 @@ export interface components {
         LineEntry: {
             /** Format: int64 */
             chartId: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
             /** Format: int64 */
             id: number;
             /** @description The tonic it was kept in */
             key: string;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
             name: string;
             /**
              * @description The change it leads over
@@ -2748,6 +2962,8 @@ export interface components {
             to: components["schemas"]["Target"];
         };
         MovesRequest: {
+            /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
+            asWritten?: boolean;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -2782,7 +2998,8 @@ export interface components {
             scheme?: string;
             /** Format: int64 */
             tempo: number;
-            title: string;
+            /** @description Left out for one made from its form and key */
+            title?: string;
             tonic: string;
         };
         Note: {
@@ -2818,6 +3035,11 @@ export interface components {
             /** @description The nearest repair; left out where its string has none */
             repair?: string;
             sentence: string;
+        };
+        On: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
         };
         Outline: {
             /** @enum {string} */
@@ -3216,6 +3438,8 @@ export interface components {
         };
         ReplaceChartBody: {
             chart: components["schemas"]["Chart"];
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
             /**
              * Format: int64
              * @description The version that this one replaces
@@ -3223,6 +3447,8 @@ export interface components {
             version: number;
         };
         ReplaceLickBody: {
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
             lick: components["schemas"]["Lick"];
             /**
              * Format: int64
@@ -3235,6 +3461,8 @@ export interface components {
             chart: components["schemas"]["Chart"];
             /** @description What it is kept for; left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
             solo: components["schemas"]["Solo"];
             /**
              * Format: int64
@@ -3409,13 +3637,30 @@ export interface components {
             /** @description 1 to 60 characters */
             name: string;
         };
+        SoloConcession: {
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            chorus: number;
+            says: string;
+            /**
+             * Format: int64
+             * @description Of that chorus
+             */
+            tick: number;
+        };
         SoloEntry: {
             /** Format: int64 */
             chartId: number;
             /** Format: int64 */
             choruses: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
             /** Format: int64 */
             id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
             name: string;
             /** Format: int64 */
             notes: number;
@@ -3438,10 +3683,18 @@ export interface components {
             plan: components["schemas"]["ChorusPlan"];
         };
         SoloRevision: {
+            /** Format: int64 */
+            choruses: number;
             current: boolean;
+            /** @description What is wrong with a version that cannot be read */
+            damaged?: string;
+            /** @description What the player calls the version */
+            label?: string;
+            name: string;
+            /** Format: int64 */
+            notes: number;
             /** Format: date-time */
             saved: string;
-            solo: components["schemas"]["Solo"];
             /** Format: int64 */
             version: number;
         };
@@ -3574,6 +3827,17 @@ export interface components {
             degree: string;
             note: string;
         };
+        TransposeSolo: {
+            /** @description What it is over and for */
+            from: components["schemas"]["On"];
+            solo: components["schemas"]["Solo"];
+            /** @description What it is to be over and for */
+            to: components["schemas"]["On"];
+        };
+        TransposedSolo: {
+            concessions: components["schemas"]["SoloConcession"][];
+            solo: components["schemas"]["Solo"];
+        };
         Turnaround: {
             /** @description What it does */
             about: string;
@@ -3607,6 +3871,8 @@ export interface components {
             lost: string[];
             /** @description The notes that could be better, each once, and what would mend them */
             offences: components["schemas"]["Offence"][];
+            /** @description The lick's own bars and chords, which the tab is over where it is taken as written */
+            own?: components["schemas"]["Chart"];
             /** @description Notes rested on: how many are home or colour */
             rests: components["schemas"]["Share"];
             shape: components["schemas"]["Outline"];
@@ -3615,14 +3881,20 @@ export interface components {
             tab: components["schemas"]["Tab"];
         };
         VerdictRequest: {
+            /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
+            asWritten?: boolean;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
             lick: components["schemas"]["Lick"];
-            /** @description A position's id or form; left out for the home position */
+            /** @description Where the hand stands: a position's id or form; left out for the home position */
             position?: string;
             /** @description The notes to put right first, from 0 */
             repair?: number[];
+        };
+        VersionLabel: {
+            /** @description At most 60 characters; empty takes the name away */
+            label: string;
         };
         Way: {
             /**
@@ -4082,6 +4354,40 @@ export interface operations {
             };
         };
     };
+    "put-api-charts-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-charts-by-id-revisions-by-revision-restore": {
         parameters: {
             query?: never;
@@ -4133,6 +4439,39 @@ export interface operations {
                 id: number;
                 /** @description One chord in one position, the whole tune, or empty necks */
                 what: "map" | "practice" | "blank";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-charts-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
             };
             cookie?: never;
         };
@@ -4927,6 +5266,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-solo-transposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TransposeSolo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TransposedSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-split": {
         parameters: {
             query?: never;
@@ -5316,6 +5688,40 @@ export interface operations {
             };
         };
     };
+    "put-api-licks-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-licks-by-id-revisions-by-revision-restore": {
         parameters: {
             query?: never;
@@ -5339,6 +5745,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-licks-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -5511,6 +5950,73 @@ export interface operations {
             };
         };
     };
+    "put-api-lines-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-lines-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-player": {
         parameters: {
             query?: never;
@@ -5625,6 +6131,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-solos-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoloEntry"][];
                 };
             };
             /** @description Error */
@@ -5864,6 +6399,40 @@ export interface operations {
             };
         };
     };
+    "put-api-solos-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-solos-by-id-revisions-by-revision-restore": {
         parameters: {
             query?: never;
@@ -5887,6 +6456,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-solos-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

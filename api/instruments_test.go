@@ -1,0 +1,117 @@
+package api
+
+import (
+	"fmt"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"undaris/format/document"
+)
+
+// necks are instruments of every number of strings there may be, among them one whose
+// strings do not rise one after the other.
+var necks = []document.Instrument{
+	{Name: "bass", Tuning: "E1 A1 D2 G2", Frets: 20, ScaleMM: 860},
+	{Name: "four high", Tuning: "G4 C4 E4 A4", Frets: 15, ScaleMM: 345},
+	{Name: "five low", Tuning: "B0 E1 A1 D2 G2", Frets: 24, ScaleMM: 860},
+	{Name: "five open", Tuning: "G2 D3 G3 B3 D4", Frets: 22, ScaleMM: 648},
+	{Name: "standard", Tuning: "E2 A2 D3 G3 B3 E4", Frets: 22, ScaleMM: 648},
+	{Name: "DADGAD, short", Tuning: "D2 A2 D3 G3 A3 D4", Frets: 12, ScaleMM: 560},
+	{Name: "seven", Tuning: "B1 E2 A2 D3 G3 B3 E4", Frets: 24, ScaleMM: 648},
+	{Name: "eight", Tuning: "F#1 B1 E2 A2 D3 G3 B3 E4", Frets: 27, ScaleMM: 700},
+}
+
+// Every computation answers for every instrument, with a capo and without, or says what
+// is in the way: none of them ends in a fault of the server.
+func TestEveryComputationOnEveryInstrument(t *testing.T) {
+	c := application(t, nil)
+	licks := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
+	charts := []document.Chart{}
+	for _, entry := range call[[]ChartEntry](c, "GET", "/api/charts", nil, 200) {
+		charts = append(charts, call[KeptChart](c, "GET", "/api/charts/"+itoa(entry.ID), nil, 200).Chart)
+	}
+	answered := map[string]int{}
+	ask := func(what, path string, in any) *httpAnswer {
+		response := c.do("POST", path, in)
+		assert.Contains(t, []int{http.StatusOK, http.StatusUnprocessableEntity}, response.Code, "%s of %s: %s", path, what, response.Body.String())
+		if response.Code == http.StatusOK {
+			answered[path]++
+		}
+		return &httpAnswer{response.Code, response.Body.Bytes()}
+	}
+	for n, neck := range necks {
+		for _, capo := range []int{0, 3} {
+			chart := charts[n%len(charts)]
+			chart.Capo = capo
+			on := On{Chart: chart, Hands: &document.Hands{Instrument: &neck}}
+			what := fmt.Sprintf("%s, capo %d", neck.Name, capo)
+			ask(what, "/api/compute/chart", EditChart{Chart: chart})
+			made := ask(what, "/api/compute/map", MapRequest{On: on})
+			read := call[ReadChart](c, "POST", "/api/compute/chart", EditChart{Chart: chart}, 200)
+			change := read.Changes[0]
+			positions := []string{""}
+			if made.status == http.StatusOK {
+				all := decoded[Map](t, made.body).Positions
+				positions = append(positions, all[0].ID, all[len(all)/2].ID, all[len(all)-1].ID)
+			}
+			for _, at := range positions {
+				ask(what, "/api/compute/chord", ChordRequest{On: on, Chord: change.Leaving.Chord, Next: change.Arriving.Chord, Position: at})
+				ask(what, "/api/compute/change", ChangeRequest{On: on, Change: change.Tick, Position: at})
+				ask(what, "/api/compute/landings", LandingsRequest{On: on, Change: change.Tick, Position: at, Here: Place{String: 1, Fret: 5}})
+				for s := 1; s <= 4; s++ {
+					ask(what, "/api/compute/approaches", ApproachesRequest{On: on, Change: change.Tick, Position: at, Target: Place{String: s, Fret: 3 + s}})
+				}
+				ask(what, "/api/compute/path", PathRequest{On: on, Position: at})
+				ask(what, "/api/compute/functions", FunctionsRequest{On: on, Position: at})
+				ask(what, "/api/compute/run", RunRequest{On: on, Position: at, Arrival: change.Tick, Notes: 8, From: &Place{String: 4, Fret: 3}, To: &Place{String: 1, Fret: 5}})
+				ask(what, "/api/compute/sequence", SequenceRequest{On: on, Position: at, From: 1, Bars: 2})
+			}
+			for _, l := range licks {
+				one := MovesRequest{On: on, Lick: l.Lick}
+				ask(what, "/api/compute/line", LineRequest{On: on, Lick: l.Lick, LineChoice: LineChoice{Change: change.Tick}})
+				ask(what, "/api/compute/performance", PerformanceRequest{On: on, From: 1, Bars: 2, Line: &PlayedLine{Phrase: l.Lick.Phrase}})
+				for _, asWritten := range []bool{false, true} {
+					one.AsWritten = asWritten
+					ask(what, "/api/compute/moves", one)
+					ask(what, "/api/compute/verdict", VerdictRequest{MovesRequest: one})
+					ask(what, "/api/compute/elsewhere", one)
+					ask(what, "/api/compute/join", JoinRequest{MovesRequest: one, With: licks[3].Lick, Notes: 2})
+				}
+			}
+			ask(what, "/api/licks/find", FindLicks{On: on})
+			for _, fromLicks := range []bool{false, true} {
+				plan := SoloRequest{On: on, Plan: document.ChorusPlan{FromLicks: fromLicks, Seed: uint64(n)}}
+				if fromLicks {
+					for _, l := range licks {
+						plan.Licks = append(plan.Licks, l.Lick)
+					}
+				}
+				planned := ask(what, "/api/compute/solo", plan)
+				if planned.status != http.StatusOK {
+					continue
+				}
+				chorus := document.Chorus{Plan: plan.Plan, Blocks: decoded[PlannedSolo](t, planned.body).Best[0].Blocks}
+				ask(what, "/api/compute/chorus", ChorusRequest{On: on, Chorus: chorus})
+				ask(what, "/api/compute/choruses", ChorusesRequest{On: on, Choruses: []document.Chorus{chorus}})
+			}
+		}
+	}
+	for path, count := range answered {
+		assert.Positive(t, count, "%s answers", path)
+	}
+	for _, neck := range []document.Instrument{necks[0], necks[7]} {
+		tuned := licks[0].Lick
+		tuned.Tuning = neck.Tuning
+		for n := range tuned.Events {
+			tuned.Events[n].String = 1 + n%4
+		}
+		ask(neck.Name, "/api/compute/lick", LickRequest{Lick: tuned})
+	}
+}
+
+type httpAnswer struct {
+	status int
+	body   []byte
+}

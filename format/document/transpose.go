@@ -1,0 +1,104 @@
+package document
+
+import (
+	"fmt"
+	"reflect"
+
+	"undaris/core/neck"
+	"undaris/core/solo"
+)
+
+// Transposed is the solo moved along with its tune from one setting to another: its notes
+// as solo.Transpose has them, its plans with the positions that follow. What is the same
+// in both settings stays as it is, to the note. Its error is a *chart.FieldError where
+// the solo cannot be read over the setting it is from.
+func (d Solo) Transposed(from, to solo.Setting) (Solo, []solo.Concession, error) {
+	if SameSetting(from, to) {
+		return d, nil, nil
+	}
+	choruses := make([]solo.Chorus, len(d.Choruses))
+	for n, c := range d.Choruses {
+		blocks, err := Blocks(c.Blocks, from.Chart, from.Instrument)
+		if err != nil {
+			return d, nil, below(fmt.Sprintf("choruses[%d]", n), err)
+		}
+		choruses[n] = solo.Chorus{Blocks: blocks}
+	}
+	moved, conceded := solo.Transpose(choruses, from, to)
+	out := Solo{Name: d.Name, Choruses: make([]Chorus, len(d.Choruses))}
+	for n, c := range d.Choruses {
+		plan, said := c.Plan.transposed(from, to)
+		for _, sentence := range said {
+			conceded = append(conceded, solo.Concession{Chorus: n, Sentence: sentence})
+		}
+		out.Choruses[n] = Chorus{Plan: plan, Stage: c.Stage, Blocks: BlocksOf(moved[n].Blocks)}
+	}
+	return out, conceded, nil
+}
+
+// SameSetting says whether a solo lies the same in both: the same sounding chords in the
+// same bars on the same strings.
+func SameSetting(from, to solo.Setting) bool {
+	return from.Chart.Key == to.Chart.Key && from.Chart.Meter == to.Chart.Meter && from.Interval(to) == 0 &&
+		from.Chart.Ticks() == to.Chart.Ticks() && reflect.DeepEqual(from.Instrument.Open, to.Instrument.Open) && from.Instrument.Frets == to.Instrument.Frets
+}
+
+// transposed is the plan with its positions followed into another setting, and what of it
+// the tune no longer has.
+func (d ChorusPlan) transposed(from, to solo.Setting) (ChorusPlan, []string) {
+	said := []string{}
+	d.Position = followed(d.Position, from, to)
+	bars := to.Chart.Ticks() / to.Chart.Meter.BarTicks()
+	shifts := []Shift(nil)
+	for _, s := range d.Shifts {
+		if s.Bar > bars {
+			said = append(said, fmt.Sprintf("the shift at bar %d is left out: the tune has %d bars now", s.Bar, bars))
+			continue
+		}
+		shifts = append(shifts, Shift{Bar: s.Bar, Position: followed(s.Position, from, to)})
+	}
+	d.Shifts = shifts
+	if len(d.Blend) > 1 && len(d.Blend) != bars {
+		blend := append([]float64(nil), d.Blend[:min(len(d.Blend), bars)]...)
+		for len(blend) < bars {
+			blend = append(blend, d.Blend[len(d.Blend)-1])
+		}
+		d.Blend = blend
+	}
+	if _, err := to.Chart.Meter.Subdivision(d.Subdivision); err != nil {
+		said = append(said, fmt.Sprintf("phrases no longer run in %ss: %s has none", d.Subdivision, to.Chart.Meter))
+		d.Subdivision = ""
+	}
+	return d, said
+}
+
+// followed is the name of the position that follows one, given by its ID or name, into
+// another setting; empty, the default, stays so.
+func followed(text string, from, to solo.Setting) string {
+	if text == "" {
+		return ""
+	}
+	return FollowedPosition(text, from, to).Name(neck.Positions(to.Instrument, to.Chart.Key.Tonic.Class()))
+}
+
+// FollowedPosition is the position that follows one, given by its ID or name, into another
+// setting. A text that names none is taken for the default.
+func FollowedPosition(text string, from, to solo.Setting) neck.Position {
+	tonic := from.Chart.Key.Tonic.Class()
+	p, err := neck.FindPosition(from.Instrument, tonic, text)
+	if err != nil {
+		p, _ = neck.FindPosition(from.Instrument, tonic, "")
+	}
+	return p.Follow(from.Instrument, tonic, to.Instrument, to.Chart.Key.Tonic.Class())
+}
+
+// Named is the plan with its positions kept by name, which means the same in every key.
+func (d ChorusPlan) Named(at solo.Setting) ChorusPlan {
+	d.Position = followed(d.Position, at, at)
+	shifts := []Shift(nil)
+	for _, s := range d.Shifts {
+		shifts = append(shifts, Shift{Bar: s.Bar, Position: followed(s.Position, at, at)})
+	}
+	d.Shifts = shifts
+	return d
+}
