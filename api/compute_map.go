@@ -18,6 +18,7 @@ type MapRequest struct {
 // Map is a chart laid on the neck.
 type Map struct {
 	Instrument Neck          `json:"instrument"`
+	Sounding   string        `json:"sounding" doc:"Its open strings as they sound above the capo, from the lowest up" example:"E2 A2 D3 G3 B3 E4"`
 	BoxName    string        `json:"boxName"`
 	Chords     []MapChord    `json:"chords" doc:"The distinct chords in the order they first sound"`
 	Positions  []MapPosition `json:"positions" doc:"Lowest first"`
@@ -58,6 +59,7 @@ type Lack struct {
 // MapPosition is one position of the key.
 type MapPosition struct {
 	Position
+	Name   string  `json:"name" doc:"How it is kept: by its form, which means the same in every key" example:"E+1"`
 	Shapes []Shape `json:"shapes" doc:"One for each of the chords, in their order"`
 }
 
@@ -108,7 +110,7 @@ func mapOf(o on) (Map, error) {
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Home: home.ID(), Instrument: neckOf(i), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
+	m := Map{Home: home.ID(), Instrument: neckOf(i), Sounding: i.Tuning(), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
 	chords := c.Chords()
 	over := make([]*overChord, len(chords))
 	for n, chord := range chords {
@@ -117,8 +119,9 @@ func mapOf(o on) (Map, error) {
 			Chord: chord.Symbol(), Roman: c.Key.Roman(chord), Box: boxOver(chord, box), Judgements: judgements(c.Key, chord),
 		})
 	}
-	for _, p := range neck.Positions(i, c.Key.Tonic.Class()) {
-		position := MapPosition{Position: positionOf(p)}
+	positions := neck.Positions(i, c.Key.Tonic.Class())
+	for _, p := range positions {
+		position := MapPosition{Position: positionOf(p), Name: p.Name(positions)}
 		boxShape := neck.Lay(i, p.Window, box.Tones)
 		for n, chord := range chords {
 			position.Shapes = append(position.Shapes, o.shape(chord, over[n], p, boxShape))

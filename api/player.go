@@ -38,6 +38,12 @@ type SavePlayer struct {
 const playerSetting = "player"
 
 func (s *server) registerPlayer(api huma.API) {
+	huma.Post(api, "/api/compute/player", func(_ context.Context, in *body[Player]) (*body[Player], error) {
+		if err := in.Body.check(); err != nil {
+			return nil, err
+		}
+		return &body[Player]{in.Body}, nil
+	})
 	huma.Get(api, "/api/player", func(context.Context, *struct{}) (*body[KeptPlayer], error) {
 		kept, err := s.player()
 		return &body[KeptPlayer]{kept}, err

@@ -103,7 +103,7 @@ func TestApproaches(t *testing.T) {
 // The path of targets runs along the form; a landing is pinned on the neck, the rest
 // is planned anew around it, and the pin survives a reload.
 func TestThePathOfTargets(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/change?at=5760&bench=path")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760&change.bench=path")
 	p.Sees("4 frets, 7 strings", "9 frets, 0 strings", "A, the 3 of F7, string 4 fret 7")
 	thread := "[...document.querySelectorAll('.strip .landing')].map(e => e.textContent.trim()).join(', ')"
 	assert.Equal(t, "3 E, 3 A, 3 E, 3 A, 3 E, 3 B, ♭7 E♭, 3 E, 3 B", js[string](p, thread))
@@ -129,7 +129,7 @@ func TestThePathOfTargets(t *testing.T) {
 
 // Three fretted notes follow three chords by their bends.
 func TestBends(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/change?bench=bends")
+	p := openPage(t, demo(t), "/tunes/1/change?change.bench=bends")
 	p.Sees("B♭ 4:8", "F 3:10", "shake", "bend ½")
 	assert.Equal(t, "8 ♭7 home", p.Tab()[0])
 	p.place("4:8")
@@ -146,7 +146,7 @@ func TestBends(t *testing.T) {
 
 // The calculator counts back, says how fast that is, and makes a run fit.
 func TestCountingBack(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/change?at=5760&bench=count&target=2:10&here=4:10")
+	p := openPage(t, demo(t), "/tunes/1/change?at=5760&change.bench=count&target=2:10&change.here=4:10")
 	p.Sees("Start on the and of beat 1 of bar 4")
 	p.Choose("Subdivision", "sixteenths")
 	p.Sees("Start on the second sixteenth of beat 3 of bar 4", "7.5 notes a second", "triplets at 149.3")
@@ -167,7 +167,7 @@ func TestCountingBack(t *testing.T) {
 
 // A tune that stays on one chord offers that chord's own tones, bar by bar.
 func TestChangesOfAVamp(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/chart?panel=tune")
+	p := openPage(t, demo(t), "/tunes/1/chart?chart.panel=tune")
 	p.Choose("Scheme", "one-chord vamp")
 	p.Click("3 Change")
 	p.Sees("The tune stays on C7: aim at one of its own tones on the downbeat.", "Into B♭, the ♭7 of C7")

@@ -166,7 +166,7 @@ func TestFilesThatCannotBeRead(t *testing.T) {
 }
 
 func TestTransposeReadAgainAndUndo(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/4/chart?panel=tune")
+	p := openPage(t, demo(t), "/tunes/4/chart?chart.panel=tune")
 	before := "A♭ | Fm7 | D♭maj7 E♭7 | A♭ E♭/G | Fm7 | B♭m7 E♭7 | Cm7 F7 | B♭m7 E♭7"
 	p.SheetIs(before)
 	p.Choose("Transpose to", "E")
@@ -193,7 +193,7 @@ func TestTransposeReadAgainAndUndo(t *testing.T) {
 // An imagined turnaround on the last two bars is followed everywhere, by the
 // soloist alone, and can be switched off.
 func TestAnImaginedTurnaround(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/chart?panel=turnarounds&at=19200")
+	p := openPage(t, demo(t), "/tunes/1/chart?chart.panel=turnarounds&at=19200")
 	p.Sees("On bars 11 and 12", "Em7 A7 | Dm7 G7")
 	p.Click("Imagine iii7 VI7 ii7 V7")
 	p.SheetIs("C7 | F7 | C7 | C7 | F7 | F7 | C7 | C7 | G7 | F7 | C7 ~ Em7 A7 | G7 ~ Dm7 G7")
@@ -282,7 +282,7 @@ func (p *Page) Extend(bars int) {
 }
 
 func TestTempoFeelCapoAndName(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/chart?panel=tune")
+	p := openPage(t, demo(t), "/tunes/1/chart?chart.panel=tune")
 	p.Click("Faster")
 	p.Until("113", "document.querySelector('[aria-label=\"Tempo of the tune\"]').value === '113'")
 	p.Press("-")
@@ -338,7 +338,7 @@ func TestTheLibrary(t *testing.T) {
 
 // What is taken away is a file of its format, and the paper has the chart alone.
 func TestTakingAChartAway(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/3/chart?panel=file")
+	p := openPage(t, demo(t), "/tunes/3/chart?chart.panel=file")
 	p.Has("Bar grid")
 	for name, begins := range map[string]string{"Bar grid": "title: Salt Road at Dusk", "ChordPro": "{title: Salt Road at Dusk}", "MusicXML": "<?xml", "MIDI": "MThd"} {
 		text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("fetch("+named(name)+".href).then(r => r.text())", chromedp.EvalAwaitPromise))

@@ -62,8 +62,8 @@ func TestContrastMeetsAA(t *testing.T) {
 // neck says where it is, and at 1280 by 800 nothing has to be scrolled for.
 func TestEverythingHasANameAndFits(t *testing.T) {
 	s := demo(t)
-	for _, path := range []string{"/", "/tunes/3/chart", "/tunes/4/chart?panel=tune", "/tunes/2/chart?panel=turnarounds", "/tunes/4/chart?panel=facts", "/tunes/1/chart?panel=versions", "/tunes/1/chart?panel=file",
-		"/tunes/3/map?at=21120", "/tunes/4/map?bench=arpeggios", "/tunes/4/map?bench=chords", "/tunes/1/map?neck=full&label=note", "/tunes/4/change?at=1920", "/tunes/4/change?bench=path", "/tunes/2/change?bench=bends", "/tunes/3/change?bench=count", "/tunes/4/change?bench=box", "/tunes/1/change?at=5760&here=3:8&target=3:10&approach=enclosure", "/tunes/4/licks?at=1920", "/tunes/1/licks?do=verdict&lick=8", "/tunes/1/licks?do=write&lick=22", "/tunes/4/licks?do=write&lick=14&staff=yes", "/tunes/3/licks?do=elsewhere&lick=9", "/tunes/1/licks?do=join&lick=30&with=24&notes=2", "/tunes/4/licks?do=move&lick=7&move=Fm7|1", "/tunes/2/licks?do=move&lick=9&move=E7|2", "/tunes/1/map", "/tunes/2/map?pos=A", "/tunes/1/change?at=5760", "/tunes/1/licks?at=5760", "/tunes/2/licks?at=8640&lick=9&sub=sixteenth"} {
+	for _, path := range []string{"/", "/tunes/3/chart", "/tunes/4/chart?chart.panel=tune", "/tunes/2/chart?chart.panel=turnarounds", "/tunes/4/chart?chart.panel=facts", "/tunes/1/chart?chart.panel=versions", "/tunes/1/chart?chart.panel=file",
+		"/tunes/3/map?at=21120", "/tunes/4/map?map.bench=arpeggios", "/tunes/4/map?map.bench=chords", "/tunes/1/map?map.full=yes&map.label=note", "/tunes/4/change?at=1920", "/tunes/4/change?change.bench=path", "/tunes/2/change?change.bench=bends", "/tunes/3/change?change.bench=count", "/tunes/4/change?change.bench=box", "/tunes/1/change?at=5760&change.here=3:8&target=3:10&approach=enclosure", "/tunes/4/licks?at=1920", "/tunes/1/licks?licks.panel=verdict&licks.lick=8", "/tunes/1/licks?licks.panel=write&licks.lick=22", "/tunes/4/licks?licks.panel=write&licks.lick=14&licks.staff=yes", "/tunes/3/licks?licks.panel=elsewhere&licks.lick=9", "/tunes/1/licks?licks.panel=join&licks.lick=30&licks.behind=24&licks.between=2", "/tunes/4/licks?licks.panel=move&licks.lick=7&licks.move=Fm7|1", "/tunes/2/licks?licks.panel=move&licks.lick=9&licks.move=E7|2", "/tunes/1/map", "/tunes/2/map?pos=A", "/tunes/1/change?at=5760", "/tunes/1/licks?at=5760", "/tunes/2/licks?at=8640&licks.lick=9&sub=sixteenth"} {
 		t.Run(path, func(t *testing.T) {
 			p := openPage(t, s, path)
 			p.Until("the page", "document.querySelector('main h1')")
@@ -88,7 +88,7 @@ func TestEverythingHasANameAndFits(t *testing.T) {
 // The signs that players read come from fonts that ship, whatever fonts the
 // machine has.
 func TestSignsAreInTheFontsThatShip(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/2/licks?at=8640&lick=9")
+	p := openPage(t, demo(t), "/tunes/2/licks?at=8640&licks.lick=9")
 	p.Sees("G♯", "♭7")
 	p.Until("the fonts", "document.fonts.status === 'loaded'")
 	for _, weight := range []string{"400", "700"} {

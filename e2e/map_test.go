@@ -91,7 +91,7 @@ func TestHearingAShape(t *testing.T) {
 
 // Maps are taken away as files: vectors from the server, a picture by the browser.
 func TestMapsOnPaper(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/3/map?bench=paper&pos=E")
+	p := openPage(t, demo(t), "/tunes/3/map?map.bench=paper&pos=E")
 	p.Has("PDF of the whole tune")
 	for name, begins := range map[string]string{"PDF of the whole tune": "%PDF-", "SVG of F♯m7 here": "<svg", "PDF of blank necks": "%PDF-"} {
 		text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("fetch("+named(name)+".href).then(r => r.text())", chromedp.EvalAwaitPromise))
@@ -118,7 +118,7 @@ func TestALayoutWithNothingInIt(t *testing.T) {
 	p.Sees("From the bottom: ♭7 R 3 5 ♭7")
 	p.Click("Bar 2, F7, IV")
 	p.Click("G form, frets 5 to 8")
-	p.Go("/tunes/1/map?layout=some+frets:1-2")
+	p.Go("/tunes/1/map?map.layout=some+frets:1-2")
 	p.Sees("no tone lies on frets 1 to 2 in this position")
 	p.Click("All tones")
 	p.Sees("From the bottom: R 3 5 ♭7 R 3 5 ♭7 R")
@@ -219,7 +219,7 @@ func TestAStretchPastTheSpan(t *testing.T) {
 // Sequences are written through the tune's chords, follow the bar under work, and
 // are heard over the band.
 func TestSequences(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/map?bench=sequences")
+	p := openPage(t, demo(t), "/tunes/1/map?map.bench=sequences")
 	p.Sees("Hear it over the band")
 	p.Until("three bars", "document.querySelectorAll('.tab .note').length === 24")
 	assert.Equal(t, []string{"8 R home", "7 3 home", "10 5 home", "8 ♭7 home", "10 R home", "9 3 home", "8 5 home", "11 ♭7 home", "8 5 home"}, p.Tab()[:9])

@@ -154,7 +154,7 @@ func (p *Page) Drag(x, y, toX, toY float64) {
 
 // A chorus of the box alone loses changes: the strip says where, a repair settles one.
 func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/solo?solo=0&bench=plan")
+	p := openPage(t, demo(t), "/tunes/1/solo?solo.id=0&solo.bench=plan")
 	p.Sees("Drop the band")
 	p.Click("the box, made up")
 	p.Sees("saved")
@@ -243,7 +243,7 @@ func TestASoloIsKeptTakenAwayAndOpenedAgain(t *testing.T) {
 		require.Len(t, counts, 2, format)
 		assert.Equal(t, counts[0], counts[1], "%s has every note", format)
 	}
-	p.Go("/tunes/1/solo?solo=" + id)
+	p.Go("/tunes/1/solo?solo.id=" + id)
 	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
 	assert.Equal(t, full, p.frets(), "it is opened as it was kept")
 	p.Press("k")
@@ -272,7 +272,7 @@ func readBack(p *Page, id, format string) []int {
 
 // A refusal names the place and keeps what was there.
 func TestAnOwnPhrasePlanThatCannotBeReadIsSaid(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/solo?bench=plan")
+	p := openPage(t, demo(t), "/tunes/1/solo?solo.bench=plan")
 	p.Expect(422)
 	p.Sees("Drop the band")
 	p.Choose("Phrase plan", "own letters")

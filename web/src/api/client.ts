@@ -70,9 +70,14 @@ export type KeptSolo = Schemas['KeptSolo']
 export type Complaint = Schemas['Complaint']
 export type Figures = Schemas['Figures']
 export type Gave = Schemas['Gave']
+export type TransposedSolo = Schemas['TransposedSolo']
+export type SoloConcession = Schemas['SoloConcession']
 export type Choices = Schemas['Choices']
 
-export const client = createClient<paths>({ baseUrl: location.origin })
+/** What a form refuses is an answer like any other, and no failed request. */
+const preferred = { Prefer: 'refusal-as-answer' }
+
+export const client = createClient<paths>({ baseUrl: location.origin, headers: preferred })
 
 /** A problem the server told of, in its own words. */
 export class Problem extends Error {
@@ -88,6 +93,14 @@ export class Problem extends Error {
   ) {
     super(detail)
   }
+
+  /** Whether the server or the network is at fault, not what was asked. */
+  get isFault(): boolean {
+    return this.status === 0 || this.status >= 500
+  }
+
+  /** Whether what was asked for is kept, but cannot be read any more. */
+  damaged = false
 }
 
 /** Something in a text that cannot be read: its place, and what was meant perhaps. */
@@ -112,13 +125,15 @@ function problemOf(status: number, error: Schemas['ErrorModel'] | undefined): Pr
   const faults = details.flatMap(({ message, value }) =>
     isFault(value) ? [{ ...value, message: message ?? '' }] : [],
   )
-  return new Problem(
+  const problem = new Problem(
     status,
     error?.detail ?? `Undaris answered with status ${status}.`,
     faults.length ? [] : value?.nearest,
     faults,
     value?.instrument,
   )
+  problem.damaged = details[0]?.location === 'damaged'
+  return problem
 }
 
 function isFault(value: unknown): value is Omit<TextFault, 'message'> {
@@ -129,7 +144,7 @@ function isFault(value: unknown): value is Omit<TextFault, 'message'> {
 const asItIs = (content: Blob | string) => ({
   body: content as unknown as string,
   bodySerializer: (body: unknown) => body as string,
-  headers: { 'Content-Type': 'application/octet-stream' },
+  headers: { 'Content-Type': 'application/octet-stream', ...preferred },
 })
 
 /** Reads a chart from a file's bytes or a pasted text. */
@@ -150,8 +165,12 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
   let got: Answer<T>
   try {
     got = await asked
-  } catch {
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new Problem(0, 'Undaris does not answer. Is it still running?')
+  }
+  if (got.response.headers.get('Preference-Applied') === 'refusal-as-answer') {
+    throw problemOf(422, got.data as Schemas['ErrorModel'])
   }
   if (got.error || !got.response.ok) {
     throw problemOf(got.response.status, got.error)

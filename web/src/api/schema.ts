@@ -551,6 +551,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute player */
+        post: operations["post-api-compute-player"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/run": {
         parameters: {
             query?: never;
@@ -2873,6 +2890,11 @@ export interface components {
             instrument: components["schemas"]["Neck"];
             /** @description Lowest first */
             positions: components["schemas"]["MapPosition"][];
+            /**
+             * @description Its open strings as they sound above the capo, from the lowest up
+             * @example E2 A2 D3 G3 B3 E4
+             */
+            sounding: string;
         };
         MapChord: {
             box: components["schemas"]["BoxOver"];
@@ -2900,6 +2922,11 @@ export interface components {
              * @description The lowest fret within reach
              */
             low: number;
+            /**
+             * @description How it is kept: by its form, which means the same in every key
+             * @example E+1
+             */
+            name: string;
             /**
              * @description What it is called
              * @example E form
@@ -5121,6 +5148,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Performance"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Player"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Player"];
                 };
             };
             /** @description Error */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Position, Shape } from '../api/client'
-import { useHands } from '../hands/hands'
+import { useHands } from '../document/hands'
 
 const props = defineProps<{ position: Position; shape: Shape; strings: number }>()
 

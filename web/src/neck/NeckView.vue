@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Neck, Place } from '../api/client'
-import { useHands } from '../hands/hands'
-import { signs } from '../tune/spelling'
+import { useHands } from '../document/hands'
+import { signs } from '../controls/spelling'
 import { layOut, neighbour, type Span } from './geometry'
 import { placeKey, type Arrow, type Mark } from './marks'
 

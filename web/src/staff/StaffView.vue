@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
 import type { StaffBar } from '../api/client'
-import { night } from '../theme/night'
+import { night } from '../controls/night'
 import { engrave } from './draw'
 
 /** Staff notation, engraved over the tab that it belongs to. */

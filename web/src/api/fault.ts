@@ -1,0 +1,15 @@
+import { shallowRef } from 'vue'
+import type { Problem } from './client'
+
+/** The fault of the server or the network that was met last and is not over, for all to see. */
+export const fault = shallowRef<Problem>()
+
+/** Says a fault on the page; what is refused is said where it was asked. */
+export function reportFault(problem: Problem) {
+  if (problem.isFault) fault.value = problem
+}
+
+/** The server answers again. */
+export function faultIsOver() {
+  fault.value = undefined
+}

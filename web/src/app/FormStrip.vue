@@ -1,0 +1,250 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Change, Moment } from '../api/client'
+import { signs } from '../controls/spelling'
+
+const props = defineProps<{
+  moments: Moment[]
+  now: Moment | undefined
+  change: Change | undefined
+  playing: number | undefined
+  /** What is landed on where a chord arrives, by the tick of its moment. */
+  landings?: Map<number, { text: string; pinned: boolean }>
+  /** What a listener makes of each chord when the band drops out, by the tick of its moment. */
+  heard?: Map<number, { hearing: string; says: string }>
+}>()
+const emit = defineEmits<{ pick: [moment: Moment] }>()
+
+// Few bars, or bars with several chords, stand eight in a row; plain ones twelve.
+const inARow = computed(() => {
+  const count = bars.value.length
+  const crowded = bars.value.some((spans) => spans.length > 1)
+  return count <= 8 || count === 16 || (crowded && count > 12 && count % 8 === 0) ? 8 : 12
+})
+const strip = ref<HTMLElement>()
+watch(
+  () => [props.now?.tick, props.playing] as const,
+  () => strip.value?.querySelector('.now, .playing')?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
+
+const bars = computed(() => {
+  const bars: Moment[][] = []
+  for (const moment of props.moments) (bars[moment.bar - 1] ??= []).push(moment)
+  return bars
+})
+const isNow = (m: Moment) =>
+  props.change ? props.change.leaving.tick === m.tick : props.now?.tick === m.tick
+const isNext = (m: Moment) => props.change?.arriving.tick === m.tick
+
+function says(m: Moment) {
+  const role = isNow(m) && props.change ? ', leaving' : isNext(m) ? ', arriving' : ''
+  const chord = m.silent ? `no chord, ${signs(m.chord)} still in the ear` : signs(m.chord)
+  const over = m.written ? `, imagined over ${signs(m.written)}` : ''
+  const dropped = props.heard?.get(m.tick)
+  const alone = dropped ? `; without the band ${signs(dropped.says)}` : ''
+  return `Bar ${m.bar}, ${chord}${over}, ${signs(m.roman)}${role}${alone}`
+}
+</script>
+
+<template>
+  <ol
+    ref="strip"
+    class="strip"
+    :class="{ eight: inARow === 8, threaded: landings, alone: heard }"
+    aria-label="The form"
+  >
+    <li
+      v-for="(spans, index) in bars"
+      :key="index"
+      class="bar"
+      :class="{
+        split: spans.length > 1,
+        playing: playing === index + 1,
+        fourth: index % 4 === 3 && (index + 1) % inARow !== 0,
+      }"
+    >
+      <button
+        v-for="m in spans"
+        :key="m.tick"
+        type="button"
+        :style="{ flex: m.beats }"
+        :class="{ now: isNow(m), next: isNext(m), imagined: m.written, silent: m.silent }"
+        :aria-label="says(m)"
+        :title="signs(m.chord)"
+        :aria-current="isNow(m) ? 'true' : undefined"
+        @click="emit('pick', m)"
+      >
+        <span class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
+        <span class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
+        <span
+          v-if="landings?.get(m.tick)"
+          class="landing"
+          :class="{ pinned: landings.get(m.tick)?.pinned }"
+          >{{ signs(landings.get(m.tick)?.text ?? '') }}</span
+        >
+        <span v-else-if="m.written" class="written">over {{ signs(m.written) }}</span>
+        <span
+          v-if="heard?.get(m.tick)"
+          class="dropped"
+          :class="heard.get(m.tick)?.hearing.replace(' ', '-')"
+        ></span>
+      </button>
+      <span v-if="index % 4 === 0 || spans[0]?.section" class="number" aria-hidden="true"
+        >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b></span
+      >
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.strip {
+  display: grid;
+  grid-template-columns: repeat(12, minmax(0, 1fr));
+  gap: 18px 4px;
+  margin-bottom: 2px;
+  padding-bottom: 18px;
+  /* Two rows stand; a longer form scrolls to the bar under work. */
+  max-height: 134px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.strip.eight {
+  grid-template-columns: repeat(8, minmax(0, 1fr));
+}
+.bar {
+  position: relative;
+  display: flex;
+  height: 48px;
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  background: var(--card);
+}
+.bar.fourth {
+  margin-right: 10px;
+}
+button {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 4px;
+  min-width: 0;
+  border: 2px solid transparent;
+  border-radius: 7px;
+  background: none;
+  padding: 11px 8px 0;
+  cursor: pointer;
+}
+button:hover {
+  border-color: var(--line);
+}
+.chord {
+  font-size: 1.25rem;
+  font-weight: 750;
+}
+.roman {
+  font-size: 0.8rem;
+  color: var(--stone);
+}
+/* Two chords and more share a bar: smaller, the numeral below. */
+.split button {
+  flex-direction: column;
+  justify-content: flex-start;
+  gap: 0;
+  padding: 5px 2px 0 4px;
+}
+.split .chord {
+  font-size: 0.8rem;
+  letter-spacing: -0.03em;
+}
+.eight .split .chord {
+  font-size: 1.02rem;
+}
+.imagined .chord {
+  font-style: italic;
+  color: var(--next);
+}
+.written {
+  position: absolute;
+  left: 8px;
+  bottom: 1px;
+  font-size: 0.68rem;
+  color: var(--stone);
+}
+/* The thread of landings runs along the foot of the bars. */
+.landing {
+  position: absolute;
+  bottom: 0;
+  left: 8px;
+  font-size: 0.76rem;
+  font-weight: 700;
+  color: var(--next);
+}
+.threaded button {
+  padding-top: 4px;
+}
+.landing.pinned {
+  text-decoration: underline;
+  text-decoration-thickness: 2px;
+}
+/* Whether the chord is heard without the band: a whole line, a broken one, or none. */
+.dropped {
+  position: absolute;
+  left: 2px;
+  right: 2px;
+  bottom: -6px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--now);
+}
+.dropped.unclear,
+.dropped.another-chord {
+  background: repeating-linear-gradient(90deg, var(--next-fill) 0 5px, transparent 5px 9px);
+}
+.dropped.nothing {
+  background: none;
+  border: 1px dashed var(--stone);
+}
+/* The numbers of the bars make way for it. */
+.alone .number {
+  top: 55px;
+}
+/* Where bars are split there is room for one line: the landing, not the numeral. */
+.split .landing {
+  position: static;
+}
+.threaded .split button:has(.landing) .roman {
+  display: none;
+}
+.split .written {
+  display: none;
+}
+.silent .chord {
+  font-size: 0.9rem;
+  font-weight: 500;
+  color: var(--stone);
+}
+.now {
+  background: var(--now-tint);
+  border-color: var(--now);
+}
+.next {
+  background: var(--next-tint);
+  border-color: var(--next-fill);
+}
+.bar.playing {
+  box-shadow: 0 0 0 3px var(--lit);
+}
+.number {
+  position: absolute;
+  top: 49px;
+  left: 1px;
+  font-size: 0.72rem;
+  color: var(--stone);
+  white-space: nowrap;
+}
+.number b {
+  color: var(--ink);
+  margin-left: 2px;
+}
+</style>

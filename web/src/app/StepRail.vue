@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useHands } from '../document/hands'
+import { night, toggleNight } from '../controls/night'
+import { useKeys } from '../controls/keys'
+import { steps } from '../address/view'
+
+defineEmits<{ keys: []; hands: [] }>()
+const hands = useHands()
+const route = useRoute()
+const router = useRouter()
+const inTune = computed(() => route.params.id !== undefined)
+const to = (name: string) => ({ name, params: route.params, query: route.query })
+
+useKeys(
+  steps.map((step) => ({
+    key: step.key,
+    says: step.title,
+    run: () => {
+      if (inTune.value) void router.push(to(step.name))
+    },
+  })),
+)
+</script>
+
+<template>
+  <nav aria-label="Steps">
+    <RouterLink class="name" to="/">undaris</RouterLink>
+    <template v-if="inTune">
+      <RouterLink v-for="step in steps" :key="step.name" class="step" :to="to(step.name)">
+        <span class="number">{{ step.key }}</span>
+        <span>{{ step.title }}</span>
+      </RouterLink>
+    </template>
+    <span class="space" />
+    <button
+      type="button"
+      class="plain hands"
+      aria-label="Neck and hands"
+      title="Neck and hands (g)"
+      @click="$emit('hands')"
+    >
+      <i class="pi pi-sliders-h" />
+      <span v-if="hands.player.instrument">{{ hands.player.instrument.name }}</span>
+    </button>
+    <button type="button" class="plain" :aria-label="night ? 'Day look' : 'Night look'" @click="toggleNight">
+      <i :class="night ? 'pi pi-sun' : 'pi pi-moon'" />
+    </button>
+    <button type="button" class="plain" @click="$emit('keys')">? keys</button>
+  </nav>
+</template>
+
+<style scoped>
+nav {
+  position: sticky;
+  top: 0;
+  height: 100vh;
+  width: 84px;
+  flex: none;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 8px;
+  padding: 18px 8px 14px;
+  background: var(--shade);
+}
+a {
+  color: inherit;
+  text-decoration: none;
+}
+.name {
+  font-weight: 750;
+  margin-bottom: 18px;
+}
+.step {
+  width: 100%;
+  padding: 8px 0;
+  border-radius: 9px;
+  border-left: 4px solid transparent;
+  text-align: center;
+  color: var(--stone);
+  display: flex;
+  flex-direction: column;
+}
+.step .number {
+  font-size: 1.15rem;
+  font-weight: 650;
+}
+.step.router-link-active {
+  background: var(--card);
+  border-left-color: var(--now);
+  color: var(--ink);
+  font-weight: 650;
+}
+.space {
+  flex: 1;
+}
+.plain {
+  border: 0;
+  background: none;
+  color: var(--stone);
+  cursor: pointer;
+  padding: 6px 8px;
+  border-radius: 6px;
+}
+.hands {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 2px;
+  max-width: 100%;
+  overflow-wrap: anywhere;
+  font-size: 0.82rem;
+}
+.plain:hover {
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useUndo } from '../document/undo'
+import { signs } from '../controls/spelling'
+import { useTune } from '../document/tune'
+
+/** One undo and one redo for all that is being edited; each says what it would do. */
+const tune = useTune()
+const { label, redoLabel, undo, redo } = useUndo()
+const says = computed(() => (label.value ? `Undo: ${signs(label.value)}` : 'Undo'))
+const saysAgain = computed(() => (redoLabel.value ? `Redo: ${signs(redoLabel.value)}` : 'Redo'))
+async function step(which: typeof undo) {
+  const refused = await which()
+  if (refused) tune.tell(refused)
+}
+</script>
+
+<template>
+  <button
+    type="button"
+    class="step"
+    :aria-label="says"
+    :title="`${says} (Ctrl z)`"
+    :disabled="!label"
+    @click="step(undo)"
+  >
+    <i class="pi pi-undo" />
+  </button>
+  <button
+    type="button"
+    class="step"
+    :aria-label="saysAgain"
+    :title="`${saysAgain} (Ctrl ⇧ z)`"
+    :disabled="!redoLabel"
+    @click="step(redo)"
+  >
+    <i class="pi pi-undo mirrored" />
+  </button>
+</template>
+
+<style scoped>
+.step {
+  flex: none;
+  width: 26px;
+  height: 30px;
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+}
+.step:disabled {
+  color: var(--line);
+  cursor: default;
+}
+.mirrored {
+  transform: scaleX(-1);
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts" generic="Value extends string">
+import Select from 'primevue/select'
+import { signs } from './spelling'
+
+/** A list to choose one from, small enough to stand in a line of others. */
+withDefaults(
+  defineProps<{
+    chosen: Value | undefined
+    /** What can be chosen. A text that is somebody's own name for a thing is shown as it is. */
+    options: { value: Value; text: string; ownName?: boolean }[]
+    label: string
+    placeholder?: string
+  }>(),
+  { placeholder: undefined },
+)
+defineEmits<{ choose: [value: Value] }>()
+
+// Chosen with the mouse it lets go of the keyboard, so that the next key is the
+// page's again: space plays, arrows walk. Chosen by keys it keeps its place.
+let byMouse = false
+function letGo() {
+  if (byMouse && document.activeElement instanceof HTMLElement) document.activeElement.blur()
+  byMouse = false
+}
+</script>
+
+<template>
+  <Select
+    class="pill"
+    :model-value="chosen"
+    :options="options"
+    :option-label="(option) => (option.ownName ? option.text : signs(option.text))"
+    option-value="value"
+    :placeholder="placeholder"
+    :aria-label="label"
+    scroll-height="36rem"
+    @change="(event) => (byMouse = event.originalEvent.type !== 'keydown')"
+    @hide="letGo"
+    @update:model-value="(value: Value) => $emit('choose', value)"
+  />
+</template>
+
+<style scoped>
+.pill {
+  flex: none;
+  border-radius: 999px;
+}
+.pill :deep(.p-select-label) {
+  padding: 0.25rem 0.1rem 0.25rem 0.75rem;
+  font-size: 0.93rem;
+}
+.pill :deep(.p-select-dropdown) {
+  width: 1.7rem;
+}
+</style>

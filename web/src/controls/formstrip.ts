@@ -1,0 +1,10 @@
+import { shallowRef } from 'vue'
+
+/** What is landed on where a chord arrives, for the form strip: by the tick of the chord's moment. */
+export const landingsOnStrip = shallowRef<Map<number, { text: string; pinned: boolean }>>()
+
+/**
+ * What is heard of each chord of the chorus on screen when the band drops out, for the form
+ * strip: by the tick of its moment; nothing while no chorus is looked at.
+ */
+export const hearingOnStrip = shallowRef<Map<number, { hearing: string; says: string }>>()

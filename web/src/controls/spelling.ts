@@ -1,0 +1,29 @@
+/** What stands in quotes is somebody's own name for a thing, and stays as it is. */
+const ownNames = /("[^"]*"|“[^”]*”)/
+
+/**
+ * Shows the b and # that files and answers hold as the signs players read: in notes (Bb),
+ * degrees (b7), chords (F#m7b5), and the server's sentences about them, where names of
+ * the player's own stand in quotes. It is never given a name by itself.
+ */
+export function signs(text: string): string {
+  return text
+    .split(ownNames)
+    .map((part, n) => (n % 2 ? part : spelled(part)))
+    .join('')
+}
+
+function spelled(text: string): string {
+  return text
+    .replace(
+      /(?<![A-Za-z])([A-G])(bb|##|b|#)(?!(?!maj|dim|aug|sus|add)[a-z]{2})/g,
+      (_, letter: string, sign: string) => letter + shown(sign),
+    )
+    .replace(/(?<![A-Za-z])(bb|##|b|#)(?=\d)/g, shown)
+    .replace(/(?<=[\dm])(b|#)(?=\d)/g, shown)
+    .replace(/(?<![A-Za-z\d])(b|#)(?=[ivIV])/g, shown)
+}
+
+function shown(sign: string): string {
+  return sign.replaceAll('b', '♭').replaceAll('#', '♯')
+}

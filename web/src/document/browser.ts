@@ -1,0 +1,4 @@
+import { browserDrafts } from './drafts'
+
+/** The drafts of this browser. */
+export const drafts = browserDrafts()

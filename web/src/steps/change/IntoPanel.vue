@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Way } from '../../api/client'
+import TabView from '../../tab/TabView.vue'
+import { named } from '../../controls/options'
+import PillSelect from '../../controls/PillSelect.vue'
+import { usePlayer } from '../../sound/player'
+import { useKeys } from '../../controls/keys'
+import { signs } from '../../controls/spelling'
+import { useTune } from '../../document/tune'
+import { useView } from '../../address/view'
+import { sorts } from './address'
+import type { ChangeWork } from './change'
+
+/** Every way to lead into the target, and on from it, as tab that lands on time. */
+const props = defineProps<{ work: ChangeWork; way: Way | undefined }>()
+const tune = useTune()
+const view = useView()
+const player = usePlayer()
+const { into, noTarget, shown, sort } = props.work
+
+const measure = { ease: 'effort', tension: 'tension', length: 'length' } as const
+/** Easiest and shortest first; of tension the most. */
+const ways = computed(() => {
+  const by = measure[sort.value]
+  const sign = sort.value === 'tension' ? -1 : 1
+  return [...(into.value?.ways ?? [])].sort((a, b) => sign * (a[by] - b[by]) || a.effort - b.effort)
+})
+const refused = computed(() => [...(into.value?.refused ?? []), ...(into.value?.unfit ?? [])])
+const listed = ref(false)
+const picked = ref<number>()
+watch(
+  () => props.way,
+  () => (picked.value = undefined),
+)
+const why = computed(() => props.way?.tab.events[player.event ?? picked.value ?? -1]?.why)
+const choose = (way: Way) => view.set({ approach: way.name })
+const says = computed(() => {
+  const way = props.way
+  return way ? `${way.spoken}: it starts on ${way.starts}` : ''
+})
+
+function walk(by: number) {
+  const all = [...ways.value, ...(into.value?.connectors ?? [])]
+  const here = all.findIndex((way) => way.name === props.way?.name)
+  const next = all[(here + by + all.length) % all.length]
+  if (next) void choose(next)
+}
+useKeys([
+  { key: 'a', says: 'another approach', run: () => walk(1) },
+  {
+    key: 's',
+    says: 'another subdivision',
+    run: () => {
+      const all = view.subdivisions.value
+      void view.set({ sub: all[(all.indexOf(view.subdivision.value) + 1) % all.length] })
+    },
+  },
+])
+</script>
+
+<template>
+  <div class="into">
+    <p v-if="noTarget" role="alert">{{ signs(noTarget) }}.</p>
+    <template v-else-if="into">
+      <div class="head">
+        <h2>
+          Into {{ signs(into.target.note) }}, the {{ signs(into.target.degree) }} of
+          {{ signs(shown?.arriving.chord ?? '') }}
+        </h2>
+        <span class="quiet">lands on {{ into.lands }}</span>
+        <PillSelect
+          class="right"
+          label="Sort approaches by"
+          :chosen="sort"
+          :options="sorts.map((s) => ({ value: s, text: `by ${s}` }))"
+          @choose="(by) => work.query.set({ sort: by })"
+        />
+        <PillSelect
+          label="Subdivision"
+          :chosen="view.subdivision.value"
+          :options="named(view.subdivisions.value)"
+          @choose="(sub) => view.set({ sub })"
+        />
+      </div>
+      <div class="choices" role="group" aria-label="Approaches">
+        <button
+          v-for="one in ways"
+          :key="one.name"
+          type="button"
+          class="chip"
+          :aria-pressed="one.name === way?.name"
+          :title="`${one.spoken}: effort ${one.effort}, tension ${one.tension}, ${one.length} before it`"
+          :aria-label="one.name"
+          @click="choose(one)"
+        >
+          {{ signs(one.short) }}
+        </button>
+      </div>
+      <div class="choices" role="group" aria-label="Connectors, on from the change">
+        <span class="quiet">on from it</span>
+        <button
+          v-for="one in into.connectors"
+          :key="one.name"
+          type="button"
+          class="chip"
+          :aria-pressed="one.name === way?.name"
+          :title="one.spoken"
+          :aria-label="one.name"
+          @click="choose(one)"
+        >
+          {{ signs(one.short) }}
+        </button>
+        <PillSelect
+          v-if="into.mostBeats > 0"
+          label="Beats of a connector"
+          :chosen="String(into.beats)"
+          :options="
+            Array.from({ length: into.mostBeats }, (_, n) => ({
+              value: String(n + 1),
+              text: `over ${n + 1} ${n ? 'beats' : 'beat'}`,
+            }))
+          "
+          @choose="(beats) => work.query.set({ beats: Number(beats) })"
+        />
+      </div>
+      <ul v-if="listed" class="refused" aria-label="What does not fit, and why">
+        <li v-for="r in refused" :key="r.name">
+          <b>{{ r.name }}</b> <span class="quiet">{{ signs(r.reason) }}</span>
+        </li>
+        <li v-if="!refused.length">Everything fits.</li>
+      </ul>
+      <TabView
+        v-else-if="way && tune.map"
+        class="tab"
+        label="The approach as tab"
+        :line="way.tab"
+        :width="620"
+        :strings="tune.map.instrument.strings"
+        :sounding="player.event"
+        :chosen="picked"
+        @pick="(index) => (picked = index)"
+      />
+      <p class="acts">
+        <button type="button" class="primary" @click="player.toggle()">
+          {{ player.state === 'silent' ? 'Hear it' : 'Stop' }}
+        </button>
+        <button
+          type="button"
+          class="chip"
+          title="What is heard, as a sound file"
+          @click="player.take(`${tune.chart?.title}, bar ${shown?.arriving.bar}, ${way?.name}`)"
+        >
+          WAV
+        </button>
+        <span class="why">{{ signs(why ?? says) }}</span>
+        <button type="button" class="chip right" :aria-pressed="listed" @click="listed = !listed">
+          {{ refused.length }} do not fit
+        </button>
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+/* Fewer rows of chips leave more to the tab; the panel stays as high as it is. */
+.into {
+  height: 310px;
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  border-left: 1px solid var(--line);
+  padding-left: 1rem;
+}
+.head {
+  gap: 0.6rem;
+  margin-bottom: 4px;
+}
+.choices {
+  margin-bottom: 4px;
+  font-size: 0.82rem;
+  gap: 4px;
+}
+.choices .chip {
+  padding: 0.06rem 0.45rem;
+}
+.right {
+  margin-left: auto;
+}
+.tab {
+  flex: 1 1 0;
+  min-height: 0;
+  max-height: 180px;
+}
+.refused {
+  flex: 1 1 0;
+  min-height: 0;
+  overflow-y: auto;
+  font-size: 0.9rem;
+}
+.acts {
+  display: flex;
+  align-items: center;
+  gap: 0.7rem;
+}
+.why {
+  font-size: 0.9rem;
+  line-height: 1.2;
+  max-height: 2.4em;
+  overflow: hidden;
+}
+.primary {
+  padding: 0.3rem 1.2rem;
+}
+</style>

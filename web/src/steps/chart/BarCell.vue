@@ -1,0 +1,349 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import type { WrittenBar } from '../../api/client'
+import { signs } from '../../controls/spelling'
+
+/** One bar of the sheet: its chords, or the field to type them in. */
+const props = defineProps<{
+  bar: WrittenBar | undefined
+  number: number
+  selected: boolean
+  focusable: boolean
+  playing: boolean
+  /** Imagined chords are followed and so drawn full; else they are faint. */
+  imagining: boolean
+  /** The text in the field while the bar is being written. */
+  draft: string | undefined
+  /** What is on its way to being the bar's text. */
+  pending: string | undefined
+  refusal: { text: string; detail: string; nearest: { symbol: string; text: string }[] } | undefined
+}>()
+const emit = defineEmits<{
+  pick: [extending: boolean]
+  begin: []
+  draft: [text: string]
+  commit: [by: number]
+  cancel: []
+  mend: [text: string]
+}>()
+
+const field = ref<HTMLInputElement>()
+const cell = ref<HTMLElement>()
+watch(
+  () => props.draft !== undefined,
+  async (writing) => {
+    if (!writing) return
+    await nextTick()
+    field.value?.focus()
+    // What is typed next takes the place of what was there.
+    field.value?.select()
+  },
+)
+defineExpose({ focus: () => cell.value?.focus() })
+
+function spans(list: { chord: string; beats: number }[], none: string) {
+  return list
+    .map(
+      (c) =>
+        (signs(c.chord) || none) + (list.length > 1 ? ` ${c.beats} ${c.beats > 1 ? 'beats' : 'beat'}` : ''),
+    )
+    .join(', ')
+}
+
+const says = computed(() => {
+  const bar = props.bar
+  if (!bar) return 'A new bar at the end'
+  const parts = [`Bar ${props.number}`]
+  if (bar.section) parts.push(`section ${bar.section}`)
+  if (bar.repeatFrom) parts.push('a repeat starts')
+  if (bar.ending) parts.push(bar.ending === 1 ? 'first ending' : 'second ending')
+  parts.push(spans(bar.chords, 'no chord'))
+  if (bar.imagined.length) parts.push(`imagined ${spans(bar.imagined, 'as written')}`)
+  if (bar.repeatTo) parts.push(`played ${bar.repeatTo} times`)
+  return parts.join(', ')
+})
+
+function keys(event: KeyboardEvent) {
+  if (event.key === 'Enter' || event.key === 'Tab') {
+    event.preventDefault()
+    emit('commit', event.key === 'Tab' && event.shiftKey ? -1 : 1)
+  } else if (event.key === 'Escape') {
+    event.preventDefault()
+    emit('cancel')
+  }
+  event.stopPropagation()
+}
+</script>
+
+<template>
+  <div
+    class="cell"
+    :class="{
+      selected,
+      playing,
+      refused: refusal,
+      from: bar?.repeatFrom,
+      to: bar?.repeatTo,
+      fresh: !bar,
+    }"
+  >
+    <span v-if="bar?.ending" class="ending">{{ bar.ending }}.</span>
+    <input
+      v-if="draft !== undefined"
+      ref="field"
+      :value="draft"
+      :aria-label="`Chords of bar ${number}`"
+      spellcheck="false"
+      autocomplete="off"
+      @input="emit('draft', ($event.target as HTMLInputElement).value)"
+      @keydown="keys"
+      @blur="emit('commit', 0)"
+    />
+    <div
+      v-else
+      ref="cell"
+      class="bar"
+      role="button"
+      :tabindex="focusable ? 0 : -1"
+      :aria-label="says"
+      :aria-pressed="selected"
+      @click="emit('pick', $event.shiftKey)"
+      @dblclick="emit('begin')"
+    >
+      <span v-if="!bar" class="plus" aria-hidden="true">+</span>
+      <template v-else>
+        <span class="layer" :class="{ off: !imagining }" aria-hidden="true">
+          <span v-for="(c, n) in bar.imagined" :key="n" :style="{ flex: c.beats }">
+            {{ signs(c.chord) }} <small v-if="c.chord">{{ signs(c.roman) }}</small>
+          </span>
+        </span>
+        <span v-if="pending ?? refusal?.text" class="chords">
+          <span class="chord raw">{{ pending ?? refusal?.text }}</span>
+        </span>
+        <span
+          v-else
+          class="chords"
+          :class="{ many: bar.chords.length > 1, crowd: bar.chords.length > 2, four: bar.chords.length > 3 }"
+        >
+          <span v-for="(c, n) in bar.chords" :key="n" class="one" :style="{ flex: c.beats }">
+            <span class="chord" :class="{ none: !c.chord }">{{ signs(c.chord) || 'N.C.' }}</span>
+            <span class="roman"
+              >{{ signs(c.roman) }}<b v-if="c.fretted">{{ signs(c.fretted) }}</b></span
+            >
+          </span>
+        </span>
+      </template>
+    </div>
+    <span v-if="bar && bar.repeatTo > 2" class="times">×{{ bar.repeatTo }}</span>
+    <div v-if="refusal" class="refusal" role="alert">
+      {{ refusal.detail }}
+      <button
+        v-for="near in refusal.nearest"
+        :key="near.symbol"
+        type="button"
+        class="chip"
+        @click="emit('mend', near.text)"
+      >
+        {{ signs(near.symbol) }}
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.cell {
+  position: relative;
+  min-width: 0;
+  height: var(--bar-height, 76px);
+  border-right: 2px solid var(--string);
+}
+.cell:first-of-type {
+  border-left: 2px solid var(--string);
+}
+.bar {
+  display: flex;
+  flex-direction: column;
+  justify-content: flex-end;
+  height: 100%;
+  padding: 2px 8px 7px 14px;
+  cursor: pointer;
+  border-radius: 4px;
+}
+.bar:hover {
+  background: var(--now-tint);
+}
+.selected .bar {
+  background: var(--now-tint);
+  box-shadow: inset 0 0 0 2px var(--now);
+}
+.playing .bar {
+  box-shadow: inset 0 0 0 3px var(--lit);
+}
+.refused .bar {
+  box-shadow: inset 0 0 0 2px var(--next-fill);
+}
+.chords,
+.layer {
+  display: flex;
+  min-width: 0;
+}
+/* A long symbol pushes its neighbour rather than running into it. */
+.one {
+  display: flex;
+  flex-direction: column;
+  min-width: max-content;
+  padding-right: 6px;
+}
+.chord {
+  font-size: clamp(1.35rem, calc(var(--bar-height) * 0.27), 2rem);
+  font-weight: 750;
+  line-height: 1.15;
+  white-space: nowrap;
+}
+.many .chord {
+  font-size: clamp(1.2rem, calc(var(--bar-height) * 0.2), 1.45rem);
+  letter-spacing: -0.01em;
+}
+.crowd .chord {
+  font-size: 0.98rem;
+  letter-spacing: -0.02em;
+}
+.four .chord {
+  font-size: 0.86rem;
+}
+.raw {
+  color: var(--stone);
+}
+.none {
+  color: var(--stone);
+  font-weight: 500;
+  font-size: 1rem;
+}
+.roman {
+  font-size: 0.82rem;
+  color: var(--stone);
+  white-space: nowrap;
+}
+/* What the hand plays above the capo. */
+.roman b {
+  display: block;
+  color: var(--ink);
+  font-weight: 600;
+}
+.layer {
+  flex: 1;
+  align-items: flex-start;
+  font-style: italic;
+  font-size: 0.95rem;
+  font-weight: 650;
+  color: var(--next);
+  white-space: nowrap;
+  line-height: 1.2;
+}
+.layer small {
+  font-size: 0.72rem;
+  font-weight: 450;
+}
+.layer.off {
+  color: var(--stone);
+  font-weight: 400;
+}
+/* Repeat signs: a heavy line, a light one and two dots. */
+.from::before,
+.to::after {
+  content: '';
+  position: absolute;
+  z-index: 1;
+  top: 0;
+  bottom: 0;
+  width: 9px;
+  pointer-events: none;
+  background:
+    radial-gradient(circle 2.6px at var(--dots) 38%, var(--ink) 96%, transparent),
+    radial-gradient(circle 2.6px at var(--dots) 62%, var(--ink) 96%, transparent);
+}
+.from .bar {
+  padding-left: 20px;
+}
+.from::before {
+  --dots: 8px;
+  left: 0;
+  width: 12px;
+  border-left: 4px solid var(--ink);
+}
+.to::after {
+  --dots: 4px;
+  right: -1px;
+  width: 12px;
+  border-right: 4px solid var(--ink);
+}
+.ending {
+  position: absolute;
+  z-index: 1;
+  top: 0;
+  left: 3px;
+  right: 6px;
+  height: 12px;
+  border: 1.5px solid var(--ink);
+  border-right: 0;
+  border-bottom: 0;
+  padding-left: 3px;
+  font-size: 0.75rem;
+  font-weight: 650;
+  line-height: 1.1;
+  pointer-events: none;
+}
+.times {
+  position: absolute;
+  right: 10px;
+  top: 2px;
+  font-size: 0.8rem;
+  font-weight: 650;
+  pointer-events: none;
+}
+input {
+  position: absolute;
+  z-index: 2;
+  inset: auto 2px 4px 4px;
+  width: calc(100% - 6px);
+  height: 44px;
+  font: inherit;
+  font-size: 1.25rem;
+  font-weight: 700;
+  padding: 0 8px;
+  color: var(--ink);
+  background: var(--card);
+  border: 2px solid var(--now);
+  border-radius: 6px;
+}
+.fresh {
+  border-right: 0;
+}
+.plus {
+  align-self: flex-start;
+  font-size: 1.4rem;
+  color: var(--stone);
+}
+.refusal {
+  position: absolute;
+  z-index: 3;
+  top: calc(100% + 2px);
+  left: 0;
+  width: 20rem;
+  padding: 0.5rem 0.7rem;
+  border: 1px solid var(--next-fill);
+  border-radius: 8px;
+  background: var(--next-tint);
+  color: var(--ink);
+  font-size: 0.9rem;
+}
+/* In the last column it would run off the sheet. */
+.cell:nth-of-type(4) .refusal {
+  left: auto;
+  right: 0;
+}
+.refusal .chip {
+  margin: 0.3rem 0.3rem 0 0;
+  font-weight: 650;
+}
+</style>

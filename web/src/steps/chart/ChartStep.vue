@@ -1,0 +1,341 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref } from 'vue'
+import type { WrittenBar } from '../../api/client'
+import { usePlayer, useSource } from '../../sound/player'
+import { signs } from '../../controls/spelling'
+import { useTune } from '../../document/tune'
+import { useView } from '../../address/view'
+import { useChartQuery } from './address'
+import BarCell from './BarCell.vue'
+import BarPanel from './BarPanel.vue'
+import FactsPanel from './FactsPanel.vue'
+import FilePanel from './FilePanel.vue'
+import { useSelection } from './selection'
+import { rowsOf, vertically } from './sheet'
+import TunePanel from './TunePanel.vue'
+import TurnaroundPanel from './TurnaroundPanel.vue'
+import VersionsPanel from './VersionsPanel.vue'
+import { useWriting } from './writing'
+
+const tune = useTune()
+const view = useView()
+const player = usePlayer()
+const selection = useSelection()
+const writing = useWriting()
+
+const panels = [
+  { name: 'bar', title: 'Bar' },
+  { name: 'tune', title: 'Tune' },
+  { name: 'turnarounds', title: 'Turnarounds' },
+  { name: 'facts', title: 'Facts' },
+  { name: 'versions', title: 'Versions' },
+  { name: 'file', title: 'File' },
+] as const
+const query = useChartQuery()
+const { panel } = query
+
+const bars = computed<WrittenBar[]>(() => tune.read?.bars ?? [])
+const rows = computed(() => rowsOf(bars.value))
+/** As many rows as fit are drawn at their full height; more are drawn lower. */
+const barHeight = computed(() => {
+  const count = rows.value.length
+  return `${Math.max(58, Math.min(116, Math.floor((600 - 20 * rows.value.filter((r) => r.section).length) / Math.max(count, 1)) - 14))}px`
+})
+/** The written bar that is being heard. */
+const playing = computed(() => {
+  const moment = tune.read?.moments.find((m) => m.bar === player.bar)
+  return moment ? moment.source - 1 : undefined
+})
+
+const sheet = ref<HTMLElement>()
+async function focusHead() {
+  await nextTick()
+  sheet.value?.querySelector<HTMLElement>('.bar[tabindex="0"]')?.focus({ preventScroll: false })
+}
+onMounted(() => {
+  if (document.activeElement === document.body) void focusHead()
+})
+
+function go(bar: number, extending = false) {
+  selection.select(bar, extending)
+  void focusHead()
+}
+
+function commit(by: number) {
+  const at = writing.bar.value
+  if (at === undefined) return
+  writing.commit()
+  if (by !== 0) go(at + by)
+}
+
+function cancel() {
+  writing.cancel()
+  void focusHead()
+}
+
+async function mend(bar: number, text: string) {
+  await writing.write(bar, text)
+  go(bar + 1)
+}
+
+/** What was copied: bars of this chart, from 0. */
+const copied = ref<{ from: number; count: number }>()
+const range = computed(() => ({ bar: selection.first.value + 1, count: selection.size.value }))
+
+function copy() {
+  if (range.value.count) copied.value = { from: selection.first.value, count: selection.size.value }
+}
+async function paste() {
+  if (!copied.value) return
+  const { from, count } = copied.value
+  const to = Math.min(selection.first.value, selection.count.value)
+  await tune.edit({ copy: { bar: from + 1, count, to: to + 1 } })
+  copied.value = undefined
+}
+function remove() {
+  if (range.value.count) void tune.edit({ remove: range.value })
+}
+function clear() {
+  if (range.value.count) {
+    const rests = Array.from({ length: range.value.count }, () => 'N.C.').join(' | ')
+    void tune.edit({ write: { bar: range.value.bar, text: rests } })
+  }
+}
+function insert() {
+  void tune.edit({ insert: { bar: Math.min(selection.first.value, selection.count.value) + 1, count: 1 } })
+}
+
+/** The characters that a chord, a numeral or another sign of a bar begins with. */
+const begins = /^[A-GNIVivb#♭♯%.]$/
+
+function keys(event: KeyboardEvent) {
+  if (writing.bar.value !== undefined || event.altKey) return
+  const at = selection.head.value
+  const mod = event.ctrlKey || event.metaKey
+  const key = event.key
+  const does: Record<string, () => void> = {
+    ArrowLeft: () => go(at - 1, event.shiftKey),
+    ArrowRight: () => go(at + 1, event.shiftKey),
+    ArrowUp: () => go(vertically(rows.value, at, -1), event.shiftKey),
+    ArrowDown: () => go(vertically(rows.value, at, 1), event.shiftKey),
+    Home: () => go(0, event.shiftKey),
+    End: () => go(bars.value.length - 1, event.shiftKey),
+    Enter: () => writing.begin(at),
+    F2: () => writing.begin(at),
+    Backspace: clear,
+    Delete: remove,
+    Insert: insert,
+    'mod+c': copy,
+    'mod+v': () => void paste(),
+    'mod+a': () => {
+      selection.select(0)
+      go(bars.value.length - 1, true)
+    },
+  }
+  const action = does[(mod ? 'mod+' : '') + (mod ? key.toLowerCase() : key)]
+  if (action) {
+    event.preventDefault()
+    action()
+  } else if (!mod && begins.test(key)) {
+    // The field has the keyboard by the time the character is put in.
+    event.stopPropagation()
+    writing.begin(at, '')
+  }
+}
+
+useSource('chart', () => {
+  if (!tune.chart || !tune.read) return undefined
+  const from = view.moment.value?.bar ?? 1
+  return { chart: tune.chart, from, bars: tune.read.facts.bars - from + 1, countIn: 1 }
+})
+</script>
+
+<template>
+  <section v-if="tune.read && tune.chart" class="step">
+    <div ref="sheet" class="sheet" :style="{ '--bar-height': barHeight }" @keydown="keys">
+      <h2 class="print-title">{{ tune.chart.title }}</h2>
+      <p class="print-facts">
+        {{ signs(tune.chart.key.tonic) }} {{ tune.chart.key.mode }} · {{ tune.chart.meter }} ·
+        {{ tune.chart.feel }} · {{ tune.chart.tempo }}
+        <template v-if="tune.read.fretted">
+          · capo {{ tune.chart.capo }}, played in {{ signs(tune.read.fretted) }}
+        </template>
+      </p>
+      <div v-for="(row, n) in rows" :key="n" class="row" :class="{ labelled: row.section }">
+        <span v-if="row.section" class="label">{{ row.section }}</span>
+        <span class="number">{{ (row.bars[0]?.index ?? 0) + 1 }}</span>
+        <BarCell
+          v-for="{ bar, index } in row.bars"
+          :key="index"
+          :class="{ 'screen-only': !bar }"
+          :bar="bar"
+          :number="index + 1"
+          :selected="index >= selection.first.value && index <= selection.last.value"
+          :focusable="index === selection.head.value"
+          :playing="playing === index"
+          :imagining="Boolean(tune.chart.imagining)"
+          :draft="writing.bar.value === index ? writing.draft.value : undefined"
+          :pending="writing.pending.get(index)"
+          :refusal="writing.refusals.get(index)"
+          @pick="(extending) => go(index, extending)"
+          @begin="writing.begin(index)"
+          @draft="(text) => (writing.draft.value = text)"
+          @commit="commit"
+          @cancel="cancel"
+          @mend="(text) => mend(index, text)"
+        />
+      </div>
+    </div>
+    <aside class="bench">
+      <div class="tabs" role="tablist" aria-label="About the chart">
+        <button
+          v-for="p in panels"
+          :key="p.name"
+          type="button"
+          role="tab"
+          class="tab"
+          :aria-selected="panel === p.name"
+          @click="query.set({ panel: p.name })"
+        >
+          {{ p.title }}
+        </button>
+      </div>
+      <div class="panel" role="tabpanel" :aria-label="panels.find((p) => p.name === panel)?.title">
+        <BarPanel
+          v-if="panel === 'bar'"
+          :selection="selection"
+          :copied="copied?.count"
+          @copy="copy"
+          @paste="paste"
+          @remove="remove"
+          @insert="insert"
+          @write="writing.begin(selection.head.value)"
+        />
+        <TunePanel v-else-if="panel === 'tune'" />
+        <TurnaroundPanel v-else-if="panel === 'turnarounds'" :selection="selection" />
+        <FactsPanel v-else-if="panel === 'facts'" />
+        <VersionsPanel v-else-if="panel === 'versions'" />
+        <FilePanel v-else />
+      </div>
+    </aside>
+    <p class="hint quiet screen-only">
+      Type a chord (<kbd>F7</kbd>, <kbd>Dm7 G7</kbd>, <kbd>C7 . . G7</kbd>) or a numeral (<kbd>IV7</kbd>);
+      <kbd>Enter</kbd> moves on. <kbd>%</kbd> is the bar before, <kbd>N.C.</kbd> silence, <kbd>|</kbd> the
+      next bar. Shift and arrows select; Delete takes bars out.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 396px;
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 0 22px;
+  height: calc(100vh - 96px);
+  min-height: 420px;
+}
+.sheet {
+  overflow-y: auto;
+  padding: 6px 4px 40px 0;
+}
+.row {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  position: relative;
+  margin: 0 0 14px 28px;
+}
+.labelled {
+  padding-top: 20px;
+}
+.label {
+  position: absolute;
+  top: 0;
+  left: 0;
+  font-weight: 750;
+  line-height: 1.1;
+  white-space: nowrap;
+}
+.number {
+  position: absolute;
+  left: -30px;
+  bottom: 4px;
+  width: 24px;
+  text-align: right;
+  font-size: 0.74rem;
+  color: var(--stone);
+}
+aside {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 0.6rem 0.9rem 0.9rem;
+}
+.tabs {
+  display: flex;
+  gap: 2px;
+  margin-bottom: 0.7rem;
+  border-bottom: 1px solid var(--line);
+}
+.tab {
+  border: 0;
+  background: none;
+  padding: 0.3rem 0.42rem 0.4rem;
+  font-size: 0.92rem;
+  color: var(--stone);
+  border-bottom: 3px solid transparent;
+  margin-bottom: -1px;
+  cursor: pointer;
+}
+.tab:hover {
+  color: var(--ink);
+}
+.tab[aria-selected='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom-color: var(--now);
+}
+.panel {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+}
+.hint {
+  grid-column: 1 / -1;
+  padding-top: 8px;
+  font-size: 0.88rem;
+}
+kbd {
+  font: inherit;
+  font-weight: 650;
+  color: var(--ink);
+}
+.print-title,
+.print-facts {
+  display: none;
+}
+@media print {
+  .step {
+    display: block;
+    height: auto;
+  }
+  .sheet {
+    overflow: visible;
+  }
+  .print-title,
+  .print-facts {
+    display: block;
+    margin-bottom: 8px;
+  }
+  .print-title {
+    font-size: 1.8rem;
+  }
+  .row {
+    break-inside: avoid;
+  }
+  aside,
+  .screen-only {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,66 @@
+import { reactive, ref } from 'vue'
+import type { Problem } from '../../api/client'
+import { mended } from '../../controls/mended'
+import { useTune } from '../../document/tune'
+
+/** What was typed into a bar and could not be read, with texts that could. */
+export interface Refusal {
+  text: string
+  detail: string
+  nearest: { symbol: string; text: string }[]
+}
+
+/**
+ * Writing into bars. What is typed shows at once and is computed behind; a text
+ * that cannot be read stays with its bar until it is mended.
+ */
+export function useWriting() {
+  const tune = useTune()
+  /** The bar that is being written, from 0, and its text so far. */
+  const bar = ref<number>()
+  const draft = ref('')
+  const pending = reactive(new Map<number, string>())
+  const refusals = reactive(new Map<number, Refusal>())
+
+  function begin(index: number, text?: string) {
+    bar.value = index
+    draft.value = text ?? refusals.get(index)?.text ?? tune.read?.bars[index]?.text ?? ''
+  }
+
+  function cancel() {
+    if (bar.value !== undefined) refusals.delete(bar.value)
+    bar.value = undefined
+  }
+
+  /** Ends the writing and sends off what was typed. */
+  function commit() {
+    const index = bar.value
+    if (index === undefined) return
+    bar.value = undefined
+    const text = draft.value.trim()
+    if (text === (tune.read?.bars[index]?.text ?? '')) refusals.delete(index)
+    else void write(index, text)
+  }
+
+  async function write(index: number, text: string) {
+    pending.set(index, text || 'N.C.')
+    refusals.delete(index)
+    const refused = await tune.attempt({ write: { bar: index + 1, text } })
+    pending.delete(index)
+    if (refused) refusals.set(index, refusalOf(text, refused))
+  }
+
+  return { bar, draft, pending, refusals, begin, cancel, commit, write }
+}
+
+function refusalOf(text: string, refused: Problem): Refusal {
+  const fault = refused.faults[0]
+  return {
+    text,
+    detail: refused.message,
+    nearest: (fault?.nearest ?? []).map((symbol) => ({
+      symbol,
+      text: mended(text, fault?.column ?? 1, fault?.symbol ?? '', symbol),
+    })),
+  }
+}

@@ -1,0 +1,334 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { answer, client, type ChartEntry } from '../../api/client'
+import PillSelect from '../../controls/PillSelect.vue'
+import { signs } from '../../controls/spelling'
+import { useTune } from '../../document/tune'
+import DamagedTune from './DamagedTune.vue'
+import ImportTune from './ImportTune.vue'
+import NewTune from './NewTune.vue'
+
+const tune = useTune()
+const route = useRoute()
+const router = useRouter()
+const search = ref('')
+const tag = ref('')
+const order = ref('practised')
+const way = ref<'scheme' | 'open'>('scheme')
+const problem = ref('')
+const gone = shallowRef<ChartEntry[]>([])
+const ready = ref(false)
+
+const orders = [
+  { value: 'practised', text: 'last practised' },
+  { value: 'title', text: 'title' },
+  { value: 'saved', text: 'last changed' },
+  { value: 'key', text: 'key' },
+  { value: 'tempo', text: 'tempo' },
+]
+const compare: Record<string, (a: ChartEntry, b: ChartEntry) => number> = {
+  practised: (a, b) => (b.practised ?? '').localeCompare(a.practised ?? ''),
+  title: (a, b) => a.title.localeCompare(b.title),
+  saved: (a, b) => b.saved.localeCompare(a.saved),
+  key: (a, b) => a.key.tonic.localeCompare(b.key.tonic) || a.title.localeCompare(b.title),
+  tempo: (a, b) => a.tempo - b.tempo,
+}
+
+const tags = computed(() => [...new Set(tune.list.flatMap((entry) => entry.tags))].sort())
+const shown = computed(() => {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return tune.list
+    .filter((entry) => !entry.damaged)
+    .filter((entry) => !tag.value || entry.tags.includes(tag.value))
+    .filter((entry) => {
+      const text =
+        `${entry.title} ${entry.tags.join(' ')} ${keyOf(entry)} ${entry.scheme} ${entry.feel}`.toLowerCase()
+      return words.every((word) => text.includes(word))
+    })
+    .toSorted(compare[order.value])
+})
+
+/** The tunes that cannot be read: they are listed with what is wrong, and hide no others. */
+const broken = computed(() => tune.list.filter((entry) => entry.damaged))
+
+const keyOf = (entry: ChartEntry) =>
+  `${signs(entry.key.tonic)} ${entry.key.mode === 'dominant' ? '' : entry.key.mode}`.trim()
+const factsOf = (entry: ChartEntry) =>
+  [keyOf(entry), entry.scheme || `${entry.bars} bars`, entry.feel, entry.tempo].join(' · ')
+const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' })
+const practised = (entry: ChartEntry) =>
+  entry.practised ? `practised ${day.format(new Date(entry.practised))}` : 'not practised yet'
+
+async function list() {
+  const [, deleted] = await Promise.all([tune.listAll(), answer(client.GET('/api/charts/deleted'))])
+  gone.value = deleted
+}
+const attempt = async (work: () => Promise<unknown>) => {
+  try {
+    problem.value = ''
+    await work()
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error)
+  }
+}
+onMounted(() =>
+  attempt(async () => {
+    await list()
+    ready.value = true
+  }),
+)
+
+/** What was deleted a moment ago, and so can be brought back at once. */
+const justDeleted = computed(() => gone.value.find((entry) => String(entry.id) === route.query.deleted))
+
+const duplicate = (entry: ChartEntry) =>
+  attempt(async () => {
+    await answer(client.POST('/api/charts/{id}/copy', { params: { path: { id: entry.id } } }))
+    await list()
+  })
+const remove = (entry: ChartEntry) =>
+  attempt(async () => {
+    await answer(
+      client.DELETE('/api/charts/{id}', {
+        params: { path: { id: entry.id }, query: { version: entry.version } },
+      }),
+    )
+    tune.forget(entry.id)
+    await list()
+    await router.replace({ query: { deleted: entry.id } })
+  })
+const bringBack = (entry: ChartEntry) =>
+  attempt(async () => {
+    await answer(client.POST('/api/charts/{id}/restore', { params: { path: { id: entry.id } } }))
+    await list()
+  })
+</script>
+
+<template>
+  <section>
+    <h1>Play through the changes</h1>
+    <p class="quiet lead">
+      If the band dropped out, would the notes you played still tell the listener which chord is on?
+    </p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="justDeleted" class="problem" role="status">
+      “{{ justDeleted.title }}” is deleted.
+      <button type="button" class="chip" @click="bringBack(justDeleted)">Bring it back</button>
+    </p>
+    <div v-if="ready" class="columns">
+      <div v-if="tune.list.length" class="bench tunes">
+        <div class="head">
+          <h2>Your tunes</h2>
+          <InputText
+            v-model="search"
+            class="search"
+            type="search"
+            placeholder="Search"
+            aria-label="Search tunes"
+          />
+          <PillSelect label="Order" :chosen="order" :options="orders" @choose="(value) => (order = value)" />
+        </div>
+        <div v-if="tags.length" class="choices">
+          <button
+            v-for="name in tags"
+            :key="name"
+            type="button"
+            class="chip"
+            :aria-pressed="tag === name"
+            @click="tag = tag === name ? '' : name"
+          >
+            {{ name }}
+          </button>
+        </div>
+        <ul>
+          <li v-for="entry in broken" :key="entry.id" class="broken">
+            <DamagedTune :entry="entry" @restored="attempt(list)" @remove="remove(entry)" />
+          </li>
+          <li v-for="entry in shown" :key="entry.id">
+            <RouterLink
+              :to="{ name: 'chart', params: { id: entry.id } }"
+              :aria-label="`${entry.title}, ${factsOf(entry)}`"
+            >
+              <span class="name">
+                <strong>{{ entry.title }}</strong>
+                <span v-if="entry.mended" class="quiet small" :title="entry.mended.join('; ')"
+                  >needs mending</span
+                >
+                <span v-else class="quiet small">{{ practised(entry) }}</span>
+              </span>
+              <span class="facts quiet">{{ factsOf(entry) }}</span>
+            </RouterLink>
+            <button
+              type="button"
+              class="icon"
+              :aria-label="`Duplicate ${entry.title}`"
+              title="Duplicate"
+              @click="duplicate(entry)"
+            >
+              <i class="pi pi-copy" />
+            </button>
+            <button
+              type="button"
+              class="icon"
+              :aria-label="`Delete ${entry.title}`"
+              title="Delete"
+              @click="remove(entry)"
+            >
+              <i class="pi pi-trash" />
+            </button>
+          </li>
+          <li v-if="!shown.length" class="quiet none">No tune is found by that.</li>
+        </ul>
+        <details v-if="gone.length">
+          <summary class="quiet">Deleted tunes ({{ gone.length }})</summary>
+          <ul>
+            <li v-for="entry in gone" :key="entry.id">
+              <span class="name">{{ entry.title }}</span>
+              <button
+                type="button"
+                class="chip"
+                :aria-label="`Bring back ${entry.title}`"
+                @click="bringBack(entry)"
+              >
+                Bring back
+              </button>
+            </li>
+          </ul>
+        </details>
+      </div>
+      <div class="bench fresh">
+        <div class="ways">
+          <h2>{{ tune.list.length ? 'A new tune' : 'Start with a tune' }}</h2>
+          <button type="button" class="chip" :aria-pressed="way === 'scheme'" @click="way = 'scheme'">
+            From a scheme
+          </button>
+          <button type="button" class="chip" :aria-pressed="way === 'open'" @click="way = 'open'">
+            Paste or open a file
+          </button>
+        </div>
+        <NewTune v-if="way === 'scheme'" />
+        <ImportTune v-else />
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section {
+  padding-top: 1.6rem;
+}
+.lead {
+  font-size: 1.15rem;
+  margin: 0.4rem 0 1.2rem;
+}
+.columns {
+  display: flex;
+  gap: 1.4rem;
+  align-items: flex-start;
+  flex-wrap: wrap;
+}
+.bench {
+  padding: 1.1rem 1.3rem;
+}
+.tunes {
+  flex: 1 1 36rem;
+  min-width: 0;
+}
+.tunes > ul {
+  max-height: calc(100vh - 330px);
+  min-height: 12rem;
+  overflow-y: auto;
+}
+.fresh {
+  flex: 0 1 28rem;
+}
+.head {
+  align-items: center;
+}
+.head h2 {
+  flex: 1;
+}
+.search {
+  width: 11rem;
+  padding: 0.25rem 0.7rem;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+  margin-bottom: 0.9rem;
+}
+.ways h2 {
+  width: 100%;
+}
+li {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+li a {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 1rem;
+  padding: 0.5rem 0.6rem;
+  border-radius: 8px;
+  color: inherit;
+  text-decoration: none;
+}
+li a:hover {
+  background: var(--now-tint);
+}
+.name {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  overflow-wrap: anywhere;
+  flex: 1;
+}
+.small {
+  font-size: 0.84rem;
+}
+.facts {
+  flex: none;
+}
+.icon {
+  width: 34px;
+  height: 34px;
+  border: 0;
+  border-radius: 8px;
+  background: none;
+  color: var(--stone);
+  cursor: pointer;
+}
+.icon:hover {
+  background: var(--shade);
+  color: var(--ink);
+}
+.none {
+  padding: 0.7rem;
+}
+details {
+  margin-top: 0.6rem;
+}
+summary {
+  cursor: pointer;
+}
+.problem {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+  padding: 0.45rem 0.8rem;
+  margin-bottom: 0.8rem;
+  border-radius: 8px;
+  background: var(--next-tint);
+}
+.broken {
+  display: block;
+}
+</style>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { signs } from '../../controls/spelling'
+import type { ElsewhereWork } from './elsewhere'
+import HeardTab from '../../tab/HeardTab.vue'
+
+/** The same lick in other octaves, keys and positions, each with what it costs. */
+const props = defineProps<{ work: ElsewhereWork; strings: string[] }>()
+defineEmits<{ keep: [] }>()
+const { groups, refusal, chosen } = props.work
+</script>
+
+<template>
+  <p v-if="refusal" role="alert">{{ signs(refusal) }}.</p>
+  <div v-else>
+    <p v-for="g in groups" :key="g.name" class="choices" role="group" :aria-label="g.name">
+      <span class="what quiet">{{ g.name }}</span>
+      <button
+        v-for="p in g.places"
+        :key="p.name"
+        type="button"
+        class="chip"
+        :disabled="Boolean(p.refused)"
+        :title="p.says"
+        :aria-pressed="p === chosen"
+        @click="work.choose(p.name)"
+      >
+        {{ signs(p.name) }}
+      </button>
+    </p>
+    <HeardTab
+      v-if="chosen?.tab"
+      :tab="chosen.tab"
+      :strings="strings"
+      label="The lick elsewhere as tab"
+      :says="`${[chosen.says, ...chosen.lost].join('; ')}. ${chosen.caution ?? ''}`"
+    >
+      <button type="button" class="chip" @click="$emit('keep')">Keep as a lick</button>
+    </HeardTab>
+  </div>
+</template>
+
+<style scoped>
+.choices {
+  margin: 0 0 3px;
+}
+.choices .chip {
+  padding: 0.05rem 0.55rem;
+  font-size: 0.88rem;
+}
+.choices .what {
+  width: 4.4rem;
+}
+.chip:disabled {
+  text-decoration: line-through;
+}
+</style>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { computed, watch } from 'vue'
+import type { Block, ChorusView, Lick, LickEvent } from '../../api/client'
+import { useTune } from '../../document/tune'
+import { useCursor } from '../../tab/cursor'
+import { useOwnedWriting } from '../../tab/writing'
+import WritePanel from '../../tab/WritePanel.vue'
+
+/** The notes of one block in the tab editor: a lick of its own while it is written. */
+const props = defineProps<{ view: ChorusView; block: Block; sounding: number | undefined }>()
+const emit = defineEmits<{ write: [notes: LickEvent[], label: string]; close: [] }>()
+const tune = useTune()
+
+/** The bar line that the block's first bar begins on, in ticks of the chorus, as the writing began. */
+const bar = Math.floor(props.block.start / props.view.tab.barTicks) * props.view.tab.barTicks
+const moved = (e: LickEvent, by: number) => ({ ...e, tick: e.tick + by })
+
+function asLick(): Lick {
+  const over = (props.view.phrase.over ?? [])
+    .filter((o, n, all) => (all[n + 1]?.tick ?? Infinity) > bar && o.tick < bar + 8 * props.view.tab.barTicks)
+    .map((o) => ({ ...o, tick: Math.max(o.tick - bar, 0) }))
+  return {
+    name: props.block.name || 'notes',
+    about: '',
+    tonic: tune.chart?.key.tonic ?? 'C',
+    meter: props.view.tab.meter,
+    tuning: tune.map?.sounding,
+    events: (props.block.notes ?? []).map((e) => moved(e, -bar)),
+    over: over.length ? over : [{ tick: 0, chord: props.view.dropped[0]?.chord ?? 'C7' }],
+  }
+}
+const writing = useOwnedWriting(asLick, (lick, label) => {
+  emit(
+    'write',
+    lick.events.map((e) => moved(e, bar)),
+    label,
+  )
+  return Promise.resolve()
+})
+const cursor = useCursor(writing)
+const first = Math.floor(bar / props.view.tab.barTicks) + 1
+const where = first < 1 ? 'the pickup' : `bar ${first}`
+const says = computed(() => `${props.block.name}, from ${where} on`)
+// The cursor begins on the first note of the block.
+const stop = watch(writing.written, (now) => {
+  const begin = now?.lick.events[0]
+  if (!begin) return
+  cursor.go(begin.tick)
+  cursor.goToString(begin.string)
+  stop()
+})
+</script>
+
+<template>
+  <div class="notes">
+    <p class="head">
+      <strong>{{ says }}</strong>
+      <span class="quiet">beats count from {{ where }}; every note goes into the chorus at once</span>
+      <button type="button" class="chip" @click="$emit('close')">Done</button>
+    </p>
+    <WritePanel :writing="writing" :cursor="cursor" :sounding="sounding" plain />
+  </div>
+</template>
+
+<style scoped>
+.notes {
+  height: 290px;
+  overflow-y: auto;
+}
+.head .chip {
+  margin-left: auto;
+}
+</style>

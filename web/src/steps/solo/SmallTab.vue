@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ChorusView } from '../../api/client'
+
+/** Four bars of a chorus as small tab, to be compared at a glance. */
+const props = defineProps<{ view: ChorusView; strings: string[]; bar: number }>()
+const width = 340
+const gap = 10
+const first = computed(() => Math.floor((props.bar - 1) / 4) * 4)
+const bars = [0, 1, 2, 3]
+const x = (tick: number) =>
+  6 + ((tick - first.value * props.view.tab.barTicks) / (4 * props.view.tab.barTicks)) * (width - 10)
+const notes = computed(() => {
+  const from = first.value * props.view.tab.barTicks
+  return props.view.tab.events.filter((e) => e.tick >= from && e.tick < from + 4 * props.view.tab.barTicks)
+})
+const height = computed(() => 26 + (props.strings.length - 1) * gap)
+</script>
+
+<template>
+  <svg
+    :viewBox="`0 0 ${width} ${height}`"
+    role="img"
+    :aria-label="`Bars ${first + 1} to ${first + 4} as tab`"
+  >
+    <line
+      v-for="n in strings.length"
+      :key="n"
+      class="string"
+      x1="2"
+      :x2="width - 2"
+      :y1="18 + (n - 1) * gap"
+      :y2="18 + (n - 1) * gap"
+    />
+    <g v-for="b in bars" :key="b">
+      <line
+        class="bar"
+        :x1="x((first + b) * view.tab.barTicks) - 3"
+        :x2="x((first + b) * view.tab.barTicks) - 3"
+        y1="18"
+        :y2="height - 8"
+      />
+      <text class="number" :x="x((first + b) * view.tab.barTicks) - 1" y="11">{{ first + b + 1 }}</text>
+    </g>
+    <g
+      v-for="(e, n) in notes"
+      :key="n"
+      :transform="`translate(${x(e.tick) + 4} ${18 + (e.string - 1) * gap})`"
+      :class="e.role"
+    >
+      <rect class="paper" x="-5" y="-5" width="10" height="10" rx="3" />
+      <text class="fret" y="3.4">{{ e.fret }}</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  width: 100%;
+  max-height: 112px;
+}
+.string {
+  stroke: var(--string);
+  stroke-width: 0.7;
+}
+.bar {
+  stroke: var(--stone);
+  stroke-width: 0.8;
+}
+.number {
+  font-size: 9px;
+  fill: var(--stone);
+}
+.paper {
+  fill: var(--card);
+}
+.fret {
+  font-size: 9.5px;
+  font-weight: 600;
+  text-anchor: middle;
+  fill: var(--ink);
+}
+.target .fret {
+  fill: var(--next);
+  font-weight: 800;
+}
+</style>

@@ -1,0 +1,353 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import type { Block, ChorusView } from '../../api/client'
+import { techniqueSign } from '../../tab/tab'
+import { signs } from '../../controls/spelling'
+import { lineWidth, onLine, rulerAt } from './ruler'
+
+/** Four bars of a chorus: targets, blocks, the blend and the tab, one under the other. */
+const props = defineProps<{
+  view: ChorusView
+  bar: number
+  bars: number
+  chords: { tick: number; chord: string }[]
+  strings: string[]
+  blend: number[]
+  step: number
+  selected: number | undefined
+  chosen: number | undefined
+  marked: number[]
+  sounding: number | undefined
+}>()
+const emit = defineEmits<{
+  select: [block: number]
+  pick: [event: number]
+  move: [block: number, ticks: number]
+  stretch: [block: number, ticks: number]
+  /** The blend of every bar, once it has been drawn. */
+  blend: [values: number[]]
+}>()
+
+const ruler = computed(() => rulerAt(props.view, props.bar, props.bars))
+const rows = { head: 15, target: 39, block: 56, blend: 101, tab: 149 }
+const blockHeight = 38
+const blendHeight = 32
+const gap = 14.6
+const y = (string: number) => rows.tab + (string - 1) * gap
+const bottom = computed(() => y(props.strings.length))
+const height = computed(() => bottom.value + 38)
+
+const targets = computed(() => {
+  const { from, to, x } = ruler.value
+  return props.view.targets
+    .filter((t) => t.tick >= from && t.tick < to)
+    .map((t) => ({ ...t, x: x(t.tick) + 16 }))
+})
+const thread = computed(() => targets.value.map((t) => `${t.x},${rows.target}`).join(' '))
+const heads = computed(() => {
+  const { from, to, x } = ruler.value
+  return props.chords.filter((c) => c.tick >= from && c.tick < to).map((c) => ({ ...c, x: x(c.tick) }))
+})
+
+/** The blend while it is drawn: it is planned by once the hand rests. */
+const drawing = ref<number[]>()
+const blend = computed(() => drawing.value ?? props.blend)
+const resting = 350
+let timer: ReturnType<typeof setTimeout> | undefined
+function drawBlend(bar: number, value: number) {
+  const next = [...blend.value]
+  next[bar - 1] = Math.round(Math.min(Math.max(value, 0), 1) * 20) / 20
+  drawing.value = next
+  clearTimeout(timer)
+  timer = setTimeout(settleBlend, resting)
+}
+function settleBlend() {
+  clearTimeout(timer)
+  if (drawing.value) emit('blend', drawing.value)
+}
+watch(
+  () => props.blend,
+  () => (drawing.value = undefined),
+)
+onBeforeUnmount(settleBlend)
+
+/** What is dragged: a block, or its end. */
+const drag = ref<{ block: number; end: boolean; from: number; ticks: number }>()
+const svg = ref<SVGSVGElement>()
+const scale = () => lineWidth / (svg.value?.getBoundingClientRect().width || lineWidth)
+const snapped = (ticks: number) => Math.round(ticks / props.step) * props.step
+
+function grab(event: PointerEvent, block: number, end: boolean) {
+  if (event.button !== 0) return
+  drag.value = { block, end, from: event.clientX, ticks: 0 }
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+function pull(event: PointerEvent) {
+  if (!drag.value) return
+  drag.value = {
+    ...drag.value,
+    ticks: snapped(ruler.value.ticks((event.clientX - drag.value.from) * scale())),
+  }
+}
+function drop() {
+  const was = drag.value
+  drag.value = undefined
+  if (!was) return
+  emit('select', was.block)
+  const block = props.view.blocks[was.block]
+  if (was.ticks === 0 || !block || block.kind === 'rest' || block.locked) return
+  if (was.end) emit('stretch', was.block, was.ticks)
+  else emit('move', was.block, was.ticks)
+}
+
+const blocks = computed(() =>
+  props.view.blocks.flatMap((block, index) => {
+    const mine = drag.value?.block === index ? drag.value : undefined
+    const can = block.kind !== 'rest' && !block.locked
+    const shift = mine && can && !mine.end ? mine.ticks : 0
+    const longer = mine && can && mine.end ? mine.ticks : 0
+    const at = onLine(ruler.value, block, shift, longer)
+    return at ? [{ ...at, block, index }] : []
+  }),
+)
+/** A lick's name is the player's own; the others say what a block does. */
+const nameOf = (block: Block) => (block.kind === 'lick' ? block.name : signs(block.name))
+function says(block: Block, index: number) {
+  const parts = [block.kind === 'rest' ? 'rest' : `${nameOf(block)}, ${block.kind}`]
+  if (block.locked) parts.push('locked')
+  if (block.muted) parts.push('muted')
+  const bar = Math.floor(Math.max(block.start, 0) / props.view.tab.barTicks) + 1
+  const beat =
+    Math.floor(
+      (((block.start % props.view.tab.barTicks) + props.view.tab.barTicks) % props.view.tab.barTicks) /
+        props.view.tab.beatTicks,
+    ) + 1
+  return `Block ${index + 1}: ${parts.join(', ')}, from ${block.start < 0 ? 'the pickup' : `bar ${bar} beat ${beat}`}`
+}
+/** What a block is, in few words, as far as there is room. */
+const under = (block: Block) =>
+  [block.kind, block.locked ? 'locked' : '', block.muted ? 'muted' : ''].filter(Boolean).join(' · ')
+const fitting = (text: string, width: number, letter: number) => {
+  const room = Math.floor((width - 14) / letter)
+  return text.length <= room ? text : room > 3 ? `${text.slice(0, room - 1)}…` : ''
+}
+
+function blockKey(event: KeyboardEvent, index: number) {
+  const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
+  if (event.key === 'Enter' || event.key === ' ') {
+    if (event.key === ' ') return
+    emit('select', index)
+  } else if (by && event.shiftKey) emit('stretch', index, by * props.step)
+  else if (by && event.ctrlKey) return
+  else if (by) emit('move', index, by * props.step)
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
+const curve = computed(() => {
+  const { bars, x, to } = ruler.value
+  const level = (bar: number) => rows.blend + blendHeight * (1 - (blend.value[bar - 1] ?? 0.5))
+  const points = bars.map((b) => ({ x: x(b.tick + props.view.tab.barTicks / 2), y: level(b.number) }))
+  const first = points[0]
+  const last = points.at(-1)
+  if (!first || !last) return { line: '', area: '' }
+  const all = [{ x: x(ruler.value.from), y: first.y }, ...points, { x: x(to), y: last.y }]
+  const line = all.map((p) => `${p.x},${p.y}`).join(' ')
+  return {
+    line,
+    area: `${x(ruler.value.from)},${rows.blend + blendHeight} ${line} ${x(to)},${rows.blend + blendHeight}`,
+  }
+})
+function blendAt(event: PointerEvent | MouseEvent, bar: number) {
+  const box = (event.currentTarget as Element).getBoundingClientRect()
+  const value = 1 - Math.min(Math.max((event.clientY - box.top) / box.height, 0), 1)
+  drawBlend(bar, value)
+}
+function blendKey(event: KeyboardEvent, bar: number) {
+  const by = event.key === 'ArrowUp' ? 0.05 : event.key === 'ArrowDown' ? -0.05 : 0
+  if (!by) return
+  event.preventDefault()
+  event.stopPropagation()
+  drawBlend(bar, (blend.value[bar - 1] ?? 0.5) + by)
+}
+
+const notes = computed(() => {
+  const { from, to, x } = ruler.value
+  return props.view.tab.events
+    .map((event, index) => ({ event, index, x: x(event.tick) + 11 }))
+    .filter(({ event }) => event.tick >= from && event.tick < to)
+})
+</script>
+
+<template>
+  <svg ref="svg" class="line" :viewBox="`0 0 ${lineWidth} ${height}`" role="group" aria-label="The time line">
+    <g aria-hidden="true">
+      <g class="names">
+        <text x="0" :y="rows.target + 4">Targets</text>
+        <text x="0" :y="rows.block + 23">Blocks</text>
+        <text x="0" :y="rows.blend + 12">Blend</text>
+        <text class="tiny" x="0" :y="rows.blend + 27">box ↓ chords ↑</text>
+        <text x="0" :y="(rows.tab + bottom) / 2 + 4">Tab</text>
+      </g>
+      <line
+        v-for="tick in ruler.beats"
+        :key="tick"
+        class="beat"
+        :class="{ bar: tick % view.tab.barTicks === 0 }"
+        :x1="ruler.x(tick)"
+        :x2="ruler.x(tick)"
+        :y1="tick % view.tab.barTicks === 0 ? 2 : rows.head + 12"
+        :y2="bottom"
+      />
+      <text v-for="b in ruler.bars" :key="b.number" class="number" :x="ruler.x(b.tick) + 6" :y="rows.head">
+        {{ b.number }}
+      </text>
+      <text v-for="c in heads" :key="c.tick" class="chord" :x="c.x + 26" :y="rows.head">
+        {{ signs(c.chord) }}
+      </text>
+      <polyline class="thread" :points="thread" />
+      <line
+        v-for="n in strings.length"
+        :key="n"
+        class="string"
+        :x1="ruler.x(ruler.from)"
+        :x2="ruler.x(ruler.to)"
+        :y1="y(n)"
+        :y2="y(n)"
+      />
+    </g>
+    <g
+      v-for="t in targets"
+      :key="t.tick"
+      class="aim"
+      :class="{ missed: t.event < 0 || !t.aimed }"
+      role="button"
+      tabindex="0"
+      :aria-label="
+        signs(
+          t.event < 0
+            ? `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; nothing lands`
+            : `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; landed on ${t.landed?.note}, the ${t.landed?.degree}, ${t.when}`,
+        )
+      "
+      @click="t.event >= 0 && emit('pick', t.event)"
+      @keydown.enter="t.event >= 0 && emit('pick', t.event)"
+    >
+      <rect :x="t.x - 15" :y="rows.target - 10" width="30" height="20" rx="10" />
+      <text class="degree" :x="t.x" :y="rows.target + 5">{{ signs(t.aim.degree) }}</text>
+      <text class="note" :x="t.x + 20" :y="rows.target + 4">{{ signs(t.aim.note) }}</text>
+    </g>
+    <g
+      v-for="b in blocks"
+      :key="b.index"
+      class="block"
+      :class="[
+        b.block.kind.replace(' ', '-'),
+        { selected: b.index === selected, muted: b.block.muted, locked: b.block.locked },
+      ]"
+      role="button"
+      tabindex="0"
+      :data-block="b.index"
+      :aria-pressed="b.index === selected"
+      :aria-label="says(b.block, b.index)"
+      @pointerdown="grab($event, b.index, false)"
+      @pointermove="pull"
+      @pointerup="drop"
+      @pointercancel="drag = undefined"
+      @focus="emit('select', b.index)"
+      @keydown="blockKey($event, b.index)"
+    >
+      <title>{{ nameOf(b.block) }}</title>
+      <rect
+        class="body"
+        :x="b.x + 1"
+        :y="rows.block"
+        :width="Math.max(b.width - 2, 1)"
+        :height="blockHeight"
+        rx="7"
+      />
+      <rect
+        v-if="b.block.kind !== 'rest'"
+        class="edge"
+        :x="b.x + 1"
+        :y="rows.block"
+        width="4"
+        :height="blockHeight"
+        rx="2"
+      />
+      <text class="title" :x="b.x + 10" :y="rows.block + (b.block.kind === 'rest' ? 24 : 16)">
+        {{ fitting(nameOf(b.block), b.width, 6.6) }}
+      </text>
+      <text v-if="b.block.kind !== 'rest'" class="under" :x="b.x + 10" :y="rows.block + 31">
+        {{ fitting(under(b.block), b.width, 5.4) }}
+      </text>
+      <rect
+        v-if="b.block.kind !== 'rest' && !b.block.locked"
+        class="handle"
+        :x="b.x + b.width - 7"
+        :y="rows.block"
+        width="7"
+        :height="blockHeight"
+        @pointerdown.stop="grab($event, b.index, true)"
+      />
+    </g>
+    <polygon class="area" :points="curve.area" />
+    <polyline class="curve" :points="curve.line" />
+    <g
+      v-for="b in ruler.bars"
+      :key="b.number"
+      role="slider"
+      tabindex="0"
+      class="level"
+      :aria-label="`Blend of bar ${b.number}`"
+      :aria-valuenow="blend[b.number - 1]"
+      aria-valuemin="0"
+      aria-valuemax="1"
+      @click="blendAt($event, b.number)"
+      @keydown="blendKey($event, b.number)"
+    >
+      <rect
+        :x="ruler.x(b.tick)"
+        :y="rows.blend"
+        :width="ruler.x(b.tick + view.tab.barTicks) - ruler.x(b.tick)"
+        :height="blendHeight"
+      />
+      <text class="value" :x="ruler.x(b.tick + view.tab.barTicks / 2)" :y="rows.blend + blendHeight - 4">
+        {{ Math.round((blend[b.number - 1] ?? 0.5) * 100) }}
+      </text>
+    </g>
+    <g
+      v-for="n in notes"
+      :key="n.index"
+      class="event"
+      :class="[
+        n.event.role,
+        {
+          lit: n.index === sounding,
+          chosen: n.index === chosen,
+          marked: marked.includes(n.index),
+          led: n.event.why.startsWith('Approach'),
+        },
+      ]"
+      role="button"
+      tabindex="0"
+      :data-event="n.index"
+      :aria-label="signs(`${n.event.spoken}. ${n.event.why}`)"
+      :transform="`translate(${n.x} 0)`"
+      @click="emit('pick', n.index)"
+      @keydown.enter="emit('pick', n.index)"
+    >
+      <rect class="hit" x="-11" :y="rows.tab - 9" width="22" :height="height - rows.tab + 7" rx="6" />
+      <rect class="paper" x="-8.5" :y="y(n.event.string) - 7.5" width="17" height="15" rx="5" />
+      <text class="fret" :y="y(n.event.string) + 4.5">{{ n.event.fret }}</text>
+      <text v-if="techniqueSign(n.event)" class="sign" x="0" :y="y(n.event.string) - 8.5">
+        {{ techniqueSign(n.event) }}
+      </text>
+      <text class="degree" :y="bottom + 20">{{ signs(n.event.degree) }}</text>
+      <text v-if="n.event.role === 'target'" class="landing" :y="bottom + 33">lands</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped src="./timeline.css"></style>

@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import type { ChorusEdit, ChorusView } from '../../api/client'
+import { signs } from '../../controls/spelling'
+
+/** What is said of a chorus in words: what could be better with its repairs, and what is well. */
+const props = defineProps<{
+  view: ChorusView
+  preview: (edit: ChorusEdit) => Promise<ChorusView> | undefined
+}>()
+const emit = defineEmits<{ mark: [events: number[]]; go: [tick: number]; repair: [edit: ChorusEdit] }>()
+
+/** The repair that is looked at before it is made, and what would come of it. */
+const looked = ref<{ says: string; edit: ChorusEdit; before: number; after: ChorusView }>()
+watch(
+  () => props.view,
+  () => (looked.value = undefined),
+)
+async function look(says: string, edit: ChorusEdit) {
+  const after = await props.preview(edit)
+  if (after) looked.value = { says, edit, before: props.view.mend.length, after }
+}
+function point(events: number[], tick: number) {
+  emit('mark', events)
+  emit('go', tick)
+}
+const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' ') || 'none'
+</script>
+
+<template>
+  <div class="verdict">
+    <section aria-label="What could be better">
+      <p v-if="looked" class="looked" role="status">
+        <span>
+          {{ signs(looked.says) }}: <b>{{ looked.before }} → {{ looked.after.mend.length }}</b> to mend, heard
+          alone <b>{{ view.figures.heard }} → {{ looked.after.figures.heard }}</b> of
+          {{ view.figures.chords }}
+        </span>
+        <button type="button" class="primary small" @click="emit('repair', looked.edit)">Apply</button>
+        <button type="button" class="chip" @click="looked = undefined">Leave it</button>
+      </p>
+      <ul>
+        <li v-for="(c, n) in view.mend" :key="n">
+          <button type="button" class="said" @click="point(c.events, c.tick)">{{ signs(c.says) }}</button>
+          <button
+            v-for="r in c.repairs"
+            :key="r.says"
+            type="button"
+            class="chip"
+            :aria-label="`Repair: ${signs(r.says)}`"
+            @click="look(r.says, r.edit)"
+          >
+            {{ signs(r.says) }}
+          </button>
+        </li>
+        <li v-if="!view.mend.length">
+          Nothing to mend: it lands, it can be heard without the band, and it breathes.
+        </li>
+      </ul>
+    </section>
+    <section aria-label="What each chord gets">
+      <ul>
+        <li v-for="(d, n) in view.dropped" :key="`d${n}`" class="row">
+          <button type="button" class="said" @click="point(d.events, d.tick)">
+            <span class="sign" :class="d.hearing.replace(' ', '-')">{{
+              d.hearing === 'heard' ? '●' : '○'
+            }}</span>
+            {{ signs(d.says) }}
+          </button>
+          <span v-if="view.covered[n]" class="quiet">{{ signs(list(view.covered[n].got)) }}</span>
+        </li>
+      </ul>
+    </section>
+    <section aria-label="What keeps it alive">
+      <ul>
+        <li v-for="f in view.lively" :key="f.name" class="row">
+          <button type="button" class="said" @click="emit('mark', f.events)">
+            <span class="sign">{{ f.good ? '●' : '○' }}</span> {{ signs(f.says) }}
+          </button>
+        </li>
+        <li class="row quiet">bars by their rhythm: {{ view.figures.shape.rhythm }}</li>
+        <li class="row quiet">
+          ends: {{ view.figures.shape.ends }} · shifts of the hand: {{ view.figures.shape.shifts }}
+        </li>
+        <li v-if="view.written" class="row">
+          over what the band plays: strong beats {{ view.written.strong.good }} of
+          {{ view.written.strong.of }} home, {{ view.written.heard }} of {{ view.written.chords }} chords
+          heard
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.verdict {
+  display: grid;
+  grid-template-columns: minmax(0, 13fr) minmax(0, 9fr) minmax(0, 10fr);
+  gap: 1.2rem;
+  height: 290px;
+  font-size: 0.92rem;
+}
+section {
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 0.6rem;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--line);
+}
+.said {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+}
+.said:hover {
+  text-decoration: underline;
+}
+.chip {
+  flex: none;
+  max-width: 55%;
+  padding: 0.08rem 0.6rem;
+  font-size: 0.86rem;
+  white-space: normal;
+}
+.looked {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  padding: 0.4rem 0.6rem;
+  margin-bottom: 4px;
+  border-radius: 8px;
+  background: var(--now-tint);
+}
+.looked .chip {
+  white-space: nowrap;
+}
+.small {
+  padding: 0.2rem 0.9rem;
+}
+.sign {
+  color: var(--now);
+}
+.sign.unclear,
+.sign.another-chord,
+.sign.nothing {
+  color: var(--next);
+}
+</style>

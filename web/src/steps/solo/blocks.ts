@@ -1,0 +1,133 @@
+import { computed, nextTick, ref, watch, type Ref } from 'vue'
+import { answer, client, type Block, type ChorusEdit, type LickEvent } from '../../api/client'
+import { useLicks } from '../../document/licks'
+import { useAnswer } from '../../api/ask'
+import { useTune } from '../../document/tune'
+import { useView } from '../../address/view'
+import type { SoloWork } from './work'
+
+interface Around {
+  /** Whether the time line is what is looked at. */
+  onLine: () => boolean
+  bar: Ref<number>
+  chords: Ref<{ tick: number; chord: string }[]>
+  goToTick: (tick: number) => void
+}
+
+/** What may be laid beside a lick. */
+const layable = [
+  { value: 'approach', text: 'an approach' },
+  { value: 'connector', text: 'a connector' },
+  { value: 'free notes', text: 'a free note' },
+  { value: 'rest', text: 'a rest of a beat' },
+]
+
+const dice = () => Math.floor(Math.random() * 1_000_000) + 1
+
+/** The block that is chosen on the time line, and what is done with it. */
+export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Around) {
+  const tune = useTune()
+  const view = useView()
+  const { shown, at } = work
+  const licks = useLicks()
+  const selected = ref<number>()
+  /** The block whose notes are being written. */
+  const writing = ref<number>()
+  watch(at, () => {
+    selected.value = undefined
+    writing.value = undefined
+  })
+  const block = computed(() => shown.value?.blocks[selected.value ?? -1])
+  /** Where something is laid: on the block, or at the bar. */
+  const here = () => block.value?.start ?? (bar.value - 1) * (shown.value?.tab.barTicks ?? 0)
+
+  /** Does something to the block that is chosen. */
+  function act(edit: Omit<ChorusEdit, 'blocks'>) {
+    if (selected.value !== undefined && block.value) void work.edit({ ...edit, blocks: [selected.value] })
+  }
+  const toggleLock = () => act({ do: block.value?.locked ? 'unlock' : 'lock' })
+  const toggleMute = () => act({ do: block.value?.muted ? 'unmute' : 'mute' })
+  const silence = () => act({ do: 'rest' })
+  const roll = () => act({ do: 're-roll', seed: dice() })
+  const rollBar = () => void work.edit({ do: 're-roll', bar: bar.value, bars: 1, seed: dice() })
+
+  const move = (index: number, ticks: number) => change(index, { do: 'move', ticks }, ticks)
+  const stretch = (index: number, ticks: number) => change(index, { do: 'stretch', ticks }, 0)
+  /** Edits a block that may have another number afterwards: it stays chosen. */
+  async function change(index: number, edit: ChorusEdit, by: number) {
+    const was = shown.value?.blocks[index]
+    await work.edit({ ...edit, blocks: [index] })
+    if (!was || !shown.value) return
+    const away = (b: Block) =>
+      b.name === was.name && b.kind === was.kind ? Math.abs(b.start - was.start - by) : Infinity
+    const all = shown.value.blocks.map(away)
+    selected.value = all.indexOf(Math.min(...all))
+    follow(selected.value)
+  }
+  /** Gives a block the keyboard. */
+  function follow(index: number) {
+    void nextTick(() => document.querySelector<SVGElement>(`[data-block="${index}"]`)?.focus())
+  }
+  function walk(by: number) {
+    const all = shown.value?.blocks ?? []
+    if (!all.length) return
+    const next = ((selected.value ?? (by > 0 ? -1 : 0)) + by + all.length) % all.length
+    selected.value = next
+    goToTick(all[next]?.start ?? 0)
+    follow(next)
+  }
+
+  // What is put somewhere is to fit the chord there, and the position.
+  const over = computed(() => chords.value.findLast((c) => c.tick <= Math.max(here(), 0))?.chord)
+  const { answer: fitting } = useAnswer(
+    () => {
+      const position = view.position.value?.id
+      if (!tune.music || !position || !over.value || !onLine()) return undefined
+      return { chart: tune.music, hands: tune.hands, position, fits: over.value, here: true }
+    },
+    (body, signal) => answer(client.POST('/api/licks/find', { body, signal })),
+  )
+  /** The licks that fit there; all of them where none does. */
+  const lickOptions = computed(() => {
+    const fit = new Set(fitting.value?.found.map((f) => f.id))
+    const some = licks.readable.filter((l) => fit.has(l.id))
+    return (some.length ? some : licks.readable).map((l) => ({
+      ...{ value: String(l.id), text: l.lick.name, ownName: true },
+    }))
+  })
+  function swap(id: string) {
+    const lick = licks.readable.find((l) => String(l.id) === id)?.lick
+    if (!lick) return
+    if (block.value && block.value.kind !== 'rest') act({ do: 'swap', lick })
+    else void work.edit({ do: 'lay', kind: 'lick', tick: here(), lick })
+  }
+  function swapNext() {
+    const all = lickOptions.value
+    const now = all.findIndex((l) => l.text === block.value?.name)
+    const next = all[(now + 1) % Math.max(all.length, 1)]
+    if (next) swap(next.value)
+  }
+  const lay = (kind: string) =>
+    void work.edit({ do: 'lay', kind, tick: here(), ticks: shown.value?.tab.beatTicks })
+
+  function toggleWriting() {
+    if (selected.value !== undefined) writing.value = writing.value === undefined ? selected.value : undefined
+  }
+  /** Puts written notes into the block, and follows it to where it then is. */
+  async function written(notes: LickEvent[], label: string) {
+    if (writing.value === undefined) return
+    await work.edit({ do: 'write', blocks: [writing.value], notes }, label)
+    const first = notes[0]?.tick ?? 0
+    const holds = (b: Block) => b.start <= first && first < b.start + b.ticks && b.kind !== 'rest'
+    const now = shown.value?.blocks.findIndex(holds) ?? -1
+    if (now >= 0 && writing.value !== undefined) writing.value = now
+  }
+
+  return {
+    ...{ selected, block, writing, lickOptions, layable },
+    ...{ toggleLock, toggleMute, silence, roll, rollBar, move, stretch, walk },
+    ...{ swap, swapNext, lay, toggleWriting, written },
+  }
+}
+
+export type BlockWork = ReturnType<typeof useBlocks>

@@ -1,0 +1,49 @@
+import type { ChorusView, Moment } from '../../api/client'
+import { lineMarks, type Mark } from '../../neck/marks'
+
+/** The first bar of the row of four that a bar is in, both from 1. */
+export const rowOf = (bar: number) => Math.floor((bar - 1) / 4) * 4 + 1
+
+/**
+ * The notes of a bar on the neck, or where it has none those of its row; the note that
+ * sounds or is chosen, by its number in the chorus, is lit.
+ */
+export function chorusMarks(view: ChorusView | undefined, bar: number, lit: number | undefined): Mark[] {
+  if (!view) return []
+  const { barTicks, events } = view.tab
+  const all = events.map((event, index) => ({ event, index }))
+  const between = (from: number, bars: number) =>
+    all.filter(
+      ({ event }) => event.tick >= (from - 1) * barTicks && event.tick < (from - 1 + bars) * barTicks,
+    )
+  const inBar = between(bar, 1)
+  const some = inBar.length ? inBar : between(rowOf(bar), 4)
+  return lineMarks(
+    some.map((one) => one.event),
+    some.findIndex((one) => one.index === lit),
+  )
+}
+
+/** What is heard of each chord without the band, for the form strip, by the tick of its moment. */
+export function heardByMoment(view: ChorusView, moments: Moment[]) {
+  return new Map(
+    moments.map((m) => {
+      const heard = view.dropped.find((one) => one.tick <= m.tick && m.tick < one.tick + one.ticks)
+      const said = heard
+        ? { hearing: heard.hearing, says: heard.says }
+        : { hearing: 'nothing' as const, says: `nothing is played over ${m.chord}` }
+      return [m.tick, said]
+    }),
+  )
+}
+
+/** The chorus in one sentence: the first thing to mend, or what is good in it. */
+export const sentenceOf = (view: ChorusView | undefined) =>
+  view?.mend[0]?.says ?? view?.lively.find((f) => f.name === 'motif' && f.good)?.says ?? ''
+
+/** The blend of every bar: one number stands for all of them. */
+export function blendOf(own: number[] | undefined, bars: number, usual: number): number[] {
+  const all = own ?? []
+  const one = all.length === 1 ? (all[0] ?? usual) : usual
+  return Array.from({ length: bars }, (_, n) => (all.length > 1 ? (all[n] ?? one) : one))
+}

@@ -1,0 +1,96 @@
+import type { LineEvent, Tab } from '../api/client'
+import { bendSize } from '../neck/bends'
+
+/** What is written as tab: notes with what they are, and the time they stand in. */
+export interface TabLine {
+  events: LineEvent[]
+  start: number
+  barTicks: number
+  beatTicks: number
+}
+
+/** Where a line's notes stand on a tab of the given width, and its beat marks. */
+export interface TabLayout {
+  x: number[]
+  beats: { x: number; text: string; bar: boolean }[]
+}
+
+const side = { left: 46, right: 30 }
+/** A note's label needs this much room, however short the note. */
+const room = 40
+
+/**
+ * Spaces notes by their time, but never so close that their labels would touch;
+ * where there is room to spare it goes to the longer notes.
+ */
+export function layOutTab(line: TabLine, width: number): TabLayout {
+  const { events } = line
+  const last = events[events.length - 1]
+  if (!last) return { x: [], beats: [] }
+  const end = last.tick + last.ticks
+  const start = Math.min(events[0]?.tick ?? 0, 0)
+  const starts = [start, ...events.map((e) => e.tick), end]
+  const free = width - side.left - side.right
+  const needed: number[] = starts.slice(1).map((_, index) => (index === 0 ? 0 : room))
+  const spare = Math.max(free - needed.reduce((a, b) => a + b, 0), 0)
+  const gaps = needed.map((need, index) => {
+    const ticks = (starts[index + 1] ?? 0) - (starts[index] ?? 0)
+    return need + (spare * ticks) / (end - start)
+  })
+  const at: number[] = [side.left]
+  gaps.forEach((gap, index) => at.push((at[index] ?? 0) + gap))
+  const shrink = Math.min(1, free / ((at.at(-1) ?? 0) - side.left))
+  const xs = at.map((x) => side.left + (x - side.left) * shrink)
+
+  const between = (tick: number) => {
+    const index = Math.max(
+      starts.findLastIndex((s) => s <= tick),
+      0,
+    )
+    const from = starts[index] ?? 0
+    const to = starts[index + 1] ?? end
+    const a = xs[index] ?? side.left
+    const b = xs[index + 1] ?? a
+    return to > from ? a + ((b - a) * (tick - from)) / (to - from) : a
+  }
+  const beats = []
+  for (let tick = 0; tick < end; tick += line.beatTicks) {
+    const beat = Math.floor(((line.start + tick) % line.barTicks) / line.beatTicks) + 1
+    beats.push({ x: between(tick), text: String(beat), bar: beat === 1 })
+  }
+  return { x: xs.slice(1, -1), beats }
+}
+
+/** How the techniques of a note are written over it. */
+export function techniqueSign(e: LineEvent): string {
+  const signs = []
+  if (e.slideFrom) signs.push(e.slideFrom < e.fret ? '/' : '\\')
+  if (e.hammerOn) signs.push('h')
+  if (e.pullOff) signs.push('p')
+  if (e.bend) signs.push(`↑${bendSize(e.bend)}`)
+  if (e.release) signs.push('↓')
+  if (e.vibrato) signs.push('∿')
+  if (e.slideOut) signs.push(e.slideOut === 'up' ? '↗' : '↘')
+  if (e.grace) signs.push('♪')
+  return signs.join(' ')
+}
+
+/** The note itself, without what is said of it. */
+export function asEvent(event: LineEvent) {
+  const { tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff } = event
+  const { bend, preBend, release, vibrato, mute, accent, staccato, tied, grace } = event
+  return {
+    ...{ tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff },
+    ...{ bend, preBend, release, vibrato, mute, accent, staccato, tied, grace },
+  }
+}
+
+/** What is written as tab, as the player is asked for it: over the band, counted in. */
+export function heard(tab: Tab) {
+  return {
+    from: tab.firstBar,
+    bars: tab.bars,
+    countIn: 1,
+    line: { meter: tab.meter, start: tab.start, events: tab.events.map(asEvent) },
+  }
+}
