@@ -10,6 +10,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -81,6 +82,7 @@ type server struct {
 // has printed its address.
 func serve(t testing.TB, command, data string) *server {
 	t.Helper()
+	inParallel(t)
 	s := &server{command: exec.Command(program, command, "--addr", "127.0.0.1:0", "--data", data)}
 	out, err := s.command.StdoutPipe()
 	require.NoError(t, err)
@@ -90,6 +92,17 @@ func serve(t testing.TB, command, data string) *server {
 	require.NoError(t, err, "the program printed no address")
 	s.base = strings.TrimSpace(line[strings.Index(line, "http://"):])
 	return s
+}
+
+// began are the tests that run beside others.
+var began sync.Map
+
+// inParallel lets a test run beside others, each with a program and windows of its own.
+func inParallel(t testing.TB) {
+	alone, isTest := t.(*testing.T)
+	if _, known := began.LoadOrStore(t.Name(), true); isTest && !known && !strings.Contains(t.Name(), "InTime") && !strings.Contains(t.Name(), "Screenshots") {
+		alone.Parallel()
+	}
 }
 
 // stop ends the program as Ctrl-C does, and waits for it.

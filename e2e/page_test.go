@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -42,14 +43,13 @@ type Page struct {
 
 // opened counts the pages of a run, so that the pictures of two windows of one
 // test do not overwrite each other.
-var opened int
+var opened atomic.Int32
 
 // openPage opens a tab of 1280 by 800 at a path of the server.
 func openPage(t testing.TB, s *server, path string) *Page {
 	t.Helper()
-	ctx, cancel := chromedp.NewContext(browser)
-	opened++
-	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, number: opened}
+	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, number: int(opened.Add(1))}
 	t.Cleanup(func() {
 		p.report()
 		cancel()
@@ -203,6 +203,24 @@ func (p *Page) Sees(texts ...string) {
 	for _, text := range texts {
 		p.Until("the text "+text, "document.body.innerText.replace(/\\s+/g,' ').includes("+quoted(text)+")")
 	}
+}
+
+// Saved waits until all that was done is saved.
+func (p *Page) Saved() {
+	p.t.Helper()
+	p.Until("all to be saved", "document.querySelector('header .saved')?.textContent.trim() === 'saved'")
+}
+
+// Undo takes back what was done last, by the button that says what that is.
+func (p *Page) Undo() { p.t.Helper(); p.back("Undo") }
+
+// Redo does again what was taken back last.
+func (p *Page) Redo() { p.t.Helper(); p.back("Redo") }
+
+func (p *Page) back(which string) {
+	p.t.Helper()
+	p.Until("something to "+which, "document.querySelector('header [aria-label^=\""+which+": \"]:not(:disabled)')")
+	p.Click(js[string](p, "document.querySelector('header [aria-label^=\""+which+": \"]').getAttribute('aria-label')"))
 }
 
 // named finds what can be used on the page by what it is called: its label, or

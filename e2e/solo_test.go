@@ -35,10 +35,10 @@ func (p *Page) planned(seed int) {
 	p.Hold("a")
 	p.Type(fmt.Sprint(seed))
 	p.Press(kb.Tab)
-	p.Until("it is planned again", "!document.querySelector('[aria-label=Undo]').disabled && document.querySelector('.saved').textContent === 'saved'")
+	p.Until("it is planned again", "!document.querySelector('header [aria-label^=Undo]').disabled && document.querySelector('.saved').textContent === 'saved'")
 	p.Click("Time line")
 	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
-	p.Sees("saved")
+	p.Saved()
 }
 
 // pressBlock gives a block the keyboard.
@@ -67,8 +67,8 @@ func TestASoloIsPlannedLockedAndRolledAgain(t *testing.T) {
 
 	// What was done can be undone, as often as it was done.
 	p.Press("x")
-	p.Click("Undo")
-	p.Click("Undo")
+	p.Undo()
+	p.Undo()
 	p.Until("the chorus before", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(strings.Join(before, ","))))
 
 	// The same seed gives the same chorus.
@@ -77,12 +77,12 @@ func TestASoloIsPlannedLockedAndRolledAgain(t *testing.T) {
 	p.Hold("a")
 	p.Type("8")
 	p.Press(kb.Tab)
-	p.Sees("saved")
+	p.Saved()
 	p.TabBackTo("Seed")
 	p.Hold("a")
 	p.Type("7")
 	p.Press(kb.Tab)
-	p.Sees("saved")
+	p.Saved()
 	p.Click("Time line")
 	p.Until("the chorus of the seed", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(strings.Join(before, ","))))
 }
@@ -100,7 +100,7 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	was := at(last)
 	p.Press(kb.ArrowRight)
 	p.Until("it has moved", expression("[...document.querySelectorAll('.block.selected .body')].some(b => Math.abs(b.getBoundingClientRect().left - %f) > 5)", was))
-	p.Click("Undo")
+	p.Undo()
 	p.Until("it is back", expression("Math.abs(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left - %f) < 2", last, was))
 	p.focusBlock(last)
 	p.Press("m")
@@ -114,7 +114,7 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	y := js[float64](p, expression("(b => b.top + b.height / 2)(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect())", last))
 	p.Drag(was+20, y, was+20-beat, y)
 	p.Until("it has been dragged", expression("Math.abs(document.querySelector('.block.selected .body').getBoundingClientRect().left - %f) < 4", was-beat))
-	p.Click("Undo")
+	p.Undo()
 	p.Until("it is back", expression("Math.abs(document.querySelector('[data-block=\"%d\"] .body').getBoundingClientRect().left - %f) < 2", last, was))
 
 	// Its notes are written in the tab editor, and stand in the chorus at once.
@@ -126,8 +126,8 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	p.Press(kb.Escape)
 	p.Click("Done")
 	p.Until("it stands in the chorus", expression("[...document.querySelectorAll('.line .event .fret')].some(f => f.textContent === '12')"))
-	p.Click("Undo") // the two figures of the fret were two notes
-	p.Click("Undo")
+	p.Undo() // the two figures of the fret were two notes
+	p.Undo()
 	p.Until("it is as it was", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(as)))
 
 	p.focusBlock(last)
@@ -135,7 +135,7 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	notes := len(p.frets())
 	p.Press(kb.Delete)
 	p.Until("it is silent", expression("document.querySelectorAll('.line .event').length < %d", notes))
-	p.Sees("saved")
+	p.Saved()
 }
 
 // Drag presses the mouse at one place and lets go at another.
@@ -157,7 +157,7 @@ func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/solo?solo.id=0&solo.bench=plan")
 	p.Sees("Drop the band")
 	p.Click("the box, made up")
-	p.Sees("saved")
+	p.Saved()
 	p.TabTo("Blend of all bars")
 	p.Press(kb.Home)
 	p.Until("the box alone", "document.querySelector('.strip .dropped.unclear, .strip .dropped.another-chord')")
@@ -170,7 +170,7 @@ func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
 	assert.Equal(t, heard, js[string](p, "document.querySelector('.says strong').textContent"), "it is only looked at")
 	p.Click("Apply")
 	p.Until("what was looked at is done", "!document.querySelector('.looked')")
-	p.Sees("saved")
+	p.Saved()
 }
 
 // The band drops out: chords and bass fall silent, the line and the click go on. The whole
@@ -234,7 +234,7 @@ func TestASoloIsKeptTakenAwayAndOpenedAgain(t *testing.T) {
 	p.Until("every version", "document.querySelectorAll('section[aria-label=\"Versions of the solo\"] li').length > 3")
 	p.Click("Duplicate")
 	p.Sees(", copy")
-	p.Sees("saved")
+	p.Saved()
 	// The exported file read back has the notes of the solo.
 	same := js[string](p, "location.search")
 	id := strings.Split(strings.Split(same, "solo=")[1], "&")[0]

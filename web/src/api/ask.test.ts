@@ -12,7 +12,8 @@ afterEach(() => {
 
 /** A server whose answers come when the test lets them. */
 function slowServer() {
-  const open: { q: string; signal: AbortSignal; answer: (a: string) => void; fail: (e: unknown) => void }[] = []
+  const open: { q: string; signal: AbortSignal; answer: (a: string) => void; fail: (e: unknown) => void }[] =
+    []
   const ask = (q: string, signal: AbortSignal) =>
     new Promise<string>((answer, fail) => open.push({ q, signal, answer, fail }))
   return { open, ask, asked: () => open.map((o) => o.q) }

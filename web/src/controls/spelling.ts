@@ -16,7 +16,7 @@ export function signs(text: string): string {
 function spelled(text: string): string {
   return text
     .replace(
-      /(?<![A-Za-z])([A-G])(bb|##|b|#)(?!(?!maj|dim|aug|sus|add)[a-z]{2})/g,
+      /(?<![A-Za-z])([A-G])(bb|##|b|#)(?=maj|min|m(?![a-z])|dim|aug|sus|add|alt|[^a-z]|$)/g,
       (_, letter: string, sign: string) => letter + shown(sign),
     )
     .replace(/(?<![A-Za-z])(bb|##|b|#)(?=\d)/g, shown)

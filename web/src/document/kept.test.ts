@@ -51,7 +51,10 @@ function texts(first = 'one') {
     rows.set(id, { id, version: rows.get(id)!.version + 1, body })
   return { kind, rows, drafts, log, offline, elsewhere }
 }
-const append = (more: string) => async (now: string) => ({ body: now + more, shown: now.length + more.length })
+const append = (more: string) => async (now: string) => ({
+  body: now + more,
+  shown: now.length + more.length,
+})
 const settle = () => vi.advanceTimersByTimeAsync(saveDelay)
 
 async function opened(first?: string) {

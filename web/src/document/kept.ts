@@ -3,7 +3,7 @@ import { Problem } from '../api/client'
 import { thisPage, type Draft, type Drafts } from './drafts'
 import { History } from './history'
 import { Queue } from './queue'
-import { Saver } from './saver'
+import { Saver, type SaveState } from './saver'
 
 /** A document as the server keeps it. */
 export interface Saved<Body> {
@@ -38,7 +38,7 @@ export interface Edited<Body, Shown> {
 
 /** Every document with edits that are not saved. */
 const unsaved = shallowReactive(new Set<Kept<unknown, unknown>>())
-export const anythingUnsaved = () => [...unsaved].some((one) => one.saver.unsaved.value)
+export const anythingUnsaved = () => [...unsaved].some((one) => one.state.value !== 'saved')
 /** How the saving of everything that was edited stands. */
 export const saveStates = () => [...unsaved].map((one) => one.state.value)
 /** Saves at once whatever is not saved; says whether all of it is. */
@@ -60,7 +60,12 @@ export class Kept<Body, Shown> {
   readonly saver: Saver<Body>
   /** Edits that an earlier page could not save, to be taken up or dropped. */
   readonly draft = shallowRef<Draft>()
-  readonly state = computed(() => this.saver.state.value)
+  /** How many edits are asked for and not made yet. */
+  private readonly pending = shallowRef(0)
+  /** How the saving stands; from the moment an edit is asked for it is not saved. */
+  readonly state = computed<SaveState>(() =>
+    this.pending.value > 0 && this.saver.state.value === 'saved' ? 'saving' : this.saver.state.value,
+  )
   readonly version = shallowRef(0)
   private readonly queue = new Queue()
   /** Whether the next save is over what someone else has written. */
@@ -116,28 +121,37 @@ export class Kept<Body, Shown> {
    * Makes one edit and returns what stands in the way, if anything does. The edit is given
    * the body as the edits before it left it, and returns nothing where it changes nothing.
    */
-  async edit(
+  edit(
     label: string,
     change: (now: Body, shown: Shown | undefined) => Promise<Edited<Body, Shown> | undefined>,
     gesture?: string,
   ): Promise<Problem | undefined> {
+    return this.attempt(async () => {
+      const before = this.body.value
+      if (before === undefined) return
+      const next = await change(before, this.shown.value)
+      if (!next) return
+      if (JSON.stringify(next.body) === JSON.stringify(before)) {
+        this.shown.value = next.shown
+        return
+      }
+      this.history.record(label, before, gesture)
+      this.set(next)
+      this.save(next.body)
+    })
+  }
+
+  /** Does work in its turn, and returns what stands in the way, if anything does. */
+  private async attempt(work: () => Promise<void>): Promise<Problem | undefined> {
+    unsaved.add(this as Kept<unknown, unknown>)
+    this.pending.value++
     try {
-      await this.queue.add(async () => {
-        const before = this.body.value
-        if (before === undefined) return
-        const next = await change(before, this.shown.value)
-        if (!next) return
-        if (JSON.stringify(next.body) === JSON.stringify(before)) {
-          this.shown.value = next.shown
-          return
-        }
-        this.history.record(label, before, gesture)
-        this.set(next)
-        this.save(next.body)
-      })
+      await this.queue.add(work)
       return undefined
     } catch (error) {
       return asProblem(error)
+    } finally {
+      this.pending.value--
     }
   }
 
@@ -152,27 +166,21 @@ export class Kept<Body, Shown> {
   undo = () => this.step('undo')
   redo = () => this.step('redo')
 
-  private async step(which: 'undo' | 'redo'): Promise<Problem | undefined> {
-    try {
-      await this.queue.add(async () => {
-        const now = this.body.value
-        const step = which === 'undo' ? this.history.undoable.value : this.history.redoable.value
-        if (now === undefined || !step) return
-        const back = await this.kind.show(step.body)
-        this.history[which](now)
-        // What is brought back is what was there, to the note.
-        this.set({ body: step.body, shown: back.shown })
-        this.save(step.body)
-      })
-      return undefined
-    } catch (error) {
-      return asProblem(error)
-    }
+  private step(which: 'undo' | 'redo'): Promise<Problem | undefined> {
+    return this.attempt(async () => {
+      const now = this.body.value
+      const step = which === 'undo' ? this.history.undoable.value : this.history.redoable.value
+      if (now === undefined || !step) return
+      const back = await this.kind.show(step.body)
+      this.history[which](now)
+      // What is brought back is what was there, to the note.
+      this.set({ body: step.body, shown: back.shown })
+      this.save(step.body)
+    })
   }
 
   private save(body: Body, keepBefore = false) {
     if (this.kind.keepable && !this.kind.keepable(body)) return
-    unsaved.add(this as Kept<unknown, unknown>)
     void this.kind.drafts.keep({
       kind: this.kind.name,
       id: this.id.value,

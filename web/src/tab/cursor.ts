@@ -78,6 +78,8 @@ export function useCursor(writing: Writing) {
   }
   const regrade = (as: Grade) => setLength(base.value, grade.value === as ? 'plain' : as)
 
+  /** How many frets were typed, each of one figure or two. */
+  let frets = 0
   let typed = { at: 0, tick: NaN, string: 0, fret: 0 }
   /** Types a figure of a fret: two in quick succession are one fret. */
   function figure(digit: number, now = performance.now()) {
@@ -85,12 +87,14 @@ export function useCursor(writing: Writing) {
     const both = typed.fret * 10 + digit
     const fret = same && typed.fret > 0 && both <= (tune.choices?.frets.most ?? 0) ? both : digit
     typed = { at: now, tick: tick.value, string: string.value, fret }
-    put(fret)
+    if (fret === digit) frets++
+    // Two figures of one fret are one edit.
+    put(fret, string.value, `fret ${frets}`)
   }
-  function put(fret: number, on = string.value) {
+  function put(fret: number, on = string.value, gesture?: string) {
     anchor.value = undefined
     string.value = on
-    void writing.edit({ do: 'put', from: tick.value, string: on, fret, ticks: ticks.value })
+    void writing.edit({ do: 'put', from: tick.value, string: on, fret, ticks: ticks.value }, gesture)
   }
 
   function clear() {

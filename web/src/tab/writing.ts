@@ -13,7 +13,8 @@ export interface Writing {
   /** What stands in the way of the last edit, and what had to be done beside it. */
   problem: Ref<string>
   said: Ref<string>
-  edit(change: LickChange): Promise<void>
+  /** Edits of one gesture, such as the figures of a fret, are undone together. */
+  edit(change: LickChange, gesture?: string): Promise<void>
 }
 
 const doings: Record<LickEdit['do'], string> = {
@@ -56,19 +57,23 @@ export function useLickWriting(document: () => Kept<Lick, WrittenLick> | undefin
     said.value = ''
   })
 
-  async function edit(change: LickChange) {
+  async function edit(change: LickChange, gesture?: string) {
     const one = document()
     if (!one) return
     let heard: string[] = []
     // The label of an edit that depends on the notes is not known before they are.
     const label = typeof change === 'function' ? doings.play : labelOf(change)
-    const refused = await one.edit(label, async (now) => {
-      const asked = typeof change === 'function' ? change() : change
-      const written =
-        'do' in asked ? await licks.compute(now, asked) : await licks.compute({ ...now, ...asked })
-      heard = written.said
-      return { body: written.lick, shown: written }
-    })
+    const refused = await one.edit(
+      label,
+      async (now) => {
+        const asked = typeof change === 'function' ? change() : change
+        const written =
+          'do' in asked ? await licks.compute(now, asked) : await licks.compute({ ...now, ...asked })
+        heard = written.said
+        return { body: written.lick, shown: written }
+      },
+      gesture,
+    )
     if (document() !== one) return
     problem.value = refused?.message ?? ''
     if (!refused) said.value = heard.join('; ')

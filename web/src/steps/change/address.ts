@@ -26,7 +26,7 @@ export const useChangeQuery = () =>
     /** How many beats a connector runs. */
     beats: maybeWhole(1, 12),
     /** How many notes a run has, the beat it lands on, a tempo to work up to, its notes. */
-    notes: whole(1, 64, 8),
+    notes: whole(1, 9999, 8),
     beat: maybeWhole(1, 12),
     goal: maybeWhole(20, 400),
     walk: oneOf(walks),

@@ -1,0 +1,136 @@
+import { describe, expect, test, vi } from 'vitest'
+import { client, type Chart, type ChorusView, type Moment } from '../../api/client'
+import type { SoloDocument } from '../../document/solos'
+import { labelOf, planLabel } from './labels'
+import { blendOf, heardByMoment, rowOf, sentenceOf } from './looks'
+import { sameSetting, usePresent } from './present'
+import { onLine, rulerAt } from './ruler'
+
+const view = (more: Record<string, unknown> = {}) =>
+  ({
+    tab: { barTicks: 1920, beatTicks: 480, events: [] },
+    ...{ blocks: [], dropped: [], mend: [], lively: [], ...more },
+  }) as unknown as ChorusView
+
+describe('the ruler', () => {
+  test('shows the four bars around a bar', () => {
+    const r = rulerAt(view(), 6, 12)
+    expect([r.from, r.to, r.bars.map((b) => b.number)]).toEqual([4 * 1920, 8 * 1920, [5, 6, 7, 8]])
+  })
+
+  test('shows fewer at the end of the tune', () => {
+    expect(rulerAt(view(), 10, 10).bars.map((b) => b.number)).toEqual([9, 10])
+  })
+
+  test('shows a pickup before bar 1, from its beat on', () => {
+    const r = rulerAt(view({ blocks: [{ start: -500, ticks: 500 }] }), 1, 12)
+    expect(r.from).toBe(-960)
+  })
+
+  test('distances and ticks go back and forth', () => {
+    const r = rulerAt(view(), 1, 12)
+    expect(r.ticks(r.x(960) - r.x(0))).toBeCloseTo(960)
+  })
+
+  test('a block beyond it is not on it', () => {
+    const r = rulerAt(view(), 1, 12)
+    const block = (start: number, ticks: number) => ({ start, ticks, kind: 'lick', name: '' }) as never
+    expect(onLine(r, block(9 * 1920, 480))).toBeUndefined()
+    expect(onLine(r, block(0, 1920))!.width).toBeCloseTo(r.x(1920) - r.x(0))
+    expect(onLine(r, block(3 * 1920, 4 * 1920))!.width).toBeCloseTo(r.x(r.to) - r.x(3 * 1920))
+  })
+})
+
+describe('what is looked at', () => {
+  test.each([
+    [1, 1],
+    [4, 1],
+    [5, 5],
+    [12, 9],
+  ])('bar %i is in the row from %i on', (bar, row) => expect(rowOf(bar)).toBe(row))
+
+  test('the blend of every bar', () => {
+    expect(blendOf(undefined, 3, 0.5)).toEqual([0.5, 0.5, 0.5])
+    expect(blendOf([0.2], 3, 0.5)).toEqual([0.2, 0.2, 0.2])
+    expect(blendOf([0, 0.5, 1], 3, 0.5)).toEqual([0, 0.5, 1])
+  })
+
+  test('a chord over which nothing is played says so', () => {
+    const moments = [
+      { tick: 0, chord: 'C7' },
+      { tick: 1920, chord: 'F7' },
+    ] as Moment[]
+    const dropped = [{ tick: 0, ticks: 1920, hearing: 'heard', says: 'C7 is heard' }]
+    const heard = heardByMoment(view({ dropped }), moments)
+    expect(heard.get(0)).toEqual({ hearing: 'heard', says: 'C7 is heard' })
+    expect(heard.get(1920)).toEqual({ hearing: 'nothing', says: 'nothing is played over F7' })
+  })
+
+  test('the first thing to mend comes before what is good', () => {
+    const motif = { name: 'motif', good: true, says: 'it comes back' }
+    expect(sentenceOf(view({ lively: [motif] }))).toBe('it comes back')
+    expect(sentenceOf(view({ lively: [motif], mend: [{ says: 'mend this' }] }))).toBe('mend this')
+    expect(sentenceOf(undefined)).toBe('')
+  })
+})
+
+describe('what undo would take back', () => {
+  test.each([
+    ['move', 'move a block'],
+    ['write', 'write notes'],
+    ['re-roll', 'roll again'],
+  ] as const)('%s', (doing, want) => expect(labelOf({ do: doing })).toBe(want))
+  test('planning is named by what was changed', () => {
+    expect([planLabel({ blend: [1] }), planLabel({ position: 'A' }), planLabel({ seed: 3 })]).toEqual([
+      ...['draw the blend', 'plan here', 'plan again'],
+    ])
+  })
+})
+
+describe('a solo goes with its tune', () => {
+  const chart = (tonic: string, more: Partial<Chart> = {}) =>
+    ({
+      title: 'A tune',
+      key: { tonic, mode: 'dominant' },
+      meter: '4/4',
+      bars: [],
+      tempo: 100,
+      ...more,
+    }) as unknown as Chart
+  const kept: SoloDocument = { chartId: 1, solo: { name: 's', choruses: [] }, chart: chart('B') }
+
+  test('what a solo does not depend on does not move it', () => {
+    expect(sameSetting({ chart: chart('B') }, { chart: chart('B', { title: 'Other', tempo: 60 }) })).toBe(
+      true,
+    )
+    expect(sameSetting({ chart: chart('B') }, { chart: chart('A') })).toBe(false)
+    expect(sameSetting({ chart: chart('B') }, { chart: chart('B', { capo: 3 }) })).toBe(false)
+  })
+
+  test('over its own tune it is as it is kept, and nothing is asked', async () => {
+    const post = vi.spyOn(client, 'POST')
+    expect((await usePresent()(kept, { chart: chart('B') })).solo).toBe(kept.solo)
+    expect(post).not.toHaveBeenCalled()
+  })
+
+  test('elsewhere it is moved by the server, once for each place', async () => {
+    const moved = { solo: { name: 'moved', choruses: [] }, concessions: [] }
+    const post = vi
+      .spyOn(client, 'POST')
+      .mockImplementation((async () => ({ data: moved, response: new Response() })) as never)
+    const present = usePresent()
+    expect((await present(kept, { chart: chart('A') })).solo.name).toBe('moved')
+    await present(kept, { chart: chart('A') })
+    expect(post).toHaveBeenCalledTimes(1)
+    // And back at home it is as it was, to the note.
+    expect((await present(kept, { chart: chart('B') })).solo).toBe(kept.solo)
+  })
+
+  test('what failed is asked again', async () => {
+    const post = vi.spyOn(client, 'POST').mockRejectedValue(new TypeError('offline') as never)
+    const present = usePresent()
+    await expect(present(kept, { chart: chart('A') })).rejects.toThrow('does not answer')
+    await expect(present(kept, { chart: chart('A') })).rejects.toThrow()
+    expect(post).toHaveBeenCalledTimes(2)
+  })
+})
