@@ -34,11 +34,11 @@ check: web/dist/index.html
 	go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run -s api:check
-	cd web && npm run -s lint && npm run -s format:check && npm run -s types
+	cd web && npm run -s lint && npm run -s format:check && npm run -s types && npm run -s unit
 	go test $$(go list ./... | grep -v /e2e)
 
 e2e: web/dist/index.html chromium
-	go test -count=1 -timeout 10m ./e2e
+	go test -count=1 -timeout 10m -parallel 3 ./e2e
 
 chromium:
 	command -v chromium >/dev/null || { \

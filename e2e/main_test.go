@@ -82,8 +82,14 @@ type server struct {
 // has printed its address.
 func serve(t testing.TB, command, data string) *server {
 	t.Helper()
+	return serveAt(t, command, data, "127.0.0.1:0")
+}
+
+// serveAt is serve at an address, which may be that of a program that was there before.
+func serveAt(t testing.TB, command, data, addr string) *server {
+	t.Helper()
 	inParallel(t)
-	s := &server{command: exec.Command(program, command, "--addr", "127.0.0.1:0", "--data", data)}
+	s := &server{command: exec.Command(program, command, "--addr", addr, "--data", data)}
 	out, err := s.command.StdoutPipe()
 	require.NoError(t, err)
 	require.NoError(t, s.command.Start())
@@ -104,6 +110,9 @@ func inParallel(t testing.TB) {
 		alone.Parallel()
 	}
 }
+
+// addr is the address it listens to.
+func (s *server) addr() string { return strings.TrimPrefix(s.base, "http://") }
 
 // stop ends the program as Ctrl-C does, and waits for it.
 func (s *server) stop() {

@@ -37,8 +37,14 @@ type Page struct {
 	mutex    sync.Mutex
 	problems []string
 	expected map[int64]bool
+	inFlight map[network.RequestID]string
 	requests int
-	number   int
+	// questions are the requests to the API, mayFail whether requests may fail, answer what
+	// is answered when the browser asks.
+	questions int
+	mayFail   bool
+	answer    *bool
+	number    int
 }
 
 // opened counts the pages of a run, so that the pictures of two windows of one
@@ -49,7 +55,7 @@ var opened atomic.Int32
 func openPage(t testing.TB, s *server, path string) *Page {
 	t.Helper()
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
-	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, number: int(opened.Add(1))}
+	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, inFlight: map[network.RequestID]string{}, number: int(opened.Add(1))}
 	t.Cleanup(func() {
 		p.report()
 		cancel()
@@ -70,9 +76,13 @@ func (p *Page) Before(script string) {
 	require.NoError(p.t, err)
 }
 
-// Go opens a path.
+// Go opens a path, once all that was done is saved: the browser would ask before it leaves.
 func (p *Page) Go(path string) {
 	p.t.Helper()
+	p.Until("all to be saved", "(document.querySelector('.saved')?.textContent.trim() ?? 'saved') === 'saved'")
+	p.mutex.Lock()
+	clear(p.inFlight) // what the page before has asked is answered no more
+	p.mutex.Unlock()
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate(p.base+path)))
 }
 
@@ -98,19 +108,81 @@ func (p *Page) listen(event any) {
 	case *network.EventRequestWillBeSent:
 		p.mutex.Lock()
 		p.requests++
+		if strings.Contains(e.Request.URL, "/api/") {
+			p.questions++
+			p.inFlight[e.RequestID] = e.Request.URL
+		}
 		p.mutex.Unlock()
 		if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Scheme != "about" && u.Scheme+"://"+u.Host != p.base {
 			p.note("a request to another host: %s", e.Request.URL)
 		}
 	case *network.EventResponseReceived:
+		// Nothing more is told of a response without a body.
+		p.landed(e.RequestID)
 		if e.Response.Status >= 400 && !p.expects(e.Response.Status) {
 			p.note("status %d for %s", e.Response.Status, e.Response.URL)
 		}
+	case *page.EventJavascriptDialogOpening:
+		p.mutex.Lock()
+		answer := p.answer
+		p.mutex.Unlock()
+		if answer == nil {
+			p.note("the browser asks: %s %s", e.Type, e.Message)
+		}
+		go func() {
+			_, _ = chromedp.Call(p.ctx, page.HandleJavaScriptDialog, page.HandleJavaScriptDialogParams{Accept: answer == nil || *answer})
+		}()
 	case *network.EventLoadingFailed:
-		if !e.Canceled {
+		p.landed(e.RequestID)
+		p.mutex.Lock()
+		mayFail := p.mayFail
+		p.mutex.Unlock()
+		if !e.Canceled && !mayFail {
 			p.note("a request failed: %s", e.ErrorText)
 		}
 	}
+}
+
+func (p *Page) landed(id network.RequestID) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	delete(p.inFlight, id)
+}
+
+// ServerMayFail lets requests fail, for as long as the program is away.
+func (p *Page) ServerMayFail() {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	p.mayFail = true
+}
+
+// asked is how many questions the page has asked of the server.
+func (p *Page) asked() int {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	return p.questions
+}
+
+// Intercept puts the page's requests under the test's control, in every page from now on:
+// window.intercept, where it is set, is given the method and the URL of each, and what it
+// returns is the answer.
+func (p *Page) Intercept() {
+	p.t.Helper()
+	p.Before(`(() => { const ask = fetch; window.fetch = async (input, init) => {
+		const own = window.intercept?.(input.method ?? init?.method ?? 'GET', input.url ?? String(input))
+		return own ?? ask(input, init) } })()`)
+}
+
+// Answer answers what the browser asks from now on, such as whether to leave the page.
+func (p *Page) Answer(yes bool) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	p.answer = &yes
+}
+
+// leave goes away from the page, whatever is not saved.
+func (p *Page) leave() error {
+	return chromedp.Do(p.ctx, chromedp.Navigate("about:blank"))
 }
 
 // Expect lets a status pass that the test provokes.
@@ -131,7 +203,7 @@ func (p *Page) note(format string, args ...any) {
 	p.mutex.Lock()
 	defer p.mutex.Unlock()
 	// The browser itself logs a failed status that a test provokes.
-	if strings.Contains(text, "Failed to load resource") && len(p.expected) > 0 {
+	if strings.Contains(text, "Failed to load resource") && (len(p.expected) > 0 || p.mayFail) {
 		return
 	}
 	p.problems = append(p.problems, text)
@@ -219,8 +291,32 @@ func (p *Page) Redo() { p.t.Helper(); p.back("Redo") }
 
 func (p *Page) back(which string) {
 	p.t.Helper()
-	p.Until("something to "+which, "document.querySelector('header [aria-label^=\""+which+": \"]:not(:disabled)')")
-	p.Click(js[string](p, "document.querySelector('header [aria-label^=\""+which+": \"]').getAttribute('aria-label')"))
+	p.Saved() // what is undone is what was asked for before
+	p.ClickOn(which, "document.querySelector('header [aria-label^=\""+which+": \"]:not(:disabled)')")
+}
+
+// Idle waits until the page waits for no answer of the server.
+func (p *Page) Idle() {
+	p.t.Helper()
+	for end := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
+		p.mutex.Lock()
+		waiting := len(p.inFlight)
+		p.mutex.Unlock()
+		// A task of the page may be about to ask.
+		if waiting == 0 && js[bool](p, "true") {
+			p.mutex.Lock()
+			waiting = len(p.inFlight)
+			p.mutex.Unlock()
+			if waiting == 0 {
+				return
+			}
+		}
+		if time.Now().After(end) {
+			p.mutex.Lock()
+			defer p.mutex.Unlock()
+			require.Fail(p.t, "the page never came to rest", "waiting for %v", p.inFlight)
+		}
+	}
 }
 
 // named finds what can be used on the page by what it is called: its label, or
@@ -239,9 +335,15 @@ func (p *Page) Has(name string) {
 // Click clicks, with the mouse, what is called so, once it stands still.
 func (p *Page) Click(name string) {
 	p.t.Helper()
-	p.Has(name)
+	p.ClickOn("something called "+name, named(name))
+}
+
+// ClickOn clicks, with the mouse, what an expression finds, once it is there and stands still.
+func (p *Page) ClickOn(what, element string) {
+	p.t.Helper()
+	p.Until(what, element)
 	at := func() []float64 {
-		return js[[]float64](p, `(() => { const e = `+named(name)+`; if (!e) return [-1, -1]; e.scrollIntoView({block:'nearest'});
+		return js[[]float64](p, `(() => { const e = `+element+`; if (!e) return [-1, -1]; e.scrollIntoView({block:'nearest'});
 			const r = e.getBoundingClientRect(); return [r.x + r.width/2, r.y + r.height/2] })()`)
 	}
 	// A list that is just opening would be hit beside the option that is meant.

@@ -43,7 +43,6 @@ func TestScreenshots(t *testing.T) {
 	require.NoError(t, err)
 	p.Sees("Your tunes")
 	shoot("start")
-	p.Expect(422)
 	p.Click("Paste or open a file")
 	p.upload("harbour.cho", "{title: Harbour Light}\n{key: G}\n{tempo: 92}\n[G]Light on the [Em7]harbour, [Cm7x]late and [D7]low\n")
 	p.Sees("line 4, column 35")

@@ -19,10 +19,11 @@ const now = computed(() => hands.player.instrument ?? presets.value[0])
 const draft = ref<Instrument>({ name: '', tuning: '', frets: 22, scaleMm: 648 })
 const nearest = computed(() => hands.refusal?.instrument)
 
-watch(visible, (open) => {
+watch(visible, begin, { immediate: true })
+function begin(open: boolean) {
   if (open && now.value) draft.value = { ...now.value }
   hands.refusal = undefined
-})
+}
 /** The tuning without its octaves, as players say it. */
 const short = (i: Instrument) => i.tuning.replace(/-?\d/g, '')
 

@@ -306,6 +306,16 @@ describe('a server that is away', () => {
     expect(one.body.value).toBe('one')
   })
 
+  test('but not where they were saved after all', async () => {
+    const server = texts('one typed')
+    server.drafts.set('text:1:another page', {
+      ...{ kind: 'text', id: 1, version: 1, body: 'one typed', name: 'one', at: 5, page: 'another page' },
+    })
+    const one = new Kept(server.kind, 1)
+    await one.load()
+    expect([one.draft.value, server.drafts.size]).toEqual([undefined, 0])
+  })
+
   test('or dropped', async () => {
     const server = texts()
     server.drafts.set('text:1:another page', {

@@ -94,8 +94,18 @@ export class Kept<Body, Shown> {
       const saved = await this.kind.read(this.id.value)
       if (this.body.value !== undefined && saved.version === this.version.value) return
       await this.take(saved)
-      this.draft.value = (await this.kind.drafts.left(this.kind.name, this.id.value))[0]
+      await this.findDraft(saved)
     })
+  }
+
+  /** Finds what a page that is gone has left; what was saved after all is dropped. */
+  private async findDraft(saved: Saved<Body>) {
+    const left = await this.kind.drafts.left(this.kind.name, this.id.value)
+    const saves = JSON.stringify(saved.body)
+    for (const draft of left) {
+      if (JSON.stringify(draft.body) === saves) await this.kind.drafts.drop(draft.kind, draft.id, draft.page)
+    }
+    this.draft.value = left.find((draft) => JSON.stringify(draft.body) !== saves)
   }
 
   /** Begins a document that is not kept yet. */

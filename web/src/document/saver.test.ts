@@ -56,7 +56,7 @@ describe('saving behind the edits', () => {
   })
 
   test('one save at a time: an edit meanwhile is saved behind it', async () => {
-    let finish = (_: number) => {}
+    let finish: (version: number) => void = () => {}
     const { saver, bodies } = server(new Promise((done) => (finish = done)))
     saver.save('a')
     await vi.advanceTimersByTimeAsync(saveDelay)
@@ -83,7 +83,7 @@ describe('saving behind the edits', () => {
   })
 
   test('flush waits for what was edited while it saved', async () => {
-    let finish = (_: number) => {}
+    let finish: (version: number) => void = () => {}
     const { saver, bodies } = server(new Promise((done) => (finish = done)))
     saver.save('a')
     const flushed = saver.flush()

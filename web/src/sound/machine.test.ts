@@ -125,7 +125,7 @@ describe('stopping', () => {
   })
 
   test('while the core arranges means that it never plays', async () => {
-    let arranged = (_: Performance) => {}
+    let arranged: (performance: Performance) => void = () => {}
     const p = player(() => new Promise((done) => (arranged = done)))
     const playing = p.play(100)
     await p.stop()
@@ -210,7 +210,7 @@ describe('what is refused', () => {
   })
 
   test('late says nothing of what was asked since', async () => {
-    let refuse = (_: Error) => {}
+    let refuse: (error: Error) => void = () => {}
     const arrange = vi.fn((tempo: number) =>
       tempo === 1 ? new Promise<Performance>((_, no) => (refuse = no)) : Promise.resolve(piece(tempo)),
     )

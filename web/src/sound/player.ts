@@ -10,6 +10,9 @@ import { wav } from './wav'
 export type PerformanceRequest = components['schemas']['PerformanceRequest']
 type Source = () => PerformanceRequest | undefined
 
+/** Who asks for notes that are only to be shown. */
+const glimpse = 'shown notes'
+
 /** What is heard: it asks the core for a performance and sounds it. */
 export const usePlayer = defineStore('player', () => {
   const tune = useTune()
@@ -31,6 +34,12 @@ export const usePlayer = defineStore('player', () => {
     return machine.play(request, source.value?.who)
   }
 
+  /** Sounds a few notes to show what they are; it is over soon, and nothing that need be stopped. */
+  function show(request: PerformanceRequest) {
+    tune.practised()
+    return machine.play(request, glimpse)
+  }
+
   /** Takes what the step on screen is about away as a sound file. */
   async function take(name: string) {
     const request = source.value?.what()
@@ -47,12 +56,14 @@ export const usePlayer = defineStore('player', () => {
     }
   }
 
-  const silent = computed(() => state.value === 'silent' || state.value === 'stopping')
+  const silent = computed(
+    () => state.value === 'silent' || state.value === 'stopping' || machine.owner.value === glimpse,
+  )
   const toggle = () => void (silent.value ? play() : machine.stop())
 
   return {
     ...{ state, silent, bar, event, loop, speed, source },
-    ...{ play, toggle, take, stop: machine.stop, setLoop: machine.setLoop, setSpeed: machine.setSpeed },
+    ...{ play, show, toggle, take, stop: machine.stop, setLoop: machine.setLoop, setSpeed: machine.setSpeed },
   }
 })
 

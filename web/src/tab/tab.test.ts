@@ -29,7 +29,7 @@ const note = (tick: number, string: number, fret: number, more: Partial<LickEven
 function editor(events: LickEvent[] = []) {
   const lick = shallowRef({ events } as unknown as Lick)
   const edits: LickEdit[] = []
-  const edit = vi.fn(async (change: LickChange, _gesture?: string) => {
+  const edit = vi.fn<Writing['edit']>(async (change: LickChange) => {
     edits.push((typeof change === 'function' ? change() : change) as LickEdit)
   })
   const written = ref({ neck: { strings: ['E', 'B', 'G', 'D', 'A', 'E'] } } as WrittenLick)

@@ -211,7 +211,9 @@ function hear(notes: PlacedTone[], strummed = false) {
     string: tone.string,
     fret: tone.fret,
   }))
-  void player.play({
+  // One tone is only shown; a shape is played, and can be stopped.
+  const sound = notes.length === 1 ? player.show : player.play
+  void sound({
     chart: tune.chart,
     from: moment.bar,
     bars: Math.ceil(((notes.length + 4) * eighth) / tune.read.barTicks),
