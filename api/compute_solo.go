@@ -344,14 +344,13 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 		view.Tab.Events = []LineEvent{}
 	}
 	for n := range view.Tab.Events {
-		view.Tab.Events[n].Why = r.Why[n]
+		view.Tab.Events[n].Role, view.Tab.Events[n].Why = string(r.Roles[n]), r.Why[n]
 	}
 	for _, t := range r.Targets {
 		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: t.When, Aimed: t.Aimed}
 		if t.Index >= 0 {
 			landed := toneOf(t.Landed.Tone)
 			target.Landed, target.Class = &landed, string(t.Landed.Class)
-			view.Tab.Events[t.Index].Role = "target"
 		}
 		view.Targets = append(view.Targets, target)
 	}

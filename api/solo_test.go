@@ -41,7 +41,8 @@ func TestASoloIsPlannedAndTold(t *testing.T) {
 	approached := 0
 	for _, e := range best.Tab.Events {
 		assert.NotEmpty(t, e.Why)
-		if strings.HasPrefix(e.Why, "Approach: ") {
+		assert.Equal(t, e.Role == "approach", strings.HasPrefix(e.Why, "Approach: "), e.Why)
+		if e.Role == "approach" {
 			approached++
 			assert.Contains(t, e.Why, " into ")
 		}

@@ -121,14 +121,14 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 
 	// Its notes are written in the tab editor, and stand in the chorus at once.
 	as := strings.Join(p.frets(), ",")
+	require.NotRegexp(t, ":1(,|$)", as, "no first fret is played yet")
 	p.focusBlock(last)
 	p.Press("e")
 	p.Until("the editor", "document.activeElement.classList.contains('editor')")
-	p.Press("1", "2")
+	p.Press("1")
 	p.Press(kb.Escape)
 	p.Click("Done")
-	p.Until("it stands in the chorus", expression("[...document.querySelectorAll('.line .event .fret')].some(f => f.textContent === '12')"))
-	p.Undo() // the two figures of the fret were two notes
+	p.Until("it stands in the chorus", expression("[...document.querySelectorAll('.line .event .fret')].some(f => f.textContent === '1')"))
 	p.Undo()
 	p.Until("it is as it was", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() === %s", quoted(as)))
 

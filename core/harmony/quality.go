@@ -88,8 +88,10 @@ var bySign = func() map[string]*Quality {
 	return table
 }()
 
+var signSpelling = strings.NewReplacer("(", "", ")", "", " ", "", "♭", "b", "♯", "#")
+
 func plainSign(sign string) string {
-	return strings.NewReplacer("(", "", ")", "", " ", "", "♭", "b", "♯", "#").Replace(sign)
+	return signSpelling.Replace(sign)
 }
 
 // Signs lists every canonical sign, in the table's order.

@@ -41,6 +41,8 @@ func LooksRoman(text string) bool {
 	return rest != "" && strings.ContainsRune("IViv", rune(rest[0]))
 }
 
+var numeralSpelling = strings.NewReplacer("♭", "b", "♯", "#")
+
 // ParseRoman reads a numeral in the key: "IV7", "bVI7", "ii7", "#IVdim7", "I/3".
 // Capitals are major and lower case minor, before the sign is read. A bare
 // numeral is what the key's music has there: a seventh chord in a blues
@@ -48,7 +50,7 @@ func LooksRoman(text string) bool {
 // triad anywhere. A number after a slash is the degree over the chord's own root
 // that lies in the bass. The error is a *SymbolError.
 func (k Key) ParseRoman(text string) (Chord, error) {
-	plain := strings.NewReplacer("♭", "b", "♯", "#").Replace(strings.TrimSpace(text))
+	plain := numeralSpelling.Replace(strings.TrimSpace(text))
 	rest := strings.TrimLeft(plain, "b#")
 	signs := plain[:len(plain)-len(rest)]
 	number, small := 0, false

@@ -27,6 +27,9 @@ type Target struct {
 type Told struct {
 	Targets []Target
 	// Why says of each event what it is there for, BlockOf in which block it stands.
+	// Roles holds Landing for the note that answers a target, Leading for one that
+	// approaches it, and is empty for all others.
+	Roles   []Role
 	Why     []string
 	BlockOf []int
 }
@@ -63,7 +66,7 @@ func (o ChorusOrder) Study(c Chorus, stage Stage) (Studied, error) {
 // tell is Tell of a chorus and what is heard of it.
 func (g *ground) tell(c Chorus, p phrase.Phrase) Told {
 	o := g.ChorusOrder
-	t := Told{Why: make([]string, len(p.Events)), BlockOf: make([]int, len(p.Events))}
+	t := Told{Roles: make([]Role, len(p.Events)), Why: make([]string, len(p.Events)), BlockOf: make([]int, len(p.Events))}
 	labels := p.Labels(o.Instrument, o.Chart.Key)
 	for n, e := range p.Events {
 		t.BlockOf[n] = c.blockOf(e)
@@ -80,10 +83,13 @@ func (g *ground) tell(c Chorus, p phrase.Phrase) Told {
 		if !target.Aimed {
 			said = fmt.Sprintf("landing: %s; aimed at was %s, the %s", goal, a.aim.Note, a.aim.Degree)
 		}
-		t.Why[target.Index] = said
+		t.Why[target.Index], t.Roles[target.Index] = said, Landing
 		if led := g.ledBy(p.Events[:target.Index], p.Events[target.Index], a); led != nil {
 			for k := 1; k < len(led.Notes) && p.Events[target.Index-1].End() > target.Tick-o.Chart.Meter.BeatTicks(); k++ {
-				t.Why[target.Index-k] = fmt.Sprintf("approach: %s into %s", led.Spoken, goal)
+				// A note that is itself a target stays one.
+				if n := target.Index - k; t.Roles[n] != Landing {
+					t.Roles[n], t.Why[n] = Leading, fmt.Sprintf("approach: %s into %s", led.Spoken, goal)
+				}
 			}
 		}
 	}

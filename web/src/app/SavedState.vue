@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { saveStates } from '../document/kept'
+import { saveStates } from '../document/unsaved'
 
 /** Whether all that was edited is saved, whatever it is. */
 const words = { saved: 'saved', saving: 'saving…', failed: 'not saved' }

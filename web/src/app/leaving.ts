@@ -1,6 +1,6 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import { holdPage } from '../document/drafts'
-import { anythingUnsaved, saveAll } from '../document/kept'
+import { anythingUnsaved, saveAll } from '../document/unsaved'
 
 /**
  * Sees to it that nothing is lost when the page is left: what is not saved is saved at

@@ -1,7 +1,9 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { Problem } from '../api/client'
 import { memoryDrafts, thisPage, type Draft } from './drafts'
-import { anythingUnsaved, Collection, Kept, mostOpen, type Kind, type Saved } from './kept'
+import { Collection, mostOpen } from './collection'
+import { Kept, type Kind, type Saved } from './kept'
+import { anythingUnsaved } from './unsaved'
 import { saveDelay } from './saver'
 
 beforeEach(() => void vi.useFakeTimers())

@@ -1,9 +1,10 @@
-import { computed, shallowReactive, shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { Problem } from '../api/client'
 import { thisPage, type Draft, type Drafts } from './drafts'
 import { History } from './history'
 import { Queue } from './queue'
 import { Saver, type SaveState } from './saver'
+import { wasEdited } from './unsaved'
 
 /** A document as the server keeps it. */
 export interface Saved<Body> {
@@ -34,17 +35,6 @@ export interface Kind<Body, Shown> {
 export interface Edited<Body, Shown> {
   body: Body
   shown: Shown
-}
-
-/** Every document with edits that are not saved. */
-const unsaved = shallowReactive(new Set<Kept<unknown, unknown>>())
-export const anythingUnsaved = () => [...unsaved].some((one) => one.state.value !== 'saved')
-/** How the saving of everything that was edited stands. */
-export const saveStates = () => [...unsaved].map((one) => one.state.value)
-/** Saves at once whatever is not saved; says whether all of it is. */
-export async function saveAll(): Promise<boolean> {
-  const all = await Promise.all([...unsaved].map((one) => one.settled()))
-  return all.every(Boolean)
 }
 
 /**
@@ -153,7 +143,7 @@ export class Kept<Body, Shown> {
 
   /** Does work in its turn, and returns what stands in the way, if anything does. */
   private async attempt(work: () => Promise<void>): Promise<Problem | undefined> {
-    unsaved.add(this as Kept<unknown, unknown>)
+    wasEdited(this)
     this.pending.value++
     try {
       await this.queue.add(work)
@@ -289,49 +279,6 @@ export class Kept<Body, Shown> {
       this.version.value = saved.version
       this.saver.resolve(saved.version)
     })
-  }
-}
-
-/** How many documents of a kind stay in memory with their history. */
-export const mostOpen = 24
-
-/** The documents of one kind that were opened, each with its own history. */
-export class Collection<Body, Shown> {
-  private readonly open = new Map<number, Kept<Body, Shown>>()
-
-  constructor(private readonly kind: Kind<Body, Shown>) {}
-
-  /** The document of an id, as it was left. */
-  of(id: number): Kept<Body, Shown> {
-    const known = this.open.get(id)
-    if (known) this.open.delete(id)
-    const one = known ?? new Kept(this.kind, id)
-    this.open.set(id, one)
-    for (const [old, other] of this.open) {
-      if (this.open.size <= mostOpen) break
-      if (old !== id && !other.saver.unsaved.value) this.open.delete(old)
-    }
-    return one
-  }
-
-  /** The document of an id, if it has been opened. */
-  peek(id: number): Kept<Body, Shown> | undefined {
-    return this.open.get(id)
-  }
-
-  /** A document that is not kept yet; it is found by its id once it is. */
-  fresh(): Kept<Body, Shown> {
-    return new Kept(this.kind)
-  }
-
-  /** Finds a document that has been given its id by its id from now on. */
-  adopt(one: Kept<Body, Shown>) {
-    if (one.id.value) this.open.set(one.id.value, one)
-  }
-
-  /** Forgets a document, so that it is read anew. */
-  forget(id: number) {
-    this.open.delete(id)
   }
 }
 

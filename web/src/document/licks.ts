@@ -2,7 +2,8 @@ import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import { answer, client, type KeptLick, type Lick, type LickEdit, type WrittenLick } from '../api/client'
 import { drafts } from './browser'
-import { Collection, type Saved } from './kept'
+import { Collection } from './collection'
+import type { Saved } from './kept'
 import { useTune } from './tune'
 
 /** The licks of the library, each a document of its own once it is worked on. */

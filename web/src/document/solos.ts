@@ -10,7 +10,8 @@ import {
   type SoloEntry,
 } from '../api/client'
 import { drafts } from './browser'
-import { Collection, type Saved } from './kept'
+import { Collection } from './collection'
+import type { Saved } from './kept'
 
 /**
  * A solo as it was last edited: its choruses, and the tune and hands they lie over and for.

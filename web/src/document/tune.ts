@@ -16,7 +16,8 @@ import type {
 import { reportFault } from '../api/fault'
 import { drafts } from './browser'
 import { useHands } from './hands'
-import { Collection, type Kept, type Saved } from './kept'
+import { Collection } from './collection'
+import type { Kept, Saved } from './kept'
 import { gestureOf, labelOf } from './labels'
 import { alwaysUndoable } from './undo'
 

@@ -2,14 +2,15 @@
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import { usePlayer } from '../sound/player'
 import { signs } from '../controls/spelling'
-import { useTune } from '../document/tune'
 import type { SaveState } from '../document/saver'
 import PillSelect from '../controls/PillSelect.vue'
 import { speeds } from '../sound/speeds'
-import type { Cursor, Grade } from './cursor'
+import type { Cursor } from './cursor'
 import { gridAt } from './grid'
+import LickFields from './LickFields.vue'
 import TabEditor from './TabEditor.vue'
-import { techniqueKeys, write, writeKeys } from './writekeys'
+import { write, writeKeys } from './writekeys'
+import WriteTools from './WriteTools.vue'
 import type { Writing } from './writing'
 
 /** A lick is written here: with keys, with the mouse, or with the neck above. */
@@ -27,7 +28,6 @@ const props = defineProps<{
 defineEmits<{ toggleStaff: [] }>()
 const StaffView = defineAsyncComponent(() => import('../staff/StaffView.vue'))
 
-const tune = useTune()
 const player = usePlayer()
 const { written, lick, problem, said } = props.writing
 const width = 880
@@ -70,18 +70,6 @@ function key(event: KeyboardEvent) {
   if (did || stray) event.stopPropagation()
 }
 
-const grades: { name: Grade; sign: string; says: string }[] = [
-  { name: 'dotted', sign: '.', says: 'dotted' },
-  { name: 'triplet', sign: '3', says: 'triplet' },
-]
-const lengthSigns: Record<string, string> = {
-  whole: '1',
-  half: '½',
-  quarter: '¼',
-  eighth: '⅛',
-  sixteenth: '1/16',
-  'thirty-second': '1/32',
-}
 const chord = ref('')
 function over() {
   const from = props.cursor.tick.value
@@ -90,9 +78,6 @@ function over() {
   chord.value = ''
   focus()
 }
-const tags = computed(() => lick.value?.tags?.join(', ') ?? '')
-const split = (text: string) => text.split(',').flatMap((tag) => tag.trim() || [])
-const value = (event: Event) => (event.target as HTMLInputElement).value
 const states: Record<SaveState | 'empty', string> = {
   saved: 'saved',
   saving: 'saving…',
@@ -105,57 +90,7 @@ const states: Record<SaveState | 'empty', string> = {
 
 <template>
   <div v-if="written && lick && grid" ref="root" class="write" @keydown="key">
-    <div class="line">
-      <span class="group" role="group" aria-label="Length">
-        <button
-          v-for="l in cursor.lengths.value"
-          :key="l.name"
-          type="button"
-          class="chip tool"
-          :aria-pressed="l.name === cursor.base.value"
-          :aria-label="l.name"
-          :title="l.name"
-          @click="cursor.setLength(l.name, cursor.grade.value)"
-        >
-          {{ lengthSigns[l.name] }}
-        </button>
-        <button
-          v-for="g in grades"
-          :key="g.name"
-          type="button"
-          class="chip tool"
-          :aria-pressed="cursor.grade.value === g.name"
-          :aria-label="g.says"
-          :title="g.says"
-          @click="cursor.regrade(g.name)"
-        >
-          {{ g.sign }}
-        </button>
-      </span>
-      <span class="group" role="group" aria-label="How it is played">
-        <button
-          v-for="t in techniqueKeys"
-          :key="t.name"
-          type="button"
-          class="chip tool"
-          :title="`${t.name} (${t.key})`"
-          :aria-label="t.name"
-          @click="cursor.play(t.name)"
-        >
-          {{ t.short }}
-        </button>
-        <button type="button" class="chip tool" title="bend (b)" @click="cursor.bend()">bend</button>
-        <button
-          type="button"
-          class="chip tool"
-          title="a quarter tone (q)"
-          aria-label="quarter tone"
-          @click="cursor.quarter()"
-        >
-          ¼
-        </button>
-      </span>
-    </div>
+    <WriteTools :cursor="cursor" />
     <StaffView
       v-if="staffShown && lick.events.length"
       :bars="written.staff.filter((b) => b.tick >= grid!.from && b.tick < grid!.to)"
@@ -214,44 +149,7 @@ const states: Record<SaveState | 'empty', string> = {
       </form>
       <span v-if="state" class="quiet state" role="status">{{ states[state] }}</span>
     </div>
-    <div v-if="!staffShown && !plain" class="line fields">
-      <input
-        class="name"
-        :value="lick.name"
-        aria-label="Name"
-        maxlength="60"
-        @change="writing.edit({ name: value($event) })"
-      />
-      <input
-        class="about"
-        :value="lick.about"
-        aria-label="What it is good for"
-        placeholder="what it is good for"
-        maxlength="200"
-        @change="writing.edit({ about: value($event) })"
-      />
-      <input
-        class="tags"
-        :value="tags"
-        aria-label="Tags"
-        placeholder="tags, apart by commas"
-        @change="writing.edit({ tags: split(value($event)) })"
-      />
-      <span class="quiet">in</span>
-      <PillSelect
-        label="Key of the lick"
-        :chosen="lick.tonic"
-        :options="(tune.choices?.tonics.dominant ?? []).map((t) => ({ value: t, text: t }))"
-        @choose="(one) => writing.edit({ tonic: one })"
-      />
-      <PillSelect
-        v-if="!lick.events.length"
-        label="Meter of the lick"
-        :chosen="lick.meter"
-        :options="(tune.choices?.meters ?? []).map((m) => ({ value: m, text: m }))"
-        @choose="(one) => writing.edit({ meter: one })"
-      />
-    </div>
+    <LickFields v-if="!staffShown && !plain" :lick="lick" :writing="writing" />
     <dl v-if="listing" class="keys">
       <div v-for="k in writeKeys" :key="k.keys">
         <dt>{{ k.keys }}</dt>
@@ -271,14 +169,6 @@ const states: Record<SaveState | 'empty', string> = {
   flex-wrap: wrap;
   gap: 0.3rem 0.55rem;
   margin-bottom: 3px;
-}
-.group {
-  display: flex;
-  gap: 2px;
-}
-.tool {
-  padding: 0.06rem 0.38rem;
-  font-size: 0.8rem;
 }
 .why {
   min-height: 1.35em;
@@ -302,16 +192,6 @@ input {
   font: inherit;
   font-size: 0.92rem;
   min-width: 0;
-}
-.name {
-  width: 11rem;
-  font-weight: 650;
-}
-.about {
-  flex: 1;
-}
-.tags {
-  width: 11rem;
 }
 .state {
   margin-left: auto;

@@ -81,8 +81,8 @@ export function useCursor(writing: Writing) {
   /** How many frets were typed, each of one figure or two. */
   let frets = 0
   let typed = { at: 0, tick: NaN, string: 0, fret: 0 }
-  /** Types a figure of a fret: two in quick succession are one fret. */
-  function figure(digit: number, now = performance.now()) {
+  /** Types a figure of a fret, at a time in ms: two in quick succession are one fret. */
+  function figure(digit: number, now: number) {
     const same = typed.tick === tick.value && typed.string === string.value && now - typed.at < together
     const both = typed.fret * 10 + digit
     const fret = same && typed.fret > 0 && both <= (tune.choices?.frets.most ?? 0) ? both : digit

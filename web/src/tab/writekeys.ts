@@ -43,7 +43,7 @@ export function write(event: KeyboardEvent, cursor: Cursor, barTicks: number): b
     return true
   }
   if (/^[0-9]$/.test(key)) {
-    cursor.figure(Number(key))
+    cursor.figure(Number(key), event.timeStamp)
     return true
   }
   const acts: Record<string, () => unknown> = {

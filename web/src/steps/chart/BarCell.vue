@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { WrittenBar } from '../../api/client'
 import { signs } from '../../controls/spelling'
+import BarFace from './BarFace.vue'
 
 /** One bar of the sheet: its chords, or the field to type them in. */
 const props = defineProps<{
@@ -110,29 +111,7 @@ function keys(event: KeyboardEvent) {
       @click="emit('pick', $event.shiftKey)"
       @dblclick="emit('begin')"
     >
-      <span v-if="!bar" class="plus" aria-hidden="true">+</span>
-      <template v-else>
-        <span class="layer" :class="{ off: !imagining }" aria-hidden="true">
-          <span v-for="(c, n) in bar.imagined" :key="n" :style="{ flex: c.beats }">
-            {{ signs(c.chord) }} <small v-if="c.chord">{{ signs(c.roman) }}</small>
-          </span>
-        </span>
-        <span v-if="pending ?? refusal?.text" class="chords">
-          <span class="chord raw">{{ pending ?? refusal?.text }}</span>
-        </span>
-        <span
-          v-else
-          class="chords"
-          :class="{ many: bar.chords.length > 1, crowd: bar.chords.length > 2, four: bar.chords.length > 3 }"
-        >
-          <span v-for="(c, n) in bar.chords" :key="n" class="one" :style="{ flex: c.beats }">
-            <span class="chord" :class="{ none: !c.chord }">{{ signs(c.chord) || 'N.C.' }}</span>
-            <span class="roman"
-              >{{ signs(c.roman) }}<b v-if="c.fretted">{{ signs(c.fretted) }}</b></span
-            >
-          </span>
-        </span>
-      </template>
+      <BarFace :bar="bar" :imagining="imagining" :text="pending ?? refusal?.text" />
     </div>
     <span v-if="bar && bar.repeatTo > 2" class="times">×{{ bar.repeatTo }}</span>
     <div v-if="refusal" class="refusal" role="alert">
@@ -181,72 +160,6 @@ function keys(event: KeyboardEvent) {
 }
 .refused .bar {
   box-shadow: inset 0 0 0 2px var(--next-fill);
-}
-.chords,
-.layer {
-  display: flex;
-  min-width: 0;
-}
-/* A long symbol pushes its neighbour rather than running into it. */
-.one {
-  display: flex;
-  flex-direction: column;
-  min-width: max-content;
-  padding-right: 6px;
-}
-.chord {
-  font-size: clamp(1.35rem, calc(var(--bar-height) * 0.27), 2rem);
-  font-weight: 750;
-  line-height: 1.15;
-  white-space: nowrap;
-}
-.many .chord {
-  font-size: clamp(1.2rem, calc(var(--bar-height) * 0.2), 1.45rem);
-  letter-spacing: -0.01em;
-}
-.crowd .chord {
-  font-size: 0.98rem;
-  letter-spacing: -0.02em;
-}
-.four .chord {
-  font-size: 0.86rem;
-}
-.raw {
-  color: var(--stone);
-}
-.none {
-  color: var(--stone);
-  font-weight: 500;
-  font-size: 1rem;
-}
-.roman {
-  font-size: 0.82rem;
-  color: var(--stone);
-  white-space: nowrap;
-}
-/* What the hand plays above the capo. */
-.roman b {
-  display: block;
-  color: var(--ink);
-  font-weight: 600;
-}
-.layer {
-  flex: 1;
-  align-items: flex-start;
-  font-style: italic;
-  font-size: 0.95rem;
-  font-weight: 650;
-  color: var(--next);
-  white-space: nowrap;
-  line-height: 1.2;
-}
-.layer small {
-  font-size: 0.72rem;
-  font-weight: 450;
-}
-.layer.off {
-  color: var(--stone);
-  font-weight: 400;
 }
 /* Repeat signs: a heavy line, a light one and two dots. */
 .from::before,
@@ -318,11 +231,6 @@ input {
 }
 .fresh {
   border-right: 0;
-}
-.plus {
-  align-self: flex-start;
-  font-size: 1.4rem;
-  color: var(--stone);
 }
 .refusal {
   position: absolute;

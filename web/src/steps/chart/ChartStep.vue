@@ -5,16 +5,12 @@ import { usePlayer, useSource } from '../../sound/player'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
-import { useChartQuery } from './address'
 import BarCell from './BarCell.vue'
 import BarPanel from './BarPanel.vue'
-import FactsPanel from './FactsPanel.vue'
-import FilePanel from './FilePanel.vue'
+import ChartBench from './ChartBench.vue'
 import { useSelection } from './selection'
+import { useRearranging } from './rearranging'
 import { rowsOf, vertically } from './sheet'
-import TunePanel from './TunePanel.vue'
-import TurnaroundPanel from './TurnaroundPanel.vue'
-import VersionsPanel from './VersionsPanel.vue'
 import { useWriting } from './writing'
 
 const tune = useTune()
@@ -22,17 +18,6 @@ const view = useView()
 const player = usePlayer()
 const selection = useSelection()
 const writing = useWriting()
-
-const panels = [
-  { name: 'bar', title: 'Bar' },
-  { name: 'tune', title: 'Tune' },
-  { name: 'turnarounds', title: 'Turnarounds' },
-  { name: 'facts', title: 'Facts' },
-  { name: 'versions', title: 'Versions' },
-  { name: 'file', title: 'File' },
-] as const
-const query = useChartQuery()
-const { panel } = query
 
 const bars = computed<WrittenBar[]>(() => tune.read?.bars ?? [])
 const rows = computed(() => rowsOf(bars.value))
@@ -78,32 +63,7 @@ async function mend(bar: number, text: string) {
   go(bar + 1)
 }
 
-/** What was copied: bars of this chart, from 0. */
-const copied = ref<{ from: number; count: number }>()
-const range = computed(() => ({ bar: selection.first.value + 1, count: selection.size.value }))
-
-function copy() {
-  if (range.value.count) copied.value = { from: selection.first.value, count: selection.size.value }
-}
-async function paste() {
-  if (!copied.value) return
-  const { from, count } = copied.value
-  const to = Math.min(selection.first.value, selection.count.value)
-  await tune.edit({ copy: { bar: from + 1, count, to: to + 1 } })
-  copied.value = undefined
-}
-function remove() {
-  if (range.value.count) void tune.edit({ remove: range.value })
-}
-function clear() {
-  if (range.value.count) {
-    const rests = Array.from({ length: range.value.count }, () => 'N.C.').join(' | ')
-    void tune.edit({ write: { bar: range.value.bar, text: rests } })
-  }
-}
-function insert() {
-  void tune.edit({ insert: { bar: Math.min(selection.first.value, selection.count.value) + 1, count: 1 } })
-}
+const { copied, copy, paste, remove, clear, insert } = useRearranging(selection)
 
 /** The characters that a chord, a numeral or another sign of a bar begins with. */
 const begins = /^[A-GNIVivb#♭♯%.]$/
@@ -186,38 +146,17 @@ useSource('chart', () => {
         />
       </div>
     </div>
-    <aside class="bench">
-      <div class="tabs" role="tablist" aria-label="About the chart">
-        <button
-          v-for="p in panels"
-          :key="p.name"
-          type="button"
-          role="tab"
-          class="tab"
-          :aria-selected="panel === p.name"
-          @click="query.set({ panel: p.name })"
-        >
-          {{ p.title }}
-        </button>
-      </div>
-      <div class="panel" role="tabpanel" :aria-label="panels.find((p) => p.name === panel)?.title">
-        <BarPanel
-          v-if="panel === 'bar'"
-          :selection="selection"
-          :copied="copied?.count"
-          @copy="copy"
-          @paste="paste"
-          @remove="remove"
-          @insert="insert"
-          @write="writing.begin(selection.head.value)"
-        />
-        <TunePanel v-else-if="panel === 'tune'" />
-        <TurnaroundPanel v-else-if="panel === 'turnarounds'" :selection="selection" />
-        <FactsPanel v-else-if="panel === 'facts'" />
-        <VersionsPanel v-else-if="panel === 'versions'" />
-        <FilePanel v-else />
-      </div>
-    </aside>
+    <ChartBench :selection="selection">
+      <BarPanel
+        :selection="selection"
+        :copied="copied?.count"
+        @copy="copy"
+        @paste="paste"
+        @remove="remove"
+        @insert="insert"
+        @write="writing.begin(selection.head.value)"
+      />
+    </ChartBench>
     <p class="hint quiet screen-only">
       Type a chord (<kbd>F7</kbd>, <kbd>Dm7 G7</kbd>, <kbd>C7 . . G7</kbd>) or a numeral (<kbd>IV7</kbd>);
       <kbd>Enter</kbd> moves on. <kbd>%</kbd> is the bar before, <kbd>N.C.</kbd> silence, <kbd>|</kbd> the
@@ -265,41 +204,6 @@ useSource('chart', () => {
   font-size: 0.74rem;
   color: var(--stone);
 }
-aside {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  padding: 0.6rem 0.9rem 0.9rem;
-}
-.tabs {
-  display: flex;
-  gap: 2px;
-  margin-bottom: 0.7rem;
-  border-bottom: 1px solid var(--line);
-}
-.tab {
-  border: 0;
-  background: none;
-  padding: 0.3rem 0.42rem 0.4rem;
-  font-size: 0.92rem;
-  color: var(--stone);
-  border-bottom: 3px solid transparent;
-  margin-bottom: -1px;
-  cursor: pointer;
-}
-.tab:hover {
-  color: var(--ink);
-}
-.tab[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 650;
-  border-bottom-color: var(--now);
-}
-.panel {
-  flex: 1;
-  min-height: 0;
-  overflow-y: auto;
-}
 .hint {
   grid-column: 1 / -1;
   padding-top: 8px;
@@ -333,7 +237,6 @@ kbd {
   .row {
     break-inside: avoid;
   }
-  aside,
   .screen-only {
     display: none;
   }

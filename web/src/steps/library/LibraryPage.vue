@@ -4,11 +4,12 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, client, type ChartEntry } from '../../api/client'
 import PillSelect from '../../controls/PillSelect.vue'
-import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import DamagedTune from './DamagedTune.vue'
 import ImportTune from './ImportTune.vue'
 import NewTune from './NewTune.vue'
+import { listed, orders } from './ordering'
+import TuneRow from './TuneRow.vue'
 
 const tune = useTune()
 const route = useRoute()
@@ -21,45 +22,11 @@ const problem = ref('')
 const gone = shallowRef<ChartEntry[]>([])
 const ready = ref(false)
 
-const orders = [
-  { value: 'practised', text: 'last practised' },
-  { value: 'title', text: 'title' },
-  { value: 'saved', text: 'last changed' },
-  { value: 'key', text: 'key' },
-  { value: 'tempo', text: 'tempo' },
-]
-const compare: Record<string, (a: ChartEntry, b: ChartEntry) => number> = {
-  practised: (a, b) => (b.practised ?? '').localeCompare(a.practised ?? ''),
-  title: (a, b) => a.title.localeCompare(b.title),
-  saved: (a, b) => b.saved.localeCompare(a.saved),
-  key: (a, b) => a.key.tonic.localeCompare(b.key.tonic) || a.title.localeCompare(b.title),
-  tempo: (a, b) => a.tempo - b.tempo,
-}
-
 const tags = computed(() => [...new Set(tune.list.flatMap((entry) => entry.tags))].sort())
-const shown = computed(() => {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return tune.list
-    .filter((entry) => !entry.damaged)
-    .filter((entry) => !tag.value || entry.tags.includes(tag.value))
-    .filter((entry) => {
-      const text =
-        `${entry.title} ${entry.tags.join(' ')} ${keyOf(entry)} ${entry.scheme} ${entry.feel}`.toLowerCase()
-      return words.every((word) => text.includes(word))
-    })
-    .toSorted(compare[order.value])
-})
+const shown = computed(() => listed(tune.list, search.value, tag.value, order.value))
 
 /** The tunes that cannot be read: they are listed with what is wrong, and hide no others. */
 const broken = computed(() => tune.list.filter((entry) => entry.damaged))
-
-const keyOf = (entry: ChartEntry) =>
-  `${signs(entry.key.tonic)} ${entry.key.mode === 'dominant' ? '' : entry.key.mode}`.trim()
-const factsOf = (entry: ChartEntry) =>
-  [keyOf(entry), entry.scheme || `${entry.bars} bars`, entry.feel, entry.tempo].join(' · ')
-const day = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short' })
-const practised = (entry: ChartEntry) =>
-  entry.practised ? `practised ${day.format(new Date(entry.practised))}` : 'not practised yet'
 
 async function list() {
   const [, deleted] = await Promise.all([tune.listAll(), answer(client.GET('/api/charts/deleted'))])
@@ -147,37 +114,7 @@ const bringBack = (entry: ChartEntry) =>
             <DamagedTune :entry="entry" @restored="attempt(list)" @remove="remove(entry)" />
           </li>
           <li v-for="entry in shown" :key="entry.id">
-            <RouterLink
-              :to="{ name: 'chart', params: { id: entry.id } }"
-              :aria-label="`${entry.title}, ${factsOf(entry)}`"
-            >
-              <span class="name">
-                <strong>{{ entry.title }}</strong>
-                <span v-if="entry.mended" class="quiet small" :title="entry.mended.join('; ')"
-                  >needs mending</span
-                >
-                <span v-else class="quiet small">{{ practised(entry) }}</span>
-              </span>
-              <span class="facts quiet">{{ factsOf(entry) }}</span>
-            </RouterLink>
-            <button
-              type="button"
-              class="icon"
-              :aria-label="`Duplicate ${entry.title}`"
-              title="Duplicate"
-              @click="duplicate(entry)"
-            >
-              <i class="pi pi-copy" />
-            </button>
-            <button
-              type="button"
-              class="icon"
-              :aria-label="`Delete ${entry.title}`"
-              title="Delete"
-              @click="remove(entry)"
-            >
-              <i class="pi pi-trash" />
-            </button>
+            <TuneRow :entry="entry" @duplicate="duplicate(entry)" @remove="remove(entry)" />
           </li>
           <li v-if="!shown.length" class="quiet none">No tune is found by that.</li>
         </ul>
@@ -269,46 +206,12 @@ li {
   align-items: center;
   gap: 4px;
 }
-li a {
-  flex: 1;
-  min-width: 0;
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 1rem;
-  padding: 0.5rem 0.6rem;
-  border-radius: 8px;
-  color: inherit;
-  text-decoration: none;
-}
-li a:hover {
-  background: var(--now-tint);
-}
 .name {
   display: flex;
   flex-direction: column;
   min-width: 0;
   overflow-wrap: anywhere;
   flex: 1;
-}
-.small {
-  font-size: 0.84rem;
-}
-.facts {
-  flex: none;
-}
-.icon {
-  width: 34px;
-  height: 34px;
-  border: 0;
-  border-radius: 8px;
-  background: none;
-  color: var(--stone);
-  cursor: pointer;
-}
-.icon:hover {
-  background: var(--shade);
-  color: var(--ink);
 }
 .none {
   padding: 0.7rem;

@@ -1,17 +1,14 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { useView } from '../../address/view'
 import { useAnswer } from '../../api/ask'
-import type { KeptLick, Lick, Place, WrittenLick } from '../../api/client'
+import type { KeptLick, Place } from '../../api/client'
 import BenchTabs from '../../controls/BenchTabs.vue'
 import { useKeys } from '../../controls/keys'
-import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
-import type { Kept } from '../../document/kept'
 import { useLicks } from '../../document/licks'
 import SaveNotice from '../../document/SaveNotice.vue'
 import { useTune } from '../../document/tune'
-import { useUndoable } from '../../document/undo'
 import { samePlace } from '../../neck/geometry'
 import { lineMarks, type Mark } from '../../neck/marks'
 import NeckView from '../../neck/NeckView.vue'
@@ -28,6 +25,7 @@ import { useJoining } from './joining'
 import JoinPanel from './JoinPanel.vue'
 import { useKeeping } from './keeping'
 import LeadPanel from './LeadPanel.vue'
+import LickTools from './LickTools.vue'
 import { useLine } from './line'
 import { ledMarks, spanOf, writtenMarks } from './marks'
 import MovePanel from './MovePanel.vue'
@@ -37,6 +35,8 @@ import { useLickQuestion } from './questions'
 import ShelfPanel from './ShelfPanel.vue'
 import { useVerdict } from './verdict'
 import VerdictPanel from './VerdictPanel.vue'
+import { useWalking } from './walking'
+import { useWork } from './work'
 
 const tune = useTune()
 const view = useView()
@@ -44,7 +44,6 @@ const player = usePlayer()
 const licks = useLicks()
 const query = useLicksQuery()
 const keeping = useKeeping(query)
-const { last, gone } = keeping
 
 onMounted(() => licks.load().catch(tune.tell))
 
@@ -53,40 +52,7 @@ const writes = is('write')
 const show = (name: PanelName) => query.set({ panel: name })
 const turn = (name: PanelName) => void show(query.panel.value === name ? 'lead' : name)
 
-// The lick under work: a document once it is written, with its edits before they are saved.
-const fresh = computed(() => writes() && query.fresh.value)
-const listed = computed(() => licks.readable.find((l) => l.id === query.lick.value) ?? licks.readable[0])
-const lick = computed<KeptLick | undefined>(() => {
-  const one = listed.value
-  const edited = one && licks.documents.peek(one.id)?.body.value
-  return one && edited?.events.length ? { ...one, lick: edited } : one
-})
-const newLick = shallowRef<Kept<Lick, WrittenLick>>()
-const document = computed(() => {
-  if (fresh.value) return newLick.value
-  return writes() && listed.value ? licks.documents.of(listed.value.id) : undefined
-})
-watch(
-  fresh,
-  (now) => {
-    // One that has no notes yet is written on; any other is a lick of the library by now.
-    if (!now || (newLick.value && !newLick.value.id.value)) return
-    newLick.value = licks.documents.fresh()
-    void newLick.value.begin(licks.blank()).catch(tune.tell)
-  },
-  { immediate: true },
-)
-watch(document, (one) => one !== newLick.value && one?.load().catch(tune.tell), { immediate: true })
-// A new lick is found by its id as soon as it is kept.
-watch(
-  () => newLick.value?.id.value,
-  (id) => {
-    if (!id || !newLick.value) return
-    licks.documents.adopt(newLick.value)
-    if (fresh.value) void query.set({ lick: id, fresh: undefined })
-  },
-)
-useUndoable(() => document.value)
+const { lick, fresh, document } = useWork(query)
 
 const question = useLickQuestion(() => lick.value, query)
 const { answer: asIs } = useAnswer(
@@ -94,7 +60,7 @@ const { answer: asIs } = useAnswer(
   (one) => licks.compute(one),
 )
 const line = useLine(() => lick.value, query, is('lead'))
-const { entries, targets, opened, openId, approach, subdivision, subdivisions } = line
+const { entries, targets, opened, openId } = line
 const moves = useMoves(question, query, is('move'))
 const verdict = useVerdict(question, query, is('verdict'))
 const elsewhere = useElsewhere(question, query, is('elsewhere'))
@@ -147,44 +113,18 @@ function pick({ string, fret }: Place) {
     void view.set({ target: { string, fret } })
 }
 
-function walk<T>(all: T[], here: T | undefined, by: number): T | undefined {
-  const index = here === undefined ? -1 : all.indexOf(here)
-  return all[(index + by + all.length) % all.length]
-}
 const choose = (one: KeptLick) =>
   query.set({ lick: one.id, fix: undefined, fresh: undefined, line: undefined })
-function walkLicks(by: number) {
-  const all = finding.shown.value.map((one) => one.lick)
-  const next = walk(
-    all,
-    all.find((one) => one.id === lick.value?.id),
-    by,
-  )
-  if (next) void choose(next)
-}
-function walkTargets() {
-  const all = targets.value
-  const here = all.find((tone) => view.target.value && samePlace(tone, view.target.value))
-  const next = here === all.at(-1) ? undefined : walk(all, here, 1)
-  void view.set({ target: next && { string: next.string, fret: next.fret } })
-}
+const walking = useWalking(lick, finding, line, choose)
 const create = () => query.set({ panel: 'write', fresh: true, line: undefined })
 const keep = () => void (is('lead')() ? line.keep() : keeping.keep(panel.value.kept))
 
 useKeys([
-  { key: 'ArrowUp', shown: '↑', says: 'the lick above', run: () => walkLicks(-1) },
-  { key: 'ArrowDown', shown: '↓', says: 'the lick below', run: () => walkLicks(1) },
-  { key: 't', says: 'another target', run: walkTargets },
-  {
-    key: 'a',
-    says: 'another approach',
-    run: () => void view.set({ approach: walk(tune.choices?.approaches ?? [], approach.value, 1) }),
-  },
-  {
-    key: 's',
-    says: 'another subdivision',
-    run: () => void view.set({ sub: walk(subdivisions.value, subdivision.value, 1) }),
-  },
+  { key: 'ArrowUp', shown: '↑', says: 'the lick above', run: () => walking.licks(-1) },
+  { key: 'ArrowDown', shown: '↓', says: 'the lick below', run: () => walking.licks(1) },
+  { key: 't', says: 'another target', run: walking.targets },
+  { key: 'a', says: 'another approach', run: walking.approaches },
+  { key: 's', says: 'another subdivision', run: walking.subdivisions },
   { key: 'k', says: 'keep what is shown', run: keep },
   { key: 'e', says: 'write the lick', run: () => turn('write') },
   { key: 'v', says: 'understand it', run: () => turn('verdict') },
@@ -256,47 +196,7 @@ useKeys([
           :chosen="query.panel.value === 'bring' ? undefined : query.panel.value"
           @choose="show"
         >
-          <span role="status" class="quiet said">
-            {{ keeping.said.value }}
-            <button v-if="last" type="button" class="chip" @click="keeping.takeBack()">Take it back</button>
-            <button v-if="gone" type="button" class="chip" @click="keeping.bringBack()">
-              Bring {{ gone.lick.name }} back
-            </button>
-          </span>
-          <span
-            v-if="!is('lead')() && !writes() && !is('bring')()"
-            role="group"
-            aria-label="Where the lick is taken"
-          >
-            <button
-              type="button"
-              class="chip"
-              :aria-pressed="!query.here.value"
-              title="In its own key, on its own strings and frets (c)"
-              @click="query.set({ here: false })"
-            >
-              as written
-            </button>
-            <button
-              type="button"
-              class="chip"
-              :aria-pressed="query.here.value"
-              title="In the tune's key, where the hand is (c)"
-              @click="query.set({ here: true })"
-            >
-              under the hand
-            </button>
-          </span>
-          <template v-if="writes() && !fresh && lick">
-            <PillSelect
-              label="Take it away as"
-              placeholder="take away"
-              :chosen="undefined"
-              :options="(tune.choices?.lickFormats ?? []).map((f) => ({ value: f.name, text: f.title }))"
-              @choose="(format) => keeping.takeAway(lick!.id, format)"
-            />
-            <button type="button" class="chip" @click="keeping.remove(lick)">Delete</button>
-          </template>
+          <LickTools :query="query" :keeping="keeping" :lick="lick" :fresh="fresh" />
         </BenchTabs>
         <BringPanel v-if="is('bring')()" @keep="keeping.keepAndWrite" />
         <WritePanel
@@ -365,8 +265,5 @@ useKeys([
 }
 .desk {
   min-width: 0;
-}
-.said {
-  margin-left: auto;
 }
 </style>

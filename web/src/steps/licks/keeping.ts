@@ -71,3 +71,5 @@ export function useKeeping(query: LicksQuery) {
 
   return { said, last, gone, keep, keepAll, takeBack, remove, bringBack, keepAndWrite, takeAway }
 }
+
+export type Keeping = ReturnType<typeof useKeeping>

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { shapeOf } from './shapes'
-import { boxMarks, changeMarks, placeKey, toneMark, type Mark } from '../../neck/marks'
+import { placeKey } from '../../neck/marks'
 import NeckView from '../../neck/NeckView.vue'
 import { samePlace } from '../../neck/geometry'
-import { named } from '../../controls/options'
-import PillSelect from '../../controls/PillSelect.vue'
 import { usePlayer, useSource } from '../../sound/player'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
@@ -13,15 +11,18 @@ import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { useHands } from '../../document/hands'
 import type { Place, PlacedTone } from '../../api/client'
-import { labels, overlays } from './address'
+import { overlays } from './address'
 import { useChord } from './chord'
+import { shapePerformance } from './hearing'
+import { chordMarks, legendOf, overlayOf, type Looks } from './looks'
 import MapBench from './MapBench.vue'
+import MapTools from './MapTools.vue'
 
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
 const hands = useHands()
-const { query, shown, refusal, slide, full, over, label, hidden, layoutText, hide } = useChord()
+const { query, shown, refusal, full, over, label, hidden, hide } = useChord()
 const rootsOnly = ref(false)
 const lost = ref(false)
 const picked = ref<Place>()
@@ -29,17 +30,11 @@ const picked = ref<Place>()
 const chord = computed(() => tune.map?.chords.find((c) => c.chord === view.moment.value?.chord))
 const shape = computed(() => shown.value?.shape)
 const position = computed(() => shown.value?.position)
-const toAdd = computed(() => new Set(chord.value?.box.lacks.filter((l) => l.add).map((l) => l.degree)))
-const arpeggio = computed(() => shown.value?.superimposed.find((s) => s.chord === over.value))
 /** The smaller structure that is chosen, by its name and strings. */
 const small = computed(() =>
   shown.value?.smaller.find((s) => `${s.name}, ${s.strings}` === query.small.value),
 )
-const lain = computed(() => {
-  const all = shown.value
-  if (!all) return undefined
-  return { joining: all.joining, extensions: all.extensions, blend: all.blend, next: all.next }[over.value]
-})
+const overlay = computed(() => overlayOf(shown.value, over.value))
 
 /** The tones of the shape, or on the whole neck those of every position. */
 const tones = computed<PlacedTone[]>(() => {
@@ -49,76 +44,18 @@ const tones = computed<PlacedTone[]>(() => {
     for (const tone of shapeOf(p, chord.value?.chord)?.tones ?? []) all.set(placeKey(tone), tone)
   return [...all.values()]
 })
-/** The placing within the player's span, where it is asked for. */
-const easier = computed(() => (query.easier.value ? shown.value?.easier : undefined))
 const degrees = computed(() => [...new Set(shape.value?.tones.map((tone) => tone.degree))])
-const wanted = (tone: PlacedTone) => (rootsOnly.value ? tone.degree === 'R' : !hidden.value.has(tone.degree))
 
-function text(tone: PlacedTone) {
-  if (label.value === 'note') return tone.note
-  if (label.value === 'degree of the key') return tone.inKey
-  if (label.value === 'finger') return tone.finger ? String(tone.finger) : '0'
-  return tone.degree
-}
-/** A tone as the label asks: the finger stands small beside it, but where the hand moves about. */
-function marked(tone: PlacedTone, form: Mark['form']): Mark {
-  const mark = toneMark(tone, form)
-  const small = label.value === 'finger' || full.value ? undefined : mark.small
-  return { ...mark, text: text(tone), small }
-}
-
-const marks = computed<Mark[]>(() => {
-  const all = shown.value
-  if (!all || !shape.value) return []
-  if (lost.value) {
-    const homes = shape.value.box.filter((note) => note.class === 'home').map((note) => marked(note, 'tone'))
-    return [...homes, ...boxMarks(shape.value.box, homes)]
-  }
-  if (easier.value && !full.value) {
-    const within = easier.value.tones.filter(wanted).map((tone) => marked(tone, 'tone'))
-    const taken = new Set(within.map(placeKey))
-    const rest = shape.value.tones.filter((tone) => !taken.has(placeKey(tone)))
-    return [...within, ...rest.map((tone) => ghost(tone, `left out: ${tone.spoken}`))]
-  }
-  if (small.value && !full.value) {
-    const chosen = small.value.notes.map((tone) => marked(tone, 'tone'))
-    const taken = new Set(chosen.map(placeKey))
-    const rest = shape.value.tones.filter((tone) => !taken.has(placeKey(tone)))
-    return [...chosen, ...rest.map((tone) => ghost(tone, tone.spoken))]
-  }
-  if (arpeggio.value && !full.value) return changeMarks(tones.value.filter(wanted), arpeggio.value.notes)
-  const pebbles = tones.value.filter(wanted).map((tone) => ({
-    ...marked(tone, 'tone'),
-    chosen: picked.value && samePlace(tone, picked.value),
-    caption: over.value === 'box' && toAdd.value.has(tone.degree) && !full.value ? 'not in box' : undefined,
-  }))
-  if (full.value) return pebbles
-  const chosen = shape.value.tones.find((tone) => picked.value && samePlace(tone, picked.value))
-  // What only a reach below the core would give is there, but not in the shape.
-  const beyond = shape.value.beyond.filter(wanted).map((tone) => ghost(tone, `reach back: ${tone.spoken}`))
-  const alternatives = (chosen?.alternatives ?? []).map((place) => ({
-    ...ghost(chosen!, `move the ${chosen!.note} to string ${place.string}, fret ${place.fret}`),
-    ...place,
-  }))
-  const under = [...pebbles, ...beyond, ...alternatives]
-  if (over.value === 'box') return [...under, ...boxMarks(shape.value.box, under)]
-  const taken = new Set(under.map(placeKey))
-  const notes = (lain.value?.notes ?? []).filter((note) => !taken.has(placeKey(note)))
-  if (over.value === 'next') return [...under, ...notes.map((note) => ghost(note, note.spoken))]
-  return [
-    ...under,
-    ...notes.map((note) => ({
-      ...toneMark(note, 'box'),
-      text: text(note),
-      // In the blend the dot says which box has the note, not what it is.
-      class: note.of ? { both: 'lean', minor: 'blue', major: 'colour' }[note.of] : note.class,
-    })),
-  ]
-})
-
-function ghost(tone: PlacedTone, spoken: string): Mark {
-  return { ...toneMark(tone, 'ghost'), text: text(tone), root: false, small: undefined, spoken }
-}
+const looks = computed<Looks>(() => ({
+  ...{ label: label.value, full: full.value, over: over.value, hidden: hidden.value },
+  ...{ rootsOnly: rootsOnly.value, lost: lost.value, picked: picked.value, small: small.value },
+  // The placing within the player's span, where it is asked for and needed.
+  easier: query.easier.value && Boolean(shown.value?.easier),
+}))
+const marks = computed(() =>
+  shown.value && shape.value ? chordMarks(shown.value, tones.value, chord.value, looks.value) : [],
+)
+const legend = computed(() => legendOf(shown.value, chord.value?.chord ?? '', looks.value))
 
 const span = computed(() => {
   const here = position.value
@@ -131,96 +68,18 @@ const pickedNote = computed(() => {
     ...(shape.value?.tones ?? []),
     ...(shape.value?.beyond ?? []),
     ...(shape.value?.box ?? []),
-    ...(lain.value?.notes ?? []),
+    ...(overlay.value?.notes ?? []),
   ].find((tone) => picked.value && samePlace(tone, picked.value))
   return at && chord.value?.judgements.find((j) => j.note === at.note)
 })
-const legend = computed(() => {
-  if (easier.value) return easier.value.sentence
-  if (small.value) {
-    const { name, strings, notes } = small.value
-    return `${name} on ${strings}: ${notes.map((tone) => tone.degree).join(' ')}. Strummed when chosen; p plays it note by note.`
-  }
-  if (arpeggio.value) {
-    const { chord: name, degrees: sung, leans } = arpeggio.value
-    const lean = leans ? ` The ${leans} leans: move it on.` : ''
-    return `${name} over ${chord.value?.chord ?? ''} gives ${sung.join(' ')}.${lean}`
-  }
-  if (over.value === 'next' && !lain.value?.name) return 'This tune stays on one chord: none comes next.'
-  if (over.value === 'next')
-    return `Ghosts are ${lain.value?.name}, the chord that comes next, as its own degrees.`
-  if (lain.value) return `${lain.value.name}: ${lain.value.rule}.`
-  if (over.value === 'box')
-    return 'Dots are your box: ◐ blue · dashed colour · ● home or lean. Pick a note to read why.'
-  return 'Pick a note to read why.'
-})
-
-/** The layouts as they can be chosen, with what they need. */
-const layouts = computed(() => {
-  const octaves = degrees.value.map((degree) => ({
-    value: `one octave:${degree}`,
-    text: `one octave from ${degree}`,
-  }))
-  return [
-    { value: 'all tones', text: 'all tones' },
-    ...octaves,
-    { value: 'two a string', text: 'two a string, with the 9' },
-    { value: 'three a string', text: 'three a string' },
-    { value: 'some strings', text: 'only some strings' },
-    { value: 'some frets', text: 'only some frets' },
-  ]
-})
-const kind = computed(() => layoutText.value.split(':')[0] || 'all tones')
-const chosenLayout = computed(() => (kind.value === 'one octave' ? layoutText.value : kind.value))
-/** The strings or frets that a layout keeps to, as it is chosen, and those it may be chosen from. */
-const bounds = computed(() => {
-  const here = position.value
-  if (!here || !tune.map || !kind.value.startsWith('some ')) return undefined
-  const unit = kind.value === 'some strings' ? 'string' : 'fret'
-  const [least, most] = unit === 'string' ? [1, tune.map.instrument.strings.length] : [here.low, here.high]
-  const [low = 0, high = 0] = layoutText.value.split(':')[1]?.split('-').map(Number) ?? []
-  return { unit, low, high, all: Array.from({ length: most - least + 1 }, (_, n) => String(least + n)) }
-})
-function chooseLayout(layout: string) {
-  const here = position.value
-  const begin: Record<string, string | undefined> = {
-    'all tones': undefined,
-    'some strings': 'some strings:1-3',
-    'some frets': here && `some frets:${here.core}-${here.coreEnd}`,
-  }
-  void query.set({ layout: layout in begin ? begin[layout] : layout })
-}
-/** The other end comes along where the two would cross. */
-function chooseBound(low: number, high: number, moved: 'low' | 'high') {
-  const [from, to] = moved === 'low' ? [low, Math.max(low, high)] : [Math.min(low, high), high]
-  void query.set({ layout: `${kind.value}:${from}-${to}` })
-}
-
-/** A note of a shape played up lasts an eighth; the strings of a strum follow this many ticks apart. */
-const eighth = 240
-const strum = 24
-
 /** Plays notes from the lowest up, one after the other or strummed, without the band. */
 function hear(notes: PlacedTone[], strummed = false) {
   const moment = view.moment.value
   if (!tune.chart || !tune.read || !moment || !notes.length) return
-  const apart = strummed ? strum : eighth
-  const events = notes.map((tone, index) => ({
-    tick: index * apart,
-    ticks: strummed || index === notes.length - 1 ? 4 * eighth : eighth,
-    string: tone.string,
-    fret: tone.fret,
-  }))
+  const on = { chart: tune.chart, bar: moment.bar, barTicks: tune.read.barTicks }
   // One tone is only shown; a shape is played, and can be stopped.
   const sound = notes.length === 1 ? player.show : player.play
-  void sound({
-    chart: tune.chart,
-    from: moment.bar,
-    bars: Math.ceil(((notes.length + 4) * eighth) / tune.read.barTicks),
-    countIn: 0,
-    silent: ['click', 'bass', 'chords'],
-    line: { meter: tune.chart.meter, events, start: (moment.bar - 1) * tune.read.barTicks },
-  })
+  void sound(shapePerformance(notes, strummed, on))
 }
 
 /** Whether any tone of the shape lies where the player moved it. */
@@ -246,7 +105,7 @@ function move(place: Place) {
 function pick(place: Place) {
   if (move(place)) return
   picked.value = place
-  const tone = [...tones.value, ...(shape.value?.box ?? []), ...(lain.value?.notes ?? [])].find((t) =>
+  const tone = [...tones.value, ...(shape.value?.box ?? []), ...(overlay.value?.notes ?? [])].find((t) =>
     samePlace(t, place),
   )
   if (tone) hear([tone])
@@ -295,78 +154,14 @@ useKeys([
         <button type="button" class="chip" :aria-pressed="lost" @click="lost = !lost">lost?</button>
       </span>
     </p>
-    <div class="bar">
-      <span class="group" role="group" aria-label="Lay over it">
-        <button
-          v-for="o in overlays"
-          :key="o.name"
-          type="button"
-          class="chip"
-          :aria-pressed="over === o.name"
-          @click="query.set({ over: o.name })"
-        >
-          {{ o.title }}
-        </button>
-      </span>
-      <span class="group" role="group" aria-label="Degrees shown">
-        <button
-          v-for="degree in degrees"
-          :key="degree"
-          type="button"
-          class="degree"
-          :aria-label="`Show the ${signs(degree)}`"
-          :aria-pressed="!hidden.has(degree)"
-          @click="hide(degree)"
-        >
-          {{ signs(degree) }}
-        </button>
-      </span>
-      <span class="group right">
-        <PillSelect label="Layout" :chosen="chosenLayout" :options="layouts" @choose="chooseLayout" />
-        <template v-if="bounds">
-          <PillSelect
-            :label="`First ${bounds.unit}`"
-            :chosen="String(bounds.low)"
-            :options="named(bounds.all)"
-            @choose="(one) => chooseBound(Number(one), bounds!.high, 'low')"
-          />
-          –
-          <PillSelect
-            :label="`Last ${bounds.unit}`"
-            :chosen="String(bounds.high)"
-            :options="named(bounds.all)"
-            @choose="(one) => chooseBound(bounds!.low, Number(one), 'high')"
-          />
-        </template>
-        <PillSelect
-          label="Labels"
-          :chosen="label"
-          :options="named([...labels])"
-          @choose="(name) => query.set({ label: labels.find((one) => one === name) })"
-        />
-        <button
-          type="button"
-          class="chip"
-          :aria-pressed="slide"
-          :disabled="!tune.map.instrument.formed"
-          title="Each chord at its own form's place, instead of staying in position"
-          @click="query.set({ slide: !slide })"
-        >
-          slide
-        </button>
-        <button type="button" class="chip" :aria-pressed="full" @click="query.set({ full: !full })">
-          full neck
-        </button>
-        <button
-          type="button"
-          class="chip"
-          aria-label="Hear the shape"
-          @click="hear(small?.notes ?? shape.tones)"
-        >
-          <i class="pi pi-volume-up" />
-        </button>
-      </span>
-    </div>
+    <MapTools
+      :degrees="degrees"
+      :hidden="hidden"
+      :position="position"
+      :instrument="tune.map.instrument"
+      @hide="hide"
+      @hear="hear(small?.notes ?? shape.tones)"
+    />
     <NeckView
       :instrument="tune.map.instrument"
       :span="span"
@@ -391,8 +186,8 @@ useKeys([
           v-if="shown?.easier"
           type="button"
           class="chip"
-          :aria-pressed="Boolean(easier)"
-          @click="query.set({ easier: !easier })"
+          :aria-pressed="looks.easier"
+          @click="query.set({ easier: !looks.easier })"
         >
           easier
         </button>
@@ -415,39 +210,6 @@ useKeys([
   display: flex;
   gap: 6px;
   font-size: 0.9rem;
-}
-.bar {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  min-height: 30px;
-  margin-bottom: 4px;
-  font-size: 0.88rem;
-}
-.group {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-}
-.bar .chip {
-  padding: 0.14rem 0.6rem;
-}
-/* A degree that is hidden is struck out, not only paler. */
-.degree {
-  min-width: 28px;
-  border: 1.5px solid var(--now);
-  border-radius: 999px;
-  background: var(--card);
-  color: var(--now);
-  font-weight: 700;
-  padding: 0.1rem 0.4rem;
-  cursor: pointer;
-}
-.degree[aria-pressed='false'] {
-  border: 1.5px dashed var(--stone);
-  color: var(--stone);
-  font-weight: 450;
-  text-decoration: line-through;
 }
 .under {
   display: flex;

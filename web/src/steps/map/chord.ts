@@ -72,5 +72,5 @@ export function useChord() {
     return query.set({ hide: [...all].join(' ') })
   }
 
-  return { query, shown, refusal, slide, full, over, label, hidden, layoutText, next, hide }
+  return { query, shown, refusal, full, over, label, hidden, next, hide }
 }

@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { Block, ChorusView } from '../../api/client'
 import { techniqueSign } from '../../tab/tab'
 import { signs } from '../../controls/spelling'
+import BlendRow from './BlendRow.vue'
+import { useDragging } from './dragging'
 import { lineWidth, onLine, rulerAt } from './ruler'
 
 /** Four bars of a chorus: targets, blocks, the blend and the tab, one under the other. */
@@ -49,63 +51,16 @@ const heads = computed(() => {
   return props.chords.filter((c) => c.tick >= from && c.tick < to).map((c) => ({ ...c, x: x(c.tick) }))
 })
 
-/** The blend while it is drawn: it is planned by once the hand rests. */
-const drawing = ref<number[]>()
-const blend = computed(() => drawing.value ?? props.blend)
-const resting = 350
-let timer: ReturnType<typeof setTimeout> | undefined
-function drawBlend(bar: number, value: number) {
-  const next = [...blend.value]
-  next[bar - 1] = Math.round(Math.min(Math.max(value, 0), 1) * 20) / 20
-  drawing.value = next
-  clearTimeout(timer)
-  timer = setTimeout(settleBlend, resting)
-}
-function settleBlend() {
-  clearTimeout(timer)
-  if (drawing.value) emit('blend', drawing.value)
-}
-watch(
-  () => props.blend,
-  () => (drawing.value = undefined),
-)
-onBeforeUnmount(settleBlend)
-
-/** What is dragged: a block, or its end. */
-const drag = ref<{ block: number; end: boolean; from: number; ticks: number }>()
 const svg = ref<SVGSVGElement>()
-const scale = () => lineWidth / (svg.value?.getBoundingClientRect().width || lineWidth)
-const snapped = (ticks: number) => Math.round(ticks / props.step) * props.step
-
-function grab(event: PointerEvent, block: number, end: boolean) {
-  if (event.button !== 0) return
-  drag.value = { block, end, from: event.clientX, ticks: 0 }
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
-function pull(event: PointerEvent) {
-  if (!drag.value) return
-  drag.value = {
-    ...drag.value,
-    ticks: snapped(ruler.value.ticks((event.clientX - drag.value.from) * scale())),
-  }
-}
-function drop() {
-  const was = drag.value
-  drag.value = undefined
-  if (!was) return
-  emit('select', was.block)
-  const block = props.view.blocks[was.block]
-  if (was.ticks === 0 || !block || block.kind === 'rest' || block.locked) return
-  if (was.end) emit('stretch', was.block, was.ticks)
-  else emit('move', was.block, was.ticks)
-}
-
+const dragging = useDragging(() => props.view, ruler, svg, {
+  select: (block) => emit('select', block),
+  move: (block, ticks) => emit('move', block, ticks),
+  stretch: (block, ticks) => emit('stretch', block, ticks),
+})
+const { grab, pull, drop } = dragging
 const blocks = computed(() =>
   props.view.blocks.flatMap((block, index) => {
-    const mine = drag.value?.block === index ? drag.value : undefined
-    const can = block.kind !== 'rest' && !block.locked
-    const shift = mine && can && !mine.end ? mine.ticks : 0
-    const longer = mine && can && mine.end ? mine.ticks : 0
+    const { shift, longer } = dragging.dragged(block, index)
     const at = onLine(ruler.value, block, shift, longer)
     return at ? [{ ...at, block, index }] : []
   }),
@@ -143,33 +98,6 @@ function blockKey(event: KeyboardEvent, index: number) {
   else return
   event.preventDefault()
   event.stopPropagation()
-}
-
-const curve = computed(() => {
-  const { bars, x, to } = ruler.value
-  const level = (bar: number) => rows.blend + blendHeight * (1 - (blend.value[bar - 1] ?? 0.5))
-  const points = bars.map((b) => ({ x: x(b.tick + props.view.tab.barTicks / 2), y: level(b.number) }))
-  const first = points[0]
-  const last = points.at(-1)
-  if (!first || !last) return { line: '', area: '' }
-  const all = [{ x: x(ruler.value.from), y: first.y }, ...points, { x: x(to), y: last.y }]
-  const line = all.map((p) => `${p.x},${p.y}`).join(' ')
-  return {
-    line,
-    area: `${x(ruler.value.from)},${rows.blend + blendHeight} ${line} ${x(to)},${rows.blend + blendHeight}`,
-  }
-})
-function blendAt(event: PointerEvent | MouseEvent, bar: number) {
-  const box = (event.currentTarget as Element).getBoundingClientRect()
-  const value = 1 - Math.min(Math.max((event.clientY - box.top) / box.height, 0), 1)
-  drawBlend(bar, value)
-}
-function blendKey(event: KeyboardEvent, bar: number) {
-  const by = event.key === 'ArrowUp' ? 0.05 : event.key === 'ArrowDown' ? -0.05 : 0
-  if (!by) return
-  event.preventDefault()
-  event.stopPropagation()
-  drawBlend(bar, (blend.value[bar - 1] ?? 0.5) + by)
 }
 
 const notes = computed(() => {
@@ -254,7 +182,7 @@ const notes = computed(() => {
       @pointerdown="grab($event, b.index, false)"
       @pointermove="pull"
       @pointerup="drop"
-      @pointercancel="drag = undefined"
+      @pointercancel="dragging.cancel"
       @focus="emit('select', b.index)"
       @keydown="blockKey($event, b.index)"
     >
@@ -292,31 +220,14 @@ const notes = computed(() => {
         @pointerdown.stop="grab($event, b.index, true)"
       />
     </g>
-    <polygon class="area" :points="curve.area" />
-    <polyline class="curve" :points="curve.line" />
-    <g
-      v-for="b in ruler.bars"
-      :key="b.number"
-      role="slider"
-      tabindex="0"
-      class="level"
-      :aria-label="`Blend of bar ${b.number}`"
-      :aria-valuenow="blend[b.number - 1]"
-      aria-valuemin="0"
-      aria-valuemax="1"
-      @click="blendAt($event, b.number)"
-      @keydown="blendKey($event, b.number)"
-    >
-      <rect
-        :x="ruler.x(b.tick)"
-        :y="rows.blend"
-        :width="ruler.x(b.tick + view.tab.barTicks) - ruler.x(b.tick)"
-        :height="blendHeight"
-      />
-      <text class="value" :x="ruler.x(b.tick + view.tab.barTicks / 2)" :y="rows.blend + blendHeight - 4">
-        {{ Math.round((blend[b.number - 1] ?? 0.5) * 100) }}
-      </text>
-    </g>
+    <BlendRow
+      :ruler="ruler"
+      :bar-ticks="view.tab.barTicks"
+      :blend="blend"
+      :top="rows.blend"
+      :height="blendHeight"
+      @blend="(values) => emit('blend', values)"
+    />
     <g
       v-for="n in notes"
       :key="n.index"
@@ -327,7 +238,7 @@ const notes = computed(() => {
           lit: n.index === sounding,
           chosen: n.index === chosen,
           marked: marked.includes(n.index),
-          led: n.event.why.startsWith('Approach'),
+          led: n.event.role === 'approach',
         },
       ]"
       role="button"

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Neck } from '../../api/client'
+import { named } from '../../controls/options'
+import PillSelect from '../../controls/PillSelect.vue'
+import { signs } from '../../controls/spelling'
+import { labels, overlays, useMapQuery } from './address'
+import { boundsOf, chosenLayout, layoutOptions, layoutText, moveBound, type Core } from './layouts'
+
+/** Above the neck: what is laid over the chord, which degrees are shown, and how. */
+const props = defineProps<{
+  degrees: string[]
+  hidden: Set<string>
+  position: Core
+  instrument: Neck
+}>()
+defineEmits<{ hide: [degree: string]; hear: [] }>()
+
+const query = useMapQuery()
+const { over, label, layout, slide, full } = query
+const bounds = computed(() => boundsOf(layout.value, props.position, props.instrument.strings.length))
+function chooseBound(low: number, high: number, moved: 'low' | 'high') {
+  void query.set({ layout: moveBound(layout.value, low, high, moved) })
+}
+</script>
+
+<template>
+  <div class="bar">
+    <span class="group" role="group" aria-label="Lay over it">
+      <button
+        v-for="o in overlays"
+        :key="o.name"
+        type="button"
+        class="chip"
+        :aria-pressed="over === o.name"
+        @click="query.set({ over: o.name })"
+      >
+        {{ o.title }}
+      </button>
+    </span>
+    <span class="group" role="group" aria-label="Degrees shown">
+      <button
+        v-for="degree in degrees"
+        :key="degree"
+        type="button"
+        class="degree"
+        :aria-label="`Show the ${signs(degree)}`"
+        :aria-pressed="!hidden.has(degree)"
+        @click="$emit('hide', degree)"
+      >
+        {{ signs(degree) }}
+      </button>
+    </span>
+    <span class="group right">
+      <PillSelect
+        label="Layout"
+        :chosen="chosenLayout(layout)"
+        :options="layoutOptions(degrees)"
+        @choose="(one) => query.set({ layout: layoutText(one, position) })"
+      />
+      <template v-if="bounds">
+        <PillSelect
+          :label="`First ${bounds.unit}`"
+          :chosen="String(bounds.low)"
+          :options="named(bounds.all)"
+          @choose="(one) => chooseBound(Number(one), bounds!.high, 'low')"
+        />
+        –
+        <PillSelect
+          :label="`Last ${bounds.unit}`"
+          :chosen="String(bounds.high)"
+          :options="named(bounds.all)"
+          @choose="(one) => chooseBound(bounds!.low, Number(one), 'high')"
+        />
+      </template>
+      <PillSelect
+        label="Labels"
+        :chosen="label"
+        :options="named([...labels])"
+        @choose="(name) => query.set({ label: labels.find((one) => one === name) })"
+      />
+      <button
+        type="button"
+        class="chip"
+        :aria-pressed="slide"
+        :disabled="!instrument.formed"
+        title="Each chord at its own form's place, instead of staying in position"
+        @click="query.set({ slide: !slide })"
+      >
+        slide
+      </button>
+      <button type="button" class="chip" :aria-pressed="full" @click="query.set({ full: !full })">
+        full neck
+      </button>
+      <button type="button" class="chip" aria-label="Hear the shape" @click="$emit('hear')">
+        <i class="pi pi-volume-up" />
+      </button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 30px;
+  margin-bottom: 4px;
+  font-size: 0.88rem;
+}
+.group {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.right {
+  margin-left: auto;
+}
+.bar .chip {
+  padding: 0.14rem 0.6rem;
+}
+/* A degree that is hidden is struck out, not only paler. */
+.degree {
+  min-width: 28px;
+  border: 1.5px solid var(--now);
+  border-radius: 999px;
+  background: var(--card);
+  color: var(--now);
+  font-weight: 700;
+  padding: 0.1rem 0.4rem;
+  cursor: pointer;
+}
+.degree[aria-pressed='false'] {
+  border: 1.5px dashed var(--stone);
+  color: var(--stone);
+  font-weight: 450;
+  text-decoration: line-through;
+}
+</style>

@@ -1,0 +1,130 @@
+import { describe, expect, test } from 'vitest'
+import type { Chart, ChordView, NeckMap, PlacedTone } from '../../api/client'
+import { shapePerformance } from './hearing'
+import { boundsOf, chosenLayout, layoutKind, layoutOptions, layoutText, moveBound } from './layouts'
+import { chordMarks, labelText, legendOf, type Looks } from './looks'
+
+const tone = (string: number, fret: number, degree: string, more: Partial<PlacedTone> = {}) =>
+  ({
+    ...{ string, fret, degree, note: `n${degree}`, inKey: `k${degree}`, finger: 2 },
+    ...{ class: 'home', spoken: `${degree} there`, alternatives: [] },
+    ...more,
+  }) as unknown as PlacedTone
+const view = {
+  shape: {
+    tones: [tone(6, 8, 'R'), tone(5, 7, '3', { alternatives: [{ string: 6, fret: 12 }] } as never)],
+    box: [tone(6, 8, 'R'), tone(6, 11, 'b3', { class: 'blue' })],
+    beyond: [tone(4, 4, '5')],
+  },
+  superimposed: [{ chord: 'Em7b5', degrees: ['3', '5'], leans: 'b7', notes: [tone(5, 7, '3')] }],
+  blend: { name: 'the blend', rule: 'both boxes', notes: [tone(4, 8, 'b7', { of: 'minor' } as never)] },
+  joining: { name: 'C Mixolydian', rule: 'joins them', notes: [tone(5, 7, '3'), tone(4, 7, '6')] },
+  next: { name: '', rule: '', notes: [] },
+  smaller: [],
+} as unknown as ChordView
+const chord = { chord: 'C7', box: { lacks: [{ degree: '3', add: true }] } } as NeckMap['chords'][number]
+const looks = (more: Partial<Looks> = {}): Looks => ({
+  ...{ label: 'interval', full: false, over: 'none', rootsOnly: false, lost: false, hidden: new Set() },
+  ...{ picked: undefined, small: undefined, easier: false },
+  ...more,
+})
+const marks = (more: Partial<Looks> = {}) => chordMarks(view, view.shape.tones, chord, looks(more))
+const brief = (more: Partial<Looks> = {}) =>
+  marks(more).map((m) => `${m.form} ${m.string}:${m.fret} ${m.text}`)
+
+describe('a chord on the neck', () => {
+  test('is its tones, with those a reach back would give as ghosts', () => {
+    expect(brief()).toEqual(['tone 6:8 R', 'tone 5:7 3', 'ghost 4:4 5'])
+  })
+  test('with the box says what the box lacks', () => {
+    expect(brief({ over: 'box' })).toContain('box 6:11 b3')
+    expect(marks({ over: 'box' }).find((m) => m.text === '3')?.caption).toBe('not in box')
+  })
+  test('with only its roots', () => {
+    expect(brief({ rootsOnly: true })).toEqual(['tone 6:8 R'])
+  })
+  test('without the degrees that are hidden', () => {
+    expect(brief({ hidden: new Set(['R', '5']) })).toEqual(['tone 5:7 3'])
+  })
+  test('lost: the home notes of the box are large, the rest dots', () => {
+    expect(brief({ lost: true })).toEqual(['tone 6:8 R', 'box 6:11 b3'])
+  })
+  test('a scale leaves out what the shape already has', () => {
+    expect(brief({ over: 'joining' }).filter((m) => m.startsWith('box'))).toEqual(['box 4:7 6'])
+  })
+  test('the dots of the blend say which box has the note', () => {
+    expect(marks({ over: 'blend' }).find((m) => m.form === 'box')?.class).toBe('blue')
+  })
+  test('an arpeggio over it shares what both have', () => {
+    expect(marks({ over: 'Em7b5' }).map((m) => m.form)).toEqual(['leaving', 'held'])
+  })
+  test('a picked tone shows where else it can be played', () => {
+    expect(brief({ picked: { string: 5, fret: 7 } })).toContain('ghost 6:12 3')
+  })
+  test('on the whole neck no fingers stand beside the tones', () => {
+    expect(marks({ full: true }).map((m) => m.small)).toEqual([undefined, undefined])
+  })
+  test.each([
+    ['interval', 'R'],
+    ['note', 'nR'],
+    ['degree of the key', 'kR'],
+    ['finger', '2'],
+  ] as const)('labelled by %s', (label, text) => {
+    expect(labelText(view.shape.tones[0]!, label)).toBe(text)
+  })
+  test.each([
+    ['Em7b5', 'Em7b5 over C7 gives 3 5. The b7 leans: move it on.'],
+    ['joining', 'C Mixolydian: joins them.'],
+    ['next', 'This tune stays on one chord: none comes next.'],
+    ['none', 'Pick a note to read why.'],
+  ])('the legend over %s', (over, text) => {
+    expect(legendOf(view, 'C7', looks({ over }))).toBe(text)
+  })
+})
+
+describe('a layout in the address', () => {
+  const here = { low: 4, high: 9, core: 5, coreEnd: 8 }
+  test.each([
+    ['', 'all tones', undefined],
+    ['one octave:3', 'one octave', undefined],
+    [
+      'some strings:2-4',
+      'some strings',
+      { unit: 'string', low: 2, high: 4, all: ['1', '2', '3', '4', '5', '6'] },
+    ],
+    ['some frets:5-8', 'some frets', { unit: 'fret', low: 5, high: 8, all: ['4', '5', '6', '7', '8', '9'] }],
+  ])('%s', (text, kind, bounds) => {
+    expect(layoutKind(text)).toBe(kind)
+    expect(boundsOf(text, here, 6)).toEqual(bounds)
+    expect(layoutOptions(['R', '3']).map((o) => o.value)).toContain(chosenLayout(text))
+  })
+  test.each([
+    ['all tones', undefined],
+    ['some strings', 'some strings:1-3'],
+    ['some frets', 'some frets:5-8'],
+    ['one octave:R', 'one octave:R'],
+  ])('%s is begun as %s', (option, text) => {
+    expect(layoutText(option, here)).toBe(text)
+  })
+  test('bounds that would cross move together', () => {
+    expect(moveBound('some strings:2-4', 5, 4, 'low')).toBe('some strings:5-5')
+    expect(moveBound('some strings:2-4', 2, 1, 'high')).toBe('some strings:1-1')
+    expect(moveBound('some frets:5-8', 6, 8, 'low')).toBe('some frets:6-8')
+  })
+})
+
+describe('a shape that is heard', () => {
+  const on = { chart: { meter: '4/4' } as Chart, bar: 3, barTicks: 1920 }
+  test('note by note, from the bar under work on', () => {
+    const heard = shapePerformance(view.shape.tones, false, on)
+    expect(heard.line?.events.map((e) => e.tick)).toEqual([0, 240])
+    expect(heard).toMatchObject({ from: 3, bars: 1, line: { start: 3840 } })
+  })
+  test('strummed, all strings ring', () => {
+    const heard = shapePerformance(view.shape.tones, true, on)
+    expect(heard.line?.events.map((e) => [e.tick, e.ticks])).toEqual([
+      [0, 960],
+      [24, 960],
+    ])
+  })
+})
