@@ -1,4 +1,4 @@
-# Undaris: the commands of the house. A fresh machine needs Go, Node with npm,
+# Undaris: the commands of the project. A fresh machine needs Go, Node with npm,
 # make and git; make test also fetches Chromium from Debian's packages.
 
 export CGO_ENABLED := 0

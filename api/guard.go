@@ -18,7 +18,7 @@ const maxBody = 1 << 20
 // run time by the component library, hence 'unsafe-inline' for styles only;
 // blob: workers carry the audio clock.
 const policy = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; " +
-	"font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; " +
+	"font-src 'self' data:; connect-src 'self'; worker-src 'none'; object-src 'none'; base-uri 'none'; " +
 	"frame-ancestors 'none'; form-action 'self'"
 
 // guarded keeps strangers out: other sites' pages, by Host and Origin; other

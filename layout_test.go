@@ -1,7 +1,9 @@
-// Package undaris holds the rules of the house itself.
+// Package undaris tests the layout of the project: which part may import which, what
+// things are called, and what ships under which licence.
 package undaris
 
 import (
+	"encoding/json"
 	"go/parser"
 	"go/token"
 	"io/fs"
@@ -16,7 +18,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// mayImport says which parts of the house each part may use; what is not listed
+// mayImport says which parts of the project each part may use; what is not listed
 // may use none. Arrows point down only: cmd → api → store → core, api → format →
 // core, and within the core upwards from pitch.
 var mayImport = map[string][]string{
@@ -39,7 +41,7 @@ var mayImport = map[string][]string{
 // TestChanceIsSeeded.
 var pure = []string{"errors", "fmt", "math", "math/rand/v2", "slices", "sort", "strconv", "strings", "unicode"}
 
-func TestArrowsPointDown(t *testing.T) {
+func TestImportsPointDown(t *testing.T) {
 	files := 0
 	walk := func(path string, entry fs.DirEntry, err error) error {
 		if err != nil {
@@ -117,4 +119,22 @@ func TestChanceIsSeeded(t *testing.T) {
 		return nil
 	}))
 	assert.Positive(t, uses, "the uses were found")
+}
+
+// Whatever ships in the page is named with its version and licence in docs/licences.md, and
+// in the list that the program itself shows.
+func TestLicencesOfThePageAreNamed(t *testing.T) {
+	read := func(path string) string {
+		text, err := os.ReadFile(path)
+		require.NoError(t, err)
+		return string(text)
+	}
+	var of struct{ Dependencies map[string]string }
+	require.NoError(t, json.Unmarshal([]byte(read("web/package.json")), &of))
+	assert.NotEmpty(t, of.Dependencies)
+	documented, shown := read("docs/licences.md"), read("web/public/licences.txt")
+	for name, version := range of.Dependencies {
+		assert.Contains(t, shown, name+" "+version+" (", "web/public/licences.txt")
+		assert.Regexp(t, regexp.QuoteMeta(name)+`[^\n]* `+regexp.QuoteMeta(version), documented, "docs/licences.md")
+	}
 }
