@@ -2,6 +2,7 @@ package api
 
 import (
 	"bytes"
+	"compress/gzip"
 	"encoding/json"
 	"io"
 	"log/slog"
@@ -441,4 +442,31 @@ func decoded[T any](t testing.TB, body []byte) T {
 	var out T
 	require.NoError(t, json.Unmarshal(body, &out))
 	return out
+}
+
+// What goes out is packed where the browser takes it, and is the same for all that.
+func TestAnswersArePacked(t *testing.T) {
+	c := application(t, nil)
+	ask := func(method, path, encoding string) *httptest.ResponseRecorder {
+		request := httptest.NewRequest(method, "http://127.0.0.1"+path, nil)
+		request.Header.Set("Accept-Encoding", encoding)
+		answer := httptest.NewRecorder()
+		c.http.ServeHTTP(answer, request)
+		return answer
+	}
+	plain, packed := ask("GET", "/api/licks", ""), ask("GET", "/api/licks", "gzip")
+	assert.Empty(t, plain.Header().Get("Content-Encoding"))
+	assert.Equal(t, "gzip", packed.Header().Get("Content-Encoding"))
+	assert.Less(t, packed.Body.Len(), plain.Body.Len()/3)
+	unpacked, err := gzip.NewReader(packed.Body)
+	require.NoError(t, err)
+	text, err := io.ReadAll(unpacked)
+	require.NoError(t, err)
+	assert.Equal(t, plain.Body.String(), string(text))
+	refused := ask("GET", "/api/charts/999", "gzip")
+	assert.Equal(t, 404, refused.Code)
+	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0]
+	gone := ask("DELETE", "/api/licks/"+itoa(lick.ID)+"?version=1", "gzip")
+	assert.Equal(t, 204, gone.Code)
+	assert.Zero(t, gone.Body.Len(), "nothing is nothing, packed or not")
 }

@@ -115,3 +115,19 @@ type httpAnswer struct {
 	status int
 	body   []byte
 }
+
+// Every sheet is drawn for every instrument, or what is in the way is said.
+func TestEverySheetOnEveryInstrument(t *testing.T) {
+	c := application(t, nil)
+	tune := call[[]ChartEntry](c, "GET", "/api/charts", nil, 200)[0]
+	version := 0
+	for n, neck := range necks {
+		saved := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Version: version, Player: Player{Hands: document.Hands{Instrument: &neck}, LeftHanded: n%2 == 1, LowOnTop: n%3 == 1}}, 200)
+		version = saved.Version
+		for _, sheet := range []string{"practice", "blank", "map?chord=C7", "practice?as=svg", "blank?as=svg", "map?chord=C7&as=svg"} {
+			response := c.do("GET", "/api/charts/"+itoa(tune.ID)+"/sheets/"+sheet, nil)
+			assert.Equal(t, http.StatusOK, response.Code, "%s for %s: %s", sheet, neck.Name, response.Body.String())
+			assert.Greater(t, response.Body.Len(), 2000, "%s for %s", sheet, neck.Name)
+		}
+	}
+}

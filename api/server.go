@@ -46,7 +46,7 @@ type server struct {
 func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	router.Use(logged(c.Log), recovered(c.Log), guarded(c), refusing)
+	router.Use(logged(c.Log), recovered(c.Log), guarded(c), compressed(), refusing)
 	s := &server{store: c.Store, version: c.Version, demo: c.Demo, log: c.Log}
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {

@@ -324,3 +324,42 @@ func TestFewRequestsForOneGesture(t *testing.T) {
 		p.Has("Undo: transpose to D")
 	})
 }
+
+// Two windows on one lick: the second is told, and both stay.
+func TestTwoWindowsOnOneLick(t *testing.T) {
+	s := demo(t)
+	path := "/tunes/1/licks?licks.panel=write&licks.lick=8"
+	one, two := openPage(t, s, path), openPage(t, s, path)
+	two.Expect(412)
+	one.TypeInto("Name", "Tied up")
+	one.Press("\t")
+	one.Has("Undo: rename the lick")
+	one.Saved()
+	two.TypeInto("Name", "Cast off")
+	two.Press("\t")
+	two.Sees("This lick was saved elsewhere in the meantime; nothing was overwritten")
+	two.Click("Keep mine as a new lick")
+	two.Until("it is listed", "[...document.querySelectorAll('aside li, .shelf li, li')].some(l => l.textContent.includes('Cast off'))")
+	two.Go("/tunes/1/licks")
+	two.Sees("Cast off", "Tied up")
+}
+
+// A version of a lick is named, and brought back after the lick was changed; that is undone, too.
+func TestALickGoesBackToANamedVersion(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/licks?licks.panel=versions&licks.lick=8")
+	p.Sees("Rope and cleat: 8 notes, in C")
+	p.Click("Name version 1")
+	p.TypeInto("Name of version 1", "as it came")
+	p.Press(kb.Enter)
+	p.Sees("as it came")
+	p.Click("Write")
+	p.TypeInto("Name", "Tied up")
+	p.Press("\t")
+	p.Saved()
+	p.Click("Versions")
+	p.Sees("Tied up: 8 notes, in C", "as it came")
+	p.Click("Restore version 1")
+	p.Until("it is as it came", "document.querySelector('.says .name').textContent === 'Rope and cleat'")
+	p.Undo()
+	p.Until("that is undone", "document.querySelector('.says .name').textContent === 'Tied up'")
+}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -13,6 +14,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/page"
@@ -37,7 +39,7 @@ type Page struct {
 	mutex    sync.Mutex
 	problems []string
 	expected map[int64]bool
-	inFlight map[network.RequestID]string
+	inFlight map[network.RequestID]asked
 	requests int
 	// questions are the requests to the API, mayFail whether requests may fail, answer what
 	// is answered when the browser asks.
@@ -55,7 +57,7 @@ var opened atomic.Int32
 func openPage(t testing.TB, s *server, path string) *Page {
 	t.Helper()
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
-	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, inFlight: map[network.RequestID]string{}, number: int(opened.Add(1))}
+	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, inFlight: map[network.RequestID]asked{}, number: int(opened.Add(1))}
 	t.Cleanup(func() {
 		p.report()
 		cancel()
@@ -69,6 +71,12 @@ func openPage(t testing.TB, s *server, path string) *Page {
 	return p
 }
 
+// asked is a request to the API that is not answered yet, and the document that asks.
+type asked struct {
+	url string
+	by  cdp.LoaderID
+}
+
 // Before runs a script before every page that the tab loads from now on.
 func (p *Page) Before(script string) {
 	p.t.Helper()
@@ -80,9 +88,6 @@ func (p *Page) Before(script string) {
 func (p *Page) Go(path string) {
 	p.t.Helper()
 	p.Until("all to be saved", "(document.querySelector('.saved')?.textContent.trim() ?? 'saved') === 'saved'")
-	p.mutex.Lock()
-	clear(p.inFlight) // what the page before has asked is answered no more
-	p.mutex.Unlock()
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate(p.base+path)))
 }
 
@@ -110,12 +115,17 @@ func (p *Page) listen(event any) {
 		p.requests++
 		if strings.Contains(e.Request.URL, "/api/") {
 			p.questions++
-			p.inFlight[e.RequestID] = e.Request.URL
+			p.inFlight[e.RequestID] = asked{e.Request.URL, e.LoaderID}
 		}
 		p.mutex.Unlock()
 		if u, err := url.Parse(e.Request.URL); err == nil && u.Scheme != "data" && u.Scheme != "blob" && u.Scheme != "about" && u.Scheme+"://"+u.Host != p.base {
 			p.note("a request to another host: %s", e.Request.URL)
 		}
+	case *page.EventFrameNavigated:
+		// What the page before has asked is answered no more.
+		p.mutex.Lock()
+		maps.DeleteFunc(p.inFlight, func(_ network.RequestID, one asked) bool { return one.by != e.Frame.LoaderID })
+		p.mutex.Unlock()
 	case *network.EventResponseReceived:
 		// Nothing more is told of a response without a body.
 		p.landed(e.RequestID)

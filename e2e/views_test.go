@@ -20,7 +20,7 @@ var views = []string{
 	"/tunes/1/licks?at=5760", "/tunes/4/licks?at=1920", "/tunes/2/licks?at=8640&licks.lick=9&sub=sixteenth",
 	"/tunes/1/licks?licks.panel=verdict&licks.lick=8", "/tunes/1/licks?licks.panel=write&licks.lick=22", "/tunes/4/licks?licks.panel=write&licks.lick=14&licks.staff=yes",
 	"/tunes/3/licks?licks.panel=elsewhere&licks.lick=9", "/tunes/1/licks?licks.panel=join&licks.lick=30&licks.behind=24&licks.between=2",
-	"/tunes/4/licks?licks.panel=move&licks.lick=7&licks.move=Fm7|1", "/tunes/2/licks?licks.panel=move&licks.lick=9&licks.move=E7|2", "/tunes/2/licks?licks.panel=bring",
+	"/tunes/4/licks?licks.panel=move&licks.lick=7&licks.move=Fm7|1", "/tunes/2/licks?licks.panel=move&licks.lick=9&licks.move=E7|2", "/tunes/2/licks?licks.panel=bring", "/tunes/1/licks?licks.panel=versions&licks.lick=8",
 	"/tunes/1/solo", "/tunes/2/solo?at=8640", "/tunes/4/solo?solo.bench=plan", "/tunes/1/solo?solo.bench=verdict", "/tunes/2/solo?solo.bench=alternatives",
 	"/tunes/1/solo?solo.bench=compare", "/tunes/3/solo?solo.bench=keep",
 }

@@ -33,7 +33,7 @@ const tune = useTune()
     </template>
   </template>
   <span
-    v-else-if="query.panel.value !== 'lead' && query.panel.value !== 'bring'"
+    v-else-if="!['lead', 'bring', 'versions'].includes(query.panel.value)"
     class="where"
     role="group"
     aria-label="Where the lick is taken"

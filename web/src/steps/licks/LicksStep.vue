@@ -35,6 +35,7 @@ import { useLickQuestion } from './questions'
 import ShelfPanel from './ShelfPanel.vue'
 import { useVerdict } from './verdict'
 import VerdictPanel from './VerdictPanel.vue'
+import VersionsPanel from './VersionsPanel.vue'
 import { useWalking } from './walking'
 import { useWork } from './work'
 
@@ -49,7 +50,9 @@ onMounted(() => licks.load().catch(tune.tell))
 
 const is = (name: PanelName) => () => query.panel.value === name
 const writes = is('write')
-const show = (name: PanelName) => query.set({ panel: name })
+/** Versions are of the lick as it is written. */
+const show = (name: PanelName) =>
+  query.set(name === 'versions' ? { panel: name, here: false } : { panel: name })
 const turn = (name: PanelName) => void show(query.panel.value === name ? 'lead' : name)
 
 const { lick, fresh, document } = useWork(query)
@@ -132,7 +135,11 @@ useKeys([
   { key: 'm', says: 'move it to every chord', run: () => turn('move') },
   { key: 'w', says: 'have it elsewhere', run: () => turn('elsewhere') },
   { key: 'j', says: 'cut it, or join it with another', run: () => turn('join') },
-  { key: 'c', says: 'as written, or under the hand', run: () => void query.set({ here: !query.here.value }) },
+  {
+    key: 'c',
+    says: 'as written, or under the hand',
+    run: () => void (is('versions')() || query.set({ here: !query.here.value })),
+  },
   { key: '+', says: 'a new lick', run: () => void create() },
   { key: 'f', says: 'find licks', run: () => shelf.value?.find() },
 ])
@@ -236,6 +243,7 @@ useKeys([
           @keep="keeping.keep"
           @keep-all="keeping.keepAll"
         />
+        <VersionsPanel v-else-if="is('versions')() && lick" :lick="lick" />
         <p v-else-if="!view.change.value">
           This tune stays on one chord, so there is no change to land on. Give it a scheme above.
         </p>

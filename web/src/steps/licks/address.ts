@@ -9,6 +9,7 @@ export const panels = [
   { name: 'move', title: 'Every chord' },
   { name: 'elsewhere', title: 'Elsewhere' },
   { name: 'join', title: 'Cut and join' },
+  { name: 'versions', title: 'Versions' },
 ] as const
 export type PanelName = (typeof panels)[number]['name'] | 'bring'
 
@@ -17,7 +18,7 @@ const newest = 1 << 30
 /** What the Licks step keeps in the address. */
 export const useLicksQuery = () =>
   useQuery('licks', {
-    panel: oneOf(['lead', 'write', 'verdict', 'move', 'elsewhere', 'join', 'bring']),
+    panel: oneOf(['lead', 'write', 'verdict', 'move', 'elsewhere', 'join', 'versions', 'bring']),
     /** The lick under work, by its id; none is the first. */
     lick: maybeWhole(1, newest),
     /** A lick that is not kept yet is written. */

@@ -106,6 +106,11 @@ export function usePanels(query: LicksQuery, works: Works) {
           ...{ kept: joined?.lick, frets: own && asIs.value },
         }
       }
+      case 'versions':
+        return {
+          ...{ before: where.value, after: '', strong: '', tab: asIs.value?.tab },
+          ...{ own: asIs.value?.chart, frets: asIs.value },
+        }
       default: {
         const target = line.line.value?.target
         return {

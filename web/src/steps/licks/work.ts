@@ -23,7 +23,8 @@ export function useWork(query: LicksQuery) {
   const newLick = shallowRef<Kept<Lick, WrittenLick>>()
   const document = computed(() => {
     if (fresh.value) return newLick.value
-    return writes() && listed.value ? licks.documents.of(listed.value.id) : undefined
+    const open = writes() || query.panel.value === 'versions'
+    return open && listed.value ? licks.documents.of(listed.value.id) : undefined
   })
   watch(
     fresh,
