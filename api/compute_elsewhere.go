@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/phrase"
+	"undaris/core/pitch"
 	"undaris/format/document"
 )
 
@@ -100,7 +101,11 @@ func (o on) elsewhere(l phrase.Lick, e phrase.Elsewhere) LickMove {
 	if e.Refused != "" {
 		return o.lickMove(l, e.Moved, o.chart.Home())
 	}
-	kept := phrase.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.Named(", " + e.Name).Own(o.instrument)
+	where := e.Name
+	if where == e.Tonic.String() {
+		where = pitch.Signed(where) // names are shown as they are
+	}
+	kept := phrase.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.Named(", " + where).Own(o.instrument)
 	own, start := kept.OwnChart(o.chart.Tempo, o.chart.Feel, o.chart.Swing)
 	there := on{chart: own, instrument: o.instrument, spanMM: o.spanMM}
 	out := there.cost(e.Moved)

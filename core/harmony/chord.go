@@ -26,6 +26,10 @@ func (c Chord) Symbol() string {
 	return symbol
 }
 
+// SignedSymbol is the symbol with the signs ♭ and ♯, for what is read but not read back,
+// such as a name.
+func (c Chord) SignedSymbol() string { return pitch.Signed(c.Symbol()) }
+
 // Same says whether both chords are the same symbol.
 func (c Chord) Same(other Chord) bool { return c.Symbol() == other.Symbol() }
 

@@ -41,7 +41,7 @@ func (l Lick) SplitByChord() []Lick {
 		from.Tick -= start
 		part.Phrase.Over = []ChordFrom{from}
 		part.Name = l.Name
-		parts = append(parts, part.Named(fmt.Sprintf(", part %d: %s", len(parts)+1, from.Chord.Symbol())))
+		parts = append(parts, part.Named(fmt.Sprintf(", part %d: %s", len(parts)+1, from.Chord.SignedSymbol())))
 	}
 	return parts
 }

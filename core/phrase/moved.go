@@ -274,7 +274,7 @@ var shortWays = map[MoveWay]string{SlideShape: "slid", StayInPosition: "in posit
 // in, on the instrument it was moved for.
 func (l Lick) Kept(m Moved, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
 	kept := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: k.Tonic, Phrase: m.Phrase}
-	return kept.Named(fmt.Sprintf(" over %s, %s", c.Symbol(), shortWays[m.Way])).Own(i)
+	return kept.Named(fmt.Sprintf(" over %s, %s", c.SignedSymbol(), shortWays[m.Way])).Own(i)
 }
 
 // Named is the lick with something added to its name, which is cut to make room.

@@ -89,6 +89,12 @@ func ReadNote(text string) (Note, string, error) {
 	}
 }
 
+var signs = strings.NewReplacer("b", "♭", "#", "♯")
+
+// Signed is a note, degree or chord symbol with the signs ♭ and ♯ in place of b and #. It
+// is not meant for sentences, whose words have letters b.
+func Signed(symbol string) string { return signs.Replace(symbol) }
+
 func accidentalAt(text string) (step, size int) {
 	switch {
 	case strings.HasPrefix(text, "b"):

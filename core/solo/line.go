@@ -216,7 +216,7 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 	wanted := make([]neck.Wanted, 0, t.kept+len(t.pitches)+len(approach))
 	for _, e := range s.Phrase.Events[:t.kept] {
 		e.Ticks = min(e.Ticks, t.start-e.Tick)
-		line.add(e, FromLick, fmt.Sprintf("from the lick %s", o.Lick.Name))
+		line.add(e, FromLick, fmt.Sprintf("from the lick %q", o.Lick.Name))
 		wanted = append(wanted, neck.Wanted{
 			Pitch: o.Instrument.Pitch(e.Place), At: &neck.Place{String: e.String, Fret: e.Fret}, Bend: e.Bend,
 		})
@@ -272,7 +272,7 @@ func (l *Line) add(e phrase.Event, role Role, why string) {
 func (l *Line) explain(o Order, s phrase.Setting, run int) {
 	m := o.Chart.Meter
 	l.Notes = append(l.Notes,
-		fmt.Sprintf("%d of the %d notes of %s stand as written.", l.Kept, l.Of, o.Lick.Name),
+		fmt.Sprintf("%d of the %d notes of %q stand as written.", l.Kept, l.Of, o.Lick.Name),
 		fmt.Sprintf("The run into %s has %d notes in %ss: it starts on %s and lands on %s.",
 			l.Target.Note, run, o.Subdivision, m.CountedInBar(l.RunStart), l.landsOn(o)))
 	for _, lost := range s.Lost {

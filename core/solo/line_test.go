@@ -56,7 +56,7 @@ func TestALineFromBarFourToFive(t *testing.T) {
 		"1440@2:8 5 lick, 1680@2:9 b13 approach, 1920@2:10 3 target", written(line))
 	assert.Equal(t, 3*1920, line.Start)
 	assert.Equal(t, []string{
-		"7 of the 8 notes of Call stand as written.",
+		`7 of the 8 notes of "Call" stand as written.`,
 		"The run into A has 2 notes in eighths: it starts on the and of beat 4 of bar 4 and lands on beat 1 of bar 5.",
 	}, line.Notes)
 	assert.Equal(t, "Approach: a half step from below into A, the 3 of F7. Ab is the b13 of C7: pass through it, never rest on it.", line.Why[7])

@@ -135,7 +135,7 @@ func (g *ground) standing(c Chorus, block int, e phrase.Event, l phrase.Label) s
 	}
 	switch {
 	case block >= 0 && c.Blocks[block].Kind == LickBlock:
-		return fmt.Sprintf("from the lick %s, %s", c.Blocks[block].Name, where)
+		return fmt.Sprintf("from the lick %q, %s", c.Blocks[block].Name, where)
 	case 2*e.Ticks >= 3*g.Chart.Meter.BeatTicks():
 		return "held, so that the phrase can breathe: " + where
 	case block >= 0 && c.Blocks[block].Name != "":

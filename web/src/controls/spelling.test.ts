@@ -21,6 +21,7 @@ describe('signs', () => {
 
   test('what stands in quotes is a name and stays as it is', () => {
     expect(signs('"Abb b7 Eb" lies over Eb7')).toBe('"Abb b7 Eb" lies over E♭7')
+    expect(signs('"The \\"Bb\\" one" in Bb')).toBe('"The "Bb" one" in B♭')
     expect(signs('“In Bb” is deleted')).toBe('“In Bb” is deleted')
     expect(signs('Db and "Db" and Db')).toBe('D♭ and "Db" and D♭')
   })

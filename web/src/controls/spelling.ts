@@ -1,5 +1,8 @@
-/** What stands in quotes is somebody's own name for a thing, and stays as it is. */
-const ownNames = /("[^"]*"|“[^”]*”)/
+/**
+ * What stands in quotes is somebody's own name for a thing, and stays as it is. Quotes and
+ * backslashes within it come with a backslash before them.
+ */
+const ownNames = /("(?:[^"\\]|\\.)*"|“[^”]*”)/
 
 /**
  * Shows the b and # that files and answers hold as the signs players read: in notes (Bb),
@@ -9,7 +12,7 @@ const ownNames = /("[^"]*"|“[^”]*”)/
 export function signs(text: string): string {
   return text
     .split(ownNames)
-    .map((part, n) => (n % 2 ? part : spelled(part)))
+    .map((part, n) => (n % 2 ? part.replace(/\\(["\\])/g, '$1') : spelled(part)))
     .join('')
 }
 
