@@ -3,7 +3,7 @@ import { afterEach, expect, test } from 'vitest'
 import { defineComponent, h } from 'vue'
 import { createMemoryHistory, createRouter, type Router } from 'vue-router'
 import { oneOf, whole } from './query'
-import { useQuery } from './useQuery'
+import { changeAddress, followNavigation, useQuery } from './useQuery'
 
 let router: Router
 async function at(path: string) {
@@ -66,4 +66,60 @@ test('values of other steps stay', async () => {
     'map.over': 'none',
     'change.notes': '3',
   })
+})
+
+/** The next click, which is a task of its own. */
+const nextTask = () => new Promise((resolve) => setTimeout(resolve))
+
+/** A router with a page that is there once its code has come. */
+function loading() {
+  let come!: (page: object) => void
+  let fail!: (error: Error) => void
+  const code = new Promise<object>((resolve, reject) => {
+    come = resolve
+    fail = reject
+  })
+  router = createRouter({
+    history: createMemoryHistory(),
+    routes: [
+      { path: '/', component: { render: () => null } },
+      { path: '/map', component: { render: () => null } },
+      { path: '/solo', component: () => code as never },
+    ],
+  })
+  followNavigation(router)
+  return { come: () => come({ render: () => null }), fail: () => fail(new Error('no code')) }
+}
+
+test('a change that is made while a step is loading does not keep it from coming', async () => {
+  const page = loading()
+  await router.push('/map?at=1')
+  const going = router.push('/solo?at=1')
+  await nextTask()
+  const changed = changeAddress(router, { at: '960' })
+  page.come()
+  await Promise.all([going, changed])
+  expect(router.currentRoute.value.fullPath).toBe('/solo?at=960')
+})
+
+test('a step that another overtakes is not waited for', async () => {
+  loading()
+  await router.push('/map')
+  void router.push('/solo')
+  await nextTask()
+  await router.push('/')
+  await changeAddress(router, { at: '960' })
+  expect(router.currentRoute.value.fullPath).toBe('/?at=960')
+})
+
+test('a step whose code cannot be loaded leaves the address usable', async () => {
+  const page = loading()
+  await router.push('/map')
+  const going = router.push('/solo').catch((error: Error) => error.message)
+  await nextTask()
+  const changed = changeAddress(router, { at: '960' })
+  page.fail()
+  expect(await going).toBe('no code')
+  await changed
+  expect(router.currentRoute.value.fullPath).toBe('/map?at=960')
 })

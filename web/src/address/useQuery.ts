@@ -6,9 +6,32 @@ import { readField, written, type Field, type Schema, type ValuesOf } from './qu
 let pending: Record<string, string | undefined> | undefined
 let done: Promise<unknown> = Promise.resolve()
 
+/** The navigation to another page that is under way: its code may still be loading. */
+let underWay: { to: string; over: Promise<void>; end: () => void } | undefined
+
+/** Lets changes of the address wait for a navigation that has begun, instead of ending it. */
+export function followNavigation(router: Router) {
+  router.beforeEach((to, from) => {
+    if (to.path === from.path) return
+    const overtaken = underWay
+    let end = () => {}
+    const over = new Promise<void>((resolve) => (end = resolve))
+    underWay = { to: to.fullPath, over, end }
+    overtaken?.end()
+  })
+  const end = (to: { fullPath: string }) => {
+    if (underWay?.to !== to.fullPath) return
+    underWay.end()
+    underWay = undefined
+  }
+  router.afterEach(end)
+  // Code that cannot be loaded ends the navigation, too.
+  router.onError((_, to) => end(to))
+}
+
 /**
  * Changes the address. Changes that are made in one task are made together, so that none
- * takes back another.
+ * takes back another; those made while a step is loading are made once it is there.
  */
 export function changeAddress(router: Router, change: Record<string, string | undefined>): Promise<unknown> {
   if (pending) {
@@ -16,7 +39,8 @@ export function changeAddress(router: Router, change: Record<string, string | un
     return done
   }
   pending = { ...change }
-  done = Promise.resolve().then(() => {
+  done = Promise.resolve().then(async () => {
+    while (underWay) await underWay.over
     const query: LocationQueryRaw = { ...router.currentRoute.value.query, ...pending }
     pending = undefined
     for (const name of Object.keys(query)) if (!query[name]) delete query[name]

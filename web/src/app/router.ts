@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { followNavigation } from '../address/useQuery'
 
 /** Every step is a chunk of its own, loaded when it is first gone to. */
 export const router = createRouter({
@@ -20,3 +21,4 @@ export const router = createRouter({
     { path: '/:rest(.*)', redirect: { name: 'start' } },
   ],
 })
+followNavigation(router)
