@@ -180,6 +180,24 @@ func TestKilledWhileTyping(t *testing.T) {
 	again.kill(t)
 }
 
+// A step that cannot be loaded while the program is away is said, and opens once it is back.
+func TestAStepThatCannotBeLoaded(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "own.db")
+	s := serve(t, "demo", data)
+	p := openPage(t, s, "/tunes/1/map")
+	p.Has("Bar 2, F7, IV")
+	p.Idle()
+	p.ServerMayFail()
+	s.kill(t)
+	p.Click("5 Solo")
+	p.Sees("This part of the page could not be loaded", "Nothing is lost")
+	again := serveAt(t, "demo", data, s.addr())
+	p.Click("Close")
+	p.Click("5 Solo")
+	p.Sees("Drop the band")
+	again.kill(t)
+}
+
 // Edits that could not be saved are offered when the page comes back.
 func TestEditsOfALostPageAreOffered(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "own.db")

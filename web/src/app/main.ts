@@ -9,6 +9,7 @@ import { createApp } from 'vue'
 import { Problem } from '../api/client'
 import { reportFault } from '../api/fault'
 import App from './App.vue'
+import { loadMissingSteps } from './missing'
 import { router } from './router'
 import { preset } from './theme/preset'
 
@@ -22,6 +23,7 @@ window.addEventListener('unhandledrejection', ({ reason }) => {
   if (reason instanceof DOMException && reason.name === 'AbortError') return
   reportFault(reason instanceof Problem ? reason : new Problem(500, String(reason)))
 })
+loadMissingSteps(router)
 app
   .use(createPinia())
   .use(router)
