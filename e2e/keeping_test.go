@@ -34,7 +34,6 @@ func TestASoloGoesWithItsTune(t *testing.T) {
 	p.Press("e")
 	p.Until("the editor", "document.activeElement.classList.contains('editor')")
 	p.Press("1", "2")
-	p.Idle()
 	p.Press(kb.Escape)
 	p.Click("Done")
 	p.Saved()

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -284,4 +285,42 @@ func TestAnOwnPhrasePlanThatCannotBeReadIsSaid(t *testing.T) {
 	p.Press(kb.Enter)
 	p.Sees("is not a phrase plan", "question–answer")
 	p.Sees("Drop the band", "saved")
+}
+
+// A note that is still being worked out when Done is clicked, and another chorus is gone to,
+// comes into its block of its chorus all the same.
+func TestANoteOnItsWayIsNotLost(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Before(`(() => { const ask = fetch; window.fetch = async (input, init) => {
+		if ((input.url ?? String(input)).includes('/api/compute/lick')) await window.held
+		return ask(input, init) } })()`)
+	p.Go("/tunes/1/solo")
+	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
+	var listed []struct{ ID int }
+	require.NoError(t, json.Unmarshal([]byte(p.file("/api/solos?chart=1")), &listed))
+	require.NotEmpty(t, listed)
+	solo := fmt.Sprintf("/api/solos/%d", listed[0].ID)
+	before := p.file(solo)
+	p.focusBlock(js[int](p, "[...document.querySelectorAll('[data-block]')].find(b => !b.classList.contains('rest')).dataset.block * 1"))
+	p.Press("e")
+	p.Until("the editor", "document.activeElement.classList.contains('editor')")
+	js[any](p, "window.held = new Promise((go) => { window.release = go }), 1")
+	p.Press("1", "9")
+	p.Press(kb.Escape)
+	p.Click("Done")
+	p.Click("Chorus 2")
+	p.Until("the second chorus", "new URLSearchParams(location.search).get('solo.chorus') === '2'")
+	js[any](p, "window.release(), 1")
+	p.Has("Undo: write a note")
+	p.Saved()
+	after := p.file(solo)
+	choruses := func(text string) []string {
+		var kept struct{ Solo struct{ Choruses []json.RawMessage } }
+		require.NoError(t, json.Unmarshal([]byte(text), &kept))
+		require.Len(t, kept.Solo.Choruses, 2)
+		return []string{string(kept.Solo.Choruses[0]), string(kept.Solo.Choruses[1])}
+	}
+	assert.Contains(t, choruses(after)[0], `"fret":19`)
+	assert.NotContains(t, choruses(before)[0], `"fret":19`)
+	assert.JSONEq(t, choruses(before)[1], choruses(after)[1], "the other chorus is as it was")
 }

@@ -7,8 +7,14 @@ import { useOwnedWriting } from '../../tab/writing'
 import WritePanel from '../../tab/WritePanel.vue'
 
 /** The notes of one block in the tab editor: a lick of its own while it is written. */
-const props = defineProps<{ view: ChorusView; block: Block; sounding: number | undefined }>()
-const emit = defineEmits<{ write: [notes: LickEvent[], label: string]; close: [] }>()
+const props = defineProps<{
+  view: ChorusView
+  block: Block
+  sounding: number | undefined
+  /** Gives what puts notes into the block, also those that are on their way when this is closed. */
+  writer: () => (notes: LickEvent[], label: string) => Promise<void>
+}>()
+defineEmits<{ close: [] }>()
 const tune = useTune()
 
 /** The bar line that the block's first bar begins on, in ticks of the chorus, as the writing began. */
@@ -29,14 +35,13 @@ function asLick(): Lick {
     over: over.length ? over : [{ tick: 0, chord: props.view.dropped[0]?.chord ?? 'C7' }],
   }
 }
-const writing = useOwnedWriting(asLick, (lick, label) => {
-  emit(
-    'write',
+const put = props.writer()
+const writing = useOwnedWriting(asLick, (lick, label) =>
+  put(
     lick.events.map((e) => moved(e, bar)),
     label,
-  )
-  return Promise.resolve()
-})
+  ),
+)
 const cursor = useCursor(writing)
 const first = Math.floor(bar / props.view.tab.barTicks) + 1
 const where = first < 1 ? 'the pickup' : `bar ${first}`

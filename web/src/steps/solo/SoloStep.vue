@@ -158,7 +158,7 @@ useKeys([
           :view="shown"
           :block="shown.blocks[writing]!"
           :sounding="undefined"
-          @write="blocks.written"
+          :writer="blocks.notesWriter"
           @close="writing = undefined"
         />
         <TimeLine

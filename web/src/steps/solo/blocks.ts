@@ -113,20 +113,29 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
   function toggleWriting() {
     if (selected.value !== undefined) writing.value = writing.value === undefined ? selected.value : undefined
   }
-  /** Puts written notes into the block, and follows it to where it then is. */
-  async function written(notes: LickEvent[], label: string) {
-    if (writing.value === undefined) return
-    await work.edit({ do: 'write', blocks: [writing.value], notes }, label)
-    const first = notes[0]?.tick ?? 0
-    const holds = (b: Block) => b.start <= first && first < b.start + b.ticks && b.kind !== 'rest'
-    const now = shown.value?.blocks.findIndex(holds) ?? -1
-    if (now >= 0 && writing.value !== undefined) writing.value = now
+  /**
+   * Puts notes into the block that is being written now, and follows it to where it then is.
+   * A note that is still on its way when the writing has ended, or when another chorus is
+   * looked at, comes into its block all the same.
+   */
+  function notesWriter() {
+    const edit = work.editor()
+    let index = writing.value ?? 0
+    return async (notes: LickEvent[], label: string) => {
+      const blocks = await edit({ do: 'write', blocks: [index], notes }, label)
+      const first = notes[0]?.tick ?? 0
+      const holds = (b: Block) => b.start <= first && first < b.start + b.ticks && b.kind !== 'rest'
+      const now = blocks?.findIndex(holds) ?? -1
+      if (now < 0) return
+      if (writing.value === index) writing.value = now
+      index = now
+    }
   }
 
   return {
     ...{ selected, block, writing, lickOptions, layable },
     ...{ toggleLock, toggleMute, silence, roll, rollBar, move, stretch, walk },
-    ...{ swap, swapNext, lay, toggleWriting, written },
+    ...{ swap, swapNext, lay, toggleWriting, notesWriter },
   }
 }
 

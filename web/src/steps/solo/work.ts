@@ -1,22 +1,23 @@
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { useView } from '../../address/view'
-import { latestOnly, useAnswer } from '../../api/ask'
+import { computed, ref, watch } from 'vue'
+import { useAnswer } from '../../api/ask'
 import {
   answer,
   client,
+  type Block,
   type Chorus,
   type ChorusEdit,
   type ChorusPlan,
   type ChorusView,
   type Solo,
 } from '../../api/client'
-import type { Kept } from '../../document/kept'
-import { useLicks } from '../../document/licks'
-import { useSolos, type SoloDocument } from '../../document/solos'
+import { useSolos } from '../../document/solos'
 import { useTune } from '../../document/tune'
 import type { SoloQuery } from './address'
-import { labelOf, planLabel } from './labels'
-import { usePresent, type PresentSolo } from './present'
+import { labelOf } from './labels'
+import { useOpening } from './opening'
+import { usePlanning, withChorus } from './planning'
+import { usePresent } from './present'
+import { useChorusViews } from './views'
 
 /**
  * The solo under work: its choruses where the tune is now, and what the server says of the
@@ -25,68 +26,22 @@ import { usePresent, type PresentSolo } from './present'
  */
 export function useSolo(query: SoloQuery) {
   const tune = useTune()
-  const view = useView()
-  const licks = useLicks()
   const solos = useSolos()
   const present = usePresent()
-  const loaded = ref(false)
+  const views = useChorusViews()
   const problem = ref('')
-  const alternatives = shallowRef<ChorusView[]>([])
-  const concessions = shallowRef<string[]>([])
+  /** What the last edit had to say. */
   const said = ref('')
-
-  /** The solo that is open, or one that is kept with its first chorus. */
-  const document = shallowRef<Kept<SoloDocument, undefined>>()
-  const id = computed(() => document.value?.id.value ?? 0)
   const on = () => ({ chart: tune.chart!, hands: tune.hands })
 
   function tell(error: unknown) {
     if (error instanceof DOMException && error.name === 'AbortError') return
     problem.value = error instanceof Error ? error.message : String(error)
   }
-
-  // Opening: the solo that the address names, or the tune's first; the latest wins.
-  const latest = latestOnly()
-  async function load() {
-    const chartId = tune.id
-    try {
-      const [entries] = (await latest(() => Promise.all([solos.list(chartId), licks.load()]))) ?? []
-      if (!entries || chartId !== tune.id) return
-      const readable = entries.filter((e) => !e.damaged)
-      const first = readable.find((e) => e.id === query.id.value) ?? readable[0]
-      await take(first?.id)
-      loaded.value = true
-    } catch (error) {
-      tell(error)
-      loaded.value = true
-    }
-  }
-  async function take(soloId: number | undefined) {
-    if (soloId === undefined) {
-      document.value = undefined
-      return
-    }
-    const one = solos.documents.of(soloId)
-    await one.load()
-    if (one.body.value?.chartId !== tune.id) return
-    document.value = one
-    alternatives.value = []
-    concessions.value = []
+  const { document, id, loaded, load, take } = useOpening(query, tell, () => {
+    planning.forget()
     said.value = ''
     problem.value = ''
-  }
-  onMounted(load)
-  watch(
-    () => tune.id,
-    (now, before) => {
-      if (!now || now === before) return
-      document.value = undefined
-      loaded.value = false
-      void load()
-    },
-  )
-  watch(query.id, (wanted) => {
-    if (wanted && wanted !== id.value && loaded.value) void take(wanted).catch(tell)
   })
 
   // The solo where its tune is now. Nothing of it is kept until it is edited there.
@@ -106,45 +61,23 @@ export function useSolo(query: SoloQuery) {
     Math.min(Math.max(query.chorus.value - 1, 0), Math.max((solo.value?.choruses.length ?? 1) - 1, 0)),
   )
   const chorus = computed(() => solo.value?.choruses[at.value])
-  const plan = computed<ChorusPlan>(() => chorus.value?.plan ?? fresh(1))
+  const plan = computed<ChorusPlan>(() => chorus.value?.plan ?? planning.fresh(1))
 
-  /** What a new chorus is planned by: where the hand stands, licks of the library. */
-  function fresh(seed: number): ChorusPlan {
-    return { position: view.position.value?.name, fromLicks: true, seed }
-  }
-  /** The licks of a plan: those with one of its tags, or all. */
-  function vocabulary(of: ChorusPlan) {
-    if (!of.fromLicks) return []
-    const all = licks.readable.map((l) => l.lick)
-    const tags = of.tags ?? []
-    return tags.length ? all.filter((l) => l.tags?.some((tag) => tags.includes(tag))) : all
-  }
-
-  // What is said of the chorus that is looked at. What an edit has answered is not asked again.
-  let known: { key: string; view: ChorusView } | undefined
-  const keyOf = (of: Chorus) => JSON.stringify([of, tune.music, tune.hands])
-  const ask = (of: Chorus, edit?: ChorusEdit, signal?: AbortSignal) =>
-    answer(
-      client.POST('/api/compute/chorus', {
-        body: { ...on(), chorus: of, edit, licks: edit?.do === 're-roll' ? vocabulary(of.plan) : undefined },
-        signal,
-      }),
-    )
+  // What is said of the chorus that is looked at.
   const { answer: asked, refusal: notRead } = useAnswer(
     () => chorus.value && tune.music && { chorus: chorus.value, music: tune.music, hands: tune.hands },
-    ({ chorus: of }, signal) =>
-      known?.key === keyOf(of) ? Promise.resolve(known.view) : ask(of, undefined, signal),
+    ({ chorus: of }, signal) => views.read(of, signal),
   )
   watch(notRead, (text) => text && tell(new Error(text)))
-  const shown = computed(() => (chorus.value ? asked.value : undefined))
+  const shown = computed<ChorusView | undefined>(() => (chorus.value ? asked.value : undefined))
 
   /** One edit of the solo as it lies now: given its choruses, it returns them changed. */
   async function change(
     label: string,
-    work: (now: PresentSolo['solo']) => Promise<Solo | undefined>,
+    work: (now: Solo) => Promise<Solo | undefined>,
     gesture?: string,
+    one = document.value,
   ) {
-    const one = document.value
     const refused = await one?.edit(
       label,
       async (body) => {
@@ -157,83 +90,59 @@ export function useSolo(query: SoloQuery) {
     if (refused) tell(refused)
     else problem.value = ''
   }
-  const withChorus = (now: Solo, index: number, next: Chorus): Solo => {
-    const choruses = [...now.choruses]
-    choruses[index] = next
-    return { ...now, choruses }
-  }
 
-  /** Plans a chorus: the one looked at, its locked blocks kept, or one more. */
+  const planning = usePlanning(at, query, views, change)
   async function planAgain(of: Partial<ChorusPlan> = {}, more = false, gesture?: string) {
     if (!document.value) return
-    // A plan that is still being made gives way to the next, which has its changes, too.
-    planning?.abort()
-    const mine = new AbortController()
-    planning = mine
-    const wanted = more ? of : { ...pending, ...of }
-    if (!more) pending = wanted
-    let index = at.value
-    await change(
-      more ? 'one more chorus' : planLabel(of),
-      async (now) => {
-        const here = now.choruses[at.value]
-        index = more ? now.choruses.length : at.value
-        if (mine.signal.aborted) return undefined
-        const next: ChorusPlan = { ...(here?.plan ?? fresh(1)), ...wanted }
-        const kept = more ? [] : (here?.blocks ?? []).filter((b) => b.locked)
-        const body = { ...on(), plan: next, licks: vocabulary(next), kept }
-        const got = await answer(client.POST('/api/compute/solo', { body, signal: mine.signal })).catch(
-          (error: unknown) => {
-            if (mine.signal.aborted) return undefined
-            throw error
-          },
-        )
-        const best = got?.best[0]
-        if (!got || !best || mine.signal.aborted) return undefined
-        said.value = ''
-        concessions.value = got.gave.map((g) => g.says)
-        alternatives.value = got.best
-        const made = { plan: next, blocks: best.blocks }
-        known = { key: keyOf(made), view: best }
-        return withChorus(now, index, made)
-      },
-      gesture,
-    )
-    if (planning === mine) {
-      planning = undefined
-      pending = {}
-    }
-    if (more && index > 0) await query.set({ chorus: index + 1 })
+    said.value = ''
+    await planning.planAgain(of, more, gesture)
   }
-  let planning: AbortController | undefined
-  let pending: Partial<ChorusPlan> = {}
   /** Plans again from the next seed. */
-  const again = (more = false) => planAgain({ seed: (pending.seed ?? plan.value.seed ?? 0) + 1 }, more)
+  const again = (more = false) => planAgain({ seed: planning.nextSeed(plan.value) }, more)
 
+  /**
+   * Makes edits of the chorus that is looked at now, whatever is looked at when they are
+   * made; each returns the blocks that it has made.
+   */
+  function editor() {
+    const one = document.value
+    const index = at.value
+    return async (of: ChorusEdit, label = labelOf(of)) => {
+      let blocks: Block[] | undefined
+      await change(
+        label,
+        async (now) => {
+          const here = now.choruses[index]
+          if (!here) return undefined
+          const got = await editOf(here, of)
+          said.value = got.said.join('; ')
+          const made = { ...here, blocks: got.blocks }
+          blocks = got.blocks
+          views.note(made, got)
+          return withChorus(now, index, made)
+        },
+        undefined,
+        one,
+      )
+      return blocks
+    }
+  }
   /** Makes one edit of the chorus that is looked at. */
-  const edit = (asked: ChorusEdit, label = labelOf(asked)) =>
-    change(label, async (now) => {
-      const here = now.choruses[at.value]
-      if (!here) return undefined
-      const got = await ask(here, asked)
-      said.value = got.said.join('; ')
-      const made = { ...here, blocks: got.blocks }
-      known = { key: keyOf(made), view: got }
-      return withChorus(now, at.value, made)
-    })
-
-  /** What is said of any chorus. */
-  const viewOf = (of: Chorus, signal?: AbortSignal) => ask(of, undefined, signal)
+  const edit = (of: ChorusEdit, label = labelOf(of)) => editor()(of, label)
+  const editOf = (here: Chorus, of: ChorusEdit) =>
+    views.ask(here, of, of.do === 're-roll' ? planning.vocabulary(here.plan) : undefined)
   /** What the chorus would be after an edit, to be looked at before it is made. */
-  const preview = (asked: ChorusEdit) => (chorus.value ? ask(chorus.value, asked) : undefined)
+  const preview = (of: ChorusEdit) => (chorus.value ? editOf(chorus.value, of) : undefined)
 
-  const set = (of: Partial<Chorus>, label: string) =>
-    change(label, async (now) => {
-      const here = now.choruses[at.value]
-      return here && withChorus(now, at.value, { ...here, ...of })
+  function set(of: Partial<Chorus>, label: string) {
+    const index = at.value
+    return change(label, async (now) => {
+      const here = now.choruses[index]
+      return here && withChorus(now, index, { ...here, ...of })
     })
+  }
   const takeAlternative = (index: number) => {
-    const other = alternatives.value[index]
+    const other = planning.alternatives.value[index]
     return other && set({ blocks: other.blocks, stage: undefined }, 'take another chorus')
   }
   const rename = (name: string) =>
@@ -262,27 +171,18 @@ export function useSolo(query: SoloQuery) {
   /** Begins another solo over the tune, with its first chorus. */
   async function begin() {
     try {
-      const plan = fresh(Math.floor(Math.random() * 1000) + 1)
-      const got = await answer(
-        client.POST('/api/compute/solo', { body: { ...on(), plan, licks: vocabulary(plan), kept: [] } }),
-      )
-      const best = got.best[0]
-      if (!best) return
+      const made = await planning.best(planning.fresh(Math.floor(Math.random() * 1000) + 1), [])
+      if (!made) return
+      const { value: alternatives } = planning.alternatives
+      const { value: concessions } = planning.concessions
       await tune.settled()
-      const made = { plan, blocks: best.blocks }
-      known = { key: keyOf(made), view: best }
-      const kept = await answer(
-        client.POST('/api/solos', {
-          body: {
-            ...{ chartId: tune.id, ...on() },
-            solo: { name: `${tune.chart?.title}, a solo`.slice(0, 60), choruses: [made] },
-          },
-        }),
-      )
+      const name = `${tune.chart?.title}, a solo`.slice(0, 60)
+      const body = { chartId: tune.id, ...on(), solo: { name, choruses: [made] } }
+      const kept = await answer(client.POST('/api/solos', { body }))
       await solos.list(tune.id)
       await take(kept.id)
-      concessions.value = got.gave.map((g) => g.says)
-      alternatives.value = got.best
+      planning.alternatives.value = alternatives
+      planning.concessions.value = concessions
       await query.set({ id: kept.id, chorus: undefined })
     } catch (error) {
       tell(error)
@@ -295,8 +195,21 @@ export function useSolo(query: SoloQuery) {
 
   return {
     ...{ document, id, solo, shown, chorus, plan, at, loaded, problem, tell },
-    ...{ alternatives, concessions, said, notStayed },
-    ...{ load, take, begin, planAgain, again, edit, preview, viewOf, set, takeAlternative, rename },
+    ...{ alternatives: planning.alternatives, concessions: planning.concessions, said, notStayed },
+    ...{
+      load,
+      take,
+      begin,
+      planAgain,
+      again,
+      edit,
+      editor,
+      preview,
+      viewOf: views.read,
+      set,
+      takeAlternative,
+      rename,
+    },
     ...{ removeChorus, moveChorus, joined },
   }
 }
