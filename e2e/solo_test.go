@@ -315,7 +315,9 @@ func TestANoteOnItsWayIsNotLost(t *testing.T) {
 	p.Saved()
 	after := p.file(solo)
 	choruses := func(text string) []string {
-		var kept struct{ Solo struct{ Choruses []json.RawMessage } }
+		var kept struct {
+			Solo struct{ Choruses []json.RawMessage }
+		}
 		require.NoError(t, json.Unmarshal([]byte(text), &kept))
 		require.Len(t, kept.Solo.Choruses, 2)
 		return []string{string(kept.Solo.Choruses[0]), string(kept.Solo.Choruses[1])}
