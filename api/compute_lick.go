@@ -14,11 +14,13 @@ import (
 
 // LickRequest is a lick as it is being written, and one edit of it.
 type LickRequest struct {
-	Lick  document.Lick `json:"lick" doc:"It may have no notes yet"`
-	Edit  *LickEdit     `json:"edit,omitempty" doc:"Left out to read it as it is"`
-	Tempo int           `json:"tempo,omitempty" doc:"The tempo it is heard and judged at, in counted beats a minute; left out for 100"`
-	Feel  string        `json:"feel,omitempty" doc:"Left out for straight"`
-	Swing float64       `json:"swing,omitempty" doc:"Left out for 2"`
+	Lick document.Lick `json:"lick" doc:"It may have no notes yet"`
+	// Excerpt is left out for a lick of its own.
+	Excerpt bool      `json:"excerpt,omitempty" doc:"The notes are out of a longer line: slurs from notes outside it are taken away, and said"`
+	Edit    *LickEdit `json:"edit,omitempty" doc:"Left out to read it as it is"`
+	Tempo   int       `json:"tempo,omitempty" doc:"The tempo it is heard and judged at, in counted beats a minute; left out for 100"`
+	Feel    string    `json:"feel,omitempty" doc:"Left out for straight"`
+	Swing   float64   `json:"swing,omitempty" doc:"Left out for 2"`
 }
 
 // LickEdit is one change of a lick. It works on the notes that start from a tick up to,
@@ -54,7 +56,14 @@ type WrittenLick struct {
 
 func (s *server) registerComputeLick(api huma.API) {
 	huma.Post(api, "/api/compute/lick", func(_ context.Context, in *body[LickRequest]) (*body[WrittenLick], error) {
-		lick, err := in.Body.Lick.SoFar()
+		read := func() (lick phrase.Lick, lost []string, err error) {
+			lick, err = in.Body.Lick.SoFar()
+			return lick, nil, err
+		}
+		if in.Body.Excerpt {
+			read = in.Body.Lick.Excerpt
+		}
+		lick, said, err := read()
 		if err != nil {
 			return nil, invalid("lick", err)
 		}
@@ -62,7 +71,6 @@ func (s *server) registerComputeLick(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		said := []string{}
 		if in.Body.Edit != nil {
 			edit, err := in.Body.Edit.core(lick)
 			if err != nil {

@@ -183,7 +183,25 @@ func (d Lick) Core() (phrase.Lick, error) {
 }
 
 // SoFar is Core for a lick that is being written and may have no notes yet.
-func (d Lick) SoFar() (phrase.Lick, error) {
+func (d Lick) SoFar() (phrase.Lick, error) { return d.with(d.Phrase.SoFar) }
+
+// Excerpt is SoFar for notes out of a longer line: slurs and ties from notes that are not
+// among them are taken away, and named.
+func (d Lick) Excerpt() (phrase.Lick, []string, error) {
+	var lost []string
+	l, err := d.with(func(i neck.Instrument) (phrase.Phrase, error) {
+		p, err := d.Phrase.read()
+		if err != nil {
+			return p, err
+		}
+		p, lost = p.Mended()
+		return p, eventField(p.CheckSoFar(i))
+	})
+	return l, lost, err
+}
+
+// with is the lick with its notes as they are read for its instrument.
+func (d Lick) with(notes func(neck.Instrument) (phrase.Phrase, error)) (phrase.Lick, error) {
 	tonic, err := pitch.ParseNote(d.Tonic)
 	if err != nil {
 		return phrase.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
@@ -196,7 +214,7 @@ func (d Lick) SoFar() (phrase.Lick, error) {
 		}
 		l.On = &on
 	}
-	if l.Phrase, err = d.Phrase.SoFar(l.WrittenOn()); err != nil {
+	if l.Phrase, err = notes(l.WrittenOn()); err != nil {
 		return phrase.Lick{}, err
 	}
 	return l, eventField(l.CheckSoFar())

@@ -2671,6 +2671,8 @@ export interface components {
         LickRequest: {
             /** @description Left out to read it as it is */
             edit?: components["schemas"]["LickEdit"];
+            /** @description The notes are out of a longer line: slurs from notes outside it are taken away, and said */
+            excerpt?: boolean;
             /** @description Left out for straight */
             feel?: string;
             /** @description It may have no notes yet */

@@ -16,9 +16,9 @@ export const useLicks = defineStore('licks', () => {
   const damaged = computed(() => all.value.filter((l) => l.damaged))
 
   const heard = () => ({ tempo: tune.chart?.tempo, feel: tune.chart?.feel, swing: tune.chart?.swing })
-  /** Reads a lick as it is, or with one edit. */
-  const compute = (lick: Lick, edit?: LickEdit) =>
-    answer(client.POST('/api/compute/lick', { body: { lick, edit, ...heard() } }))
+  /** Reads a lick as it is, or with one edit; or notes out of a longer line. */
+  const compute = (lick: Lick, edit?: LickEdit, excerpt?: boolean) =>
+    answer(client.POST('/api/compute/lick', { body: { lick, edit, excerpt, ...heard() } }))
 
   const savedAs = (k: KeptLick): Saved<Lick> => ({ id: k.id, version: k.version, body: k.lick })
   const documents = new Collection<Lick, WrittenLick>({

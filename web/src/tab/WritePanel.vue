@@ -157,6 +157,7 @@ const states: Record<SaveState | 'empty', string> = {
       </div>
     </dl>
   </div>
+  <p v-else-if="problem" role="alert">{{ signs(problem) }}</p>
 </template>
 
 <style scoped>

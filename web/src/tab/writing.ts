@@ -109,7 +109,9 @@ export function useOwnedWriting(
     (text) =>
       inOrder(async () => {
         if (written.value && JSON.stringify(written.value.lick) === text) return
-        written.value = await licks.compute(lick())
+        const read = await licks.compute(lick(), undefined, true)
+        written.value = read
+        said.value = read.said.join('; ')
       }),
     { immediate: true },
   )

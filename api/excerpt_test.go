@@ -1,0 +1,41 @@
+package api
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"undaris/format/document"
+)
+
+// Every block of a planned chorus can be opened to be written: a hammer-on from a note of the
+// block before it is taken away, and said, instead of refusing the whole block.
+func TestEveryBlockCanBeWritten(t *testing.T) {
+	c := application(t, nil)
+	licks := []document.Lick{}
+	for _, kept := range call[[]KeptLick](c, "GET", "/api/licks", nil, 200) {
+		licks = append(licks, kept.Lick)
+	}
+	opened, said := 0, 0
+	for n, entry := range call[[]ChartEntry](c, "GET", "/api/charts", nil, 200) {
+		tune := call[KeptChart](c, "GET", "/api/charts/"+itoa(entry.ID), nil, 200).Chart
+		for seed := range uint64(4) {
+			request := SoloRequest{On: On{Chart: tune}, Plan: document.ChorusPlan{FromLicks: true, Seed: seed + uint64(n)}, Licks: licks}
+			for _, block := range call[PlannedSolo](c, "POST", "/api/compute/solo", request, 200).Best[0].Blocks {
+				if len(block.Notes) == 0 {
+					continue
+				}
+				lick := document.Lick{Name: "notes", Tonic: tune.Key.Tonic, Phrase: document.Phrase{Meter: tune.Meter, Events: block.Notes, Over: []document.Over{{Tick: 0, Chord: "C7"}}}}
+				for n := range lick.Events {
+					lick.Events[n].Tick -= block.Start
+				}
+				opened++
+				written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: lick, Excerpt: true}, 200)
+				assert.Len(t, written.Lick.Events, len(block.Notes))
+				said += len(written.Said)
+			}
+		}
+	}
+	assert.Greater(t, opened, 50)
+	assert.Positive(t, said, "some blocks begin with a slur from the block before")
+}
