@@ -17,7 +17,7 @@ export interface Writing {
   edit(change: LickChange, gesture?: string): Promise<void>
 }
 
-const doings: Record<LickEdit['do'], string> = {
+const editLabels: Record<LickEdit['do'], string> = {
   put: 'write a note',
   clear: 'take notes away',
   cut: 'cut time out',
@@ -42,7 +42,7 @@ const fields: Partial<Record<keyof Lick, string>> = {
 
 /** What an edit of a lick does, in a few words: what undo would take back. */
 export function labelOf(change: LickEdit | Partial<Lick>): string {
-  if ('do' in change) return doings[change.do]
+  if ('do' in change) return editLabels[change.do]
   const field = Object.keys(change)[0] as keyof Lick | undefined
   return (field && fields[field]) || 'edit the lick'
 }
@@ -62,7 +62,7 @@ export function useLickWriting(document: () => Kept<Lick, WrittenLick> | undefin
     if (!one) return
     let heard: string[] = []
     // The label of an edit that depends on the notes is not known before they are.
-    const label = typeof change === 'function' ? doings.play : labelOf(change)
+    const label = typeof change === 'function' ? editLabels.play : labelOf(change)
     const refused = await one.edit(
       label,
       async (now) => {
@@ -111,7 +111,8 @@ export function useOwnedWriting(
         if (written.value && JSON.stringify(written.value.lick) === text) return
         const read = await licks.compute(lick(), undefined, true)
         written.value = read
-        said.value = read.said.join('; ')
+        // What the edit before had to say stays.
+        if (read.said.length) said.value = read.said.join('; ')
       }),
     { immediate: true },
   )
