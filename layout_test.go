@@ -29,6 +29,7 @@ var mayImport = map[string][]string{
 	"core/phrase":  {"core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/solo":    {"core/phrase", "core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/band":    {"core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/routine": {"core/band", "core/change", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"format":       {"core", "format"},
 	"store":        {"core"},
 	"demo":         {"format"},

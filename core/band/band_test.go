@@ -2,6 +2,7 @@ package band
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 	"testing"
 
@@ -16,8 +17,7 @@ import (
 	"undaris/core/pitch"
 )
 
-func blues(t testing.TB, tonic string, feel chart.Feel) chart.Chart {
-	t.Helper()
+func blues(t require.TestingT, tonic string, feel chart.Feel) chart.Chart {
 	key, err := harmony.ParseKey(tonic, harmony.DominantMode)
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 120, Feel: chart.Straight, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
@@ -36,25 +36,24 @@ func of(p Performance, part Part) []Note {
 	return notes
 }
 
-func ticksAndPitches(notes []Note) []string {
-	all := make([]string, len(notes))
-	for n, note := range notes {
-		all[n] = fmt.Sprintf("%d:%d", note.Tick, note.Pitch)
-	}
-	return all
-}
+func style(name string) Style { return mustStyle(name) }
 
-func TestTheCountInAndTheBars(t *testing.T) {
+func TestTheCountInAndTheBeats(t *testing.T) {
 	p := Perform(Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), From: 11, Bars: 2, CountIn: 1})
 	assert.Equal(t, 1920, p.CountIn)
 	assert.Equal(t, 3*1920, p.End)
-	assert.Equal(t, []BarMark{{1920, 11}, {3840, 0}}, p.Bars)
+	require.Len(t, p.Beats, 12)
+	assert.Equal(t, BeatMark{Tick: 480, Bar: -1, Beat: 1}, p.Beats[1])
+	assert.Equal(t, BeatMark{Tick: 1920, Bar: 11, Beat: 0, At: 11 * 1920}, p.Beats[4])
+	assert.Equal(t, BeatMark{Tick: 4320, Bar: 0, Beat: 1, At: 480}, p.Beats[9])
 	clicks := of(p, Click)
 	require.Len(t, clicks, 12)
 	assert.Equal(t, clickAccent, clicks[0].Pitch)
 	assert.Equal(t, clickPlain, clicks[1].Pitch)
-	for _, note := range append(of(p, Bass), of(p, Chords)...) {
-		assert.GreaterOrEqual(t, note.Tick, p.CountIn, "only the click counts in")
+	for _, part := range []Part{Bass, Chords, Drums} {
+		for _, note := range of(p, part) {
+			assert.GreaterOrEqual(t, note.Tick, p.CountIn-12, "only the click counts in")
+		}
 	}
 }
 
@@ -73,13 +72,17 @@ func TestTheBandPlaysWhatIsWritten(t *testing.T) {
 	require.NoError(t, err)
 	silent, err = silent.Repeat(0, 2, 2)
 	require.NoError(t, err)
-	p := Perform(Order{Chart: silent, Instrument: neck.Standard(), Bars: 4})
-	for _, note := range append(of(p, Bass), of(p, Chords)...) {
-		bar, beat := note.Tick/1920, note.Tick%1920/480
-		assert.True(t, bar%2 == 1 && beat < 2, "bar %d beat %d is not silent", bar+1, beat+1)
+	for _, one := range StylesFor(chart.FourFour) {
+		p := Perform(Order{Chart: silent, Instrument: neck.Standard(), Bars: 4, Style: one, Chorus: 1})
+		for _, note := range slices.Concat(of(p, Bass), of(p, Chords), of(p, Drums)) {
+			bar, beat := (note.Tick+20)/1920, (note.Tick+20)%1920/480
+			assert.True(t, bar%2 == 1 && beat < 2, "%s: %s at bar %d beat %d, which is silent", one, note.Part, bar+1, beat+1)
+		}
+		assert.NotEmpty(t, of(p, Bass))
+		assert.Equal(t, []int{0, 1, 2, 3}, []int{p.Beats[0].Bar, p.Beats[4].Bar, p.Beats[8].Bar, p.Beats[12].Bar})
+		assert.True(t, p.Chords[0].Silent)
+		assert.Equal(t, "F7", p.Chords[1].Chord.Symbol())
 	}
-	assert.NotEmpty(t, of(p, Bass))
-	assert.Equal(t, []BarMark{{0, 0}, {1920, 1}, {3840, 2}, {5760, 3}}, p.Bars)
 }
 
 func TestPartsCanBeSilent(t *testing.T) {
@@ -90,22 +93,66 @@ func TestPartsCanBeSilent(t *testing.T) {
 	assert.Empty(t, of(p, Bass))
 	assert.Empty(t, of(p, Chords))
 	assert.Equal(t, of(all, Click), of(p, Click))
+	assert.Equal(t, of(all, Drums), of(p, Drums), "what is silent changes nothing of the others")
 }
 
-func TestTheBassWalksAndLeads(t *testing.T) {
-	p := Perform(Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 4})
-	assert.Equal(t, []string{
-		"0:36", "480:40", "960:43", "1440:30", // C E G, Gb leads to F
-		"1920:29", "2400:33", "2880:36", "3360:35", // F A C, B leads to C
-		"3840:36", "4320:40", "4800:43", "5280:45", // C E G A
-		"5760:48", "6240:46", "6720:43", "7200:30", // C Bb G, Gb leads to F
-	}, ticksAndPitches(of(p, Bass)))
+func TestTheStyleOfAChart(t *testing.T) {
+	minor := blues(t, "C", chart.Straight)
+	minor.Key.Mode, minor.Tempo = harmony.MinorMode, 70
+	fast := blues(t, "C", chart.Shuffle)
+	fast.Tempo = 180
+	waltz := blues(t, "C", chart.Straight)
+	waltz.Meter = chart.ThreeFour
+	for want, c := range map[string]chart.Chart{
+		Shuffle: blues(t, "C", chart.Shuffle), SlowBlues: blues(t, "C", chart.Slow128), StraightRock: blues(t, "C", chart.Straight),
+		MinorBallad: minor, Swing: fast,
+	} {
+		assert.Equal(t, want, StyleFor(c).Name)
+	}
+	assert.Equal(t, StraightRock, StyleFor(waltz).Name)
+	_, err := FindStyle(Funk, waltz)
+	assert.EqualError(t, err, `the style "funk sixteenths" is not played in 3/4; in 3/4 there are shuffle, straight rock, jazz swing, minor ballad, two-beat country; nearest is straight rock`)
+	_, err = FindStyle("polka", waltz)
+	assert.ErrorContains(t, err, `"polka" is not known`)
 }
 
-func TestSlowTwelveEightHoldsAndLeadsWithAnEighth(t *testing.T) {
-	p := Perform(Order{Chart: blues(t, "C", chart.Slow128), Instrument: neck.Standard(), Bars: 1})
-	assert.Equal(t, []string{"0:36", "720:43", "1440:36", "2160:43", "2640:30"}, ticksAndPitches(of(p, Bass)))
-	assert.Equal(t, 720, p.BeatTicks)
+func TestEveryMeterHasAStyle(t *testing.T) {
+	for _, m := range chart.Meters {
+		c := chart.Chart{Meter: m}
+		assert.True(t, StyleFor(c).Fits(m), "%s in %s", StyleFor(c), m)
+	}
+	for _, s := range Styles {
+		assert.GreaterOrEqual(t, len(s.comping), 3, s.Name)
+		if s.Fits(chart.ThreeFour) {
+			assert.NotEmpty(t, s.waltz[plain], s.Name)
+		}
+	}
+}
+
+func TestTheClick(t *testing.T) {
+	c := blues(t, "C", chart.Straight)
+	ticks := func(pattern ClickPattern, bars int) []int {
+		all := []int{}
+		for _, n := range of(Perform(Order{Chart: c, Instrument: neck.Standard(), Bars: bars, Click: pattern}), Click) {
+			all = append(all, n.Tick)
+		}
+		return all
+	}
+	assert.Equal(t, []int{480, 1440}, ticks(ClickPattern{On: OnTwoAndFour}, 1))
+	assert.Equal(t, []int{0, 1920}, ticks(ClickPattern{On: OnOne}, 2))
+	assert.Equal(t, []int{0, 3840}, ticks(ClickPattern{On: EverySecondBar}, 4))
+	assert.Equal(t, []int{0, 160, 320, 480, 640, 800, 960, 1120, 1280, 1440, 1600, 1760}, ticks(ClickPattern{PerBeat: 3}, 1))
+	// A gap of one bar after each that is heard, then of two, then of three.
+	assert.Equal(t, []int{0, 2 * 1920, 5 * 1920, 9 * 1920}, ticks(ClickPattern{On: OnOne, Heard: 1, Gap: 1, Growing: true}, 12))
+	accents := []int{}
+	for _, n := range of(Perform(Order{Chart: c, Instrument: neck.Standard(), Bars: 1, Click: ClickPattern{PerBeat: 2, AccentEvery: 3}}), Click) {
+		if n.Pitch == clickAccent {
+			accents = append(accents, n.Tick)
+		}
+	}
+	assert.Equal(t, []int{0, 720, 1440}, accents)
+	assert.ErrorContains(t, ClickPattern{PerBeat: 9}.Check(), "1 to 6 clicks, not 9")
+	assert.ErrorContains(t, ClickPattern{On: "3"}.Check(), `"3" is not known`)
 }
 
 func TestTheShuffleDelaysTheOffBeat(t *testing.T) {
@@ -116,7 +163,7 @@ func TestTheShuffleDelaysTheOffBeat(t *testing.T) {
 	for feel, want := range map[chart.Feel][][2]int{chart.Shuffle: {{0, 320}, {320, 160}}, chart.Straight: {{0, 240}, {240, 240}}} {
 		p := Perform(Order{Chart: blues(t, "C", feel), Instrument: neck.Standard(), Bars: 1, Line: line})
 		got := [][2]int{}
-		for _, note := range of(p, Lead) {
+		for _, note := range of(p, Line) {
 			got = append(got, [2]int{note.Tick, note.Ticks})
 		}
 		assert.Equal(t, want, got)
@@ -144,49 +191,344 @@ func TestCurves(t *testing.T) {
 	assert.Equal(t, 0, shaken[2].Cents)
 }
 
-// In every key and feel: notes are in order and within the performance, bass
-// and chords keep their range, each chord is struck with its own tones, and the
-// same order gives the same performance.
-func TestPerformanceProperties(t *testing.T) {
-	rapid.Check(t, func(t *rapid.T) {
-		tonic := rapid.SampledFrom(harmony.Tonics).Draw(t, "tonic")
-		key, err := harmony.ParseKey(tonic, harmony.DominantMode)
-		require.NoError(t, err)
-		c := chart.Chart{Title: "A", Key: key, Meter: chart.FourFour, Tempo: 100, Swing: 2}
-		for range rapid.IntRange(1, 6).Draw(t, "bars") {
+// In stop-time the band strikes the first four bars and rests between; the drums keep still.
+func TestStopTime(t *testing.T) {
+	p := Perform(Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, StopTime: true, Chorus: 2})
+	for _, note := range slices.Concat(of(p, Bass), of(p, Chords), of(p, Drums)) {
+		if bar := (note.Tick + 20) / 1920; bar < 4 {
+			assert.InDelta(t, 0, note.Tick-bar*1920, 20, "%s at %d", note.Part, note.Tick)
+		}
+	}
+	assert.Greater(t, len(of(p, Drums)), 60, "the rest of the chorus is played")
+}
+
+// An ending leads home, slows down, and holds the tonic in a bar of its own.
+func TestTheEnding(t *testing.T) {
+	order := Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, Ending: true, Chorus: 1}
+	p := Perform(order)
+	final := p.Chords[len(p.Chords)-1]
+	assert.Equal(t, pitch.Class(0), final.Chord.Root.Class())
+	assert.Greater(t, p.End, 13*1920)
+	assert.Len(t, p.Beats, 13*4)
+	last := []Note{}
+	for _, n := range p.Notes {
+		if n.Tick >= final.Tick-20 {
+			last = append(last, n)
+		}
+	}
+	assert.NotEmpty(t, last)
+	for _, n := range last {
+		assert.InDelta(t, final.Tick, n.Tick, 25, "all end together")
+	}
+	// Its beats grow longer, one after the other.
+	for n := 45; n < 48; n++ {
+		assert.Greater(t, p.Beats[n+1].Tick-p.Beats[n].Tick, p.Beats[n].Tick-p.Beats[n-1].Tick)
+	}
+	// Until there it is the chorus as it would have gone on: the ending can be asked for while it sounds.
+	order.Ending = false
+	without := Perform(order)
+	before := func(p Performance) []Note {
+		kept := []Note{}
+		for _, n := range p.Notes {
+			if n.Tick < 10*1920-240 {
+				kept = append(kept, n)
+			}
+		}
+		return kept
+	}
+	assert.Equal(t, before(without), before(p))
+}
+
+func TestTheIntroIsTheTurnaround(t *testing.T) {
+	p := Perform(Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, Intro: true})
+	assert.Equal(t, 2*1920, p.CountIn)
+	assert.Equal(t, []string{"C7", "G7", "C7"}, []string{p.Chords[0].Chord.Symbol(), p.Chords[1].Chord.Symbol(), p.Chords[2].Chord.Symbol()})
+	assert.Equal(t, -2, p.Beats[0].Bar)
+	assert.Equal(t, 0, p.Beats[8].Bar)
+	assert.NotEmpty(t, of(p, Drums))
+}
+
+// Where the band goes on to another key, the bass leads into it.
+func TestTheBassLeadsIntoWhatComesNext(t *testing.T) {
+	next, err := harmony.ParseChord("F#7")
+	require.NoError(t, err)
+	order := Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, Next: &next}
+	bass := of(Perform(order), Bass)
+	last := bass[len(bass)-1].Pitch.Class()
+	assert.Contains(t, []pitch.Class{5, 7}, last)
+}
+
+func TestNoTwoChorusesAreAlike(t *testing.T) {
+	for _, one := range Styles {
+		c := blues(t, "C", chart.Straight)
+		c.Meter = one.Meters[0]
+		if c.Meter.Compound() {
+			c = blues(t, "C", chart.Slow128)
+		}
+		seen := map[string]int{}
+		for chorus := range 12 {
+			p := Perform(Order{Chart: c, Instrument: neck.Standard(), Bars: 12, Style: one, Chorus: chorus, Seed: 5})
+			// What is played, without the small differences of time and loudness.
+			text := ""
+			for _, n := range p.Notes {
+				if n.Part != Click {
+					text += fmt.Sprintf("%d:%s:%d ", (n.Tick+30)/60, n.Part, n.Pitch)
+				}
+			}
+			before, alike := seen[text]
+			assert.False(t, alike, "%s: chorus %d is chorus %d again", one.Name, chorus+1, before+1)
+			seen[text] = chorus
+		}
+	}
+}
+
+// A first chorus is light: fewer strokes than the fullest one, and softer.
+func TestTheFirstChorusIsLight(t *testing.T) {
+	for _, one := range StylesFor(chart.FourFour) {
+		at := func(chorus int) (count, loudness int) {
+			for seed := range uint64(8) {
+				p := Perform(Order{Chart: blues(t, "C", chart.Straight), Instrument: neck.Standard(), Bars: 12, Style: one, Chorus: chorus, Seed: seed})
+				for _, n := range slices.Concat(of(p, Drums), of(p, Bass)) {
+					count++
+					loudness += n.Loudness
+				}
+			}
+			return count, loudness / count
+		}
+		lightCount, lightLoudness := at(0)
+		fullCount, fullLoudness := at(3)
+		assert.Less(t, lightCount, fullCount, one.Name)
+		assert.Less(t, lightLoudness, fullLoudness+8, one.Name)
+	}
+}
+
+// arranged is an order drawn at random: style, scheme or chords, key, meter and seed.
+func arranged(t *rapid.T) Order {
+	meter := rapid.SampledFrom(chart.Meters).Draw(t, "meter")
+	mode := rapid.SampledFrom([]harmony.Mode{harmony.DominantMode, harmony.MajorMode, harmony.MinorMode}).Draw(t, "mode")
+	key, err := harmony.ParseKey(rapid.SampledFrom(mode.Tonics()).Draw(t, "tonic"), mode)
+	require.NoError(t, err)
+	c := chart.Chart{Title: "A", Key: key, Meter: meter, Tempo: rapid.IntRange(chart.MinTempo, chart.MaxTempo).Draw(t, "tempo"), Feel: chart.Straight, Swing: 2}
+	switch {
+	case meter == chart.TwelveEight:
+		c.Feel = chart.Slow128
+	case rapid.Bool().Draw(t, "shuffled"):
+		c.Feel, c.Swing = chart.Shuffle, rapid.Float64Range(1, 3).Draw(t, "swing")
+	}
+	if rapid.Bool().Draw(t, "scheme") {
+		c.Bars = rapid.SampledFrom(chart.Schemes).Draw(t, "which").Bars(key.Tonic, meter)
+	} else {
+		splits := map[int][][]int{2: {{2}, {1, 1}}, 3: {{3}, {2, 1}, {1, 1, 1}}, 4: {{4}, {2, 2}, {1, 3}, {1, 1, 2}}}[meter.Beats()]
+		for range rapid.IntRange(1, 14).Draw(t, "bars") {
 			bar := chart.Bar{}
-			for _, beats := range rapid.SampledFrom([][]int{{4}, {2, 2}, {1, 3}, {1, 1, 2}}).Draw(t, "split") {
-				chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
-				require.NoError(t, err)
-				bar.Spans = append(bar.Spans, chart.Span{Chord: chord, Beats: beats})
+			for _, beats := range rapid.SampledFrom(splits).Draw(t, "split") {
+				span := chart.Span{Beats: beats}
+				if rapid.IntRange(0, 9).Draw(t, "silence") > 0 {
+					span.Chord, err = harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+					require.NoError(t, err)
+				}
+				bar.Spans = append(bar.Spans, span)
 			}
 			c.Bars = append(c.Bars, bar)
 		}
-		c, err = c.Felt(rapid.SampledFrom(chart.Feels).Draw(t, "feel"))
-		require.NoError(t, err)
-		order := Order{Chart: c, Instrument: neck.Standard(), From: rapid.IntRange(0, len(c.Bars)-1).Draw(t, "from"), Bars: rapid.IntRange(1, 20).Draw(t, "long"), CountIn: 1}
+	}
+	require.NoError(t, c.Check())
+	return Order{
+		Chart: c, Instrument: neck.Standard(), Style: mustStyle(rapid.SampledFrom(styleNames(meter)).Draw(t, "style")),
+		From: rapid.IntRange(0, len(c.Bars)-1).Draw(t, "from"), Bars: rapid.IntRange(1, 26).Draw(t, "long"),
+		Chorus: rapid.IntRange(0, 9).Draw(t, "chorus"), Seed: rapid.Uint64().Draw(t, "seed"), CountIn: rapid.IntRange(0, 2).Draw(t, "count-in"),
+		Intro: rapid.Bool().Draw(t, "intro"), Ending: rapid.Bool().Draw(t, "ending"), StopTime: rapid.Bool().Draw(t, "stop-time"),
+	}
+}
+
+// Over every style, scheme, key, meter and seed: the same order gives the same performance;
+// all that sounds lies within it, within its instrument and its loudness; every chord that is
+// written is heard by bass and chords, and no bar of drums is empty; the bass leaps a fifth
+// at most, but for the octave.
+func TestPerformanceProperties(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		order := arranged(t)
 		p := Perform(order)
 		assert.Equal(t, p, Perform(order))
 		assert.True(t, sort.SliceIsSorted(p.Notes, func(a, b int) bool { return p.Notes[a].Tick < p.Notes[b].Tick }))
-		struck := map[int]map[pitch.Class]bool{}
-		for _, note := range p.Notes {
-			assert.GreaterOrEqual(t, note.Tick, 0)
-			assert.Positive(t, note.Ticks)
-			assert.LessOrEqual(t, note.Tick+note.Ticks, p.End)
-			switch note.Part {
-			case Bass:
-				assert.True(t, note.Pitch >= lowestBass && note.Pitch <= highestBass+12, "bass at %d", note.Pitch)
-			case Chords:
-				assert.True(t, note.Pitch >= lowestVoice && note.Pitch <= highestVoice)
-				chord := c.ChordAt(note.Tick - p.CountIn + order.From*c.Meter.BarTicks())
-				_, ok := chord.Tone(note.Pitch.Class())
-				assert.True(t, ok, "%d over %s", note.Pitch, chord.Symbol())
-				if struck[note.Tick] == nil {
-					struck[note.Tick] = map[pitch.Class]bool{}
+		assert.True(t, sort.SliceIsSorted(p.Beats, func(a, b int) bool { return p.Beats[a].Tick < p.Beats[b].Tick }))
+		late := int(mostLateMS/1000*ticksPerSecond(order.Chart)*ritard) + 2
+		heard := func(part Part, from, to int) bool {
+			for _, n := range p.Notes {
+				if n.Part == part && n.Tick >= from-late && n.Tick < to {
+					return true
 				}
-				struck[note.Tick][note.Pitch.Class()] = true
+			}
+			return false
+		}
+		for _, n := range p.Notes {
+			assert.GreaterOrEqual(t, n.Tick, 0)
+			assert.Positive(t, n.Ticks)
+			assert.Less(t, n.Tick, p.End)
+			if n.Part != Click {
+				assert.True(t, n.Loudness >= softest && n.Loudness <= loudest, "%s at %d", n.Part, n.Loudness)
+			}
+			if n.Part == Chords {
+				assert.True(t, n.Pitch >= lowestBoogie && n.Pitch <= highestVoice, "a chord's note at %d", n.Pitch)
 			}
 		}
-		assert.NotEmpty(t, struck)
+		bass := of(p, Bass)
+		for n, note := range bass {
+			assert.True(t, note.Pitch >= lowestBass && note.Pitch <= highestBass, "bass at %d", note.Pitch)
+			if n > 0 {
+				leap := max(note.Pitch-bass[n-1].Pitch, bass[n-1].Pitch-note.Pitch)
+				assert.True(t, leap <= largestLeap || leap == 12, "the bass leaps %d semitones at tick %d", leap, note.Tick)
+			}
+		}
+		for _, mark := range p.Chords {
+			if mark.Silent {
+				continue
+			}
+			assert.True(t, heard(Bass, mark.Tick, mark.Tick+mark.Ticks), "no bass under %s at %d", mark.Chord.Symbol(), mark.Tick)
+			assert.True(t, heard(Chords, mark.Tick, mark.Tick+mark.Ticks), "%s is not struck at %d", mark.Chord.Symbol(), mark.Tick)
+			assert.True(t, heard(Drums, mark.Tick, mark.Tick+mark.Ticks) || mark.Ticks < order.Chart.Meter.BarTicks(), "no drums at %d", mark.Tick)
+		}
 	})
+}
+
+// Every note of bass and chords is a chord tone, a colour, a step between two notes of its
+// own line, or a half step into what comes next.
+func TestEveryNoteBelongs(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		order := arranged(t)
+		s := order.layOut()
+		chordOf := func(n int, tick int) (span, harmony.Chord) {
+			for k, sp := range s.bars[n].spans {
+				if tick < sp.tick+sp.ticks {
+					return sp, s.spanAfter(n, k).chord
+				}
+			}
+			t.Fatalf("no chord at tick %d", tick)
+			return span{}, harmony.Chord{}
+		}
+		belongs := func(c harmony.Chord, class pitch.Class) bool {
+			what := order.Chart.Key.Classify(c, class)
+			return what == harmony.Home || what == harmony.Colour || class == bassClass(c)
+		}
+		tones := []bassTone{}
+		for n, b := range s.bars {
+			tones = append(tones, s.bassOf(n, b)...)
+		}
+		pitches := chooseOctaves(tones)
+		for n, tone := range tones {
+			sp, next := chordOf(tone.bar, tone.tick)
+			class := pitches[n].begin.Class()
+			leads := class.Above(bassClass(next)) == 1 || class.Above(bassClass(next)) == 11 || class == bassClass(next)
+			assert.True(t, belongs(sp.chord, class) || leads, "the bass plays %s over %s before %s", pitchName(pitches[n].begin), sp.chord.Symbol(), next.Symbol())
+			if tone.into && n+1 < len(tones) {
+				apart := max(pitches[n+1].begin-pitches[n].end, pitches[n].end-pitches[n+1].begin)
+				assert.Equal(t, pitch.MIDI(1), apart, "what leads into %s lies a half step from it", next.Symbol())
+			}
+		}
+		chords := s.comping()
+		late := int(mostLateMS/1000*ticksPerSecond(order.Chart)) + 2
+		for _, note := range chords {
+			n := sort.Search(len(s.bars), func(n int) bool { return s.bars[n].tick > note.Tick+late }) - 1
+			sp, _ := chordOf(max(n, 0), note.Tick+late)
+			if !belongs(sp.chord, note.Pitch.Class()) {
+				// The falling line of a turnaround steps through the flat sixth.
+				above := note.Pitch.Class().Above(sp.chord.Root.Class())
+				assert.True(t, s.bars[n].turnaround && s.descends(s.bars[n], sp) && (above == 8 || above == 9 || above == 10), "%s over %s", pitchName(note.Pitch), sp.chord.Symbol())
+			}
+		}
+	})
+}
+
+// A note that two chords after one another share is held: at least one of them stays.
+func TestCommonTonesAreHeld(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		chords := []harmony.Chord{}
+		for range rapid.IntRange(2, 10).Draw(t, "chords") {
+			chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+			require.NoError(t, err)
+			chords = append(chords, chord)
+		}
+		led := voiceLead(chords)
+		shared, held := 0, 0
+		for n := 1; n < len(led); n++ {
+			for _, p := range led[n] {
+				if holds(voiced(chords[n-1]), p.Class()) {
+					shared++
+					if slices.Contains(led[n-1], p) {
+						held++
+					}
+				}
+			}
+		}
+		assert.GreaterOrEqual(t, 2*held, shared, "%d of %d common tones are held", held, shared)
+	})
+}
+
+// The octaves of a bass line, and the voicings of some chords, are the cheapest that there are.
+func TestChoicesEqualExhaustiveSearch(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		tones := make([]bassTone, rapid.IntRange(1, 5).Draw(t, "tones"))
+		for n := range tones {
+			tones[n].class = pitch.Class(rapid.IntRange(0, 11).Draw(t, "class"))
+			tones[n].into = rapid.IntRange(0, 4).Draw(t, "into") == 0
+			tones[n].up, tones[n].down = rapid.Bool().Draw(t, "up"), rapid.Bool().Draw(t, "down")
+		}
+		cost := func(all []octaves) int {
+			sum := 0
+			for n, o := range all {
+				sum += costOfPitch(o.end)
+				if o.begin != o.end {
+					sum += costOfTwo
+				}
+				if n > 0 {
+					sum += costOfStep(tones[n-1], tones[n], all[n-1].end, o.begin)
+				}
+			}
+			return sum
+		}
+		best := -1
+		var try func(all []octaves)
+		try = func(all []octaves) {
+			if len(all) == len(tones) {
+				if c := cost(all); best < 0 || c < best {
+					best = c
+				}
+				return
+			}
+			tone := tones[len(all)]
+			for p := lowestBass; p <= highestBass; p++ {
+				above := p.Class().Above(tone.class)
+				if tone.into && above != 1 && above != 11 || !tone.into && above != 0 {
+					continue
+				}
+				for q := lowestBass; q <= highestBass; q++ {
+					if q == p || !tone.into && (q == p+12 || q == p-12) {
+						try(append(slices.Clone(all), octaves{p, q}))
+					}
+				}
+			}
+		}
+		try(nil)
+		assert.Equal(t, best, cost(chooseOctaves(tones)))
+	})
+}
+
+func BenchmarkPerform(b *testing.B) {
+	for _, s := range []Style{style(Shuffle), style(Swing), style(Funk)} {
+		order := Order{Chart: blues(b, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, Style: s, Chorus: 1}
+		b.Run(s.Name, func(b *testing.B) {
+			b.ReportAllocs()
+			for range b.N {
+				Perform(order)
+			}
+		})
+	}
+}
+
+func styleNames(m chart.Meter) []string {
+	names := []string{}
+	for _, s := range StylesFor(m) {
+		names = append(names, s.Name)
+	}
+	return names
 }

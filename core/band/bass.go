@@ -1,141 +1,251 @@
 package band
 
 import (
-	"undaris/core/chart"
+	"math/rand/v2"
+	"strings"
+
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
 
-// The bass stays between the open low string of a bass and the octave above
-// its third string's G.
+// The bass stays between its open low string, E1, and the ninth fret of its highest, E3.
 const (
 	lowestBass  = pitch.MIDI(28)
-	highestBass = pitch.MIDI(48)
+	highestBass = pitch.MIDI(52)
+	// middleBass is where a bass line is at home: around C2.
+	middleBass = pitch.MIDI(36)
 )
 
-// bassLine walks in quarters in the straight and shuffle feels: root, third,
-// fifth and sixth or seventh up, and down again when the chord stays; the last
-// beat before another chord steps into its root by a half step. In slow 12/8
-// it holds the root and fifth and leads with one eighth. Common practice.
-func bassLine(c chart.Chart, spans []chart.Moment, offset int) []Note {
-	notes := []Note{}
-	down := false
-	for n, span := range spans {
-		if span.Silent {
+// bassFigures are bars of bass by intensity, each of which ends near where it began; and
+// for a chord of two bars those that go up in the first and come down in the second. Each
+// slot names a degree of the chord: R (or the slash bass), 2, 3, 5, 6, 7; N is the root of
+// the next chord, L the half step into it. ^ is reached upwards, v downwards.
+type bassFigures [comesDown + 1][]string
+
+// Where bassFigures has those of two bars.
+const (
+	goesUp = full + 1 + iota
+	comesDown
+)
+
+// bassTone is one note of the bass, before its octave is chosen.
+type bassTone struct {
+	tick, ticks int
+	class       pitch.Class
+	// up and down say from which side it is reached; into that it must lie a half step from
+	// the note after it.
+	up, down, into bool
+	loudness       int
+	bar            int
+}
+
+// bass writes the bass: the figures of the style over the chords, their octaves chosen
+// together (octaves.go).
+func (s score) bass() []Note {
+	tones := []bassTone{}
+	for n, b := range s.bars {
+		tones = append(tones, s.bassOf(n, b)...)
+	}
+	notes := make([]Note, 0, len(tones))
+	bar := -1
+	var dice *rand.Rand
+	for n, o := range chooseOctaves(tones) {
+		tone := tones[n]
+		if tone.bar != bar {
+			bar, dice = tone.bar, s.chance(s.bars[tone.bar], forBassTime)
+		}
+		loudness := int(float64(tone.loudness) * s.bars[bar].arc())
+		if o.begin == o.end {
+			notes = append(notes, s.humanised(s.sound(Bass, tone.tick, tone.ticks*9/10, o.begin, loudness), dice, 0))
 			continue
 		}
-		next := spans[(n+1)%len(spans)].Chord
-		if n+1 == len(spans) {
-			next = c.Written().ChordAt(span.Tick + span.Ticks)
-		}
-		leads := next.Root.Class() != span.Chord.Root.Class()
-		down = !down && n > 0 && spans[n-1].Chord.Same(span.Chord)
-		if c.Feel == chart.Slow128 {
-			notes = append(notes, heldBass(c, span, next, leads, offset)...)
-			continue
-		}
-		notes = append(notes, walkingBass(c, span, next, leads, down, offset)...)
+		half := tone.ticks / 2
+		notes = append(notes,
+			s.humanised(s.sound(Bass, tone.tick, half*9/10, o.begin, loudness), dice, 0),
+			s.humanised(s.sound(Bass, tone.tick+half, half*9/10, o.end, loudness), dice, 0))
 	}
 	return notes
 }
 
-func walkingBass(c chart.Chart, span chart.Moment, next harmony.Chord, leads, down bool, offset int) []Note {
-	beat := c.Meter.BeatTicks()
-	beats := span.Ticks / beat
-	steps := walk(span.Chord)
-	root := bassRoot(span.Chord)
-	notes := []Note{}
-	for n := range beats {
-		p := root + steps[n%len(steps)]
-		if down {
-			p = root + 12 - descend(span.Chord)[n%len(steps)]
-			if p > highestBass {
-				p -= 12
+// bassOf is the bass of a bar.
+func (s score) bassOf(n int, b bar) []bassTone {
+	tones := []bassTone{}
+	for k, sp := range b.spans {
+		if sp.silent {
+			continue
+		}
+		if b.last || b.stop {
+			ticks := sp.ticks
+			if b.stop {
+				ticks = b.meter.BeatTicks() * 2 / 3
+			}
+			if !b.last || k == 0 {
+				tones = append(tones, bassTone{tick: sp.tick, ticks: ticks, class: bassClass(sp.chord), loudness: 96, bar: n})
+			}
+			continue
+		}
+		tones = append(tones, s.bassOfSpan(n, k, s.figureOf(n))...)
+	}
+	return tones
+}
+
+// figureOf is the bass figure of a bar: a chord of two bars may go up and come down; else
+// one figure carries the chorus, and others come in between.
+func (s score) figureOf(n int) string {
+	b := s.bars[n]
+	dice := s.chance(b, forBass)
+	choices := s.Style.bass[b.intensity]
+	if s.goesUpAt(n) {
+		choices = s.Style.bass[goesUp]
+	} else if s.goesUpAt(n - 1) {
+		choices = s.Style.bass[comesDown]
+	}
+	if dice.Float64() < 0.6 {
+		return choices[(b.chorus+int(s.Seed%7))%len(choices)]
+	}
+	return choices[dice.IntN(len(choices))]
+}
+
+// goesUpAt says whether a bar and the one after it are played as one figure of two bars:
+// the first two bars of a chord, in some places.
+func (s score) goesUpAt(n int) bool {
+	if n < 0 || n+1 >= len(s.bars) || len(s.Style.bass[goesUp]) == 0 || s.bars[n].intensity == light || s.bars[n+1].top {
+		return false
+	}
+	b := s.bars[n]
+	if b.stop || s.bars[n+1].stop || b.turnaround || s.bars[n+1].turnaround || s.bars[n+1].last {
+		return false
+	}
+	return s.same(n, n+1) && len(b.spans) == 1 && !(n > 0 && s.same(n-1, n) && s.goesUpAt(n-1)) && s.chance(b, forBassPair).Float64() < 0.6
+}
+
+// same says whether a bar has one chord, and it is the one the bar before ended on.
+func (s score) same(before, n int) bool {
+	b, last := s.bars[n], s.bars[before].spans
+	return len(b.spans) == 1 && last[len(last)-1].chord.Same(b.spans[0].chord) && !last[len(last)-1].silent && !b.spans[0].silent
+}
+
+func (s score) bassOfSpan(n, k int, figure string) []bassTone {
+	b := s.bars[n]
+	sp := b.spans[k]
+	after := s.spanAfter(n, k)
+	next := after.chord
+	leads := !after.silent && (bassClass(next) != bassClass(sp.chord) || s.Style.walks && !s.goesUpAt(n))
+	beat := b.meter.BeatTicks()
+	strokes := over(readGrid(figure, ","), gridBeats(figure), b.meter.Beats())
+	if b.turnaround && !s.Style.walks {
+		strokes = turnaroundBass(sp)
+	} else {
+		strokes = cut(strokes, 0, sp.beats)
+	}
+	if leads && sp.beats > 1 {
+		strokes = leadOut(strokes, sp.beats, b.meter.Compound())
+	}
+	tones := []bassTone{}
+	for i, st := range strokes {
+		tone := bassTone{tick: sp.tick + st.at*beat/twelfths, ticks: st.long * beat / twelfths, loudness: 84, bar: n}
+		if st.at == 0 {
+			tone.loudness = 96
+		}
+		degree := strings.TrimLeft(st.text, "^v")
+		tone.up, tone.down = strings.HasPrefix(st.text, "^"), strings.HasPrefix(st.text, "v")
+		last := i == len(strokes)-1
+		switch {
+		case degree == "L" && leads && last:
+			// The side is chosen with the octave.
+			tone.class, tone.into = bassClass(next), true
+		case degree == "N" && last && !after.silent:
+			tone.class = bassClass(next)
+		case degree == "L" || degree == "N":
+			tone.class = bassDegree(sp.chord, "5", s.Chart.Key)
+		default:
+			tone.class = bassDegree(sp.chord, degree, s.Chart.Key)
+		}
+		tones = append(tones, tone)
+	}
+	return tones
+}
+
+// leadOut makes the last stroke of a span lead into the next chord. One that is longer than
+// a beat gives up its last slot for it.
+func leadOut(strokes []stroke, beats int, compound bool) []stroke {
+	last := &strokes[len(strokes)-1]
+	if strings.TrimLeft(last.text, "^v") == "N" {
+		return strokes
+	}
+	lastBeat := (beats - 1) * twelfths
+	if len(strokes) > 1 && last.at >= lastBeat {
+		last.text = "L"
+		return strokes
+	}
+	from := lastBeat
+	if compound {
+		from += twelfths * 2 / 3
+	}
+	last.long = from - last.at
+	return append(strokes, stroke{at: from, long: beats*twelfths - from, text: "L"})
+}
+
+// bassClass is what the bass plays on the chord's first beat: the slash bass, else the root.
+func bassClass(c harmony.Chord) pitch.Class {
+	if c.Bass != nil {
+		return c.Bass.Class()
+	}
+	return c.Root.Class()
+}
+
+// bassDegree is the pitch class that a figure's degree has over a chord: the chord's own
+// third, fifth and seventh, the second and sixth where the key has them as chord tone or
+// colour, and otherwise the nearest chord tone below.
+func bassDegree(c harmony.Chord, degree string, key harmony.Key) pitch.Class {
+	if degree == "R" {
+		return bassClass(c)
+	}
+	number := int(degree[0] - '0')
+	own := map[int]pitch.Class{}
+	for _, tone := range c.Tones() {
+		own[(tone.Degree.Number-1)%7+1] = tone.Note.Class()
+	}
+	class, ok := own[number]
+	switch number {
+	case 3:
+		if !ok { // a suspended chord, or a bare fifth
+			if class, ok = own[4]; !ok {
+				class, ok = own[2]
 			}
 		}
-		if leads && n == beats-1 && beats > 1 {
-			p = leadInto(bassRoot(next), notes[len(notes)-1].Pitch)
+	case 2, 6:
+		if !ok {
+			class, ok = addedDegree(c, key, map[int]int{2: 2, 6: 9}[number])
 		}
-		loudness := 84
-		if n == 0 {
-			loudness = 94
+		if !ok && number == 6 {
+			class, ok = addedDegree(c, key, 8)
 		}
-		notes = append(notes, sounding(c, Bass, span.Tick+n*beat, beat*9/10, offset, p, loudness))
+	case 7:
+		if !ok {
+			class, ok = own[6]
+		}
+		if !ok {
+			class, ok = addedDegree(c, key, 10)
+		}
+		if !ok {
+			class, ok = addedDegree(c, key, 9)
+		}
 	}
-	return notes
+	if ok {
+		return class
+	}
+	for below := number - 1; below > 1; below-- {
+		if class, ok := own[below]; ok {
+			return class
+		}
+	}
+	return bassClass(c)
 }
 
-// walk is the way up from the root in semitones: root, third, fifth, and the
-// sixth where the chord is major, else the seventh.
-func walk(c harmony.Chord) []pitch.MIDI {
-	third, fifth := pitch.MIDI(4), pitch.MIDI(7)
-	last := pitch.MIDI(9)
-	for _, tone := range c.Tones() {
-		switch tone.Degree.Number {
-		case 2, 3, 4:
-			third = pitch.MIDI(tone.Degree.Semitones())
-		case 5:
-			fifth = pitch.MIDI(tone.Degree.Semitones())
-		}
-	}
-	if c.Quality.Minor() {
-		last = 10
-		if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 9)); ok {
-			last = 9
-		}
-	}
-	return []pitch.MIDI{0, third, fifth, last}
-}
-
-// descend is the way down, in semitones below the octave: octave, seventh or
-// sixth, fifth, third.
-func descend(c harmony.Chord) []pitch.MIDI {
-	up := walk(c)
-	seventh := up[3]
-	if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 10)); ok {
-		seventh = 10
-	}
-	return []pitch.MIDI{0, 12 - seventh, 12 - up[2], 12 - up[1]}
-}
-
-func heldBass(c chart.Chart, span chart.Moment, next harmony.Chord, leads bool, offset int) []Note {
-	beat := c.Meter.BeatTicks()
-	eighth := beat / 3
-	beats := span.Ticks / beat
-	root := bassRoot(span.Chord)
-	fifth := walk(span.Chord)[2]
-	notes := []Note{}
-	for n := range beats {
-		p, length := root, beat
-		if n%2 == 1 {
-			p = root + fifth
-		}
-		last := n == beats-1
-		if last && leads {
-			length = beat - eighth
-		}
-		notes = append(notes, sounding(c, Bass, span.Tick+n*beat, length*95/100, offset, p, 88))
-		if last && leads {
-			notes = append(notes, sounding(c, Bass, span.Tick+span.Ticks-eighth, eighth*9/10, offset, leadInto(bassRoot(next), p), 78))
-		}
-	}
-	return notes
-}
-
-// bassRoot is the chord's bass note at its lowest on the instrument; a slash
-// bass is the note the band plays below.
-func bassRoot(c harmony.Chord) pitch.MIDI {
-	note := c.Root
-	if c.Bass != nil {
-		note = *c.Bass
-	}
-	return lowestBass + pitch.MIDI(note.Class().Above(lowestBass.Class()))
-}
-
-// leadInto is the half step into a root from the side the bass comes from.
-func leadInto(root, from pitch.MIDI) pitch.MIDI {
-	if from > root || root == lowestBass {
-		return root + 1
-	}
-	return root - 1
+// addedDegree is the class so many semitones above the root, where it may be rested on.
+func addedDegree(c harmony.Chord, key harmony.Key, above int) (pitch.Class, bool) {
+	class := pitch.ClassOf(int(c.Root.Class()) + above)
+	what := key.Classify(c, class)
+	return class, what == harmony.Home || what == harmony.Colour
 }

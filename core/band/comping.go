@@ -1,126 +1,143 @@
 package band
 
 import (
-	"undaris/core/chart"
+	"math/rand/v2"
+	"strings"
+
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
 
-// Chords sit where a guitar's middle strings sound, E3 to A4.
+// chordKind is how the chords of a figure are played.
+type chordKind int
+
 const (
-	lowestVoice  = pitch.MIDI(52)
-	highestVoice = pitch.MIDI(69)
+	stabKind   chordKind = iota // short
+	padKind                     // held
+	softKind                    // every beat or slot, lightly
+	boogieKind                  // root and fifth, sixth or seventh on the low strings
 )
 
-// hit is one stroke of the comping pattern, in fractions of a beat over twelve.
-type hit struct{ at, long, loudness int }
-
-// patterns are the comping rhythms of one bar of four beats (plain and common):
-// a shuffle answers on the and of two, a straight feel plays the backbeat, slow
-// 12/8 breathes with every beat.
-var patterns = map[chart.Feel][]hit{
-	chart.Shuffle:  {{0, 16, 62}, {18, 6, 54}, {36, 8, 50}},
-	chart.Straight: {{12, 8, 58}, {30, 5, 50}, {36, 8, 56}},
-	chart.Slow128:  {{0, 11, 58}, {12, 8, 46}, {24, 11, 54}, {36, 8, 46}},
+// compFigure is a bar of chords.
+type compFigure struct {
+	grid string
+	kind chordKind
+	// degrees are what a boogie plays above the root, one for each beat.
+	degrees string
 }
 
-// comping lays the chords out: voicings that keep common tones, in the feel's
-// rhythm. A chord that comes in where the pattern is silent is struck where it
+// Loudness of the chords by kind, of an accented stroke and a plain one.
+var chordLoudness = map[chordKind][2]int{stabKind: {74, 64}, padKind: {60, 54}, softKind: {58, 46}, boogieKind: {72, 62}}
+
+// stabTwelfths is how long a stab lasts, in twelfths of a beat; a longer one a little longer.
+const stabTwelfths = 5
+
+// Boogies lie on the low strings, their root E2 to D#3.
+const lowestBoogie = pitch.MIDI(40)
+
+// comping lays the chords out: voicings that keep common tones, in the rhythm of the
+// style's figures. A chord that comes in where the figure is silent is struck where it
 // begins, so that every chord of the chart is heard.
-func comping(c chart.Chart, spans []chart.Moment, offset int) []Note {
-	notes := []Note{}
-	twelfth := c.Meter.BeatTicks() / 12
-	voicing := []pitch.MIDI(nil)
-	for _, span := range spans {
-		if span.Silent {
-			continue
+func (s score) comping() []Note {
+	chords := []harmony.Chord{}
+	for _, b := range s.bars {
+		for _, sp := range b.spans {
+			if !sp.silent {
+				chords = append(chords, sp.chord)
+			}
 		}
-		voicing = nextVoicing(voicing, span.Chord)
-		first := span.Beat * 12
-		last := first + span.Ticks/twelfth
-		struck := false
-		for _, h := range patterns[c.Feel] {
-			if h.at < first || h.at >= last {
+	}
+	led := voiceLead(chords)
+	notes := []Note{}
+	count := 0
+	for n, b := range s.bars {
+		figure := s.compFigureOf(n)
+		dice := s.chance(b, forChordsTime)
+		for _, sp := range b.spans {
+			if sp.silent {
 				continue
 			}
-			struck = true
-			length := min(h.long, last-h.at) * twelfth
-			for _, p := range voicing {
-				notes = append(notes, sounding(c, Chords, span.Tick+(h.at-first)*twelfth, length, offset, p, h.loudness))
-			}
-		}
-		if struck {
-			continue
-		}
-		for _, p := range voicing {
-			notes = append(notes, sounding(c, Chords, span.Tick, span.Ticks*9/10, offset, p, 56))
+			voicing := led[count]
+			count++
+			notes = append(notes, s.compSpan(b, sp, figure, voicing, dice)...)
 		}
 	}
 	return notes
 }
 
-// voiced is which tones of the chord the comping plays: at most four, the root
-// left to the bass where there are enough others.
-func voiced(c harmony.Chord) []pitch.Class {
-	tones := c.Tones()
-	if len(tones) > 3 {
-		tones = tones[1:]
+func (s score) compSpan(b bar, sp span, figure compFigure, voicing []pitch.MIDI, dice *rand.Rand) []Note {
+	beat := b.meter.BeatTicks()
+	switch {
+	case b.last:
+		return s.strike(b, padKind, true, sp.tick, sp.ticks, voicing, dice)
+	case b.stop:
+		return s.strike(b, stabKind, true, sp.tick, beat*stabTwelfths/twelfths, voicing, dice)
+	case b.turnaround && s.descends(b, sp):
+		return s.descendingLine(b, sp, dice)
 	}
-	if len(tones) > 4 {
-		// Of a large chord the fifth says least.
-		kept := []harmony.Tone{}
-		for _, tone := range tones {
-			if tone.Degree.Number != 5 || tone.Degree.Alter != 0 {
-				kept = append(kept, tone)
-			}
+	rows := cut(over(readGrid(figure.grid, ""), gridBeats(figure.grid), b.meter.Beats()), sp.beat, sp.beats)
+	if len(rows) == 0 || figure.kind == padKind && rows[0].at > 0 {
+		rows = append([]stroke{{at: 0, long: sp.beats * twelfths, text: "x"}}, rows...)
+		if len(rows) > 1 {
+			rows[0].long = rows[1].at
 		}
-		tones = kept[:min(4, len(kept))]
 	}
-	classes := make([]pitch.Class, len(tones))
-	for n, tone := range tones {
-		classes[n] = tone.Note.Class()
+	notes := []Note{}
+	for _, st := range rows {
+		long := st.long
+		if figure.kind == stabKind {
+			long = min(long, max(stabTwelfths, long*3/4))
+		}
+		pitches := voicing
+		if figure.kind == boogieKind {
+			pitches = boogie(sp.chord, figure.degrees, sp.beat+st.at/twelfths, s.Chart.Key)
+		}
+		notes = append(notes, s.strike(b, figure.kind, st.text == "X", sp.tick+st.at*beat/twelfths, long*beat/twelfths, pitches, dice)...)
 	}
-	return classes
+	return notes
 }
 
-// nextVoicing is the voicing of the chord that moves least from the one before;
-// the first lies in the middle. Every choice of octaves is tried: there are at
-// most sixteen.
-func nextVoicing(before []pitch.MIDI, c harmony.Chord) []pitch.MIDI {
-	classes := voiced(c)
-	best, bestCost := []pitch.MIDI(nil), 0
-	var try func(chosen []pitch.MIDI, rest []pitch.Class)
-	try = func(chosen []pitch.MIDI, rest []pitch.Class) {
-		if len(rest) == 0 {
-			if cost := voicingCost(before, chosen); best == nil || cost < bestCost {
-				best, bestCost = append([]pitch.MIDI(nil), chosen...), cost
-			}
-			return
-		}
-		for p := lowestVoice; p <= highestVoice; p++ {
-			if p.Class() == rest[0] {
-				try(append(chosen, p), rest[1:])
-			}
-		}
+// strike plays the notes of a chord together.
+func (s score) strike(b bar, kind chordKind, accented bool, tick, ticks int, pitches []pitch.MIDI, dice *rand.Rand) []Note {
+	loudness := chordLoudness[kind][1]
+	if accented {
+		loudness = chordLoudness[kind][0]
 	}
-	try(make([]pitch.MIDI, 0, len(classes)), classes)
-	return best
+	first := s.humanised(s.sound(Chords, tick, ticks*19/20, 0, int(float64(loudness)*b.arc())), dice, 0)
+	notes := make([]Note, len(pitches))
+	for n, p := range pitches {
+		notes[n] = first
+		notes[n].Pitch = p
+	}
+	return notes
 }
 
-// voicingCost is how far each voice lies from the nearest voice before, plus
-// the spread, so that a voicing stays in one hand.
-func voicingCost(before, voicing []pitch.MIDI) int {
-	low, high, cost := voicing[0], voicing[0], 0
-	for _, p := range voicing {
-		low, high = min(low, p), max(high, p)
-		nearest := max(p-60, 60-p)
-		for n, was := range before {
-			apart := max(p-was, was-p)
-			if n == 0 || apart < nearest {
-				nearest = apart
-			}
-		}
-		cost += int(nearest) * 2
+// compFigureOf is the figure of a bar: one for each chorus, which gives way to its
+// neighbour in some four-bar phrases.
+func (s score) compFigureOf(n int) compFigure {
+	b := s.bars[n]
+	all := s.Style.comping
+	if b.intensity == light {
+		all = all[:2]
 	}
-	return cost + int(high-low)
+	phrase := b
+	phrase.inChorus -= b.inChorus % 4
+	at := (b.chorus + int(s.Seed%5)) % len(all)
+	if s.chance(phrase, forChords).Float64() < 0.35 {
+		at = (at + 1) % len(all)
+	}
+	return all[at]
+}
+
+// boogie is the root and a degree above it, on the low strings.
+func boogie(c harmony.Chord, degrees string, beat int, key harmony.Key) []pitch.MIDI {
+	all := strings.Fields(degrees)
+	degree := all[beat%len(all)]
+	class := bassDegree(c, degree, key)
+	root := lowestBoogie + pitch.MIDI(c.Root.Class().Above(lowestBoogie.Class()))
+	upper := root + pitch.MIDI(class.Above(root.Class()))
+	if upper == root {
+		upper += 12
+	}
+	return []pitch.MIDI{root, upper}
 }

@@ -1,6 +1,3 @@
-// Package band arranges a chart, and a line over it, into a performance: the
-// list of everything that sounds, when, how loud and how bent. The browser and
-// any file writer sound the same list.
 package band
 
 import (
@@ -8,6 +5,7 @@ import (
 	"sort"
 
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -19,10 +17,14 @@ type Part string
 // The parts of a performance.
 const (
 	Click  Part = "click"
+	Drums  Part = "drums"
 	Bass   Part = "bass"
 	Chords Part = "chords"
-	Lead   Part = "line"
+	Line   Part = "line"
 )
+
+// Parts lists every part, as a mixer shows them.
+var Parts = []Part{Drums, Bass, Chords, Line, Click}
 
 // Point is a place on a note's pitch curve: ticks after the note begins, and
 // cents above its written pitch. Between points the curve is straight.
@@ -36,26 +38,43 @@ type Point struct {
 type Note struct {
 	Part        Part
 	Tick, Ticks int
-	Pitch       pitch.MIDI
+	// Pitch is the sounding pitch; of drums and click the sound's key in the General
+	// MIDI percussion map.
+	Pitch pitch.MIDI
 	// Loudness is 1 to 127, as MIDI velocity.
 	Loudness int
 	Curve    []Point
 	// Event is the index of the line's event that sounds here, -1 for the band.
 	Event int
-	// On are the tied events that the note goes on as, without being struck again.
-	On []GoesOn
+	// Continues are the tied events that the note rings on as, without being struck again.
+	Continues []Continuation
 }
 
-// GoesOn is a tied event of the line, so many ticks after its note began.
-type GoesOn struct {
+// Continuation is a tied event of the line, so many ticks after its note began.
+type Continuation struct {
 	Ticks, Event int
 }
 
-// BarMark says at which tick of the performance a bar of the chart begins.
-type BarMark struct {
+// BeatMark says at which tick of the performance a counted beat begins, and where in the
+// chart it is.
+type BeatMark struct {
 	Tick int
-	// Bar counts the bars of a chorus from 0, repeats played out.
-	Bar int
+	// Bar counts the bars of a chorus from 0, repeats played out; Beat from 0. Before the
+	// first bar, while it is counted in, Bar is negative.
+	Bar, Beat int
+	// At is the chart's tick within a chorus.
+	At int
+}
+
+// ChordMark says which chord sounds from a tick of the performance on.
+type ChordMark struct {
+	Tick, Ticks int
+	Chord       harmony.Chord
+	// Silent says that the band rests (N.C.).
+	Silent bool
+	// At is the chart's tick within a chorus where the chord stands; of the final chord
+	// of an ending the tick where the chart's last chord stands.
+	At int
 }
 
 // Performance is everything that sounds, in order of time.
@@ -64,7 +83,8 @@ type Performance struct {
 	Tempo, BeatTicks int
 	// CountIn is where the first bar begins, End where the last one ends.
 	CountIn, End int
-	Bars         []BarMark
+	Beats        []BeatMark
+	Chords       []ChordMark
 	Notes        []Note
 }
 
@@ -75,81 +95,60 @@ type Order struct {
 	// From is the first bar of the chorus as it is played, Bars how many; they
 	// may run on into the next chorus.
 	From, Bars int
+	// Style is the band's; without a name it is the chart's own (StyleFor).
+	Style Style
+	// Seed varies what the band plays; Chorus is which time through the chart From lies
+	// in, from 0: no two are alike.
+	Seed   uint64
+	Chorus int
+	// Next is the chord after the last bar, for the bass to lead into; nil for the
+	// chart's own.
+	Next *harmony.Chord
 	// CountIn is how many bars are counted in.
 	CountIn int
+	// Intro has the band play the last two bars of the chart before the first bar.
+	Intro bool
+	// Ending has the band end in the last two bars, slowing down, and adds a bar in
+	// which the last chord rings.
+	Ending bool
+	// StopTime has the band strike the first four bars of each chorus, and rest between.
+	StopTime bool
+	Click    ClickPattern
 	// Line is played over the band; its tick 0 is the chart's tick LineStart.
 	Line      phrase.Phrase
 	LineStart int
-	// Silent parts are not heard: drop the band, and the click goes on.
+	// Silent parts are not heard.
 	Silent []Part
 }
 
 // MaxBars is how many bars one performance may have.
 const MaxBars = 1024
 
+// MaxCountIn is how many bars may be counted in.
+const MaxCountIn = 2
+
 // Perform arranges the order. It is the same for the same order every time.
 func Perform(o Order) Performance {
-	bar := o.Chart.Meter.BarTicks()
+	if o.Style.Name == "" {
+		o.Style = StyleFor(o.Chart)
+	}
+	s := o.layOut()
 	p := Performance{
-		Tempo: o.Chart.Tempo, BeatTicks: o.Chart.Meter.BeatTicks(),
-		CountIn: o.CountIn * bar, End: (o.CountIn + o.Bars) * bar,
+		Tempo: o.Chart.Tempo, BeatTicks: o.Chart.Meter.BeatTicks(), CountIn: s.countIn, End: s.end,
+		Beats: s.beats(), Chords: s.chordMarks(),
 	}
-	chorus := len(o.Chart.Played())
-	for n := range o.Bars {
-		p.Bars = append(p.Bars, BarMark{Tick: p.CountIn + n*bar, Bar: (o.From + n) % chorus})
-	}
-	offset := p.CountIn - o.From*bar
-	p.Notes = append(p.Notes, clicks(o.Chart.Meter, o.CountIn+o.Bars)...)
-	spans := o.spans()
-	p.Notes = append(p.Notes, bassLine(o.Chart, spans, offset)...)
-	p.Notes = append(p.Notes, comping(o.Chart, spans, offset)...)
-	p.Notes = append(p.Notes, o.lead(offset)...)
+	p.Notes = append(p.Notes, s.clicks()...)
+	p.Notes = append(p.Notes, s.drums()...)
+	p.Notes = append(p.Notes, s.bass()...)
+	p.Notes = append(p.Notes, s.comping()...)
+	p.Notes = append(p.Notes, o.line(s.countIn-s.time.Start(o.From))...)
 	p.Notes = slices.DeleteFunc(p.Notes, func(n Note) bool { return slices.Contains(o.Silent, n.Part) })
+	if o.Ending {
+		p.slowDown(s)
+	}
+	for n := range p.Notes {
+		p.Notes[n].Ticks = min(p.Notes[n].Ticks, p.End-p.Notes[n].Tick)
+	}
 	sort.SliceStable(p.Notes, func(a, b int) bool { return p.Notes[a].Tick < p.Notes[b].Tick })
 	return p
-}
-
-// spans unrolls the chart's written chords over the bars performed, cut to them:
-// what is imagined the band does not play.
-func (o Order) spans() []chart.Moment {
-	bar := o.Chart.Meter.BarTicks()
-	from, to := o.From*bar, (o.From+o.Bars)*bar
-	length := o.Chart.Ticks()
-	moments := o.Chart.Written().Moments()
-	spans := []chart.Moment{}
-	for chorus := 0; chorus*length < to; chorus++ {
-		for _, m := range moments {
-			m.Tick += chorus * length
-			if m.Tick >= from && m.Tick < to {
-				spans = append(spans, m)
-			}
-		}
-	}
-	return spans
-}
-
-// sounding makes a note from notated ticks of the chart.
-func sounding(c chart.Chart, part Part, tick, ticks, offset int, p pitch.MIDI, loudness int) Note {
-	start, end := c.Sounding(tick), c.Sounding(tick+ticks)
-	return Note{Part: part, Tick: start + offset, Ticks: end - start, Pitch: p, Loudness: loudness, Event: -1}
-}
-
-// The click sounds at two pitches: the downbeat higher.
-const (
-	clickAccent = pitch.MIDI(76)
-	clickPlain  = pitch.MIDI(77)
-)
-
-func clicks(m chart.Meter, bars int) []Note {
-	notes := []Note{}
-	for bar := range bars {
-		for beat := range m.Beats() {
-			note := Note{Part: Click, Tick: bar*m.BarTicks() + beat*m.BeatTicks(), Ticks: m.BeatTicks() / 4, Pitch: clickPlain, Loudness: 60, Event: -1}
-			if beat == 0 {
-				note.Pitch, note.Loudness = clickAccent, 84
-			}
-			notes = append(notes, note)
-		}
-	}
-	return notes
 }

@@ -38,7 +38,7 @@ func WriteLick(l phrase.Lick, tempo int) []byte {
 	}
 	order := band.Order{
 		Chart: c, Instrument: l.WrittenOn(), Bars: len(c.Bars), Line: l.Phrase, LineStart: start,
-		Silent: []band.Part{band.Click, band.Bass, band.Chords},
+		Silent: []band.Part{band.Click, band.Drums, band.Bass, band.Chords},
 	}
 	performance := band.Perform(order)
 	file := smf.NewSMF1()
@@ -102,7 +102,7 @@ func WriteSolo(c chart.Chart, i neck.Instrument, line phrase.Phrase, choruses in
 		}
 	}
 	add(headOf(c, choruses, performance.CountIn))
-	lead := slices.DeleteFunc(slices.Clone(performance.Notes), func(n band.Note) bool { return n.Part != band.Lead })
+	lead := slices.DeleteFunc(slices.Clone(performance.Notes), func(n band.Note) bool { return n.Part != band.Line })
 	add(guitar(line, i, lead, bandChannels))
 	for _, track := range bandTracks(performance) {
 		add(track.Track, track.at)

@@ -37,7 +37,7 @@ func TestWhatIsWritten(t *testing.T) {
 	file, err := smf.ReadFrom(bytes.NewReader(Write(c)))
 	require.NoError(t, err)
 	assert.Equal(t, smf.MetricTicks(480), file.TimeFormat)
-	require.Len(t, file.Tracks, 4)
+	require.Len(t, file.Tracks, 5)
 	names, cues := []string{}, []string{}
 	for _, track := range file.Tracks {
 		tick := 0
@@ -63,7 +63,7 @@ func TestWhatIsWritten(t *testing.T) {
 		}
 		assert.Equal(t, 12*1920, tick, "every track ends with the chorus")
 	}
-	assert.Equal(t, []string{"A blues", "Chords", "Bass", "Click"}, names)
+	assert.Equal(t, []string{"A blues", "Chords", "Bass", "Drums", "Click"}, names)
 	assert.Equal(t, []string{"0 A", "0 Bb7", "1920 Eb7", "3840 Bb7"}, cues[:4])
 }
 

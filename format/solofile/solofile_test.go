@@ -51,7 +51,7 @@ func TestThePickupSoundsInTheCountIn(t *testing.T) {
 	f, _ := Find("midi")
 	file, err := smf.ReadFrom(bytes.NewReader(f.Write(pickup(t))))
 	require.NoError(t, err)
-	require.Len(t, file.Tracks, 5)
+	require.Len(t, file.Tracks, 6)
 	first, clicks, cues := -1, 0, []int{}
 	for n, track := range file.Tracks {
 		tick := 0
@@ -62,7 +62,7 @@ func TestThePickupSoundsInTheCountIn(t *testing.T) {
 				if n == 1 && first < 0 {
 					first = tick
 				}
-				if n == 4 {
+				if n == 5 {
 					clicks++
 				}
 			}

@@ -43,7 +43,7 @@ func TestEveryApproachIsHeardInTime(t *testing.T) {
 							for n := range last {
 								require.Equal(t, s.Ticks(m), line.Events[n+1].Tick-line.Events[n].Tick)
 							}
-							p := Perform(Order{Chart: c, Instrument: guitar, From: start / m.BarTicks(), Bars: 3, Line: line, LineStart: start, Silent: []Part{Click, Bass, Chords}})
+							p := Perform(Order{Chart: c, Instrument: guitar, From: start / m.BarTicks(), Bars: 3, Line: line, LineStart: start, Silent: []Part{Click, Drums, Bass, Chords}})
 							require.Equal(t, target.Pitch, pitchAt(p.Notes, ch.Tick-start), "%s into %d:%d in %s", w.Name, target.String, target.Fret, m)
 							require.True(t, begins(p.Notes, last, ch.Tick-start), "%s lands on the tick", w.Name)
 							heard++
@@ -82,7 +82,7 @@ func begins(notes []Note, event, tick int) bool {
 		if n.Event == event && n.Tick == tick {
 			return true
 		}
-		for _, on := range n.On {
+		for _, on := range n.Continues {
 			if on.Event == event && n.Tick+on.Ticks == tick {
 				return true
 			}
@@ -99,12 +99,12 @@ func TestATiedNoteRingsOn(t *testing.T) {
 		{Tick: 480, Ticks: 960, Fingered: at, Technique: phrase.Technique{Bend: 4, Tied: true}},
 		{Tick: 1440, Ticks: 480, Fingered: at},
 	}}
-	notes := of(Perform(Order{Chart: c, Instrument: neck.Standard(), Bars: 1, Line: line}), Lead)
+	notes := of(Perform(Order{Chart: c, Instrument: neck.Standard(), Bars: 1, Line: line}), Line)
 	require.Len(t, notes, 2)
 	assert.Equal(t, 1440, notes[0].Ticks)
-	assert.Equal(t, []GoesOn{{Ticks: 480, Event: 1}}, notes[0].On)
+	assert.Equal(t, []Continuation{{Ticks: 480, Event: 1}}, notes[0].Continues)
 	assert.Equal(t, []Point{{0, 0}, {327, 0}, {480, 200}}, notes[0].Curve, "up when the tied note begins")
-	assert.Empty(t, notes[1].On)
+	assert.Empty(t, notes[1].Continues)
 }
 
 // The pickup of a line is heard while it is counted in, and only from bar 1 on.
@@ -117,7 +117,7 @@ func TestAPickupIsHeardInTheCountIn(t *testing.T) {
 	starts := func(from, countIn int) []int {
 		ticks := []int{}
 		for _, n := range Perform(Order{Chart: c, Instrument: neck.Standard(), From: from, Bars: 2, CountIn: countIn, Line: line}).Notes {
-			if n.Part == Lead {
+			if n.Part == Line {
 				ticks = append(ticks, n.Tick)
 			}
 		}

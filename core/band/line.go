@@ -3,6 +3,7 @@ package band
 import (
 	"undaris/core/chart"
 	"undaris/core/phrase"
+	"undaris/core/pitch"
 )
 
 // How a hand shapes a note, our choice by ear: times in seconds, depths in cents.
@@ -23,8 +24,9 @@ const (
 	vibratoPerTurn  = 2  // points a turn: the crest and the return
 )
 
-// lead sounds the line.
-func (o Order) lead(offset int) []Note {
+// line sounds the line; offset is what turns its notated ticks in the chart into ticks of
+// the performance.
+func (o Order) line(offset int) []Note {
 	notes := []Note{}
 	first, last := o.From*o.Chart.Meter.BarTicks(), (o.From+o.Bars)*o.Chart.Meter.BarTicks()
 	if o.From == 0 { // a pickup is played while it is counted in
@@ -37,13 +39,13 @@ func (o Order) lead(offset int) []Note {
 		}
 		ticks := min(e.Ticks, last-tick)
 		if before := len(notes) - 1; e.Tied && n > 0 && before >= 0 && o.Line.Events[n-1].String == e.String && o.Line.Events[n-1].End() == e.Tick {
-			notes[before].goOn(o.Chart, n, e, sounding(o.Chart, Lead, tick, ticks, offset, 0, 0))
+			notes[before].ringOn(o.Chart, n, e, sounding(o.Chart, Line, tick, ticks, offset, 0, 0))
 			continue
 		}
 		if e.Staccato || e.Mute {
 			ticks = max(ticks/2, 1)
 		}
-		note := sounding(o.Chart, Lead, tick, ticks, offset, o.Instrument.Pitch(e.Place), loudness(e))
+		note := sounding(o.Chart, Line, tick, ticks, offset, o.Instrument.Pitch(e.Place), loudness(e))
 		note.Event = n
 		note.Curve = curve(e, note.Ticks, ticksPerSecond(o.Chart))
 		notes = append(notes, note)
@@ -51,12 +53,12 @@ func (o Order) lead(offset int) []Note {
 	return notes
 }
 
-// goOn lets a note ring on as the tied event that stands after it. A bend of the
+// ringOn lets a note ring on as the tied event that stands after it. A bend of the
 // tied event is reached when it begins, so that its goal is in time.
-func (note *Note) goOn(c chart.Chart, n int, e phrase.Event, tied Note) {
+func (note *Note) ringOn(c chart.Chart, n int, e phrase.Event, tied Note) {
 	at := note.Ticks
 	note.Ticks += tied.Ticks
-	note.On = append(note.On, GoesOn{Ticks: at, Event: n})
+	note.Continues = append(note.Continues, Continuation{Ticks: at, Event: n})
 	if e.Bend > 0 && !e.PreBend {
 		rise := max(min(int(bendSeconds*ticksPerSecond(c)), at/2), 1)
 		note.Curve = append(note.Curve, Point{at - rise, 0}, Point{at, e.Bend * centsPerBend})
@@ -121,4 +123,10 @@ func curve(e phrase.Event, ticks int, perSecond float64) []Point {
 		}
 	}
 	return points
+}
+
+// sounding makes a note from notated ticks of the chart.
+func sounding(c chart.Chart, part Part, tick, ticks, offset int, p pitch.MIDI, loudness int) Note {
+	start, end := c.Sounding(tick), c.Sounding(tick+ticks)
+	return Note{Part: part, Tick: start + offset, Ticks: end - start, Pitch: p, Loudness: loudness, Event: -1}
 }

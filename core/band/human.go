@@ -1,0 +1,53 @@
+package band
+
+import (
+	"math"
+	"math/rand/v2"
+
+	"undaris/core/pitch"
+)
+
+// How far a player is from a machine (our choice, by ear): most notes lie within a few
+// milliseconds of the beat, and none further than mostLate.
+const (
+	spreadMS       = 3.5
+	mostLateMS     = 12.0
+	spreadLoudness = 4.0
+	// Bounds of a band's loudness, as MIDI velocity.
+	softest = 20
+	loudest = 124
+)
+
+// arc is the loudness of a bar as a factor: a chorus is as loud as it is intense, and
+// leans a little into its turnaround.
+func (b bar) arc() float64 {
+	factor := []float64{0.84, 0.95, 1.06}[b.intensity]
+	if b.turnaround {
+		factor *= 1.04
+	}
+	return factor
+}
+
+// sound makes a note from ticks of the performance before the feel is applied.
+func (s score) sound(part Part, tick, ticks int, p pitch.MIDI, loudness int) Note {
+	start, end := s.felt(tick), s.felt(tick+ticks)
+	return Note{Part: part, Tick: start, Ticks: max(end-start, 1), Pitch: p, Loudness: loudness, Event: -1}
+}
+
+// felt applies the feel of the chart. Bars begin on beats, so the performance's ticks do as
+// well as the chart's.
+func (s score) felt(tick int) int { return s.Chart.Sounding(tick) }
+
+// humanised moves a note by a few milliseconds and a little loudness; late is where the
+// player means to lie, in ms behind the beat. Nothing sounds before the performance begins.
+func (s score) humanised(n Note, dice *rand.Rand, late float64) Note {
+	ms := math.Max(-mostLateMS, math.Min(mostLateMS, late+dice.NormFloat64()*spreadMS))
+	n.Tick = max(n.Tick+s.ticksOf(ms), 0)
+	n.Loudness = min(max(n.Loudness+int(math.Round(dice.NormFloat64()*spreadLoudness)), softest), loudest)
+	return n
+}
+
+// ticksOf is how many ticks so many milliseconds are, never more than the time itself.
+func (s score) ticksOf(ms float64) int {
+	return int(ms / 1000 * ticksPerSecond(s.Chart))
+}

@@ -1,0 +1,159 @@
+package band
+
+import (
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+// Chords sit where a guitar's middle strings sound, E3 to C5.
+const (
+	lowestVoice  = pitch.MIDI(52)
+	highestVoice = pitch.MIDI(72)
+	middleVoice  = pitch.MIDI(60)
+	widestVoices = 16
+)
+
+// mostVoices is how many notes a chord is played with.
+const mostVoices = 4
+
+// voiced is which tones of the chord the comping plays: at most four, the root left to the
+// bass where there are enough others, and of a large chord the fifth, which says least.
+func voiced(c harmony.Chord) []pitch.Class {
+	tones := c.Tones()
+	if len(tones) > 3 {
+		tones = tones[1:]
+	}
+	if len(tones) > mostVoices {
+		kept := []harmony.Tone{}
+		for _, tone := range tones {
+			if tone.Degree.Number != 5 || tone.Degree.Alter != 0 {
+				kept = append(kept, tone)
+			}
+		}
+		tones = kept[:min(mostVoices, len(kept))]
+	}
+	classes := make([]pitch.Class, len(tones))
+	for n, tone := range tones {
+		classes[n] = tone.Note.Class()
+	}
+	return classes
+}
+
+// The cost of a voicing, ours: a note that both chords have stays where it is; the others
+// move little; the hand stays in the middle and its notes tight together.
+const (
+	costOfLostNote = 60
+	costOfMove     = 4
+	costOfSpread   = 1
+	costOfDrift    = 1
+)
+
+// voicingOption is one way to play a chord.
+type voicingOption struct {
+	pitches []pitch.MIDI
+	cost    int
+	from    int
+}
+
+// voiceLead finds a voicing for each of the chords: the shortest path over all of theirs.
+func voiceLead(chords []harmony.Chord) [][]pitch.MIDI {
+	if len(chords) == 0 {
+		return nil
+	}
+	known := map[string][][]pitch.MIDI{}
+	layers := make([][]voicingOption, len(chords))
+	for n, c := range chords {
+		symbol := c.Symbol()
+		if _, ok := known[symbol]; !ok {
+			known[symbol] = voicings(voiced(c))
+		}
+		for _, pitches := range known[symbol] {
+			option := voicingOption{pitches: pitches}
+			if n > 0 {
+				for j, before := range layers[n-1] {
+					if cost := before.cost + costOfMoving(before.pitches, pitches); j == 0 || cost < option.cost {
+						option.cost, option.from = cost, j
+					}
+				}
+			}
+			option.cost += costOfShape(pitches)
+			layers[n] = append(layers[n], option)
+		}
+	}
+	best := 0
+	last := layers[len(layers)-1]
+	for k := range last {
+		if last[k].cost < last[best].cost {
+			best = k
+		}
+	}
+	led := make([][]pitch.MIDI, len(chords))
+	for n := len(chords) - 1; n >= 0; n-- {
+		led[n] = layers[n][best].pitches
+		best = layers[n][best].from
+	}
+	return led
+}
+
+// voicings are all ways to play the classes within the register and one hand, each class
+// once, lowest note first.
+func voicings(classes []pitch.Class) [][]pitch.MIDI {
+	all := [][]pitch.MIDI{}
+	for from := lowestVoice; from <= highestVoice; from++ {
+		// With its lowest note given, a close voicing is one; dropping its second note from the
+		// top an octave gives another.
+		if !holds(classes, from.Class()) {
+			continue
+		}
+		tight := []pitch.MIDI{}
+		for p := from; p < from+12 && p <= highestVoice; p++ {
+			if holds(classes, p.Class()) {
+				tight = append(tight, p)
+			}
+		}
+		if len(tight) < len(classes) {
+			continue
+		}
+		all = append(all, tight)
+		if n := len(tight); n >= 3 {
+			dropped := append([]pitch.MIDI{tight[n-2] - 12}, tight...)
+			dropped = append(dropped[:n-1], dropped[n])
+			if dropped[0] >= lowestVoice && dropped[n-1]-dropped[0] <= widestVoices {
+				all = append(all, dropped)
+			}
+		}
+	}
+	return all
+}
+
+func holds(classes []pitch.Class, class pitch.Class) bool {
+	for _, one := range classes {
+		if one == class {
+			return true
+		}
+	}
+	return false
+}
+
+func costOfShape(pitches []pitch.MIDI) int {
+	middle := (pitches[0] + pitches[len(pitches)-1]) / 2
+	return costOfSpread*int(pitches[len(pitches)-1]-pitches[0]) + costOfDrift*int(max(middle-middleVoice, middleVoice-middle))
+}
+
+// costOfMoving is what it costs to go from one voicing to another.
+func costOfMoving(from, to []pitch.MIDI) int {
+	cost := 0
+	for _, p := range to {
+		nearest := pitch.MIDI(12)
+		common := false
+		for _, was := range from {
+			nearest = min(nearest, max(p-was, was-p))
+			common = common || was.Class() == p.Class()
+		}
+		if common && nearest > 0 {
+			cost += costOfLostNote
+		}
+		cost += costOfMove * int(nearest)
+	}
+	return cost
+}

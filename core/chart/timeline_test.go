@@ -1,0 +1,54 @@
+package chart_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+)
+
+func timelineOf(t require.TestingT, meter chart.Meter, bars int) (chart.Chart, chart.Timeline) {
+	key, err := harmony.ParseKey("C", harmony.DominantMode)
+	require.NoError(t, err)
+	c := chart.Chart{Title: "A", Key: key, Meter: meter, Tempo: 100, Bars: chart.Empty(bars, meter)}
+	return c, c.Timeline()
+}
+
+func TestTimelineCountsBarsAndBeats(t *testing.T) {
+	_, line := timelineOf(t, chart.TwelveEight, 12)
+	assert.Equal(t, 12, line.Bars())
+	assert.Equal(t, 12*2880, line.Ticks())
+	for _, c := range []struct{ tick, bar, beat, into int }{
+		{0, 0, 0, 0}, {719, 0, 0, 719}, {720, 0, 1, 0}, {2880, 1, 0, 0}, {12 * 2880, 12, 0, 0}, {12*2880 + 1500, 12, 2, 60}, {-1, -1, 3, 719},
+	} {
+		bar, beat, into := line.Place(c.tick)
+		assert.Equal(t, []int{c.bar, c.beat, c.into}, []int{bar, beat, into}, "tick %d", c.tick)
+	}
+	assert.True(t, line.Strong(1440))
+	assert.False(t, line.Strong(720))
+	chorus, in := line.Chorus(-1)
+	assert.Equal(t, []int{-1, 11}, []int{chorus, in})
+}
+
+// The bar of a tick begins at or before it, the next one after it, and repeats are played out.
+func TestTimelineProperties(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		meter := rapid.SampledFrom(chart.Meters).Draw(t, "meter")
+		c, _ := timelineOf(t, meter, rapid.IntRange(2, 20).Draw(t, "bars"))
+		c, err := c.Repeat(0, 2, 2)
+		require.NoError(t, err)
+		line := c.Timeline()
+		assert.Equal(t, len(c.Played()), line.Bars())
+		assert.Equal(t, c.Ticks(), line.Ticks())
+		tick := rapid.IntRange(-100000, 100000).Draw(t, "tick")
+		bar, beat, into := line.Place(tick)
+		assert.LessOrEqual(t, line.Start(bar), tick)
+		assert.Greater(t, line.Start(bar+1), tick)
+		assert.Equal(t, tick, line.Start(bar)+beat*meter.BeatTicks()+into)
+		assert.Less(t, beat, meter.Beats())
+	})
+}
