@@ -5,11 +5,13 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/band"
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
+	"undaris/core/routine"
 	"undaris/core/solo"
 	"undaris/format/chartfile"
 	"undaris/format/document"
@@ -70,6 +72,14 @@ type Choices struct {
 	Blend        float64               `json:"blend" doc:"The blend to begin with"`
 	Space        float64               `json:"space" doc:"The share of silence to begin with"`
 	MaxSpace     float64               `json:"maxSpace"`
+	Styles       map[string][]string   `json:"styles" doc:"What the band can play, by meter"`
+	Sounds       []string              `json:"sounds" doc:"What can play the chords"`
+	Intros       []string              `json:"intros" doc:"What can come before the first bar"`
+	Parts        []string              `json:"parts" doc:"Of the band, as a mixer shows them"`
+	StageViews   []string              `json:"stageViews" doc:"What the stage can show, from the most to nothing"`
+	ClicksOn     []string              `json:"clicksOn" doc:"Which beats a click can sound on beside every one"`
+	KeySteps     []string              `json:"keySteps" doc:"How a key can change when a segment is played again"`
+	PlainLevel   int                   `json:"plainLevel" doc:"The level of a part that has none of its own"`
 }
 
 // Length is a note value, in ticks.
@@ -112,6 +122,8 @@ func (s *server) registerChoices(api huma.API) {
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
 		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
 		Density: solo.DefaultDensity, Blend: solo.DefaultBlend, Space: solo.DefaultSpace, MaxSpace: solo.MaxSpace,
+		Styles: map[string][]string{}, Sounds: document.Sounds, Intros: document.Intros, Parts: names(band.Parts), StageViews: names(routine.Views),
+		ClicksOn: names(band.ClicksOn[1:]), KeySteps: names(routine.KeySteps), PlainLevel: document.PlainLevel,
 	}
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
@@ -148,6 +160,7 @@ func (s *server) registerChoices(api huma.API) {
 	}
 	for _, m := range chart.Meters {
 		choices.Subdivisions[m.String()] = names(m.Subdivisions())
+		choices.Styles[m.String()] = names(band.StylesFor(m))
 	}
 	huma.Get(api, "/api/choices", func(context.Context, *struct{}) (*body[Choices], error) {
 		return &body[Choices]{choices}, nil

@@ -182,7 +182,9 @@ func TestThePerformance(t *testing.T) {
 		request.Line.Events = append(request.Line.Events, e.Event)
 	}
 	p := call[Performance](c, "POST", "/api/compute/performance", request, 200)
-	assert.Equal(t, []BarMark{{Tick: 1920, Bar: 4}, {Tick: 3840, Bar: 5}}, p.Bars)
+	assert.Equal(t, BeatMark{Tick: 1920, Bar: 4, Beat: 1, At: 5760}, p.Beats[4])
+	assert.Equal(t, BeatMark{Tick: 3840 + 480, Bar: 5, Beat: 2, At: 8160}, p.Beats[9])
+	assert.Equal(t, ChordMark{Tick: 3840, Ticks: 1920, Chord: "F7", Roman: "IV", At: 7680}, p.Chords[1])
 	played := []Note{}
 	for _, note := range p.Notes {
 		if note.Part == "line" {

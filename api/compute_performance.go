@@ -19,7 +19,9 @@ type PerformanceRequest struct {
 	CountIn int         `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
 	Line    *PlayedLine `json:"line,omitempty" doc:"What is played over the band"`
 	Speed   int         `json:"speed,omitempty" minimum:"0" maximum:"200" doc:"In percent of the chart's tempo, 25 at least; left out for 100"`
-	Silent  []string    `json:"silent,omitempty" enum:"click,bass,chords,line" doc:"Parts that are not heard"`
+	Chorus  int         `json:"chorus,omitempty" minimum:"0" doc:"Which time through, from 0: no two are played alike"`
+	Silent  []string    `json:"silent,omitempty" enum:"click,drums,bass,chords,line" doc:"Parts that are not heard"`
+	Arrangement
 }
 
 // PlayedLine is a phrase and where it stands in the chart.
@@ -31,34 +33,47 @@ type PlayedLine struct {
 // Performance is everything that sounds, in order of time. Ticks have the feel
 // applied and count from the start of the count-in.
 type Performance struct {
-	Tempo     int       `json:"tempo" doc:"Counted beats a minute"`
-	BeatTicks int       `json:"beatTicks" doc:"Ticks of a counted beat"`
-	CountIn   int       `json:"countIn" doc:"The tick at which the first bar begins"`
-	End       int       `json:"end" doc:"The tick at which the last bar ends"`
-	Bars      []BarMark `json:"bars"`
-	Notes     []Note    `json:"notes"`
+	Tempo     int         `json:"tempo" doc:"Counted beats a minute"`
+	BeatTicks int         `json:"beatTicks" doc:"Ticks of a counted beat"`
+	CountIn   int         `json:"countIn" doc:"The tick at which the first bar begins"`
+	End       int         `json:"end" doc:"The tick at which the last bar ends"`
+	Beats     []BeatMark  `json:"beats" doc:"Every counted beat"`
+	Chords    []ChordMark `json:"chords" doc:"Which chord sounds when"`
+	Notes     []Note      `json:"notes"`
 }
 
-// BarMark says when a bar of the chart begins.
-type BarMark struct {
+// BeatMark says when a counted beat begins, and where in the chart it is.
+type BeatMark struct {
 	Tick int `json:"tick"`
-	Bar  int `json:"bar" doc:"From 1"`
+	Bar  int `json:"bar" doc:"From 1; 0 and less before the first bar"`
+	Beat int `json:"beat" doc:"From 1"`
+	At   int `json:"at" doc:"The chart's tick in its chorus"`
+}
+
+// ChordMark says which chord sounds from a tick on.
+type ChordMark struct {
+	Tick   int    `json:"tick"`
+	Ticks  int    `json:"ticks"`
+	Chord  string `json:"chord"`
+	Roman  string `json:"roman"`
+	Silent bool   `json:"silent,omitempty" doc:"The band rests"`
+	At     int    `json:"at" doc:"The chart's tick in its chorus"`
 }
 
 // Note is one sounding note.
 type Note struct {
-	Part     string       `json:"part" enum:"click,bass,chords,line"`
-	Tick     int          `json:"tick"`
-	Ticks    int          `json:"ticks"`
-	MIDI     int          `json:"midi"`
-	Loudness int          `json:"loudness" doc:"1 to 127"`
-	Curve    []CurvePoint `json:"curve,omitempty" doc:"How its pitch moves; straight between points"`
-	Event    *int         `json:"event,omitempty" doc:"Which event of the line sounds, from 0"`
-	On       []GoesOn     `json:"on,omitempty" doc:"The tied events of the line that it goes on as"`
+	Part      string         `json:"part" enum:"click,drums,bass,chords,line"`
+	Tick      int            `json:"tick"`
+	Ticks     int            `json:"ticks"`
+	MIDI      int            `json:"midi"`
+	Loudness  int            `json:"loudness" doc:"1 to 127"`
+	Curve     []CurvePoint   `json:"curve,omitempty" doc:"How its pitch moves; straight between points"`
+	Event     *int           `json:"event,omitempty" doc:"Which event of the line sounds, from 0"`
+	Continues []Continuation `json:"continues,omitempty" doc:"The tied events of the line that it rings on as"`
 }
 
-// GoesOn is a tied event that a note goes on as.
-type GoesOn struct {
+// Continuation is a tied event that a note rings on as.
+type Continuation struct {
 	Ticks int `json:"ticks" doc:"After the note begins"`
 	Event int `json:"event"`
 }
@@ -79,7 +94,16 @@ func (s *server) registerComputePerformance(api huma.API) {
 		if speed := max(in.Body.Speed, slowest); in.Body.Speed > 0 {
 			c.Tempo = max((c.Tempo*speed+50)/100, 1)
 		}
-		order := band.Order{Chart: c, Instrument: on.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn}
+		order := band.Order{
+			Chart: c, Instrument: on.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn,
+			Chorus: in.Body.Chorus, Seed: uint64(in.Body.Seed), StopTime: in.Body.StopTime, Ending: in.Body.Ending, Click: in.Body.Click.Core(),
+		}
+		if order.Style, _, err = styleFor(in.Body.Style, c); err != nil {
+			return nil, err
+		}
+		if err := order.Click.Check(); err != nil {
+			return nil, invalid("click", err)
+		}
 		if bars := len(c.Played()); order.From >= bars {
 			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
 		}
@@ -92,28 +116,39 @@ func (s *server) registerComputePerformance(api huma.API) {
 				return nil, invalid("line", err)
 			}
 		}
-		return &body[Performance]{performanceOf(band.Perform(order))}, nil
+		return &body[Performance]{on.performance(order)}, nil
 	})
 }
 
 // slowest is the slowest speed, in percent: below it single notes are heard, no phrase.
 const slowest = 25
 
-func performanceOf(p band.Performance) Performance {
+// performance arranges an order, and names its chords in the key of its chart.
+func (o on) performance(order band.Order) Performance {
+	p := band.Perform(order)
 	out := Performance{
 		Tempo: p.Tempo, BeatTicks: p.BeatTicks, CountIn: p.CountIn, End: p.End,
-		Bars: make([]BarMark, len(p.Bars)), Notes: make([]Note, len(p.Notes)),
+		Beats: make([]BeatMark, len(p.Beats)), Chords: make([]ChordMark, len(p.Chords)), Notes: make([]Note, len(p.Notes)),
 	}
-	for n, mark := range p.Bars {
-		out.Bars[n] = BarMark{Tick: mark.Tick, Bar: mark.Bar + 1}
+	for n, mark := range p.Beats {
+		bar := mark.Bar + 1
+		out.Beats[n] = BeatMark{Tick: mark.Tick, Bar: bar, Beat: mark.Beat + 1, At: mark.At}
+	}
+	romans := map[string]string{}
+	for n, mark := range p.Chords {
+		symbol := mark.Chord.Symbol()
+		if _, ok := romans[symbol]; !ok {
+			romans[symbol] = order.Chart.Key.Roman(mark.Chord)
+		}
+		out.Chords[n] = ChordMark{Tick: mark.Tick, Ticks: mark.Ticks, Chord: symbol, Roman: romans[symbol], Silent: mark.Silent, At: mark.At}
 	}
 	for n, note := range p.Notes {
 		out.Notes[n] = Note{Part: string(note.Part), Tick: note.Tick, Ticks: note.Ticks, MIDI: int(note.Pitch), Loudness: note.Loudness}
 		if note.Event >= 0 {
 			out.Notes[n].Event = &p.Notes[n].Event
 		}
-		for _, on := range note.On {
-			out.Notes[n].On = append(out.Notes[n].On, GoesOn(on))
+		for _, one := range note.Continues {
+			out.Notes[n].Continues = append(out.Notes[n].Continues, Continuation(one))
 		}
 		for _, point := range note.Curve {
 			out.Notes[n].Curve = append(out.Notes[n].Curve, CurvePoint{Ticks: point.Ticks, Cents: point.Cents})

@@ -206,7 +206,7 @@ func TestASoloIsTakenAway(t *testing.T) {
 	}
 	file, err := smf.ReadFrom(bytes.NewReader(get("midi")))
 	require.NoError(t, err)
-	assert.Len(t, file.Tracks, 5, "tempo and chords, line, chords, bass, click")
+	assert.Len(t, file.Tracks, 6, "tempo and chords, line, chords, bass, drums, click")
 	assert.True(t, bytes.HasPrefix(get("pdf"), []byte("%PDF")))
 	assert.Equal(t, 404, c.do("GET", path+"wax", nil).Code)
 

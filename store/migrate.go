@@ -90,6 +90,49 @@ var migrations = []*gormigrate.Migration{
 			WHEN NEW.version = OLD.version
 			BEGIN UPDATE documents SET summary = NULL WHERE id = NEW.id; END`,
 	)},
+	// Which kinds there are is held by the program from here on, so that a new one needs no
+	// new table. Both tables are made anew as in 0004.
+	{ID: "0006-any-kind", Migrate: statements(
+		`CREATE TABLE documents_before AS SELECT * FROM documents`,
+		`CREATE TABLE revisions_before AS SELECT * FROM revisions`,
+		`DROP TABLE revisions`,
+		`DROP TABLE documents`,
+		`CREATE TABLE documents (
+			id           INTEGER PRIMARY KEY AUTOINCREMENT,
+			kind         TEXT NOT NULL CHECK (kind <> ''),
+			name         TEXT NOT NULL,
+			body         BLOB NOT NULL,
+			version      INTEGER NOT NULL CHECK (version >= 1),
+			chart_id     INTEGER REFERENCES documents (id),
+			created_at   DATETIME NOT NULL,
+			updated_at   DATETIME NOT NULL,
+			deleted_at   DATETIME,
+			practised_at DATETIME,
+			summary      BLOB,
+			label        TEXT NOT NULL DEFAULT ''
+		)`,
+		`CREATE INDEX documents_by_kind ON documents (kind, deleted_at)`,
+		`CREATE INDEX documents_by_chart ON documents (chart_id)`,
+		`CREATE UNIQUE INDEX one_band_for_each_chart ON documents (chart_id) WHERE kind = 'band' AND deleted_at IS NULL`,
+		`CREATE TABLE revisions (
+			document_id INTEGER NOT NULL REFERENCES documents (id) ON DELETE CASCADE,
+			version     INTEGER NOT NULL,
+			name        TEXT NOT NULL,
+			body        BLOB NOT NULL,
+			saved_at    DATETIME NOT NULL,
+			label       TEXT NOT NULL DEFAULT '',
+			PRIMARY KEY (document_id, version)
+		)`,
+		`INSERT INTO documents (id, kind, name, body, version, chart_id, created_at, updated_at, deleted_at, practised_at, summary, label)
+			SELECT id, kind, name, body, version, chart_id, created_at, updated_at, deleted_at, practised_at, summary, label FROM documents_before ORDER BY id`,
+		`INSERT INTO revisions (document_id, version, name, body, saved_at, label)
+			SELECT document_id, version, name, body, saved_at, label FROM revisions_before`,
+		`DROP TABLE documents_before`,
+		`DROP TABLE revisions_before`,
+		`CREATE TRIGGER documents_changed_outside AFTER UPDATE OF body ON documents
+			WHEN NEW.version = OLD.version
+			BEGIN UPDATE documents SET summary = NULL WHERE id = NEW.id; END`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/url"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -28,7 +29,14 @@ const (
 	Lick  Kind = "lick"
 	Line  Kind = "line"
 	Solo  Kind = "solo"
+	// Band is how the band plays a tune, and the routines over it.
+	Band Kind = "band"
 )
+
+var kinds = []Kind{Chart, Lick, Line, Solo, Band}
+
+// ErrKind says that a document is of no known kind.
+var ErrKind = errors.New("there is no such kind of document")
 
 // Document is one kept thing.
 type Document struct {
@@ -42,7 +50,7 @@ type Document struct {
 	Summary []byte
 	// Label is the name of its present version; empty for none.
 	Label string
-	// ChartID is the chart a line or a solo was written over; nil for other kinds.
+	// ChartID is the chart that a line, a solo or a band belongs to; nil for other kinds.
 	ChartID              *uint
 	CreatedAt, UpdatedAt time.Time
 	// PractisedAt is when it was last played; nil for never.
@@ -142,6 +150,9 @@ func (s *Store) Together(writes func(*Store) error) error {
 
 // Create keeps a new document and returns it with its ID and version 1.
 func (s *Store) Create(d Document) (Document, error) {
+	if !slices.Contains(kinds, d.Kind) {
+		return Document{}, fmt.Errorf("%w: %q", ErrKind, d.Kind)
+	}
 	d.ID, d.Version = 0, 1
 	return d, s.db.Create(&d).Error
 }

@@ -224,6 +224,46 @@ func TestAFileFromBeforeSolosKeepsEverything(t *testing.T) {
 	assert.Error(t, err, "a solo belongs to a chart that exists")
 }
 
+// The tables are made anew once more so that a kind needs no new one; summaries, labels,
+// versions and what is deleted stay, and a body changed by another program loses its summary
+// as before. A tune has one band.
+func TestAFileFromBeforeBandsKeepsEverything(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "undaris.db")
+	all := migrations
+	migrations = all[:5]
+	s, err := Open(path)
+	migrations = all
+	require.NoError(t, err)
+	tune, err := s.Create(Document{Kind: Chart, Name: "Tune", Body: []byte("1"), Summary: []byte("s")})
+	require.NoError(t, err)
+	_, err = s.Replace(Chart, tune.ID, Save{Version: 1, Name: "Tune again", Body: []byte("2"), Summary: []byte("s2"), KeepBefore: true})
+	require.NoError(t, err)
+	require.NoError(t, s.LabelVersion(Chart, tune.ID, 1, "first"))
+	solo, err := s.Create(Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
+	require.NoError(t, err)
+	require.NoError(t, s.Delete(Solo, solo.ID, 1))
+	require.NoError(t, s.Close())
+
+	again := open(t, path)
+	read, err := again.Read(Chart, tune.ID)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"Tune again", "2", "s2"}, []string{read.Name, string(read.Body), string(read.Summary)})
+	revisions, err := again.Revisions(tune.ID)
+	require.NoError(t, err)
+	require.Len(t, revisions, 1)
+	assert.Equal(t, []string{"1", "first"}, []string{string(revisions[0].Body), revisions[0].Label})
+	_, err = again.Restore(Solo, solo.ID)
+	require.NoError(t, err)
+	require.NoError(t, again.db.Exec(`UPDATE documents SET body = '5' WHERE id = ?`, tune.ID).Error)
+	read, err = again.Read(Chart, tune.ID)
+	require.NoError(t, err)
+	assert.Nil(t, read.Summary)
+	_, err = again.Create(Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("6")})
+	require.NoError(t, err)
+	_, err = again.Create(Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("7")})
+	assert.ErrorIs(t, err, gorm.ErrDuplicatedKey, "a tune has one band")
+}
+
 func TestLinesBelongToAChartThatExists(t *testing.T) {
 	s := fresh(t)
 	chart, err := s.Create(Document{Kind: Chart, Name: "A tune", Body: []byte("1")})
@@ -239,7 +279,7 @@ func TestLinesBelongToAChartThatExists(t *testing.T) {
 	_, err = s.Create(Document{Kind: Line, Name: "A line", Body: []byte("1"), ChartID: &nobody})
 	assert.ErrorIs(t, err, gorm.ErrForeignKeyViolated)
 	_, err = s.Create(Document{Kind: "poem", Name: "A poem", Body: []byte("1")})
-	assert.ErrorIs(t, err, gorm.ErrCheckConstraintViolated)
+	assert.ErrorIs(t, err, ErrKind)
 }
 
 func TestAFileFromANewerVersionIsRefused(t *testing.T) {

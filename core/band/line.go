@@ -130,3 +130,22 @@ func sounding(c chart.Chart, part Part, tick, ticks, offset int, p pitch.MIDI, l
 	start, end := c.Sounding(tick), c.Sounding(tick+ticks)
 	return Note{Part: part, Tick: start + offset, Ticks: end - start, Pitch: p, Loudness: loudness, Event: -1}
 }
+
+// cueLoudness is softer than the line: it is heard, not played over.
+const cueLoudness = 72
+
+// cues sounds those within the bars performed, in every chorus of them.
+func (s score) cues() []Note {
+	notes := []Note{}
+	chorus := s.time.Ticks()
+	from, to := s.time.Start(s.From), s.time.Start(s.From+s.Bars)
+	for first := from - from%chorus; first < to; first += chorus {
+		for _, cue := range s.Cues {
+			tick := first + cue.Tick
+			if tick >= from && tick < to {
+				notes = append(notes, sounding(s.Chart, Line, tick, min(cue.Ticks, to-tick), s.countIn-from, cue.Pitch, cueLoudness))
+			}
+		}
+	}
+	return notes
+}

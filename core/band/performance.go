@@ -117,8 +117,16 @@ type Order struct {
 	// Line is played over the band; its tick 0 is the chart's tick LineStart.
 	Line      phrase.Phrase
 	LineStart int
+	// Cues are single notes that the line's part plays, in ticks of the chart.
+	Cues []Cue
 	// Silent parts are not heard.
 	Silent []Part
+}
+
+// Cue is a note that tells what to aim at.
+type Cue struct {
+	Tick, Ticks int
+	Pitch       pitch.MIDI
 }
 
 // MaxBars is how many bars one performance may have.
@@ -142,6 +150,7 @@ func Perform(o Order) Performance {
 	p.Notes = append(p.Notes, s.bass()...)
 	p.Notes = append(p.Notes, s.comping()...)
 	p.Notes = append(p.Notes, o.line(s.countIn-s.time.Start(o.From))...)
+	p.Notes = append(p.Notes, s.cues()...)
 	p.Notes = slices.DeleteFunc(p.Notes, func(n Note) bool { return slices.Contains(o.Silent, n.Part) })
 	if o.Ending {
 		p.slowDown(s)

@@ -21,6 +21,9 @@ type PathOrder struct {
 	Arrivals []chart.Change
 	// Pins hold a landing to a place, by the index of its change.
 	Pins map[int]neck.Place
+	// Only is the number of the degree that every change lands on, where the arriving chord
+	// has it: 1, 3 (or what stands for it), 5, 7 (or 6); 0 for the school's choice.
+	Only int
 }
 
 // Landed is one landing of a path.
@@ -91,7 +94,7 @@ func (o PathOrder) Write() (Path, error) {
 		if _, ok := known[name]; !ok {
 			known[name] = o.options(ch, shape(ch.Leaving.Chord), shape(ch.Arriving.Chord))
 		}
-		layers[n] = known[name]
+		layers[n] = o.only(known[name])
 		if at, pinned := o.Pins[n]; pinned {
 			only, err := o.pin(n, at, layers[n])
 			if err != nil {
@@ -150,6 +153,24 @@ func (o PathOrder) options(ch chart.Change, from, to neck.Shape) []option {
 		}
 	}
 	return all
+}
+
+// only leaves the tones that are asked for, or all where the chord has none of them.
+func (o PathOrder) only(all []option) []option {
+	wanted, ok := map[int]part{1: root, 3: third, 5: fifth, 7: seventh}[o.Only]
+	if !ok {
+		return all
+	}
+	left := []option{}
+	for _, one := range all {
+		if partOf(one.tone.Degree) == wanted {
+			left = append(left, one)
+		}
+	}
+	if len(left) == 0 {
+		return all
+	}
+	return left
 }
 
 func (o PathOrder) pin(n int, at neck.Place, all []option) ([]option, error) {

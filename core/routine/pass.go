@@ -215,3 +215,6 @@ func vamp(c chart.Chart, s Segment) chart.Chart {
 	}
 	return c
 }
+
+// At is the pass that stands at a place of the routine.
+func (r Routine) At(c chart.Chart, at Place) Pass { return r.pass(c, at) }

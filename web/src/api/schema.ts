@@ -21,6 +21,93 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API bands */
+        get: operations["list-api-bands"];
+        put?: never;
+        /** Post API bands */
+        post: operations["post-api-bands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API bands by ID */
+        get: operations["get-api-bands-by-id"];
+        /** Put API bands by ID */
+        put: operations["put-api-bands-by-id"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API bands by ID restore */
+        post: operations["post-api-bands-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API bands by ID revisions by revision label */
+        put: operations["put-api-bands-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API bands by ID text */
+        get: operations["list-api-bands-by-id-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts": {
         parameters: {
             query?: never;
@@ -517,6 +604,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute pass */
+        post: operations["post-api-compute-pass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/path": {
         parameters: {
             query?: never;
@@ -562,6 +666,23 @@ export interface paths {
         put?: never;
         /** Post API compute player */
         post: operations["post-api-compute-player"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute routines */
+        post: operations["post-api-compute-routines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1217,6 +1338,30 @@ export interface components {
             /** @description A place on the neck that sounds a tone of the arriving chord */
             target: components["schemas"]["Place"];
         };
+        Band: {
+            /** @description The name of the routine that is played; left out for the first ready-made one */
+            chosen?: string;
+            /** @description Left out for every beat */
+            click?: components["schemas"]["Click"];
+            /** @description What comes before the first bar: one bar, two bars, turnaround or none; left out for one bar */
+            intro?: string;
+            /** @description How loud each part is, 0 to 100; a part left out is at 75 */
+            levels?: {
+                [key: string]: number;
+            };
+            /** @description Parts that are not heard */
+            muted?: string[];
+            /** @description The player's own */
+            routines?: components["schemas"]["Routine"][];
+            /** @description What plays the chords: guitar, organ or electric piano; left out for guitar */
+            sound?: string;
+            /** @description The band strikes the first four bars of every chorus, and rests between */
+            stopTime?: boolean;
+            /** @description Left out for that of the tune's meter, feel and tempo */
+            style?: string;
+            /** @description What the stage shows; left out for tones */
+            view?: string;
+        };
         Bar: {
             /** @description What the band plays; the beats add up to the meter's */
             chords: components["schemas"]["Span"][];
@@ -1250,20 +1395,42 @@ export interface components {
             fretted?: string;
             roman: string;
         };
-        BarMark: {
+        BarRange: {
             /**
              * Format: int64
-             * @description From 1
+             * @description The first, from 1
              */
-            bar: number;
-            /** Format: int64 */
-            tick: number;
+            from: number;
+            /**
+             * Format: int64
+             * @description The last
+             */
+            to: number;
         };
         BarsEdit: {
             /** Format: int64 */
             bar: number;
             /** Format: int64 */
             count: number;
+        };
+        BeatMark: {
+            /**
+             * Format: int64
+             * @description The chart's tick in its chorus
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description From 1; 0 and less before the first bar
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            beat: number;
+            /** Format: int64 */
+            tick: number;
         };
         BentNote: {
             /** @enum {string} */
@@ -1444,6 +1611,8 @@ export interface components {
             blend: number;
             boxes: string[];
             capo: components["schemas"]["Range"];
+            /** @description Which beats a click can sound on beside every one */
+            clicksOn: string[];
             /**
              * Format: double
              * @description Notes a bar to begin with
@@ -1457,6 +1626,10 @@ export interface components {
             frets: components["schemas"]["Range"];
             /** @description The tunings that are offered */
             instruments: components["schemas"]["Instrument"][];
+            /** @description What can come before the first bar */
+            intros: string[];
+            /** @description How a key can change when a segment is played again */
+            keySteps: string[];
             layouts: string[];
             /** @description The note values, longest first */
             lengths: components["schemas"]["Length"][];
@@ -1473,6 +1646,13 @@ export interface components {
             mostBend: number;
             /** @description Which way round figures go */
             orders: string[];
+            /** @description Of the band, as a mixer shows them */
+            parts: string[];
+            /**
+             * Format: int64
+             * @description The level of a part that has none of its own
+             */
+            plainLevel: number;
             scaleMm: components["schemas"]["Range"];
             schemes: components["schemas"]["SchemeChoice"][];
             schools: string[];
@@ -1480,6 +1660,8 @@ export interface components {
             sequences: components["schemas"]["SequenceChoice"][];
             /** @description What solos are exported as */
             soloFormats: components["schemas"]["FormatChoice"][];
+            /** @description What can play the chords */
+            sounds: string[];
             /**
              * Format: double
              * @description The share of silence to begin with
@@ -1491,9 +1673,15 @@ export interface components {
              */
             span: number;
             spanMm: components["schemas"]["Range"];
+            /** @description What the stage can show, from the most to nothing */
+            stageViews: string[];
             /** @description How far a chorus grows */
             stages: string[];
             strings: components["schemas"]["Range"];
+            /** @description What the band can play, by meter */
+            styles: {
+                [key: string]: string[];
+            };
             /** @description The one to begin with */
             subdivision: string;
             /** @description By meter */
@@ -1520,6 +1708,21 @@ export interface components {
             roman: string;
             /** Format: int64 */
             times: number;
+        };
+        ChordMark: {
+            /**
+             * Format: int64
+             * @description The chart's tick in its chorus
+             */
+            at: number;
+            chord: string;
+            roman: string;
+            /** @description The band rests */
+            silent?: boolean;
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
         };
         ChordRequest: {
             chart: components["schemas"]["Chart"];
@@ -1695,6 +1898,34 @@ export interface components {
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
         };
+        Click: {
+            /**
+             * Format: int64
+             * @description Accents every so many clicks instead of the first beat
+             */
+            accentEvery?: number;
+            /**
+             * Format: int64
+             * @description So many bars are not
+             */
+            gap?: number;
+            /** @description Each gap is a bar longer than the one before */
+            growing?: boolean;
+            /**
+             * Format: int64
+             * @description So many bars are clicked before each gap
+             */
+            heard?: number;
+            /** @description 2 and 4, 1, every second bar; left out for every beat */
+            on?: string;
+            /**
+             * Format: int64
+             * @description How many clicks a beat has, 1 to 6
+             */
+            perBeat?: number;
+            /** @description The first beat is not accented */
+            plain?: boolean;
+        };
         Complaint: {
             about: string;
             events: number[];
@@ -1702,6 +1933,15 @@ export interface components {
             says: string;
             /** Format: int64 */
             tick: number;
+        };
+        Continuation: {
+            /** Format: int64 */
+            event: number;
+            /**
+             * Format: int64
+             * @description After the note begins
+             */
+            ticks: number;
         };
         CopyEdit: {
             /** Format: int64 */
@@ -2166,15 +2406,6 @@ export interface components {
             field: string;
             says: string;
         };
-        GoesOn: {
-            /** Format: int64 */
-            event: number;
-            /**
-             * Format: int64
-             * @description After the note begins
-             */
-            ticks: number;
-        };
         Hands: {
             /** @description Left out for a guitar in standard tuning with 22 frets */
             instrument?: components["schemas"]["Instrument"];
@@ -2287,6 +2518,11 @@ export interface components {
             note: string;
             reason: string;
         };
+        KeepBand: {
+            band: components["schemas"]["Band"];
+            /** Format: int64 */
+            chartId: number;
+        };
         KeepLine: {
             /** @description How to lead into the target; left out for the half step below */
             approach?: string;
@@ -2323,6 +2559,24 @@ export interface components {
             /** @description What it is kept for; left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
             solo: components["schemas"]["Solo"];
+        };
+        KeptBand: {
+            band: components["schemas"]["Band"];
+            /** Format: int64 */
+            chartId: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            /** Format: date-time */
+            saved: string;
+            /**
+             * Format: int64
+             * @description Given with a save, so that no other save is overwritten
+             */
+            version: number;
         };
         KeptChart: {
             /** Format: int64 */
@@ -3032,6 +3286,8 @@ export interface components {
             tonic: string;
         };
         Note: {
+            /** @description The tied events of the line that it rings on as */
+            continues?: components["schemas"]["Continuation"][];
             /** @description How its pitch moves; straight between points */
             curve?: components["schemas"]["CurvePoint"][];
             /**
@@ -3046,10 +3302,8 @@ export interface components {
             loudness: number;
             /** Format: int64 */
             midi: number;
-            /** @description The tied events of the line that it goes on as */
-            on?: components["schemas"]["GoesOn"][];
             /** @enum {string} */
-            part: "click" | "bass" | "chords" | "line";
+            part: "click" | "drums" | "bass" | "chords" | "line";
             /** Format: int64 */
             tick: number;
             /** Format: int64 */
@@ -3150,6 +3404,92 @@ export interface components {
              */
             string: number;
         };
+        Pass: {
+            /** @description The tune as it is played, in its key and at its tempo */
+            chart: components["schemas"]["Chart"];
+            /** @description What to land on at each change, by the target strategy or the segment's aim */
+            landings: components["schemas"]["PathTarget"][];
+            over: boolean;
+            performance: components["schemas"]["Performance"];
+            place: components["schemas"]["PassPlace"];
+            /** @description The position in that key */
+            position: string;
+            /** @description What could not be as it was asked */
+            says?: string;
+            /** @description The segment's name */
+            segment: string;
+            style: string;
+            /** @description What the stage shows; empty for what the player has chosen */
+            view: string;
+            /** @description Bars that are the player's, where lines are traded */
+            yours: components["schemas"]["BarRange"][];
+        };
+        PassPlace: {
+            /**
+             * Format: int64
+             * @description Which pass of the routine, from 0
+             */
+            chorus: number;
+            /**
+             * Format: int64
+             * @description Which pass of that time, from 0
+             */
+            pass: number;
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            segment: number;
+            /**
+             * Format: int64
+             * @description That the segment began with
+             */
+            tempo: number;
+            /**
+             * Format: int64
+             * @description Which time the segment is played, from 0
+             */
+            time: number;
+            /** @description That the segment began with */
+            tonic: string;
+        };
+        PassRequest: {
+            /** @description The place of the pass before; left out for the first */
+            after?: components["schemas"]["PassPlace"];
+            /** @description The place of the pass itself, to ask for it again with other wishes */
+            at?: components["schemas"]["PassPlace"];
+            chart: components["schemas"]["Chart"];
+            click?: components["schemas"]["Click"];
+            /** @description The band ends with this chorus, slowing down */
+            ending?: boolean;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * @description What comes before the first bar; left out for none
+             * @enum {string}
+             */
+            intro?: "one bar" | "two bars" | "turnaround" | "none";
+            /** @description What may be played where licks are traded */
+            licks?: components["schemas"]["Lick"][];
+            /** @description What is played over the band, in the tune's key */
+            line?: components["schemas"]["PlayedLine"];
+            /** @description Only these bars of the pass that it stands at */
+            loop?: components["schemas"]["BarRange"];
+            /** @description A position of the tune's key, by id or form; it follows the key */
+            position?: string;
+            routine: components["schemas"]["Routine"];
+            school?: string;
+            /**
+             * Format: int32
+             * @description The same seed plays the same
+             */
+            seed?: number;
+            /** @description Go on with the next segment */
+            skip?: boolean;
+            stopTime?: boolean;
+            /** @description Left out for that of the tune */
+            style?: string;
+        };
         Path: {
             /**
              * Format: int64
@@ -3232,12 +3572,15 @@ export interface components {
             paths: components["schemas"]["Path"][];
         };
         Performance: {
-            bars: components["schemas"]["BarMark"][];
             /**
              * Format: int64
              * @description Ticks of a counted beat
              */
             beatTicks: number;
+            /** @description Every counted beat */
+            beats: components["schemas"]["BeatMark"][];
+            /** @description Which chord sounds when */
+            chords: components["schemas"]["ChordMark"][];
             /**
              * Format: int64
              * @description The tick at which the first bar begins
@@ -3264,9 +3607,17 @@ export interface components {
             chart: components["schemas"]["Chart"];
             /**
              * Format: int64
+             * @description Which time through, from 0: no two are played alike
+             */
+            chorus?: number;
+            click?: components["schemas"]["Click"];
+            /**
+             * Format: int64
              * @description How many bars are counted in
              */
             countIn: number;
+            /** @description The band ends with this chorus, slowing down */
+            ending?: boolean;
             /**
              * Format: int64
              * @description The first bar, from 1
@@ -3274,15 +3625,28 @@ export interface components {
             from: number;
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+            /**
+             * @description What comes before the first bar; left out for none
+             * @enum {string}
+             */
+            intro?: "one bar" | "two bars" | "turnaround" | "none";
             /** @description What is played over the band */
             line?: components["schemas"]["PlayedLine"];
+            /**
+             * Format: int32
+             * @description The same seed plays the same
+             */
+            seed?: number;
             /** @description Parts that are not heard */
-            silent?: ("click" | "bass" | "chords" | "line")[];
+            silent?: ("click" | "drums" | "bass" | "chords" | "line")[];
             /**
              * Format: int64
              * @description In percent of the chart's tempo, 25 at least; left out for 100
              */
             speed?: number;
+            stopTime?: boolean;
+            /** @description Left out for that of the tune */
+            style?: string;
         };
         Phrase: {
             /** @description The notes in order of time */
@@ -3465,6 +3829,16 @@ export interface components {
             /** Format: int64 */
             times: number;
         };
+        ReplaceBandBody: {
+            band: components["schemas"]["Band"];
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
+            /**
+             * Format: int64
+             * @description The version that this one replaces
+             */
+            version: number;
+        };
         ReplaceChartBody: {
             chart: components["schemas"]["Chart"];
             /** @description Keep the version that is replaced, even if it is of the same sitting */
@@ -3505,6 +3879,43 @@ export interface components {
              * @description The present version, which the restored one replaces
              */
             version: number;
+        };
+        Routine: {
+            /** @description 1 to 60 characters */
+            name: string;
+            /**
+             * Format: int32
+             * @description Decides what is random
+             */
+            seed?: number;
+            segments: components["schemas"]["Segment"][];
+        };
+        RoutineView: {
+            /** @description Why it cannot be played over the tune as it is */
+            fault?: string;
+            /** @description It is the player's; the others are ready-made */
+            own: boolean;
+            routine: components["schemas"]["Routine"];
+            /** @description How long it takes and where it ends */
+            says: string;
+            /**
+             * Format: double
+             * @description Its length; of one that goes on until the player asks, the length of what it has played through once
+             */
+            seconds: number;
+            segments: components["schemas"]["SegmentView"][];
+            /** @description It goes on until the player asks */
+            waits: boolean;
+        };
+        Routines: {
+            routines: components["schemas"]["RoutineView"][];
+        };
+        RoutinesRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description The player's own */
+            own?: components["schemas"]["Routine"][];
         };
         Run: {
             /** Format: int64 */
@@ -3592,6 +4003,82 @@ export interface components {
             bar: number;
             /** @description Empty joins it to the section before */
             label: string;
+        };
+        Segment: {
+            /**
+             * Format: int64
+             * @description The degree to land on at every change: 1, 3, 5 or 7; it is sounded before
+             */
+            aim?: number;
+            /** Format: int64 */
+            bars?: number;
+            /**
+             * Format: int64
+             * @description Stay on this chord of the tune, counted from 1 in the order they first sound; left out for the tune
+             */
+            chord?: number;
+            /** Format: int64 */
+            choruses?: number;
+            /** @description Left out for every beat */
+            click?: components["schemas"]["Click"];
+            /** @description What changes when it has been played: then it is played again */
+            end?: components["schemas"]["SegmentEnd"];
+            /**
+             * Format: int64
+             * @description The first bar, from 1, where bars are played; left out for the first
+             */
+            from?: number;
+            /** @description A tonic; left out for that of the segment before */
+            key?: string;
+            /** @description Licks of the library are played where the line plays */
+            licks?: boolean;
+            /** Format: double */
+            minutes?: number;
+            /** @description At most 60 characters */
+            name?: string;
+            /** @description Parts that rest: drums, bass, chords, line, click */
+            silent?: string[];
+            /** @description The band strikes the first four bars of a chorus, and rests between */
+            stopTime?: boolean;
+            /**
+             * Format: int64
+             * @description Counted beats a minute; left out for that of the segment before
+             */
+            tempo?: number;
+            /**
+             * Format: int64
+             * @description The line plays so many bars and rests as many
+             */
+            tradeBars?: number;
+            /** @description What the stage shows; left out for what the player has chosen */
+            view?: string;
+        };
+        SegmentEnd: {
+            /**
+             * Format: int64
+             * @description How many times more it is played
+             */
+            again?: number;
+            /** @description fourths, half steps or random */
+            keyBy?: string;
+            /**
+             * Format: int64
+             * @description Added to the tempo
+             */
+            tempoBy?: number;
+            /**
+             * Format: int64
+             * @description Until this tempo is reached
+             */
+            tempoTo?: number;
+            /** @description It goes on until the player asks for the next one */
+            wait?: boolean;
+        };
+        SegmentView: {
+            /** @description How long it is and what changes */
+            says: string;
+            /** Format: double */
+            seconds: number;
         };
         SequenceChoice: {
             cells: string[];
@@ -4024,6 +4511,235 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-bands": {
+        parameters: {
+            query?: {
+                /** @description Only those over this chart; left out for all */
+                chart?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBand"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-bands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepBand"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBand"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-bands-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBand"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-bands-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceBandBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBand"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-bands-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBand"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-bands-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-bands-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -5097,6 +5813,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pass"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-path": {
         parameters: {
             query?: never;
@@ -5183,6 +5932,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Player"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoutinesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Routines"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,296 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/band"
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/routine"
+	"undaris/core/solo"
+	"undaris/format/document"
+)
+
+// PassRequest asks for one pass of a routine: what sounds, and what the stage shows.
+type PassRequest struct {
+	On
+	Routine  document.Routine `json:"routine"`
+	After    *PassPlace       `json:"after,omitempty" doc:"The place of the pass before; left out for the first"`
+	At       *PassPlace       `json:"at,omitempty" doc:"The place of the pass itself, to ask for it again with other wishes"`
+	Skip     bool             `json:"skip,omitempty" doc:"Go on with the next segment"`
+	Loop     *BarRange        `json:"loop,omitempty" doc:"Only these bars of the pass that it stands at"`
+	Position string           `json:"position,omitempty" doc:"A position of the tune's key, by id or form; it follows the key"`
+	School   string           `json:"school,omitempty"`
+	Arrangement
+	Line  *PlayedLine     `json:"line,omitempty" doc:"What is played over the band, in the tune's key"`
+	Licks []document.Lick `json:"licks,omitempty" maxItems:"64" doc:"What may be played where licks are traded"`
+}
+
+// Arrangement is how the band plays.
+type Arrangement struct {
+	Style    string          `json:"style,omitempty" doc:"Left out for that of the tune"`
+	Seed     uint32          `json:"seed,omitempty" doc:"The same seed plays the same"`
+	Intro    string          `json:"intro,omitempty" enum:"one bar,two bars,turnaround,none" doc:"What comes before the first bar; left out for none"`
+	Ending   bool            `json:"ending,omitempty" doc:"The band ends with this chorus, slowing down"`
+	StopTime bool            `json:"stopTime,omitempty"`
+	Click    *document.Click `json:"click,omitempty"`
+}
+
+// PassPlace is where in a routine a pass stands.
+type PassPlace struct {
+	Segment int    `json:"segment" minimum:"0" doc:"From 0"`
+	Time    int    `json:"time" minimum:"0" doc:"Which time the segment is played, from 0"`
+	Pass    int    `json:"pass" minimum:"0" doc:"Which pass of that time, from 0"`
+	Chorus  int    `json:"chorus" minimum:"0" doc:"Which pass of the routine, from 0"`
+	Tempo   int    `json:"tempo" minimum:"20" maximum:"400" doc:"That the segment began with"`
+	Tonic   string `json:"tonic" doc:"That the segment began with"`
+}
+
+// BarRange is some bars of a chorus.
+type BarRange struct {
+	From int `json:"from" minimum:"1" doc:"The first, from 1"`
+	To   int `json:"to" minimum:"1" doc:"The last"`
+}
+
+// Pass is one pass of a routine.
+type Pass struct {
+	// Over says that there is no pass: the routine has been played.
+	Over        bool           `json:"over"`
+	Place       PassPlace      `json:"place"`
+	Segment     string         `json:"segment" doc:"The segment's name"`
+	View        string         `json:"view" doc:"What the stage shows; empty for what the player has chosen"`
+	Chart       document.Chart `json:"chart" doc:"The tune as it is played, in its key and at its tempo"`
+	Position    string         `json:"position" doc:"The position in that key"`
+	Style       string         `json:"style"`
+	Says        string         `json:"says,omitempty" doc:"What could not be as it was asked"`
+	Yours       []BarRange     `json:"yours" doc:"Bars that are the player's, where lines are traded"`
+	Landings    []PathTarget   `json:"landings" doc:"What to land on at each change, by the target strategy or the segment's aim"`
+	Performance Performance    `json:"performance"`
+}
+
+func (s *server) registerComputePass(api huma.API) {
+	huma.Post(api, "/api/compute/pass", func(_ context.Context, in *body[PassRequest]) (*body[Pass], error) {
+		on, err := in.Body.read()
+		if err != nil {
+			return nil, err
+		}
+		pass, err := on.pass(in.Body)
+		return &body[Pass]{pass}, err
+	})
+}
+
+func (o on) pass(asked PassRequest) (Pass, error) {
+	r, err := asked.Routine.Core(o.chart)
+	if err != nil {
+		return Pass{}, invalid("routine", err)
+	}
+	p, ok, err := passOf(r, o.chart, asked)
+	if err != nil || !ok {
+		return Pass{Over: err == nil, Yours: []BarRange{}, Landings: []PathTarget{}, Performance: Performance{Beats: []BeatMark{}, Chords: []ChordMark{}, Notes: []Note{}}}, err
+	}
+	if asked.Loop != nil {
+		if p, err = looped(p, *asked.Loop); err != nil {
+			return Pass{}, err
+		}
+	}
+	home, err := o.position(asked.Position)
+	if err != nil {
+		return Pass{}, err
+	}
+	there := o
+	there.chart = p.Chart
+	position := home
+	if p.Chart.Key.Tonic != o.chart.Key.Tonic {
+		position = home.Follow(o.instrument, o.chart.Key.Tonic.Class(), o.instrument, p.Chart.Key.Tonic.Class())
+	}
+	out := Pass{
+		Place: placeOfPass(p.Place), Segment: p.Segment.Name, View: string(p.Segment.View), Chart: document.ChartOf(p.Chart),
+		Position: position.ID(), Yours: []BarRange{},
+	}
+	path, err := there.landings(p, position, asked.School)
+	if err != nil {
+		return Pass{}, err
+	}
+	out.Landings = path.Landings
+	order := band.Order{
+		Chart: p.Chart, Instrument: o.instrument, From: p.From, Bars: p.Bars, Seed: uint64(asked.Seed), Chorus: p.Chorus,
+		Ending: asked.Ending, StopTime: asked.StopTime || p.Segment.StopTime, Silent: p.Segment.Silent,
+		Click: asked.Click.Core(), Next: nextChord(r, o.chart, p, asked),
+	}
+	if p.Segment.Click != (band.ClickPattern{}) {
+		order.Click = p.Segment.Click
+	}
+	if err := order.Click.Check(); err != nil {
+		return Pass{}, invalid("click", err)
+	}
+	if order.Style, out.Says, err = styleFor(asked.Style, p.Chart); err != nil {
+		return Pass{}, err
+	}
+	out.Style = order.Style.Name
+	if p.Chorus == 0 {
+		order.CountIn, order.Intro = beginning(asked.Intro)
+	}
+	if p.Segment.Aim != 0 {
+		order.Cues = cues(p, out.Landings, o.instrument)
+	}
+	if err := o.lineOf(asked, p, position, &order, &out); err != nil {
+		return Pass{}, err
+	}
+	out.Performance = there.performance(order)
+	return out, nil
+}
+
+// passOf finds the pass that is asked for; false where the routine is over.
+func passOf(r routine.Routine, c chart.Chart, asked PassRequest) (routine.Pass, bool, error) {
+	switch {
+	case asked.At != nil:
+		place, err := asked.At.core(r, c)
+		if err != nil {
+			return routine.Pass{}, false, invalid("at", err)
+		}
+		return r.At(c, place), true, nil
+	case asked.After != nil:
+		place, err := asked.After.core(r, c)
+		if err != nil {
+			return routine.Pass{}, false, invalid("after", err)
+		}
+		p, ok := r.Next(c, place, asked.Skip)
+		return p, ok, nil
+	}
+	return r.First(c), true, nil
+}
+
+func (p PassPlace) core(r routine.Routine, c chart.Chart) (routine.Place, error) {
+	if p.Segment >= len(r.Segments) {
+		return routine.Place{}, &chart.FieldError{Field: "segment", Detail: fmt.Sprintf("the routine has %d segments, no segment %d", len(r.Segments), p.Segment+1)}
+	}
+	if _, err := harmony.ParseKey(p.Tonic, c.Key.Mode); err != nil {
+		return routine.Place{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
+	}
+	return routine.Place(p), nil
+}
+
+func placeOfPass(p routine.Place) PassPlace { return PassPlace(p) }
+
+// looped is a pass cut to some of its bars.
+func looped(p routine.Pass, bars BarRange) (routine.Pass, error) {
+	count := p.Chart.Timeline().Bars()
+	if bars.From > bars.To || bars.To > count {
+		return p, invalid("", &chart.FieldError{Field: "loop", Detail: fmt.Sprintf("bars %d to %d are not in the chart; its bars are 1 to %d", bars.From, bars.To, count)})
+	}
+	p.From, p.Bars = bars.From-1, bars.To-bars.From+1
+	return p, nil
+}
+
+// landings is what to land on at each change of a pass.
+func (o on) landings(p routine.Pass, position neck.Position, school string) (Path, error) {
+	chosen, err := change.ParseSchool(school)
+	if err != nil {
+		return Path{}, invalid("school", err)
+	}
+	order := change.PathOrder{
+		School: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Arrivals: p.Chart.Arrivals(), Only: p.Segment.Aim,
+	}
+	path, err := order.Write()
+	if err != nil {
+		return Path{}, err
+	}
+	return o.path(chosen, path), nil
+}
+
+// nextChord is the chord that follows a pass, for the bass to lead into; nil for the chart's own.
+func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassRequest) *harmony.Chord {
+	from := p.From
+	next := p.Chart
+	if asked.Loop == nil {
+		after, ok := r.Next(c, p.Place, false)
+		if !ok {
+			return nil
+		}
+		next, from = after.Chart, after.From
+	}
+	chord := next.Written().ChordAt(next.Timeline().Start(from))
+	return &chord
+}
+
+// styleFor finds the style that is asked for; where the meter does not have it, the nearest,
+// and says so.
+func styleFor(name string, c chart.Chart) (band.Style, string, error) {
+	style, err := band.FindStyle(name, c)
+	var unknown *band.StyleError
+	if errors.As(err, &unknown) {
+		if !unknown.Known {
+			return style, "", invalid("style", err)
+		}
+		return band.StyleFor(c), fmt.Sprintf("%s is not played in %s: this is %s", name, c.Meter, unknown.Nearest), nil
+	}
+	return style, "", err
+}
+
+// beginning is how many bars are counted in, and whether the turnaround comes first.
+func beginning(intro string) (countIn int, turnaround bool) {
+	switch intro {
+	case "one bar":
+		return 1, false
+	case "two bars":
+		return band.MaxCountIn, false
+	case "turnaround":
+		return 1, true
+	}
+	return 0, false
+}
+
+// cues sound what to land on a beat before each change.
+func cues(p routine.Pass, landings []PathTarget, i neck.Instrument) []band.Cue {
+	beat := p.Chart.Meter.BeatTicks()
+	all := []band.Cue{}
+	for _, l := range landings {
+		all = append(all, band.Cue{Tick: max(l.Change-beat, 0), Ticks: beat * 9 / 10, Pitch: i.Pitch(neck.Place{String: l.String, Fret: l.Fret})})
+	}
+	return all
+}
+
+// lineOf lays over the band what is played over it: the line, moved to the key of the pass, or
+// where licks are traded one of them for each stretch.
+func (o on) lineOf(asked PassRequest, p routine.Pass, position neck.Position, order *band.Order, out *Pass) error {
+	if asked.Line != nil && p.Segment.Chord == 0 {
+		line, err := asked.Line.Core(o.instrument)
+		if err != nil {
+			return invalid("line", err)
+		}
+		order.LineStart = asked.Line.Start
+		if p.Chart.Key.Tonic != o.chart.Key.Tonic {
+			from := solo.Setting{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
+			to := from
+			to.Chart = p.Chart
+			line, _ = solo.TransposeLine(line, from, to)
+		}
+		order.Line = line
+	}
+	if p.Segment.TradeBars == 0 {
+		return nil
+	}
+	licks := []phrase.Lick{}
+	if p.Segment.Licks {
+		for n, d := range asked.Licks {
+			lick, err := d.Core()
+			if err != nil {
+				return invalid(fmt.Sprintf("licks[%d]", n), err)
+			}
+			licks = append(licks, lick)
+		}
+	}
+	trade := routine.Trade{Pass: p, Instrument: o.instrument, Position: position, Seed: uint64(asked.Seed)}
+	for _, one := range trade.Yours() {
+		out.Yours = append(out.Yours, BarRange{From: one[0] + 1, To: one[0] + one[1]})
+	}
+	order.Line, order.LineStart = trade.Line(order.Line, order.LineStart, licks)
+	return nil
+}
