@@ -53,6 +53,12 @@ type PassPlace struct {
 	Tonic   string `json:"tonic" doc:"That the segment began with"`
 }
 
+// NamedChord is a chord and its numeral in the key it comes in.
+type NamedChord struct {
+	Chord string `json:"chord"`
+	Roman string `json:"roman"`
+}
+
 // BarRange is some bars of a chorus.
 type BarRange struct {
 	From int `json:"from" minimum:"1" doc:"The first, from 1"`
@@ -62,17 +68,20 @@ type BarRange struct {
 // Pass is one pass of a routine.
 type Pass struct {
 	// Over says that there is no pass: the routine has been played.
-	Over        bool           `json:"over"`
-	Place       PassPlace      `json:"place"`
-	Segment     string         `json:"segment" doc:"The segment's name"`
-	View        string         `json:"view" doc:"What the stage shows; empty for what the player has chosen"`
-	Chart       document.Chart `json:"chart" doc:"The tune as it is played, in its key and at its tempo"`
-	Position    string         `json:"position" doc:"The position in that key"`
-	Style       string         `json:"style"`
-	Says        string         `json:"says,omitempty" doc:"What could not be as it was asked"`
-	Yours       []BarRange     `json:"yours" doc:"Bars that are the player's, where lines are traded"`
-	Landings    []PathTarget   `json:"landings" doc:"What to land on at each change, by the target strategy or the segment's aim"`
-	Performance Performance    `json:"performance"`
+	Over     bool           `json:"over"`
+	Place    PassPlace      `json:"place"`
+	Segment  string         `json:"segment" doc:"The segment's name"`
+	View     string         `json:"view" doc:"What the stage shows; empty for what the player has chosen"`
+	Chart    document.Chart `json:"chart" doc:"The tune as it is played, in its key and at its tempo"`
+	Bars     int            `json:"bars" doc:"How many bars the chart has, repeats played out"`
+	Position string         `json:"position" doc:"The position in that key"`
+	Style    string         `json:"style"`
+	Says     string         `json:"says,omitempty" doc:"What could not be as it was asked"`
+	// Next is left out where the routine ends with this pass.
+	Next        *NamedChord  `json:"next,omitempty" doc:"The chord that comes after its last one"`
+	Yours       []BarRange   `json:"yours" doc:"Bars that are the player's, where lines are traded"`
+	Landings    []PathTarget `json:"landings" doc:"What to land on at each change, by the target strategy or the segment's aim"`
+	Performance Performance  `json:"performance"`
 }
 
 func (s *server) registerComputePass(api huma.API) {
@@ -86,6 +95,14 @@ func (s *server) registerComputePass(api huma.API) {
 	})
 }
 
+// arranged is a pass with all that it is answered from.
+type arranged struct {
+	on    on
+	pass  routine.Pass
+	order band.Order
+	out   Pass
+}
+
 func (o on) pass(asked PassRequest) (Pass, error) {
 	r, err := asked.Routine.Core(o.chart)
 	if err != nil {
@@ -95,14 +112,25 @@ func (o on) pass(asked PassRequest) (Pass, error) {
 	if err != nil || !ok {
 		return Pass{Over: err == nil, Yours: []BarRange{}, Landings: []PathTarget{}, Performance: Performance{Beats: []BeatMark{}, Chords: []ChordMark{}, Notes: []Note{}}}, err
 	}
+	a, err := o.arrange(asked, r, p)
+	if err != nil {
+		return Pass{}, err
+	}
+	a.out.Performance = a.on.performance(a.order)
+	return a.out, nil
+}
+
+// arrange works out how a pass of a routine is played.
+func (o on) arrange(asked PassRequest, r routine.Routine, p routine.Pass) (arranged, error) {
 	if asked.Loop != nil {
+		var err error
 		if p, err = looped(p, *asked.Loop); err != nil {
-			return Pass{}, err
+			return arranged{}, err
 		}
 	}
 	home, err := o.position(asked.Position)
 	if err != nil {
-		return Pass{}, err
+		return arranged{}, err
 	}
 	there := o
 	there.chart = p.Chart
@@ -112,26 +140,30 @@ func (o on) pass(asked PassRequest) (Pass, error) {
 	}
 	out := Pass{
 		Place: placeOfPass(p.Place), Segment: p.Segment.Name, View: string(p.Segment.View), Chart: document.ChartOf(p.Chart),
-		Position: position.ID(), Yours: []BarRange{},
+		Bars: p.Chart.Timeline().Bars(), Position: position.ID(), Yours: []BarRange{},
 	}
 	path, err := there.landings(p, position, asked.School)
 	if err != nil {
-		return Pass{}, err
+		return arranged{}, err
 	}
 	out.Landings = path.Landings
 	order := band.Order{
 		Chart: p.Chart, Instrument: o.instrument, From: p.From, Bars: p.Bars, Seed: uint64(asked.Seed), Chorus: p.Chorus,
-		Ending: asked.Ending, StopTime: asked.StopTime || p.Segment.StopTime, Silent: p.Segment.Silent,
-		Click: asked.Click.Core(), Next: nextChord(r, o.chart, p, asked),
+		Ending: asked.Ending, StopTime: asked.StopTime || p.Segment.StopTime, Silent: p.Segment.Silent, Click: asked.Click.Core(),
+	}
+	if !asked.Ending {
+		if next, key, ok := nextChord(r, o.chart, p, asked); ok {
+			order.Next, out.Next = &next, &NamedChord{Chord: next.Symbol(), Roman: key.Roman(next)}
+		}
 	}
 	if p.Segment.Click != (band.ClickPattern{}) {
 		order.Click = p.Segment.Click
 	}
 	if err := order.Click.Check(); err != nil {
-		return Pass{}, invalid("click", err)
+		return arranged{}, invalid("click", err)
 	}
 	if order.Style, out.Says, err = styleFor(asked.Style, p.Chart); err != nil {
-		return Pass{}, err
+		return arranged{}, err
 	}
 	out.Style = order.Style.Name
 	if p.Chorus == 0 {
@@ -141,10 +173,9 @@ func (o on) pass(asked PassRequest) (Pass, error) {
 		order.Cues = cues(p, out.Landings, o.instrument)
 	}
 	if err := o.lineOf(asked, p, position, &order, &out); err != nil {
-		return Pass{}, err
+		return arranged{}, err
 	}
-	out.Performance = there.performance(order)
-	return out, nil
+	return arranged{on: there, pass: p, order: order, out: out}, nil
 }
 
 // passOf finds the pass that is asked for; false where the routine is over.
@@ -205,19 +236,18 @@ func (o on) landings(p routine.Pass, position neck.Position, school string) (Pat
 	return o.path(chosen, path), nil
 }
 
-// nextChord is the chord that follows a pass, for the bass to lead into; nil for the chart's own.
-func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassRequest) *harmony.Chord {
-	from := p.From
-	next := p.Chart
+// nextChord is the chord that follows a pass, for the bass to lead into, and the key it comes
+// in; false where nothing follows.
+func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassRequest) (harmony.Chord, harmony.Key, bool) {
+	next, from := p.Chart, p.From
 	if asked.Loop == nil {
 		after, ok := r.Next(c, p.Place, false)
 		if !ok {
-			return nil
+			return harmony.Chord{}, harmony.Key{}, false
 		}
 		next, from = after.Chart, after.From
 	}
-	chord := next.Written().ChordAt(next.Timeline().Start(from))
-	return &chord
+	return next.Written().ChordAt(next.Timeline().Start(from)), next.Key, true
 }
 
 // styleFor finds the style that is asked for; where the meter does not have it, the nearest,

@@ -88,6 +88,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputePerformance(api)
 	s.registerComputeRoutines(api)
 	s.registerComputePass(api)
+	s.registerComputeMIDI(api)
 	s.registerBands(api)
 	s.registerCharts(api)
 	s.registerRevisions(api)

@@ -29,7 +29,7 @@ func (r Routine) Outline(c chart.Chart) Outline {
 		o.Segments[p.Place.Segment] += p.Seconds()
 		o.Tempo, o.Tonic = p.Chart.Tempo, p.Chart.Key.Tonic.String()
 		o.Passes++
-		skip := p.Last && s.waits() && p.Time >= s.times(p.Tempo)-1
+		skip := p.Last && s.Waits() && p.Time >= s.times(p.Tempo)-1
 		o.Waits = o.Waits || skip
 		next, ok := r.Next(c, p.Place, skip)
 		if !ok {

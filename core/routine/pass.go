@@ -61,7 +61,7 @@ func (r Routine) Next(c chart.Chart, after Place, skip bool) (Pass, bool) {
 	next := after
 	next.Chorus++
 	if !skip {
-		if !now.Last || s.waits() && after.Time >= s.times(after.Tempo)-1 {
+		if !now.Last || s.Waits() && after.Time >= s.times(after.Tempo)-1 {
 			next.Pass++
 			return r.pass(c, next), true
 		}
@@ -88,8 +88,8 @@ func (r Routine) enter(segment, tempo int, tonic string, chorus int) Place {
 	return Place{Segment: segment, Chorus: chorus, Tempo: tempo, Tonic: tonic}
 }
 
-// waits says whether the segment goes on until the player asks.
-func (s Segment) waits() bool {
+// Waits says whether the segment goes on until the player asks.
+func (s Segment) Waits() bool {
 	return s.End.Wait || s.Choruses == 0 && s.Bars == 0 && s.Minutes == 0
 }
 

@@ -190,7 +190,7 @@ func TestPassProperties(t *testing.T) {
 			require.Positive(t, p.Bars)
 			require.LessOrEqual(t, p.From+p.Bars, p.Chart.Timeline().Bars())
 			require.Equal(t, p, r.pass(c, p.Place), "a place says all")
-			next, ok := r.Next(c, p.Place, p.Last && r.Segments[p.Place.Segment].waits())
+			next, ok := r.Next(c, p.Place, p.Last && r.Segments[p.Place.Segment].Waits())
 			if !ok {
 				break
 			}

@@ -19,6 +19,7 @@ type Band struct {
 	Click    *Click         `json:"click,omitempty" doc:"Left out for every beat"`
 	Levels   map[string]int `json:"levels,omitempty" doc:"How loud each part is, 0 to 100; a part left out is at 75"`
 	Muted    []string       `json:"muted,omitempty" doc:"Parts that are not heard"`
+	Line     uint           `json:"line,omitempty" doc:"The id of the solo that is played over the band; left out for none"`
 	View     string         `json:"view,omitempty" doc:"What the stage shows; left out for tones"`
 	Routines []Routine      `json:"routines,omitempty" maxItems:"100" doc:"The player's own"`
 	Chosen   string         `json:"chosen,omitempty" doc:"The name of the routine that is played; left out for the first ready-made one"`

@@ -63,21 +63,7 @@ func WriteLick(l phrase.Lick, tempo int) []byte {
 // guitar is the track of a phrase, a channel for each string from the first on, and the
 // tick of its last event.
 func guitar(p phrase.Phrase, i neck.Instrument, notes []band.Note, first uint8) (*smf.Track, int) {
-	track := &smf.Track{}
-	track.Add(0, smf.MetaTrackSequenceName("Guitar"))
-	for s := range i.Open {
-		channel := stringChannel(s+1, first)
-		track.Add(0, midi.ProgramChange(channel, cleanGuitar))
-		for _, control := range [][2]uint8{{101, 0}, {100, 0}, {6, bendRange}, {38, 0}} {
-			track.Add(0, midi.ControlChange(channel, control[0], control[1]))
-		}
-	}
-	at := 0
-	for _, m := range lickMessages(p, notes, first) {
-		track.Add(uint32(m.tick-at), m.message)
-		at = m.tick
-	}
-	return track, at
+	return guitarTrack(i, lickMessages(p, notes, first), first)
 }
 
 // bandChannels are those of the band, before the strings of a solo.

@@ -13,8 +13,11 @@ import (
 	"gitlab.com/gomidi/midi/v2/smf"
 	"pgregory.net/rapid"
 
+	"undaris/core/band"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/format/drawn"
 	"undaris/format/reading"
 )
@@ -238,4 +241,49 @@ func FuzzRead(f *testing.F) {
 		}
 		require.NoError(t, r.Chart.Check())
 	})
+}
+
+// Passes follow one another at their own tempos and in their own keys; the line keeps its bends.
+func TestPassesFollowOneAnother(t *testing.T) {
+	c := blues(t, chart.Schemes[0].Name, "C", chart.Straight)
+	other := blues(t, chart.Schemes[0].Name, "F", chart.Straight)
+	other.Tempo = 120
+	line := phrase.Phrase{Meter: chart.FourFour, Events: []phrase.Event{
+		{Tick: 480, Ticks: 480, Fingered: neck.Fingered{Place: neck.Place{String: 3, Fret: 7}}, Technique: phrase.Technique{Bend: 4}},
+	}}
+	passes := []Pass{}
+	for _, one := range []chart.Chart{c, other} {
+		order := band.Order{Chart: one, Instrument: neck.Standard(), Bars: 2, Line: line}
+		passes = append(passes, Pass{one, line, band.Perform(order)})
+	}
+	file, err := smf.ReadFrom(bytes.NewReader(WritePasses("A tune", neck.Standard(), passes)))
+	require.NoError(t, err)
+	require.Len(t, file.Tracks, 6)
+	tempos, cues, starts, bent := []string{}, []string{}, []int{}, false
+	for n, track := range file.Tracks {
+		tick := 0
+		for _, e := range track {
+			tick += int(e.Delta)
+			var tempo float64
+			var text string
+			var channel, key, velocity uint8
+			var wheel int16
+			var absolute uint16
+			switch m := e.Message; {
+			case m.GetMetaTempo(&tempo):
+				tempos = append(tempos, fmt.Sprintf("%d at %d", int(tempo+0.5), tick))
+			case m.GetMetaCuepoint(&text):
+				cues = append(cues, fmt.Sprintf("%s at %d", text, tick))
+			case n == 1 && m.GetNoteOn(&channel, &key, &velocity) && velocity > 0:
+				starts = append(starts, tick)
+			case n == 1 && m.GetPitchBend(&channel, &wheel, &absolute) && wheel > 0:
+				bent = true
+			}
+		}
+		assert.Equal(t, 4*1920, tick, "every track ends with the last pass")
+	}
+	assert.Equal(t, []string{"96 at 0", "120 at 3840"}, tempos)
+	assert.Equal(t, []string{"C7 at 0", "F7 at 1920", "F7 at 3840", "Bb7 at 5760"}, cues)
+	assert.Equal(t, []int{480, 3840 + 480}, starts)
+	assert.True(t, bent)
 }

@@ -15,9 +15,6 @@ import (
 	"undaris/core/neck"
 )
 
-// percussion is the channel of drums, from 0.
-const percussion = 9
-
 // voices are the tracks beside the one of tempo and markers: part, channel from
 // 0, General MIDI program from 0.
 var voices = []struct {
@@ -25,7 +22,7 @@ var voices = []struct {
 	name             string
 	channel, program uint8
 }{
-	{band.Chords, "Chords", 0, 26}, {band.Bass, "Bass", 1, 33}, {band.Drums, "Drums", percussion, 0}, {band.Click, "Click", percussion, 0},
+	{band.Chords, "Chords", 0, 26}, {band.Bass, "Bass", 1, 33}, {band.Drums, "Drums", drums, 0}, {band.Click, "Click", drums, 0},
 }
 
 // Write writes one chorus of the chart, feel applied, in 480 ticks to a quarter:
@@ -65,7 +62,7 @@ func bandTracks(performance band.Performance) []bandTrack {
 	for _, voice := range voices {
 		track := &smf.Track{}
 		track.Add(0, smf.MetaTrackSequenceName(voice.name))
-		if voice.channel != percussion {
+		if voice.channel != drums {
 			track.Add(0, midi.ProgramChange(voice.channel, voice.program))
 		}
 		at := 0

@@ -1,6 +1,8 @@
 import { computed } from 'vue'
 import type { Change, Moment, NeckMap } from '../api/client'
+import { useRoute } from 'vue-router'
 import { useTune } from '../document/tune'
+import { following, heardAt } from './following'
 import { place, text, whole } from './query'
 import { useQuery } from './useQuery'
 
@@ -13,6 +15,7 @@ export const steps = [
   { key: '3', name: 'change', title: 'Change' },
   { key: '4', name: 'licks', title: 'Licks' },
   { key: '5', name: 'solo', title: 'Solo' },
+  { key: '6', name: 'play', title: 'Play' },
 ] as const
 
 const longest = 1 << 26
@@ -54,14 +57,21 @@ export function wantedPosition(all: MapPosition[], wanted: string): MapPosition 
 export function useView() {
   const tune = useTune()
   const query = useQuery('', shared)
+  const route = useRoute()
 
   const moments = computed(() => tune.read?.moments ?? [])
   const changes = computed(() => tune.read?.changes ?? [])
 
-  const moment = computed<Moment | undefined>(
-    () => moments.value.findLast((m) => m.tick <= query.at.value) ?? moments.value[0],
+  const at = (tick: number) => moments.value.findLast((m) => m.tick <= tick) ?? moments.value[0]
+  const changeFrom = (m: Moment | undefined) => changes.value.find((c) => c.tick === m?.next)
+  /** The moment that was picked by hand, and the change after it. */
+  const picked = computed<Moment | undefined>(() => at(query.at.value))
+  const pickedChange = computed<Change | undefined>(() => changeFrom(picked.value))
+  /** The moment that is shown: while the tune sounds and is followed, the one that is heard. */
+  const moment = computed<Moment | undefined>(() =>
+    following.value && heardAt.value !== undefined ? at(heardAt.value) : picked.value,
   )
-  const change = computed<Change | undefined>(() => changes.value.find((c) => c.tick === moment.value?.next))
+  const change = computed<Change | undefined>(() => changeFrom(moment.value))
   const position = computed(() =>
     wantedPosition(tune.map?.positions ?? [], query.pos.value || tune.map?.home || ''),
   )
@@ -75,7 +85,14 @@ export function useView() {
     () => tune.choices?.schools.find((s) => s === query.school.value) ?? tune.choices?.schools[0] ?? '',
   )
 
-  const goTo = (m: Moment) => query.set({ at: m.tick, target: undefined })
+  /** Goes to a moment by hand; what sounds is no longer followed. */
+  function goTo(m: Moment) {
+    following.value = false
+    return query.set({ at: m.tick, target: undefined })
+  }
+  /** Steps that show one moment of the tune stay at the last one that was heard. */
+  const staying: unknown[] = ['map', 'change', 'play']
+  const stayAt = (tick: number) => staying.includes(route.name) && query.set({ at: tick })
 
   /** Goes to the change that lies the given number of changes further on. */
   function walkChanges(by: number) {
@@ -95,8 +112,19 @@ export function useView() {
   }
 
   return {
-    ...{ moments, moment, changes, change, position, subdivisions, subdivision, school },
+    ...{
+      moments,
+      moment,
+      changes,
+      change,
+      picked,
+      pickedChange,
+      position,
+      subdivisions,
+      subdivision,
+      school,
+    },
     ...{ target: query.target, approach: query.approach, wanted: query.pos, set: query.set },
-    ...{ goTo, stand, walkChanges, walkPositions },
+    ...{ goTo, stayAt, stand, walkChanges, walkPositions },
   }
 }

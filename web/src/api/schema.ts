@@ -587,6 +587,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute midi */
+        post: operations["post-api-compute-midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/moves": {
         parameters: {
             query?: never;
@@ -1349,6 +1366,11 @@ export interface components {
             levels?: {
                 [key: string]: number;
             };
+            /**
+             * Format: int64
+             * @description The id of the solo that is played over the band; left out for none
+             */
+            line?: number;
             /** @description Parts that are not heard */
             muted?: string[];
             /** @description The player's own */
@@ -3137,6 +3159,45 @@ export interface components {
             /** @description The place to land on; left out for the school's choice */
             target?: components["schemas"]["Place"];
         };
+        MIDIRequest: {
+            /** @description The place of the pass before; left out for the first */
+            after?: components["schemas"]["PassPlace"];
+            /** @description The place of the pass itself, to ask for it again with other wishes */
+            at?: components["schemas"]["PassPlace"];
+            chart: components["schemas"]["Chart"];
+            click?: components["schemas"]["Click"];
+            /** @description The band ends with this chorus, slowing down */
+            ending?: boolean;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * @description What comes before the first bar; left out for none
+             * @enum {string}
+             */
+            intro?: "one bar" | "two bars" | "turnaround" | "none";
+            /** @description What may be played where licks are traded */
+            licks?: components["schemas"]["Lick"][];
+            /** @description What is played over the band, in the tune's key */
+            line?: components["schemas"]["PlayedLine"];
+            /** @description Only these bars of the pass that it stands at */
+            loop?: components["schemas"]["BarRange"];
+            /** @description What is written; left out for all */
+            parts?: ("click" | "drums" | "bass" | "chords" | "line")[];
+            /** @description A position of the tune's key, by id or form; it follows the key */
+            position?: string;
+            routine: components["schemas"]["Routine"];
+            school?: string;
+            /**
+             * Format: int32
+             * @description The same seed plays the same
+             */
+            seed?: number;
+            /** @description Go on with the next segment */
+            skip?: boolean;
+            stopTime?: boolean;
+            /** @description Left out for that of the tune */
+            style?: string;
+        };
         Map: {
             boxName: string;
             /** @description The distinct chords in the order they first sound */
@@ -3253,6 +3314,10 @@ export interface components {
             lick: components["schemas"]["Lick"];
             /** @description Where the hand stands: a position's id or form; left out for the home position */
             position?: string;
+        };
+        NamedChord: {
+            chord: string;
+            roman: string;
         };
         Neck: {
             /** @description The five forms lie on it; else positions are plain windows */
@@ -3405,10 +3470,17 @@ export interface components {
             string: number;
         };
         Pass: {
+            /**
+             * Format: int64
+             * @description How many bars the chart has, repeats played out
+             */
+            bars: number;
             /** @description The tune as it is played, in its key and at its tempo */
             chart: components["schemas"]["Chart"];
             /** @description What to land on at each change, by the target strategy or the segment's aim */
             landings: components["schemas"]["PathTarget"][];
+            /** @description The chord that comes after its last one */
+            next?: components["schemas"]["NamedChord"];
             over: boolean;
             performance: components["schemas"]["Performance"];
             place: components["schemas"]["PassPlace"];
@@ -5767,6 +5839,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Map"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MIDIRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -65,6 +65,11 @@ main {
   max-width: 1600px;
   padding: 12px 24px 16px;
 }
+@media (max-width: 900px) {
+  main {
+    padding: 8px 16px 76px;
+  }
+}
 .failed {
   padding: 3rem 0;
   font-size: 1.2rem;

@@ -12,8 +12,10 @@ const props = defineProps<{
   landings?: Map<number, { text: string; pinned: boolean }>
   /** What a listener makes of each chord when the band drops out, by the tick of its moment. */
   heard?: Map<number, { hearing: string; says: string }>
+  /** The bars that are looped. */
+  looped?: { from: number; to: number }
 }>()
-const emit = defineEmits<{ pick: [moment: Moment] }>()
+const emit = defineEmits<{ pick: [moment: Moment]; loop: [from: number, to: number] }>()
 
 // Few bars, or bars with several chords, stand eight in a row; plain ones twelve.
 const inARow = computed(() => {
@@ -22,9 +24,17 @@ const inARow = computed(() => {
   return count <= 8 || count === 16 || (crowded && count > 12 && count % 8 === 0) ? 8 : 12
 })
 const strip = ref<HTMLElement>()
+/** Keeps the bar that is worked on or heard within the strip; the page itself stays where it is. */
 watch(
   () => [props.now?.tick, props.playing] as const,
-  () => strip.value?.querySelector('.now, .playing')?.scrollIntoView({ block: 'nearest' }),
+  () => {
+    const all = strip.value
+    const bar = all?.querySelector<HTMLElement>('.bar.playing, .bar:has(.now)')
+    if (!all || !bar) return
+    const above = bar.offsetTop - all.offsetTop
+    if (above < all.scrollTop || above + bar.offsetHeight > all.scrollTop + all.clientHeight)
+      all.scrollTop = above - 8
+  },
   { flush: 'post' },
 )
 
@@ -36,6 +46,38 @@ const bars = computed(() => {
 const isNow = (m: Moment) =>
   props.change ? props.change.leaving.tick === m.tick : props.now?.tick === m.tick
 const isNext = (m: Moment) => props.change?.arriving.tick === m.tick
+
+// Drawn over with the mouse or a finger, bars are looped.
+const drawn = ref<{ from: number; to: number }>()
+let dragged = false
+const barAt = (event: PointerEvent) => {
+  const bar = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-bar]')
+  return bar && strip.value?.contains(bar) ? Number(bar.dataset.bar) : undefined
+}
+function press(event: PointerEvent) {
+  const bar = event.button === 0 ? barAt(event) : undefined
+  dragged = false
+  drawn.value = bar ? { from: bar, to: bar } : undefined
+}
+function drag(event: PointerEvent) {
+  const bar = drawn.value && barAt(event)
+  if (!drawn.value || !bar || bar === drawn.value.to) return
+  drawn.value = { ...drawn.value, to: bar }
+  dragged = true
+}
+function release() {
+  const { from, to } = drawn.value ?? { from: 0, to: 0 }
+  drawn.value = undefined
+  if (dragged && from) emit('loop', Math.min(from, to), Math.max(from, to))
+}
+const isLooped = (bar: number) => {
+  const { from, to } = (dragged && drawn.value) || props.looped || { from: 0, to: 0 }
+  return bar >= Math.min(from, to) && bar <= Math.max(from, to)
+}
+/** What ends a drag is no click on a bar. */
+const pick = (m: Moment) => {
+  if (!dragged) emit('pick', m)
+}
 
 function says(m: Moment) {
   const role = isNow(m) && props.change ? ', leaving' : isNext(m) ? ', arriving' : ''
@@ -53,14 +95,21 @@ function says(m: Moment) {
     class="strip"
     :class="{ eight: inARow === 8, threaded: landings, alone: heard }"
     aria-label="The form"
+    @pointerdown="press"
+    @pointermove="drag"
+    @pointerup="release"
+    @pointercancel="drawn = undefined"
+    @lostpointercapture="drawn = undefined"
   >
     <li
       v-for="(spans, index) in bars"
       :key="index"
       class="bar"
+      :data-bar="index + 1"
       :class="{
         split: spans.length > 1,
         playing: playing === index + 1,
+        looped: isLooped(index + 1),
         fourth: index % 4 === 3 && (index + 1) % inARow !== 0,
       }"
     >
@@ -73,7 +122,7 @@ function says(m: Moment) {
         :aria-label="says(m)"
         :title="signs(m.chord)"
         :aria-current="isNow(m) ? 'true' : undefined"
-        @click="emit('pick', m)"
+        @click="pick(m)"
       >
         <span class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
         <span class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
@@ -105,9 +154,13 @@ function says(m: Moment) {
   margin-bottom: 2px;
   padding-bottom: 18px;
   /* Two rows stand; a longer form scrolls to the bar under work. */
-  max-height: 134px;
+  max-height: 140px;
+  padding-top: 6px;
+  margin-top: -6px;
   overflow-y: auto;
   scrollbar-width: thin;
+  touch-action: pan-y;
+  user-select: none;
 }
 .strip.eight {
   grid-template-columns: repeat(8, minmax(0, 1fr));
@@ -235,6 +288,17 @@ button:hover {
 .bar.playing {
   box-shadow: 0 0 0 3px var(--lit);
 }
+/* Looped bars are roofed over. */
+.bar.looped::before {
+  content: '';
+  position: absolute;
+  top: -5px;
+  left: -3px;
+  right: -3px;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--now);
+}
 .number {
   position: absolute;
   top: 49px;
@@ -246,5 +310,28 @@ button:hover {
 .number b {
   color: var(--ink);
   margin-left: 2px;
+}
+/* Narrower pages have fewer bars in a row. */
+@media (max-width: 900px) {
+  .strip:not(.eight) .roman {
+    display: none;
+  }
+  .bar.fourth {
+    margin-right: 0;
+  }
+  .split .chord {
+    font-size: 0.72rem;
+  }
+}
+@media (max-width: 600px) {
+  .strip,
+  .strip.eight {
+    grid-template-columns: repeat(4, minmax(0, 1fr));
+    max-height: 72px;
+    row-gap: 20px;
+  }
+  .strip .split .chord {
+    font-size: 0.95rem;
+  }
 }
 </style>

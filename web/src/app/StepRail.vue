@@ -116,4 +116,55 @@ a {
 .plain:hover {
   color: var(--ink);
 }
+/* Held upright the steps stand below, under the thumb. */
+@media (max-width: 900px) {
+  nav {
+    position: fixed;
+    top: auto;
+    bottom: 0;
+    left: 0;
+    right: 0;
+    z-index: 5;
+    width: auto;
+    height: 58px;
+    flex-direction: row;
+    justify-content: space-around;
+    gap: 0;
+    padding: 4px max(4px, env(safe-area-inset-left)) calc(4px + env(safe-area-inset-bottom));
+    border-top: 1px solid var(--line);
+  }
+  .name,
+  .space,
+  .step .number,
+  .hands span {
+    display: none;
+  }
+  .step {
+    width: auto;
+    min-width: 44px;
+    min-height: 44px;
+    padding: 4px 4px;
+    justify-content: center;
+    border-left: 0;
+    border-bottom: 4px solid transparent;
+    font-size: 0.95rem;
+  }
+  .step.router-link-active {
+    border-bottom-color: var(--now);
+  }
+  .plain {
+    min-width: 40px;
+    min-height: 44px;
+    padding: 4px;
+  }
+}
+@media (max-width: 600px) {
+  .step {
+    font-size: 0.84rem;
+    min-width: 40px;
+  }
+  .plain {
+    display: none;
+  }
+}
 </style>

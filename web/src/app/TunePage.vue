@@ -1,13 +1,17 @@
 <script setup lang="ts">
 import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { Problem } from '../api/client'
+import { answer, client, Problem } from '../api/client'
 import { useView } from '../address/view'
 import { hearingOnStrip, landingsOnStrip } from '../controls/formstrip'
 import { useKeys } from '../controls/keys'
 import SaveNotice from '../document/SaveNotice.vue'
+import { useAnswer } from '../api/ask'
+import { useBand } from '../document/band'
 import { useTune } from '../document/tune'
 import { useUndo } from '../document/undo'
+import { following } from '../address/following'
+import { parts } from '../sound/mixer'
 import { usePlayer } from '../sound/player'
 import FormStrip from './FormStrip.vue'
 import TuneHeader from './TuneHeader.vue'
@@ -17,6 +21,7 @@ const router = useRouter()
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
+const band = useBand()
 const { undo, redo } = useUndo()
 const missing = ref('')
 const damaged = ref(false)
@@ -39,7 +44,22 @@ watch(
 )
 
 // Changes are what Change and Licks work on; Map works on the one chord.
-const shownChange = computed(() => (route.name === 'map' ? undefined : view.change.value))
+const shownChange = computed(() =>
+  route.name === 'map' || route.name === 'play' ? undefined : view.change.value,
+)
+
+// In another key, or over one chord, the strip shows what sounds.
+const { answer: elsewhere } = useAnswer(
+  () => (player.elsewhere ? player.chunk?.pass?.chart : undefined),
+  (chart, signal) => answer(client.POST('/api/compute/chart', { body: { chart }, signal })),
+)
+const strip = computed(() => {
+  const read = (player.elsewhere && elsewhere.value) || tune.read
+  const moments = read?.moments ?? []
+  const tick = player.elsewhere ? player.chord?.at : undefined
+  const now = tick === undefined ? view.moment.value : moments.findLast((m) => m.tick <= tick)
+  return { moments, now }
+})
 
 watchEffect(() => {
   document.title = tune.chart && !missing.value ? `${tune.chart.title} · Undaris` : 'Undaris'
@@ -47,12 +67,39 @@ watchEffect(() => {
 
 const goTo = (id: number) => router.push({ name: route.name ?? 'chart', params: { id }, query: route.query })
 
+/** In Chart the tune itself becomes faster; elsewhere it is only played so. */
+const faster = (by: number) => (route.name === 'chart' ? tune.makeFaster(by) : player.faster(2 * by))
+/** Loops the bar under work, then the bars after it too, or fewer of them. */
+function growLoop(by: number) {
+  const last = tune.read?.facts.bars ?? 1
+  const bar = view.moment.value?.bar ?? 1
+  const now = player.loop ? player.bars : undefined
+  if (!now) return by > 0 ? void player.loopBars(bar, bar) : undefined
+  const to = Math.min(now.to + by, last)
+  void (to < now.from ? player.loopBars() : player.loopBars(now.from, to))
+}
+useKeys(
+  parts.map((part, n) => ({
+    key: `Shift+${n + 1}`,
+    shown: `⇧ ${n + 1}`,
+    says: `${part}: heard or silent`,
+    run: () => void band.silence(part),
+  })),
+)
+
 async function step(which: typeof undo) {
   const refused = await which()
   if (refused) tune.tell(refused)
 }
 useKeys([
   { key: ' ', shown: 'space', says: 'play and stop', run: () => player.toggle() },
+  { key: 'End', says: 'end well: slow down at the end of this chorus', run: () => void player.finish() },
+  { key: 'z', says: 'loop on and off', run: () => player.setLoop(!player.loop) },
+  { key: 'Shift+ArrowRight', shown: '⇧ →', says: 'loop this bar, then a bar more', run: () => growLoop(1) },
+  { key: 'Shift+ArrowLeft', shown: '⇧ ←', says: 'loop a bar less', run: () => growLoop(-1) },
+  { key: 'Home', says: 'follow what sounds again', run: () => (following.value = true) },
+  { key: '+', says: 'faster', run: () => faster(1) },
+  { key: '-', says: 'slower', run: () => faster(-1) },
   { key: 'ArrowLeft', shown: '←', says: 'the change before', run: () => view.walkChanges(-1) },
   { key: 'ArrowRight', shown: '→', says: 'the next change', run: () => view.walkChanges(1) },
   { key: '[', says: 'a position lower', run: () => view.walkPositions(-1) },
@@ -76,13 +123,15 @@ useKeys([
     </p>
     <FormStrip
       v-if="route.name !== 'chart'"
-      :moments="tune.read.moments"
-      :now="view.moment.value"
-      :change="shownChange"
+      :moments="strip.moments"
+      :now="strip.now"
+      :change="player.elsewhere ? undefined : shownChange"
       :playing="player.bar"
       :landings="landingsOnStrip"
       :heard="hearingOnStrip"
+      :looped="player.loop ? player.bars : undefined"
       @pick="view.goTo"
+      @loop="player.loopBars"
     />
     <RouterView />
   </template>

@@ -16,6 +16,7 @@ export const router = createRouter({
         { path: 'change', name: 'change', component: () => import('../steps/change/ChangeStep.vue') },
         { path: 'licks', name: 'licks', component: () => import('../steps/licks/LicksStep.vue') },
         { path: 'solo', name: 'solo', component: () => import('../steps/solo/SoloStep.vue') },
+        { path: 'play', name: 'play', component: () => import('../steps/play/PlayStep.vue') },
       ],
     },
     { path: '/:rest(.*)', redirect: { name: 'start' } },

@@ -1,56 +1,76 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 
-/** A key and what it does, as the list of keys shows it. */
+/** A key and what it does, as the list of keys shows it. Which keys there are stands in keytable.ts. */
 export interface KeyBinding {
-  /** As the browser names it; "Mod+z" is with Ctrl or ⌘. */
+  /** As the browser names it; "Mod+z" is with Ctrl or ⌘, "Shift+1" with ⇧ whatever is printed there. */
   key: string
   says: string
   shown?: string
   run: () => void
 }
 
-const bound: KeyBinding[][] = []
+type Bindings = () => KeyBinding[]
+const bound: Bindings[] = []
 
 /** Every binding that is in force, for the list of keys. */
 export function boundKeys(): KeyBinding[] {
-  return bound.flat()
+  return bound.flatMap((bindings) => bindings())
 }
 
-const fields = 'input, textarea, select, [contenteditable]'
+const fields = 'input:not([type=range]), textarea, select, [contenteditable]'
 /** In these, keys find and choose; with Ctrl or ⌘ they mean what they do elsewhere. */
-const choosers = '[role=combobox], [role=listbox], [role=dialog]'
+const choosers = '[role=combobox], [role=listbox], [role=dialog], input[type=range]'
 
 function typing(target: EventTarget | null, mod = false) {
   return target instanceof HTMLElement && target.closest(mod ? fields : `${fields}, ${choosers}`) !== null
 }
 
+/** A key by the name it is bound by. Of digits and arrows ⇧ is a part of the name. */
+export function nameOf(event: Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 'ctrlKey' | 'metaKey'>) {
+  const mod = event.ctrlKey || event.metaKey
+  const digit = /^Digit(\d)$/.exec(event.code)?.[1]
+  if (mod) return `mod+${event.shiftKey ? 'shift+' : ''}${event.key.toLowerCase()}`
+  if (event.shiftKey && digit) return `shift+${digit}`
+  if (event.shiftKey && event.key.startsWith('Arrow')) return `shift+${event.key.toLowerCase()}`
+  return event.key.toLowerCase()
+}
+
+/** What the keyboard would press: a button that was gone to by keys, not one that was clicked. */
+const pressable = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  target.matches(
+    'button:focus-visible, a:focus-visible, summary:focus-visible, input[type=checkbox]:focus-visible',
+  )
+
 function listen(event: KeyboardEvent) {
   const mod = event.ctrlKey || event.metaKey
   if (event.defaultPrevented || event.altKey || typing(event.target, mod)) return
-  const name = (mod ? 'mod+' : '') + (mod && event.shiftKey ? 'shift+' : '') + event.key.toLowerCase()
+  if ((event.key === ' ' || event.key === 'Enter') && pressable(event.target)) return
+  const name = nameOf(event)
   const binding = boundKeys().find((b) => b.key.toLowerCase() === name)
   if (!binding) return
   event.preventDefault()
   binding.run()
 }
 
-/** A button in focus would also be clicked by the space that plays. */
+/** A button that was clicked would be clicked again by the space that plays. */
 function holdSpace(event: KeyboardEvent) {
-  if (event.key === ' ' && !typing(event.target) && boundKeys().some((b) => b.key === ' '))
-    event.preventDefault()
+  if (event.key !== ' ' || typing(event.target) || pressable(event.target)) return
+  if (boundKeys().some((b) => b.key === ' ')) event.preventDefault()
 }
 
 /** Binds keys for as long as the component is on screen. */
-export function useKeys(bindings: KeyBinding[]) {
+export function useKeys(bindings: KeyBinding[] | Bindings) {
+  const mine = typeof bindings === 'function' ? bindings : () => bindings
   onMounted(() => {
     if (bound.length === 0) {
       window.addEventListener('keydown', listen)
       window.addEventListener('keyup', holdSpace)
     }
-    bound.push(bindings)
+    bound.push(mine)
   })
   onBeforeUnmount(() => {
-    bound.splice(bound.indexOf(bindings), 1)
+    bound.splice(bound.indexOf(mine), 1)
     if (bound.length > 0) return
     window.removeEventListener('keydown', listen)
     window.removeEventListener('keyup', holdSpace)

@@ -143,6 +143,15 @@ export const useTune = defineStore('tune', () => {
     return refused
   }
 
+  /** Makes the tune so many beats a minute faster, within what is allowed. */
+  function makeFaster(by: number) {
+    const { least = 0, most = 0 } = choices.value?.tempo ?? {}
+    const now = chart.value?.tempo
+    if (now === undefined) return
+    const tempo = Math.min(Math.max(now + by, least), most)
+    if (tempo !== now) void edit({ set: { tempo } })
+  }
+
   /** Waits until all that was edited is saved; false where it could not be. */
   const settled = async () => (await kept.value?.settled()) ?? true
 
@@ -207,6 +216,6 @@ export const useTune = defineStore('tune', () => {
     ...{ id, version, read, chart, music, hands, map, list, choices, kept, mended },
     ...{ saveState, saveReason, problem },
     ...{ start, listAll, open, forget, edit, attempt, settled, keepAsNew, restore, create, keep },
-    ...{ practised, tell },
+    ...{ makeFaster, practised, tell },
   }
 })

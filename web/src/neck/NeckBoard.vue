@@ -8,9 +8,12 @@ import type { Geometry, Span } from './geometry'
 const props = defineProps<{ instrument: Neck; span: Span; g: Geometry }>()
 
 const strings = computed(() => props.instrument.strings.map((name, index) => ({ name, string: index + 1 })))
-const frets = computed(() => Array.from({ length: props.instrument.frets }, (_, index) => index + 1))
+const frets = computed(() => Array.from({ length: props.g.frets }, (_, index) => index + 1))
 const wide = (fret: number) => fret >= props.span.low && fret <= props.span.high
 const inCore = (fret: number) => fret >= props.span.core && fret <= props.span.coreEnd
+/** Where frets are too narrow for a number each, only those of the inlays have one. */
+const numbered = (fret: number) =>
+  wide(fret) || Math.abs(props.g.wire(1) - props.g.wire(0)) > 14 || fret === 1
 const inlays = [3, 5, 7, 9, 12, 15, 17, 19, 21]
 
 /** The x and width of a stretch between two places, whichever way the neck is turned. */
@@ -44,7 +47,13 @@ const stretch = (a: number, b: number) => ({ x: Math.min(a, b), width: Math.abs(
       :y2="g.bottom + 12"
     />
     <template v-for="fret in frets" :key="fret">
-      <text class="fret" :class="{ core: inCore(fret), wide: wide(fret) }" :x="g.x(fret)" :y="g.height - 4">
+      <text
+        v-if="numbered(fret)"
+        class="fret"
+        :class="{ core: inCore(fret), wide: wide(fret) }"
+        :x="g.x(fret)"
+        :y="g.height - 4"
+      >
         {{ fret }}
       </text>
       <circle
@@ -59,13 +68,15 @@ const stretch = (a: number, b: number) => ({ x: Math.min(a, b), width: Math.abs(
     <template v-for="{ name, string } in strings" :key="string">
       <line
         class="string"
-        :x1="g.at(span.low === 0 ? 20 : 56)"
+        :x1="g.at(span.low === 0 || g.width < 620 ? 20 : 56)"
         :x2="g.at(g.width)"
         :y1="g.y(string)"
         :y2="g.y(string)"
         :stroke-width="0.8 + string * 0.28"
       />
-      <text class="open" :x="g.at(span.low === 0 ? 5 : 40)" :y="g.y(string) + 4">{{ signs(name) }}</text>
+      <text class="open" :x="g.at(span.low === 0 || g.width < 620 ? 5 : 40)" :y="g.y(string) + 4">{{
+        signs(name)
+      }}</text>
     </template>
   </g>
 </template>

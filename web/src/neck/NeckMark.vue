@@ -5,8 +5,8 @@ import { markSize } from './arrows'
 import type { Mark } from './marks'
 
 /** One note on the neck: a pebble, a dot of the box, a ghost, or a place that can be written. */
-const props = defineProps<{ mark: Mark; wide: boolean }>()
-const size = computed(() => markSize(props.mark, props.wide))
+const props = defineProps<{ mark: Mark; room: number }>()
+const size = computed(() => markSize(props.mark, props.room))
 </script>
 
 <template>

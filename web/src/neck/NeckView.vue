@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, type ComponentPublicInstance } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, type ComponentPublicInstance } from 'vue'
 import type { Neck, Place } from '../api/client'
 import { useHands } from '../document/hands'
 import { signs } from '../controls/spelling'
@@ -29,16 +29,24 @@ const turn = computed(() => ({
   lowOnTop: hands.player.lowOnTop ?? false,
 }))
 
-const width = 1148
-const g = computed(() => layOut(props.instrument, props.span, width, props.spacing, turn.value))
-const wide = (fret: number) => fret >= props.span.low && fret <= props.span.high
+/** Drawn for the width there is, so that its notes stay as large as they are. */
+const usualWidth = 1148
+const width = ref(usualWidth)
+const svg = ref<SVGSVGElement>()
+const sizes = new ResizeObserver(([entry]) => {
+  const measured = Math.round(entry?.contentRect.width ?? 0)
+  if (measured > 0) width.value = measured
+})
+onMounted(() => svg.value && sizes.observe(svg.value))
+onBeforeUnmount(() => sizes.disconnect())
+const g = computed(() => layOut(props.instrument, props.span, width.value, props.spacing, turn.value))
 
 // Dots first, pebbles over them, lit ones last.
 const layer = { empty: -1, ghost: 0, box: 1, leaving: 2, tone: 2, held: 3, arriving: 4 }
 const drawn = computed(() =>
-  [...props.marks].sort(
-    (a, b) => Number(a.lit ?? false) - Number(b.lit ?? false) || layer[a.form] - layer[b.form],
-  ),
+  props.marks
+    .filter((mark) => mark.fret <= g.value.frets)
+    .sort((a, b) => Number(a.lit ?? false) - Number(b.lit ?? false) || layer[a.form] - layer[b.form]),
 )
 
 // One stop for the Tab key; arrows move among the notes from there.
@@ -67,12 +75,12 @@ function move(mark: Mark, event: KeyboardEvent) {
 }
 
 const arcs = computed(() =>
-  props.arrows.map((arrow) => ({ arrow, arc: arcOf(arrow, props.marks, g.value, wide) })),
+  props.arrows.map((arrow) => ({ arrow, arc: arcOf(arrow, props.marks, g.value, g.value.room) })),
 )
 </script>
 
 <template>
-  <svg class="neck" :viewBox="`0 0 ${g.width} ${g.height}`" role="group" :aria-label="label">
+  <svg ref="svg" class="neck" :viewBox="`0 0 ${g.width} ${g.height}`" role="group" :aria-label="label">
     <defs>
       <marker
         id="arrow-head"
@@ -95,7 +103,7 @@ const arcs = computed(() =>
       :key="`${mark.form} ${placeKey(mark)}`"
       :ref="(one) => keep(mark, one)"
       :mark="mark"
-      :wide="wide(mark.fret)"
+      :room="g.room(mark.fret)"
       :transform="`translate(${g.x(mark.fret)} ${g.y(mark.string)})`"
       :tabindex="placeKey(mark) === stop ? 0 : -1"
       :data-place="placeKey(mark)"

@@ -2,8 +2,12 @@ import type { Place } from '../api/client'
 import type { Geometry } from './geometry'
 import { placeKey, type Arrow, type Mark } from './marks'
 
-/** How large a mark is drawn: as wide as its text needs, narrow where the frets are. */
-export function markSize(mark: Mark, wide: boolean) {
+/** A mark in a fret with less room than this is drawn as narrow as can be. */
+const tightFret = 30
+const narrowest = 24
+
+/** How large a mark is drawn in a fret with so much room: as wide as its text needs, if there is. */
+export function markSize(mark: Mark, room: number) {
   const w = mark.second
     ? 62
     : mark.form === 'ghost'
@@ -11,11 +15,11 @@ export function markSize(mark: Mark, wide: boolean) {
       : mark.text.length > 2 || (mark.small ?? '').length > 1
         ? 52 + 4 * (mark.small ?? '').length
         : 46
-  return { w: Math.min(w, wide ? 70 : 24), h: mark.form === 'ghost' ? 18 : 26 }
+  return { w: Math.min(w, room < tightFret ? narrowest : room - 3), h: mark.form === 'ghost' ? 18 : 26 }
 }
 
 /** An arc from pebble to pebble, bowed to one side so that arrows do not hide strings. */
-export function arcOf(arrow: Arrow, marks: Mark[], g: Geometry, wide: (fret: number) => boolean) {
+export function arcOf(arrow: Arrow, marks: Mark[], g: Geometry, room: (fret: number) => number) {
   const from = { x: g.x(arrow.from.fret), y: g.y(arrow.from.string) }
   const to = { x: g.x(arrow.to.fret), y: g.y(arrow.to.string) }
   const along = { x: to.x - from.x, y: to.y - from.y }
@@ -33,7 +37,7 @@ export function arcOf(arrow: Arrow, marks: Mark[], g: Geometry, wide: (fret: num
   // Leave and reach the pebbles at their edge: they are wider than high.
   const edge = (place: Place) => {
     const mark = marks.find((m) => placeKey(m) === placeKey(place))
-    const width = mark ? markSize(mark, wide(mark.fret)).w : 46
+    const width = mark ? markSize(mark, room(mark.fret)).w : 46
     return 4 + 1 / Math.hypot(unit.x / (width / 2 + 3), unit.y / 15)
   }
   const a = { x: from.x + unit.x * edge(arrow.from), y: from.y + unit.y * edge(arrow.from) }

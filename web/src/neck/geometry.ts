@@ -18,16 +18,25 @@ export interface Geometry {
   /** Where a finger goes: the middle of a fret, or just behind the nut. */
   x: (fret: number) => number
   y: (string: number) => number
+  /** How wide a fret is; before the nut there is as much room as a note needs. */
+  room: (fret: number) => number
   /** The uppermost and the lowest string. */
   top: number
   bottom: number
+  /** How many frets are drawn. */
+  frets: number
   /** Where something lies that is so far from the nut's end. */
   at: (x: number) => number
   spacing: number
 }
 
-const margin = { left: 86, right: 4, top: 29, bottom: 40 }
-const narrow = 25
+const margin = { top: 29, bottom: 40, right: 4 }
+/** Room before the nut for the names of the strings, and for what is played open. */
+const beforeNut = { wide: 86, tight: 58 }
+const openRoom = 73
+/** Below this width a neck ends with the frets of its span, and what lies before them is folded. */
+const tightWidth = 620
+const narrowFret = { most: 25, least: 6 }
 
 /** How the neck is turned: mirrored for left hands, its lowest string on top. */
 export interface Turn {
@@ -35,13 +44,17 @@ export interface Turn {
   lowOnTop: boolean
 }
 
-/** Lays out a neck: the span's frets wide, the others narrow but present. */
+/** Lays out a neck for a width: the span's frets wide, the others narrow but present. */
 export function layOut(instrument: Neck, span: Span, width: number, spacing: number, turn: Turn): Geometry {
   const first = Math.max(span.low, 1)
+  const tight = width < tightWidth
+  const left = tight ? beforeNut.tight : beforeNut.wide
+  const frets = tight ? Math.min(span.high, instrument.frets) : instrument.frets
   const wideCount = span.high - first + 1
-  const room = width - margin.left - margin.right
-  const wide = (room - (instrument.frets - wideCount) * narrow) / wideCount
-  const wires = [margin.left]
+  const room = width - left - margin.right
+  const narrow = Math.min(narrowFret.most, Math.max(narrowFret.least, width / 46))
+  const wide = (room - (frets - wideCount) * narrow) / wideCount
+  const wires = [left]
   for (let fret = 1; fret <= instrument.frets; fret++) {
     wires.push((wires[fret - 1] ?? 0) + (fret >= first && fret <= span.high ? wide : narrow))
   }
@@ -51,10 +64,12 @@ export function layOut(instrument: Neck, span: Span, width: number, spacing: num
   return {
     width,
     height: margin.top + (instrument.strings.length - 1) * spacing + margin.bottom,
-    nut: at(margin.left),
+    nut: at(left),
+    frets,
     wire,
     at,
-    x: (fret) => (fret === 0 ? at(margin.left - 40) : (wire(fret - 1) + wire(fret)) / 2),
+    x: (fret) => (fret === 0 ? at(left - (tight ? 26 : 40)) : (wire(fret - 1) + wire(fret)) / 2),
+    room: (fret) => (fret === 0 ? openRoom : Math.abs(wire(fret) - wire(fret - 1))),
     y: (string) => margin.top + (turn.lowOnTop ? last + 1 - string : string - 1) * spacing,
     top: margin.top,
     bottom: margin.top + last * spacing,

@@ -1,15 +1,16 @@
-import type { Performance } from '../api/client'
-import { Transport, type Clock, type Listener } from './transport'
-import { fade, loadSamples, Voice, type Buffers } from './voice'
-
-/** Seconds that are rendered past the end, for the last notes to die away in. */
-const tail = 0.5
-const sampleRate = 44100
+import { limiter, Mixer, type Mix } from './mixer'
+import { loadSamples, type LoadedSamples, type SoundName } from './samples'
+import { Transport, type Chunk, type Clock, type Listener } from './transport'
+import { fade, Voice } from './voice'
 
 /** Something that is being played. */
 export interface Playback {
+  /** The chunk that is being played. */
+  readonly present: Chunk
   setSpeed(speed: number): void
-  setLoop(loop: boolean): void
+  askAnew(): void
+  replace(old: Chunk, by: Chunk): void
+  turnTo(chunk: Chunk, afterBar?: number): void
   /** Ends it; settled once it is silent. */
   stop(): Promise<void>
 }
@@ -19,61 +20,99 @@ export interface Engine {
   /** Allows sound. Browsers want it done while a key or the mouse is being pressed. */
   unlock(): void
   /** Loads what is needed to play; may be called again after it failed. */
-  load(): Promise<unknown>
-  play(performance: Performance, listener: Listener, speed: number, loop: boolean): Playback
-  /** What a performance sounds like from its first tick on, computed as fast as can be. */
-  render(performance: Performance, speed: number): Promise<AudioBuffer>
+  load(): Promise<LoadedSamples>
+  play(
+    first: Chunk,
+    next: (before: Chunk) => Promise<Chunk | undefined>,
+    listener: Listener,
+    speed: number,
+  ): Playback
+  setMix(mix: Mix): void
+}
+
+/** Told of the sound device: whether it holds the sound up, and which sounds are missing. */
+export interface DeviceListener {
+  held(held: boolean): void
+  missing(sounds: SoundName[]): void
 }
 
 /** The engine of a browser: the core has decided all that is to be heard. */
-export function browserEngine(): Engine {
+export function browserEngine(mix: Mix, device: DeviceListener): Engine {
   let context: AudioContext | undefined
-  let samples: Promise<Buffers> | undefined
+  let samples: Promise<LoadedSamples> | undefined
+  let mixer: Mixer | undefined
   let voice: Voice | undefined
+  let playing = false
 
   function audio(): AudioContext {
-    context ??= new AudioContext()
+    if (!context) {
+      context = new AudioContext()
+      // A device that goes away, or a call that takes it, holds the clock up; when it is
+      // there again the sound goes on from where it was.
+      context.onstatechange = () => {
+        const running = context?.state === 'running'
+        device.held(playing && !running)
+        if (playing && !running) void context?.resume().catch(() => {})
+      }
+      const last = limiter(context)
+      last.output.connect(context.destination)
+      mixer = new Mixer(context, mix)
+      mixer.output.connect(last.input)
+    }
     return context
   }
 
   function load() {
-    samples ??= loadSamples(audio()).catch((error: unknown) => {
-      // What failed to load is loaded anew the next time.
-      samples = undefined
-      throw error
-    })
+    samples ??= loadSamples(audio()).then(
+      (loaded) => {
+        device.missing(loaded.missing)
+        // What failed to load is loaded anew the next time.
+        if (loaded.missing.length) samples = undefined
+        return loaded
+      },
+      (error: unknown) => {
+        samples = undefined
+        throw error
+      },
+    )
     return samples
   }
 
   return {
     unlock: () => void audio().resume(),
-    load: async () => (voice ??= new Voice(audio(), await load())),
-    play(performance, listener, speed, loop) {
+    load: async () => {
+      const loaded = await load()
+      voice = new Voice(audio(), loaded, mixer!)
+      return loaded
+    },
+    play(first, next, listener, speed) {
       if (!voice) throw new Error('the sounds are not loaded')
-      const transport = new Transport(performance, clockOf(audio()), voice.sound, listener, speed, loop)
+      const transport = new Transport(first, next, clockOf(audio()), voice.sound, listener, speed)
       transport.start()
+      playing = true
       let painting = requestAnimationFrame(function paint() {
         transport.tell()
         painting = requestAnimationFrame(paint)
       })
       return {
+        get present() {
+          return transport.present
+        },
         setSpeed: (to) => transport.setSpeed(to),
-        setLoop: (on) => transport.setLoop(on),
+        askAnew: () => transport.askAnew(),
+        replace: (old, by) => transport.replace(old, by),
+        turnTo: (chunk, afterBar) => transport.turnTo(chunk, afterBar),
         stop: () => {
+          playing = false
           cancelAnimationFrame(painting)
           transport.stop()
           return new Promise((silent) => setTimeout(silent, fade * 1000))
         },
       }
     },
-    async render(performance, speed) {
-      const buffers = await load()
-      const perTick = 60 / (performance.tempo * performance.beatTicks * speed)
-      const seconds = performance.end * perTick + tail
-      const offline = new OfflineAudioContext(2, Math.ceil(seconds * sampleRate), sampleRate)
-      const apart = new Voice(offline, buffers)
-      for (const note of performance.notes) apart.sound(note, note.tick * perTick, perTick)
-      return offline.startRendering()
+    setMix(to) {
+      mix = to
+      mixer?.set(to)
     },
   }
 }
@@ -82,6 +121,7 @@ export function browserEngine(): Engine {
 function clockOf(context: AudioContext): Clock {
   return {
     now: () => context.currentTime,
+    latency: () => context.outputLatency || context.baseLatency || 0,
     every(seconds, run) {
       const timer = setInterval(run, seconds * 1000)
       return () => clearInterval(timer)

@@ -1,8 +1,8 @@
 import { describe, expect, test, vi } from 'vitest'
-import type { Performance } from '../api/client'
 import type { Engine, Playback } from './engine'
-import { createPlayer } from './machine'
-import type { Listener } from './transport'
+import { createPlayer, type Source } from './machine'
+import type { LoadedSamples } from './samples'
+import type { Chunk, Listener } from './transport'
 
 /** An engine that a test plays: what loads, what sounds, and when it is silent. */
 function engine() {
@@ -10,22 +10,30 @@ function engine() {
   const loading: { done: () => void; fail: (error: Error) => void }[] = []
   let instant = true
   let listener: Listener | undefined
+  let present: Chunk | undefined
   let sounding = 0
   let silence: (() => void)[] = []
+  const loaded = { notes: new Map(), missing: [] } as LoadedSamples
   const fake: Engine = {
     unlock: () => void log.push('unlock'),
     load: () => {
       log.push('load')
-      if (instant) return Promise.resolve()
-      return new Promise<void>((done, fail) => loading.push({ done, fail }))
+      if (instant) return Promise.resolve(loaded)
+      return new Promise((done, fail) => loading.push({ done: () => done(loaded), fail }))
     },
-    play: (performance, heard, speed, loop): Playback => {
+    play: (first, _, heard, speed): Playback => {
       listener = heard
+      present = first
       sounding++
-      log.push(`play ${performance.tempo} at ${speed}${loop ? ' in a loop' : ''}`)
+      log.push(`play ${first.performance.tempo} at ${speed}`)
       return {
+        get present() {
+          return present!
+        },
         setSpeed: (to) => log.push(`speed ${to}`),
-        setLoop: (on) => log.push(`loop ${on}`),
+        askAnew: () => log.push('ask anew'),
+        replace: (old, by) => log.push(`${old.performance.tempo} becomes ${by.performance.tempo}`),
+        turnTo: (chunk, bar) => log.push(`turn to ${chunk.performance.tempo} after ${bar ?? 'this bar'}`),
         stop: () => {
           sounding--
           log.push('stop')
@@ -33,7 +41,7 @@ function engine() {
         },
       }
     },
-    render: () => Promise.reject(new Error('not here')),
+    setMix: () => {},
   }
   return {
     ...{ fake, log, loading },
@@ -47,13 +55,27 @@ function engine() {
     },
   }
 }
-const piece = (tempo: number) => ({ tempo }) as Performance
+/** Four bars at a tempo. */
+const piece = (tempo: number): Chunk =>
+  ({ performance: { tempo, beats: [1, 2, 3, 4].map((bar) => ({ bar })) } }) as unknown as Chunk
+const inBar = (bar: number) => ({ tick: 0, bar, beat: 1, at: 0 })
 
-function player(arrange: (tempo: number) => Promise<Performance> = async (tempo) => piece(tempo)) {
+function player(arrange: (tempo: number) => Promise<Chunk> = async (tempo) => piece(tempo)) {
   const e = engine()
   const told: string[] = []
-  const machine = createPlayer(e.fake, arrange, (error) => told.push(String(error)))
-  return { ...machine, ...{ e, told } }
+  const machine = createPlayer(e.fake, (error) => told.push(String(error)))
+  const source = (tempo: number): Source => ({
+    first: () => arrange(tempo),
+    after: async (_, skip) => (skip ? piece(tempo + 1) : undefined),
+    looped: async () => ({ ...piece(tempo + 2), loop: { from: 2, to: 3 } }),
+    again: async (_, ending) => piece(tempo + (ending ? 4 : 3)),
+    endNext: () => void e.log.push('end next'),
+  })
+  return {
+    ...machine,
+    play: (tempo: number, who?: string) => machine.play(source(tempo), who),
+    ...{ e, told },
+  }
 }
 const soon = () => new Promise((done) => setTimeout(done))
 
@@ -75,7 +97,7 @@ describe('playing', () => {
   test('what is heard is told', async () => {
     const p = player()
     await p.play(100, 'licks')
-    p.e.heard().bar(3)
+    p.e.heard().beat(inBar(3))
     p.e.heard().event(7)
     expect([p.bar.value, p.event.value, p.owner.value]).toEqual([3, 7, 'licks'])
   })
@@ -83,7 +105,7 @@ describe('playing', () => {
   test('the end leads to silence', async () => {
     const p = player()
     await p.play(100)
-    p.e.heard().bar(3)
+    p.e.heard().beat(inBar(3))
     p.e.heard().end()
     expect(p.bar.value).toBeUndefined()
     expect(p.state.value).toBe('stopping')
@@ -104,7 +126,7 @@ describe('playing', () => {
     await p.play(100)
     const first = p.e.heard()
     await p.play(90)
-    first.bar(9)
+    first.beat(inBar(9))
     first.end()
     expect(p.bar.value).toBeUndefined()
     expect(p.state.value).toBe('playing')
@@ -125,7 +147,7 @@ describe('stopping', () => {
   })
 
   test('while the core arranges means that it never plays', async () => {
-    let arranged: (performance: Performance) => void = () => {}
+    let arranged: (chunk: Chunk) => void = () => {}
     const p = player(() => new Promise((done) => (arranged = done)))
     const playing = p.play(100)
     await p.stop()
@@ -212,7 +234,7 @@ describe('what is refused', () => {
   test('late says nothing of what was asked since', async () => {
     let refuse: (error: Error) => void = () => {}
     const arrange = vi.fn((tempo: number) =>
-      tempo === 1 ? new Promise<Performance>((_, no) => (refuse = no)) : Promise.resolve(piece(tempo)),
+      tempo === 1 ? new Promise<Chunk>((_, no) => (refuse = no)) : Promise.resolve(piece(tempo)),
     )
     const p = player(arrange)
     const first = p.play(1)
@@ -224,28 +246,81 @@ describe('what is refused', () => {
   })
 })
 
-describe('speed and loop', () => {
-  test('hold for what is played next', async () => {
+describe('speed', () => {
+  test('holds for what is played next', async () => {
     const p = player()
     p.setSpeed(50)
-    p.setLoop(true)
     await p.play(100)
-    expect(p.e.log.at(-1)).toBe('play 100 at 0.5 in a loop')
+    expect(p.e.log.at(-1)).toBe('play 100 at 0.5')
   })
 
-  test('act on what plays', async () => {
+  test('acts on what plays', async () => {
     const p = player()
     await p.play(100)
     p.setSpeed(80)
-    p.setLoop(true)
-    expect(p.e.log.slice(-2)).toEqual(['speed 0.8', 'loop true'])
+    expect(p.e.log.at(-1)).toBe('speed 0.8')
+  })
+})
+
+describe('what plays', () => {
+  test('while it is counted in is in no bar', async () => {
+    const p = player()
+    await p.play(100)
+    p.e.heard().beat(inBar(0))
+    expect(p.bar.value).toBeUndefined()
   })
 
-  test('changed in silence they disturb nothing', () => {
+  test('goes on with the next segment', async () => {
     const p = player()
-    p.setSpeed(70)
-    p.setLoop(true)
+    await p.play(100)
+    await p.skip()
+    expect(p.e.log.at(-1)).toBe('turn to 101 after this bar')
+  })
+
+  test('is played otherwise from where it is', async () => {
+    const p = player()
+    await p.play(100)
+    await p.refresh()
+    expect(p.e.log.at(-1)).toBe('100 becomes 103')
+  })
+
+  test('goes to looped bars at once, or after them where they sound', async () => {
+    const p = player()
+    await p.play(100)
+    p.e.heard().beat(inBar(1))
+    await p.reloop()
+    p.e.heard().beat(inBar(2))
+    await p.reloop()
+    expect(p.e.log.slice(-2)).toEqual(['turn to 102 after this bar', 'turn to 102 after 3'])
+  })
+
+  test('ends well at the end of its chorus, and asked again at once', async () => {
+    const p = player()
+    await p.play(100)
+    p.e.heard().beat(inBar(2))
+    await p.finish()
+    expect(p.finishing.value).toBe(true)
+    expect(p.e.log.at(-1)).toBe('100 becomes 104')
+    const stopped = p.finish()
+    await p.e.silent()
+    await stopped
     expect(p.state.value).toBe('silent')
-    expect([p.speed.value, p.loop.value]).toEqual([70, true])
+  })
+
+  test('in its last bar ends well a chorus later', async () => {
+    const p = player()
+    await p.play(100)
+    p.e.heard().beat(inBar(4))
+    await p.finish()
+    expect(p.e.log.slice(-2)).toEqual(['end next', 'ask anew'])
+  })
+
+  test('answered late says nothing to what plays since', async () => {
+    const p = player()
+    await p.play(100)
+    const late = p.skip()
+    await p.play(50)
+    await late
+    expect(p.e.log.filter((line) => line.startsWith('turn'))).toEqual([])
   })
 })

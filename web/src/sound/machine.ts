@@ -1,60 +1,91 @@
-import { ref, shallowRef } from 'vue'
-import type { Performance } from '../api/client'
+import { computed, ref, shallowRef } from 'vue'
 import type { Engine, Playback } from './engine'
+import type { BeatMark, ChordMark, Chunk } from './transport'
 
 /** What a player is doing. */
 export type PlayerState = 'silent' | 'loading' | 'playing' | 'stopping'
+
+/** What is played, chunk by chunk. Nothing is where it is over. */
+export interface Source {
+  first(): Promise<Chunk | undefined>
+  /** What comes after a chunk; asked to skip, what comes after its segment. */
+  after(before: Chunk, skip: boolean): Promise<Chunk | undefined>
+  /** The chunk to go to where bars have come to be looped, if that is another. */
+  looped(present: Chunk): Promise<Chunk | undefined>
+  /** A chunk as it would be played now, with an ending where it is to be the last. */
+  again(chunk: Chunk, ending: boolean): Promise<Chunk | undefined>
+  /** The next chunk is to be the last. */
+  endNext(): void
+}
 
 /**
  * Plays one thing at a time. Whatever is asked last holds: what was still being loaded is
  * forgotten, what sounds is stopped first, and `stop` always leads to silence.
  */
-export function createPlayer<Request>(
-  engine: Engine,
-  arrange: (request: Request) => Promise<Performance>,
-  tell: (error: unknown) => void,
-) {
+export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
   const state = ref<PlayerState>('silent')
-  /** The bar, and the event of the line, that are being heard. */
-  const bar = ref<number>()
+  /** What is being heard: the chunk, its beat and chord, and the event of the line. */
+  const chunk = shallowRef<Chunk>()
+  const beat = shallowRef<BeatMark>()
+  const chord = shallowRef<ChordMark>()
   const event = ref<number>()
+  /** The bar that is heard; none while it is counted in. */
+  const bar = computed(() => (beat.value && beat.value.bar > 0 ? beat.value.bar : undefined))
   /** Who asked for what is playing. */
   const owner = shallowRef<string>()
-  const loop = ref(false)
   /** In percent of the written tempo. */
   const speed = ref(100)
+  /** It has been asked to end well. */
+  const finishing = ref(false)
   let playback: Playback | undefined
+  let source: Source | undefined
   let turn = 0
+  let change = 0
 
   function silence() {
-    bar.value = undefined
+    chunk.value = undefined
+    beat.value = undefined
+    chord.value = undefined
     event.value = undefined
+    finishing.value = false
+    source = undefined
     const ending = playback
     playback = undefined
     return ending?.stop()
   }
 
-  /** Plays a request of someone; called while a key or the mouse is being pressed. */
-  async function play(request: Request, who = '') {
+  /** Plays something for someone; called while a key or the mouse is being pressed. */
+  async function play(what: Source, who = '') {
     engine.unlock()
     const mine = ++turn
     void silence()
     state.value = 'loading'
     owner.value = who
     try {
-      const [performance] = await Promise.all([arrange(request), engine.load()])
+      const [first] = await Promise.all([what.first(), engine.load()])
       if (mine !== turn) return
+      if (!first) {
+        state.value = 'silent'
+        return
+      }
+      source = what
+      const heard =
+        <T>(run: (value: T) => void) =>
+        (value: T) => {
+          if (mine === turn) run(value)
+        }
       playback = engine.play(
-        performance,
+        first,
+        (before) => what.after(before, false),
         {
-          bar: (number) => mine === turn && (bar.value = number),
-          event: (index) => mine === turn && (event.value = index),
-          end: () => {
-            if (mine === turn) void stop()
-          },
+          chunk: heard((it) => (chunk.value = it)),
+          beat: heard((it) => (beat.value = it)),
+          chord: heard((it) => (chord.value = it)),
+          event: heard((it) => (event.value = it)),
+          end: () => mine === turn && void stop(),
+          failed: heard(tell),
         },
         speed.value / 100,
-        loop.value,
       )
       state.value = 'playing'
     } catch (error) {
@@ -72,14 +103,74 @@ export function createPlayer<Request>(
     if (mine === turn) state.value = 'silent'
   }
 
-  function setLoop(on: boolean) {
-    loop.value = on
-    playback?.setLoop(on)
+  /** Does something with what the source answers, if that is still what plays. */
+  async function ask(
+    question: (source: Source, present: Chunk) => Promise<Chunk | undefined>,
+    then: (playback: Playback, got: Chunk | undefined, present: Chunk) => void,
+  ) {
+    if (!source || !playback) return
+    const mine = turn
+    const latest = ++change
+    const present = playback.present
+    try {
+      const got = await question(source, present)
+      if (mine === turn && latest === change && playback) then(playback, got, present)
+    } catch (error) {
+      if (mine === turn) tell(error)
+    }
   }
+
+  /** Ends well: with an ending at the end of this chorus; asked again, at once. */
+  function finish() {
+    if (state.value !== 'playing' || finishing.value || !playback || !source) return stop()
+    finishing.value = true
+    const { present } = playback
+    // In the last bar it is too late: the next chorus ends.
+    const lastBar = Math.max(...present.performance.beats.map((b) => b.bar))
+    if (bar.value === lastBar) {
+      source.endNext()
+      playback.askAnew()
+      return
+    }
+    return ask(
+      (from, at) => from.again(at, true),
+      (playing, got, at) => (got ? playing.replace(at, got) : void stop()),
+    )
+  }
+
+  /** Goes on with the next segment when this bar is over. */
+  const skip = () =>
+    ask(
+      (from, at) => from.after(at, true),
+      (playing, got) => (got ? playing.turnTo(got) : void stop()),
+    )
+
+  /** What is played is to be played otherwise from now on. */
+  const refresh = () =>
+    ask(
+      (from, at) => from.again(at, finishing.value),
+      (playing, got, at) => got && playing.replace(at, got),
+    )
+
+  /** Other bars are looped from now on, or none. */
+  const reloop = () =>
+    ask(
+      (from, at) => from.looped(at),
+      (playing, got, at) => {
+        if (!got?.loop) return playing.askAnew()
+        const inside = bar.value !== undefined && bar.value >= got.loop.from && bar.value <= got.loop.to
+        // Where the bars sound already they are played to their end first.
+        playing.turnTo(got, inside && !at.loop ? got.loop.to : undefined)
+      },
+    )
+
   function setSpeed(percent: number) {
     speed.value = percent
     playback?.setSpeed(percent / 100)
   }
 
-  return { state, bar, event, owner, loop, speed, play, stop, setLoop, setSpeed }
+  return {
+    ...{ state, chunk, beat, chord, bar, event, owner, speed, finishing },
+    ...{ play, stop, finish, skip, refresh, reloop, setSpeed },
+  }
 }

@@ -1,74 +1,205 @@
 import { defineStore } from 'pinia'
-import { computed, onBeforeUnmount, onMounted, shallowRef } from 'vue'
-import { answer, client } from '../api/client'
-import type { components } from '../api/schema'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useQuery } from '../address/useQuery'
+import { following, heardAt } from '../address/following'
+import { useView } from '../address/view'
+import { text } from '../address/query'
+import type { PassRequest, PerformanceRequest } from '../api/client'
+import { useBand } from '../document/band'
 import { useTune } from '../document/tune'
 import { browserEngine } from './engine'
+import { lineSource } from './lines'
 import { createPlayer } from './machine'
-import { wav } from './wav'
+import { parts, type Mix, type Part } from './mixer'
+import { passSource, type Bars } from './passes'
+import { useTuneLine } from './tuneline'
+import { useWakeLock } from './wakelock'
 
-export type PerformanceRequest = components['schemas']['PerformanceRequest']
-type Source = () => PerformanceRequest | undefined
+/** What a step plays: a line over some bars, or the tune from a bar on. */
+export type Playable = PerformanceRequest | { tuneFrom: number }
+type Offer = () => Playable | undefined
 
 /** Who asks for notes that are only to be shown. */
-const glimpse = 'shown notes'
+const shownNotes = 'shown notes'
+/** Who asks for the tune. */
+const theTune = 'the tune'
 
-/** What is heard: it asks the core for a performance and sounds it. */
+const lowestTempo = 20
+const highestTempo = 400
+const slowest = 25
+const fastest = 200
+
+/** What is heard: the tune by its routine, or what a step is about. */
 export const usePlayer = defineStore('player', () => {
   const tune = useTune()
-  const engine = browserEngine()
-  const arrange = (request: PerformanceRequest) =>
-    answer(client.POST('/api/compute/performance', { body: { hands: tune.hands, ...request } }))
-  const machine = createPlayer(engine, arrange, tune.tell)
-  const { state, bar, loop, speed } = machine
+  const band = useBand()
+  const view = useView()
+  const tuneLine = useTuneLine()
+  const query = useQuery('', { loop: text() })
+
+  /** A part that is heard alone, for as long as the page lives. */
+  const alone = ref<Part>()
+  const mix = computed<Mix>(() => ({
+    levels: band.band.levels ?? {},
+    muted: alone.value ? parts.filter((part) => part !== alone.value) : ((band.band.muted ?? []) as Part[]),
+    sound: band.band.sound || 'guitar',
+  }))
+  /** The sound device holds the sound up. */
+  const held = ref(false)
+  /** Sounds of which something could not be loaded. */
+  const missing = ref<string[]>([])
+  const engine = browserEngine(mix.value, {
+    held: (now) => (held.value = now),
+    missing: (sounds) => (missing.value = sounds),
+  })
+  watch(mix, (now) => engine.setMix(now), { deep: true })
+  const machine = createPlayer(engine, tune.tell)
+  const { state, chunk, beat, chord, bar, speed, finishing } = machine
+
+  /** Whether what is played goes round, and the bars that do: those that are chosen, or all of it. */
+  const loop = ref(false)
+  const bars = computed<Bars | undefined>(() => {
+    const [from, to] = query.loop.value.split('-').map(Number)
+    const last = Math.max(...(tune.read?.moments ?? []).map((m) => m.bar), 0)
+    return from && to && from <= to && to <= last ? { from, to } : undefined
+  })
+  const looping = () => (loop.value ? (bars.value ?? ('all' as const)) : undefined)
 
   /** What the step on screen would play, and which step that is. */
-  const source = shallowRef<{ who: string; what: Source }>()
+  const source = shallowRef<{ who: string; what: Offer }>()
   /** Which note of the line is heard, if it is one of the step on screen. */
   const event = computed(() => (machine.owner.value === source.value?.who ? machine.event.value : undefined))
+  /** Whether it is the tune that is heard. */
+  const tuneSounds = computed(() => machine.owner.value === theTune && state.value === 'playing')
+
+  const style = () => ({
+    style: band.band.style,
+    click: band.band.click,
+    seed: band.band.routines?.length ?? 0,
+  })
+  /** What every pass of the tune is asked with. */
+  const passRequest = (): Omit<PassRequest, 'after' | 'at' | 'skip' | 'loop'> => ({
+    chart: tune.music!,
+    hands: tune.hands,
+    routine: band.chosen!.routine,
+    position: view.position.value?.id,
+    school: view.school.value || undefined,
+    ...style(),
+    stopTime: band.band.stopTime,
+    intro: (band.band.intro || 'one bar') as PassRequest['intro'],
+    licks: tuneLine.licksFor(band.chosen!.routine),
+  })
+  /** Plays the tune by its routine. */
+  function playTune(from?: number) {
+    if (!tune.chart || !band.chosen) return
+    following.value = true
+    const play = passSource(
+      {
+        request: passRequest,
+        loop: looping,
+        line: tuneLine.lineOf,
+      },
+      from,
+    )
+    return machine.play(play, theTune)
+  }
 
   /** Plays what the step on screen is about, or what is asked for here. */
-  function play(request = source.value?.what()) {
-    if (!request) return
+  function play(asked: Playable | undefined = source.value?.what()) {
     tune.practised()
-    return machine.play(request, source.value?.who)
+    if (!asked) return playTune()
+    if ('tuneFrom' in asked) return playTune(asked.tuneFrom)
+    const request = { hands: tune.hands, ...asked }
+    const overTune = asked.chart === tune.chart || asked.chart === tune.music
+    const line = lineSource(request, { loop: looping, overTune, style })
+    return machine.play(line, source.value?.who)
   }
 
   /** Sounds a few notes to show what they are; it is over soon, and nothing that need be stopped. */
   function show(request: PerformanceRequest) {
     tune.practised()
-    return machine.play(request, glimpse)
-  }
-
-  /** Takes what the step on screen is about away as a sound file. */
-  async function take(name: string) {
-    const request = source.value?.what()
-    if (!request) return
-    try {
-      const sound = await engine.render(await arrange(request), speed.value / 100)
-      const link = document.createElement('a')
-      link.download = `${name}.wav`
-      link.href = URL.createObjectURL(wav(sound))
-      link.click()
-      setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
-    } catch (error) {
-      tune.tell(error)
-    }
+    const once = lineSource(
+      { hands: tune.hands, ...request },
+      { loop: () => undefined, overTune: false, style },
+    )
+    return machine.play(once, shownNotes)
   }
 
   const silent = computed(
-    () => state.value === 'silent' || state.value === 'stopping' || machine.owner.value === glimpse,
+    () => state.value === 'silent' || state.value === 'stopping' || machine.owner.value === shownNotes,
   )
   const toggle = () => void (silent.value ? play() : machine.stop())
 
+  function setLoop(on: boolean) {
+    loop.value = on
+    void machine.reloop()
+  }
+  /** Loops some bars, from now on; without bars nothing is looped. */
+  async function loopBars(from?: number, to?: number) {
+    const range =
+      from === undefined || to === undefined ? undefined : `${Math.min(from, to)}-${Math.max(from, to)}`
+    await query.set({ loop: range })
+    loop.value = range !== undefined
+    void machine.reloop()
+  }
+  // What is wished otherwise while the tune sounds is heard at once.
+  watch(
+    () => [band.band.style, band.band.stopTime, band.band.click, band.band.line],
+    () => tuneSounds.value && void machine.refresh(),
+    { deep: true },
+  )
+  watch(
+    () => band.chosen?.routine,
+    (now, before) => {
+      if (tuneSounds.value && now && before && JSON.stringify(now) !== JSON.stringify(before)) void playTune()
+    },
+  )
+
+  /** The tempo that is written where it sounds: that of the pass, or of the tune. */
+  const written = computed(() => chunk.value?.performance.tempo ?? tune.chart?.tempo ?? 100)
+  const tempo = computed(() => Math.round((written.value * speed.value) / 100))
+  function setSpeed(percent: number) {
+    const least = Math.max(slowest, (lowestTempo / written.value) * 100)
+    const most = Math.min(fastest, (highestTempo / written.value) * 100)
+    machine.setSpeed(Math.min(Math.max(percent, least), most))
+  }
+  /** Goes so many beats a minute faster, or slower. */
+  const faster = (by: number) => setSpeed(((tempo.value + by) / written.value) * 100)
+
+  /** Whether what sounds is the tune in another key, or a vamp: then its bars are not the tune's. */
+  const elsewhere = computed(() => {
+    const pass = chunk.value?.pass
+    if (!pass || !tune.chart) return false
+    return pass.bars !== tune.read?.facts.bars || pass.chart.key.tonic !== tune.chart.key.tonic
+  })
+  // Views go along with the tune, and stay where it was left.
+  watch([tuneSounds, chord, elsewhere], () => {
+    const before = heardAt.value
+    heardAt.value = tuneSounds.value && chord.value && !elsewhere.value ? chord.value.at : undefined
+    if (heardAt.value === undefined && before !== undefined && following.value) void view.stayAt(before)
+  })
+  const wakeLock = useWakeLock(computed(() => state.value === 'playing'))
+
   return {
-    ...{ state, silent, bar, event, loop, speed, source },
-    ...{ play, show, toggle, take, stop: machine.stop, setLoop: machine.setLoop, setSpeed: machine.setSpeed },
+    ...{ state, silent, chunk, beat, chord, bar, event, loop, bars, speed, tempo, finishing, source },
+    ...{ alone, mix, held, missing, tuneSounds, elsewhere, staysAwake: wakeLock.held },
+    ...{
+      passRequest,
+      lineOf: tuneLine.lineOf,
+      play,
+      playTune,
+      show,
+      toggle,
+      stop: machine.stop,
+      finish: machine.finish,
+      skip: machine.skip,
+    },
+    ...{ setLoop, loopBars, setSpeed, faster },
   }
 })
 
 /** Makes space play what a step is about. What sounds goes on when the step is left. */
-export function useSource(who: string, what: Source) {
+export function useSource(who: string, what: Offer) {
   const player = usePlayer()
   const mine = { who, what }
   onMounted(() => (player.source = mine))

@@ -1,89 +1,52 @@
 import { describe, expect, test } from 'vitest'
 import type { Performance } from '../api/client'
-import { ahead, lead, Transport, turn, type Clock, type Note } from './transport'
+import { fakeClock } from './fakeclock'
+import { ahead, lead, Transport, turn, type Chunk, type Note } from './transport'
 
-/** A clock that a test moves on; what is due runs as it does. */
-function fakeClock() {
-  let now = 0
-  const timers: { every: number; next: number; run: () => void }[] = []
-  const alarms: { time: number; run: () => void }[] = []
-  const clock: Clock = {
-    now: () => now,
-    every(seconds, run) {
-      const timer = { every: seconds, next: now + seconds, run }
-      timers.push(timer)
-      return () => void timers.splice(timers.indexOf(timer), 1)
-    },
-    at(time, run) {
-      const alarm = { time, run }
-      alarms.push(alarm)
-      return () => {
-        const at = alarms.indexOf(alarm)
-        if (at >= 0) alarms.splice(at, 1)
-      }
-    },
-  }
-  function advance(seconds: number) {
-    const end = now + seconds
-    for (;;) {
-      const next = Math.min(...timers.map((t) => t.next), ...alarms.map((a) => a.time), Infinity)
-      if (next > end) break
-      now = Math.max(now, next)
-      for (const alarm of alarms.filter((a) => a.time <= now)) {
-        alarms.splice(alarms.indexOf(alarm), 1)
-        alarm.run()
-      }
-      for (const timer of [...timers].filter((t) => t.next <= now)) {
-        timer.next += timer.every
-        timer.run()
-      }
-    }
-    now = end
-  }
-  return { clock, advance, running: () => timers.length + alarms.length }
-}
+const beat = 480
 
-/** Two bars of 4/4 at 60: a beat is a second. One bar is counted in. */
-function twoBars(): Performance {
-  const beat = 480
-  const note = (part: Note['part'], beats: number, event?: number): Note => ({
-    ...{ part, tick: beats * beat, ticks: beat, midi: 60, loudness: 100, event },
+/** So many bars of 4/4 with a note on every beat; at 60 a beat is a second. */
+function bars(count: number, { tempo = 60, first = 1, countIn = 0, chord = 'C7' } = {}): Chunk {
+  const total = (count + countIn) * 4
+  const note = (n: number): Note => ({
+    ...{ part: 'line', tick: n * beat, ticks: beat, midi: 60, loudness: 100, event: n },
   })
-  return {
-    tempo: 60,
-    beatTicks: beat,
-    countIn: 4 * beat,
-    end: 12 * beat,
-    bars: [
-      { tick: 4 * beat, bar: 1 },
-      { tick: 8 * beat, bar: 2 },
-    ],
-    notes: [
-      ...[0, 1, 2, 3].map((n) => note('click', n)),
-      ...[4, 5, 6, 7, 8, 9, 10, 11].map((n, k) => note('line', n, k)),
-    ],
-  } as Performance
+  const all = Array.from({ length: total }, (_, n) => n)
+  const performance: Performance = {
+    ...{ tempo, beatTicks: beat, countIn: countIn * 4 * beat, end: total * beat },
+    beats: all.map((n) => ({
+      ...{ tick: n * beat, bar: Math.floor(n / 4) - countIn + first, beat: (n % 4) + 1, at: n * beat },
+    })),
+    chords: [{ tick: countIn * 4 * beat, ticks: count * 4 * beat, chord, roman: 'I', at: 0 }],
+    notes: all.map(note),
+  }
+  return { performance }
 }
 
-function played(speed = 1, loop = false, performance = twoBars()) {
-  const fake = fakeClock()
-  const sounded: { part: string; time: number; stopped: boolean }[] = []
+function played(first: Chunk, following: (Chunk | undefined)[] = [], { speed = 1, latency = 0 } = {}) {
+  const fake = fakeClock(latency)
+  const sounded: { time: number; stopped: boolean }[] = []
   const log: string[] = []
+  let asked = 0
+  const at = () => Math.round((fake.clock.now() - lead) * 100) / 100
   const transport = new Transport(
-    performance,
+    first,
+    () => Promise.resolve(following[asked++]),
     fake.clock,
     (note, time, perTick) => {
-      const one = { part: note.part, time, stopped: false }
+      const one = { time, stopped: false }
       sounded.push(one)
       return { start: time, end: time + note.ticks * perTick, stop: () => (one.stopped = true) }
     },
     {
-      bar: (bar) => log.push(`bar ${bar}`),
-      event: (event) => log.push(`event ${event}`),
-      end: () => log.push('end'),
+      chunk: (chunk) => log.push(`${chunk.performance.tempo} from ${at()}`),
+      beat: () => {},
+      chord: (mark) => log.push(`${mark.chord} at ${at()}`),
+      event: () => {},
+      end: () => log.push(`end at ${at()}`),
+      failed: (error) => log.push(String(error)),
     },
     speed,
-    loop,
   )
   transport.start()
   /** When each note that was not taken back begins, from the start. */
@@ -92,198 +55,196 @@ function played(speed = 1, loop = false, performance = twoBars()) {
       .filter((s) => !s.stopped)
       .map((s) => Math.round((s.time - lead) * 1000) / 1000)
       .sort((a, b) => a - b)
-  return { ...fake, transport, sounded, log, heard }
+  return { ...fake, transport, sounded, log, heard, asked: () => asked }
 }
+const upTo = (count: number, step = 1) => Array.from({ length: count }, (_, n) => n * step)
 
 describe('in time', () => {
-  test('notes are handed over ahead of their time, and no earlier', () => {
-    const p = played()
+  test('notes are handed over ahead of their time, and no earlier', async () => {
+    const p = played(bars(4))
     expect(p.sounded).toHaveLength(Math.ceil(ahead - lead))
-    p.advance(1)
+    await p.advance(1)
     expect(p.sounded).toHaveLength(Math.ceil(ahead - lead) + 1)
   })
 
-  test('every note begins where it belongs', () => {
-    const p = played()
-    p.advance(20)
-    expect(p.heard()).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11])
+  test('every note begins where it belongs', async () => {
+    const p = played(bars(2))
+    await p.advance(20)
+    expect(p.heard()).toEqual(upTo(8))
   })
 
-  test('at twice the speed in half the time', () => {
-    const p = played(2)
-    p.advance(20)
-    expect(p.heard()).toEqual([0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5, 5, 5.5])
+  test('at twice the speed in half the time', async () => {
+    const p = played(bars(2), [], { speed: 2 })
+    await p.advance(20)
+    expect(p.heard()).toEqual(upTo(8, 0.5))
   })
 
-  test('bars and events are told as they are heard', () => {
-    const p = played()
-    p.advance(4.2)
-    expect(p.log).toEqual(['bar 1', 'event 0'])
-    p.advance(4)
-    expect(p.log).toEqual(['bar 1', 'event 0', 'event 1', 'event 2', 'event 3', 'bar 2', 'event 4'])
+  test('what is seen is told when it is heard, the way to the ear counted in', async () => {
+    const p = played(bars(1, { countIn: 1 }), [], { latency: 0.2 })
+    await p.advance(9)
+    const at = Number(p.log[1]?.replace('C7 at ', ''))
+    expect(at).toBeGreaterThanOrEqual(4.2)
+    expect(at).toBeLessThan(4.26)
   })
 
-  test('a tied note that goes on is told when it does', () => {
-    const performance = twoBars()
-    performance.notes[4]!.on = [{ ticks: 240, event: 9 }]
-    const p = played(1, false, performance)
-    p.advance(4.4)
-    expect(p.log.at(-1)).toBe('event 0')
-    p.advance(0.3)
-    expect(p.log.at(-1)).toBe('event 9')
-  })
-
-  test('a page that stalls hears nothing of it', () => {
-    const p = played()
-    p.advance(1)
-    expect(p.sounded.filter((s) => s.time <= 1 + ahead - 0.1)).toHaveLength(4)
+  test('a page that stalls for two seconds is not heard', async () => {
+    const p = played(bars(4))
+    await p.advance(3)
+    p.stall(2)
+    await p.advance(20)
+    expect(p.heard()).toEqual(upTo(16))
   })
 })
 
-describe('the end', () => {
-  test('is told by the clock when the last bar is over', () => {
-    const p = played()
-    p.advance(12)
-    expect(p.log).not.toContain('end')
-    p.advance(lead + 0.01)
-    expect(p.log.at(-1)).toBe('end')
+describe('one chunk after the other', () => {
+  test('follows without a gap or a double', async () => {
+    const p = played(bars(2), [bars(2, { tempo: 120 }), bars(1)])
+    await p.advance(40)
+    expect(p.heard()).toEqual([...upTo(8), ...upTo(8, 0.5).map((t) => t + 8), ...upTo(4).map((t) => t + 12)])
+    const begun = p.log.filter((line) => line.includes('from')).map((line) => line.split(' from ')[0])
+    expect(begun).toEqual(['60', '120', '60'])
   })
 
-  test('leaves nothing running', () => {
-    const p = played()
-    p.advance(13)
+  test('is asked for ahead of time, and only as far as is needed', async () => {
+    const p = played(
+      bars(16),
+      Array.from({ length: 9 }, () => bars(16)),
+    )
+    await p.advance(1)
+    expect(p.asked()).toBe(0)
+    await p.advance(55)
+    expect(p.asked()).toBe(1)
+  })
+
+  test('short ones are asked for often enough', async () => {
+    const p = played(
+      bars(1, { tempo: 240 }),
+      Array.from({ length: 40 }, () => bars(1, { tempo: 240 })),
+    )
+    await p.advance(20)
+    expect(p.heard().slice(0, 80)).toEqual(upTo(80, 0.25))
+  })
+
+  test('after the last one it ends when that is over', async () => {
+    const p = played(bars(1), [undefined])
+    await p.advance(10)
+    expect(p.log.at(-1)).toBe('end at 4')
     expect(p.running()).toBe(0)
   })
 
-  test('is told once', () => {
-    const p = played()
-    p.advance(60)
-    expect(p.log.filter((l) => l === 'end')).toHaveLength(1)
+  test('one that cannot be had is told, and what there is is played to its end', async () => {
+    const fake = fakeClock()
+    const log: string[] = []
+    const transport = new Transport(
+      bars(1),
+      () => Promise.reject(new Error('gone')),
+      fake.clock,
+      (_, time) => ({ start: time, end: time, stop: () => {} }),
+      {
+        chunk: () => {},
+        beat: () => {},
+        chord: () => {},
+        event: () => {},
+        end: () => log.push('end'),
+        failed: (error) => log.push(String(error)),
+      },
+    )
+    transport.start()
+    await fake.advance(10)
+    expect(log).toEqual(['Error: gone', 'end'])
   })
 })
 
-describe('stop', () => {
-  test('silences what sounds and what would have sounded', () => {
-    const p = played()
-    p.advance(5)
-    p.transport.stop()
-    expect(p.sounded.filter((s) => s.time + 1 > 5 && !s.stopped)).toEqual([])
-    p.advance(60)
-    expect(p.log).not.toContain('end')
-    expect(p.running()).toBe(0)
-  })
-
-  test('may be said again', () => {
-    const p = played()
-    p.transport.stop()
-    p.transport.stop()
-    expect(p.running()).toBe(0)
-  })
-
-  test('nothing is told after it', () => {
-    const p = played()
-    p.transport.stop()
-    p.advance(20)
-    expect(p.log).toEqual([])
-  })
-})
-
-describe('speed while it plays', () => {
-  test('acts within a beat, and loses no note', () => {
-    const p = played()
-    p.advance(4.5 + lead)
+describe('another speed', () => {
+  test('holds from where it is asked, and nothing is heard twice', async () => {
+    const p = played(bars(2))
+    await p.advance(2.5 + lead)
     p.transport.setSpeed(2)
-    p.advance(20)
-    const heard = p.heard()
-    expect(heard).toHaveLength(12)
-    // From 4.5 s and the turn on, what is left of the beat takes half the time.
-    const from = 4.5 + turn
-    expect(heard[5]).toBeCloseTo(from + (5 - from) / 2, 2)
-    expect(heard[6]! - heard[5]!).toBeCloseTo(0.5, 3)
+    await p.advance(20)
+    // At 2.55 the third beat is over by 0.55; what is left of it goes twice as fast.
+    const next = 2.5 + turn + (3 - 2.5 - turn) / 2
+    expect(p.heard()).toEqual([0, 1, 2, next, next + 0.5, next + 1, next + 1.5, next + 2])
   })
 
-  test('slower stretches what is to come', () => {
-    const p = played()
-    p.advance(2 + lead)
-    p.transport.setSpeed(0.5)
-    p.advance(40)
-    const heard = p.heard()
-    expect(heard).toHaveLength(12)
-    expect(heard[11]! - heard[10]!).toBeCloseTo(2, 3)
+  test('over the border of a chunk takes the next one back too', async () => {
+    const p = played(bars(1), [bars(1)])
+    await p.advance(3 + lead)
+    p.transport.setSpeed(2)
+    await p.advance(20)
+    const border = 3 + turn + (4 - 3 - turn) / 2
+    expect(p.heard()).toEqual([0, 1, 2, 3, ...upTo(4, 0.5).map((t) => border + t)])
   })
 
-  test('changed again and again it still plays every note once', () => {
-    const p = played()
-    for (const speed of [0.5, 2, 0.8, 1.2, 0.25, 1]) {
-      p.advance(0.7)
+  test('any number of changes lose and double nothing', async () => {
+    const p = played(bars(2), [bars(2), bars(2)])
+    for (const speed of [1.5, 0.7, 2, 0.5, 1, 1.2]) {
+      await p.advance(1.1)
       p.transport.setSpeed(speed)
     }
-    p.advance(120)
-    expect(p.heard()).toHaveLength(12)
-    expect(p.log.filter((l) => l.startsWith('event'))).toHaveLength(8)
-  })
-
-  test('set before the first note it holds from the start', () => {
-    const p = played()
-    p.transport.setSpeed(2)
-    p.advance(20)
-    expect(p.heard()).toHaveLength(12)
-    expect(p.heard()[11]! - p.heard()[10]!).toBeCloseTo(0.5, 3)
-  })
-
-  test('the end moves with it', () => {
-    const p = played()
-    p.advance(6 + lead)
-    p.transport.setSpeed(2)
-    p.advance(3.1)
-    expect(p.log.at(-1)).toBe('end')
+    await p.advance(60)
+    expect(p.heard()).toHaveLength(24)
+    expect(new Set(p.heard()).size).toBe(24)
   })
 })
 
-describe('a loop', () => {
-  test('begins again without the count-in and without a gap', () => {
-    const p = played(1, true)
-    p.advance(28)
-    expect(p.heard().slice(10, 16)).toEqual([10, 11, 12, 13, 14, 15])
-    expect(p.sounded.filter((s) => s.part === 'click')).toHaveLength(4)
-    expect(p.log).not.toContain('end')
+describe('another reading', () => {
+  test('of the chunk that sounds goes on from where it is', async () => {
+    const first = bars(2)
+    const p = played(first)
+    await p.advance(2.5 + lead)
+    const by = bars(2, { chord: 'F7' })
+    by.performance.notes = by.performance.notes.map((n) => ({ ...n, tick: n.tick + 120 }))
+    p.transport.replace(first, by)
+    await p.advance(20)
+    expect(p.heard()).toEqual([0, 1, 2, ...[3, 4, 5, 6, 7].map((t) => t + 0.25)])
   })
 
-  test('turned off it ends with the round that plays', () => {
-    const p = played(1, true)
-    p.advance(14)
-    p.transport.setLoop(false)
-    p.advance(60)
-    expect(p.log.at(-1)).toBe('end')
-    expect(p.heard().at(-1)).toBe(19)
+  test('of what comes next is asked for anew', async () => {
+    const p = played(bars(2), [bars(4), bars(1, { tempo: 240 })])
+    await p.advance(1)
+    expect(p.asked()).toBe(1)
+    p.transport.askAnew()
+    await p.advance(20)
+    expect(p.asked()).toBeGreaterThan(1)
+    expect(p.heard()).toEqual([...upTo(8), ...upTo(4, 0.25).map((t) => t + 8)])
+  })
+})
+
+describe('turning to other bars', () => {
+  test('happens at the end of the bar that sounds', async () => {
+    const p = played(bars(4))
+    await p.advance(5 + lead)
+    p.transport.turnTo(bars(1, { tempo: 120 }))
+    await p.advance(20)
+    expect(p.heard()).toEqual([...upTo(8), 8, 8.5, 9, 9.5])
   })
 
-  test('turned off shortly before the end it does not begin again', () => {
-    const p = played(1, true)
-    p.advance(11.7 + lead)
-    p.transport.setLoop(false)
-    p.advance(60)
-    expect(p.heard()).toHaveLength(12)
-    expect(p.log.at(-1)).toBe('end')
+  test('happens at the end of a bar that is still to come', async () => {
+    const p = played(bars(4))
+    await p.advance(1 + lead)
+    p.transport.turnTo(bars(1, { tempo: 120 }), 3)
+    await p.advance(30)
+    expect(p.heard()).toEqual([...upTo(12), 12, 12.5, 13, 13.5])
+  })
+})
+
+describe('stopping', () => {
+  test('stops what sounds and what would have', async () => {
+    const p = played(bars(4))
+    await p.advance(1.5)
+    p.transport.stop()
+    const before = p.sounded.length
+    await p.advance(10)
+    expect(p.sounded).toHaveLength(before)
+    expect(p.heard()).toEqual([0])
+    expect(p.running()).toBe(0)
   })
 
-  test('turned on shortly before the end it goes on', () => {
-    const p = played()
-    p.advance(11.7 + lead)
-    p.transport.setLoop(true)
-    p.advance(5)
-    expect(p.log).not.toContain('end')
-    expect(p.heard()).toContain(13)
-  })
-
-  test('turned on and off again it ends where it would have', () => {
-    const p = played()
-    p.advance(3)
-    p.transport.setLoop(true)
-    p.advance(1)
-    p.transport.setLoop(false)
-    p.advance(30)
-    expect(p.heard()).toHaveLength(12)
-    expect(p.log.at(-1)).toBe('end')
+  test('what is answered afterwards is not played', async () => {
+    const p = played(bars(1), [bars(1)])
+    p.transport.stop()
+    await p.advance(10)
+    expect(p.heard()).toEqual([])
+    expect(p.log).toEqual([])
   })
 })

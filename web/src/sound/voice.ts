@@ -1,91 +1,44 @@
+import type { Mixer, Part } from './mixer'
+import { nearest, type LoadedSamples } from './samples'
 import type { Note, Sounding } from './transport'
-import samples from './samples/samples.json'
 
-export type Part = Note['part']
-interface Sample {
-  file: string
-  /** The measured pitch, in semitones as MIDI counts them. */
-  midi: number
-  loop?: number[]
-}
-
-const urls = import.meta.glob<string>('./samples/*.ogg', { query: '?url', import: 'default', eager: true })
-const kit = samples as Record<Part, Sample[]>
-
-/** Decibels of each part, by ear: the line in front, the click behind. */
-const levels: Record<Part, number> = { line: -7, bass: -8, chords: -15, click: -15 }
 /** Seconds a note takes to die away once it is let go. */
-const release: Record<Part, number> = { line: 0.07, bass: 0.06, chords: 0.18, click: 0.05 }
+const release: Record<Part, number> = { line: 0.07, bass: 0.06, chords: 0.12, click: 0.05, drums: 0.05 }
 /** Seconds in which what is stopped fades, so that it does not click. */
 export const fade = 0.03
 
-export type Buffers = Map<string, AudioBuffer>
+/** Keys of the kit: the open hat rings until the hat is closed. */
+const closedHat = 42
+const hatFoot = 44
+const openHat = 46
+const choke = 0.03
 
-/** Loads every sample; the sounds ship with the application. */
-export async function loadSamples(context: BaseAudioContext): Promise<Buffers> {
-  const buffers: Buffers = new Map()
-  const files = Object.values(kit).flatMap((list) => list.map((sample) => sample.file))
-  await Promise.all(
-    [...new Set(files)].map(async (file) => {
-      const url = urls[`./samples/${file}`]
-      if (!url) throw new Error(`the sound ${file} is missing`)
-      const response = await fetch(url)
-      if (!response.ok) throw new Error(`the sound ${file} could not be loaded`)
-      buffers.set(file, await context.decodeAudioData(await response.arrayBuffer()))
-    }),
-  )
-  return buffers
-}
-
-const gainOf = (context: BaseAudioContext, gain: number) => new GainNode(context, { gain })
-const decibels = (db: number) => 10 ** (db / 20)
-
-/** The parts of the band and the line, mixed in an audio context. */
+/** Sounds notes through a mixer. */
 export class Voice {
-  private readonly buses: Record<Part, AudioNode>
+  private ringing: { envelope: GainNode; start: number } | undefined
 
   constructor(
     private readonly context: BaseAudioContext,
-    private readonly buffers: Buffers,
-  ) {
-    const out = new DynamicsCompressorNode(context, { threshold: -16, ratio: 3 })
-    out.connect(context.destination)
-    // A guitar through a small amplifier: some of it driven, its top rolled off, and one
-    // short echo. Plain gains only: what mixes them never moves.
-    const speaker = new BiquadFilterNode(context, { type: 'lowpass', frequency: 4200 })
-    speaker.connect(out)
-    const echo = new DelayNode(context, { delayTime: 0.12 })
-    speaker.connect(echo).connect(gainOf(context, 0.12)).connect(out)
-    const amplifier = gainOf(context, 1)
-    amplifier.connect(gainOf(context, 0.6)).connect(speaker)
-    const curve = Float32Array.from({ length: 1024 }, (_, n) => Math.tanh(1.6 * ((n / 1023) * 2 - 1)))
-    const driven = new WaveShaperNode(context, { curve })
-    amplifier.connect(gainOf(context, 2.2)).connect(driven).connect(gainOf(context, 0.32)).connect(speaker)
-    const bus = (part: Part, through: AudioNode) => {
-      const node = gainOf(context, decibels(levels[part]))
-      node.connect(through)
-      return node
-    }
-    this.buses = {
-      line: bus('line', amplifier),
-      bass: bus('bass', out),
-      chords: bus('chords', out),
-      click: bus('click', out),
-    }
-  }
+    private readonly samples: LoadedSamples,
+    private readonly mixer: Mixer,
+  ) {}
 
   /** Sounds a note at a time of the context's clock. */
   sound = (note: Note, time: number, secondsPerTick: number): Sounding => {
-    const sample = nearest(kit[note.part], note.midi)
-    const end = time + note.ticks * secondsPerTick
-    const gone = end + release[note.part]
-    const buffer = this.buffers.get(sample.file)
-    if (!buffer) return { start: time, end: gone, stop: () => {} }
-    const rate = (cents: number) => 2 ** ((note.midi - sample.midi) / 12 + cents / 1200)
+    const name = note.part === 'chords' ? this.mixer.sound : note.part
+    const sample = nearest(name, note.midi, this.samples.notes)
+    const loaded = sample && this.samples.notes.get(sample.file)
+    if (!sample || !loaded) return { start: time, end: time, stop: () => {} }
+    const struck = note.part === 'drums' || note.part === 'click'
+    const rate = (cents: number) => (struck ? 1 : 2 ** ((note.midi - sample.midi) / 12 + cents / 1200))
+    const held = time + note.ticks * secondsPerTick
+    // What is struck rings as long as it rings.
+    const end = struck ? time + loaded.buffer.duration - loaded.lead : held
+    const gone = end + (struck ? 0 : release[note.part])
     const [loopStart, loopEnd] = sample.loop ?? []
     const source = new AudioBufferSourceNode(this.context, {
-      buffer,
-      playbackRate: rate(note.part === 'click' ? (sample.midi - note.midi) * 400 : 0),
+      buffer: loaded.buffer,
+      playbackRate: rate(0),
       loop: loopEnd !== undefined,
       loopStart: loopStart ?? 0,
       loopEnd: loopEnd ?? 0,
@@ -96,12 +49,15 @@ export class Voice {
       else source.playbackRate.exponentialRampToValueAtTime(rate(point.cents), when)
     })
     const loudness = (note.loudness / 127) ** 1.5
-    const envelope = gainOf(this.context, loudness)
-    envelope.gain.setValueAtTime(loudness, end)
-    envelope.gain.linearRampToValueAtTime(0, gone)
-    source.connect(envelope).connect(this.buses[note.part])
+    const envelope = new GainNode(this.context, { gain: loudness })
+    if (!struck) {
+      envelope.gain.setValueAtTime(loudness, end)
+      envelope.gain.linearRampToValueAtTime(0, gone)
+    }
+    if (note.part === 'drums') this.closeHat(note.midi, envelope, time)
+    source.connect(envelope).connect(this.mixer.bus(note.part))
     source.onended = () => envelope.disconnect()
-    source.start(time)
+    source.start(time, loaded.lead)
     source.stop(gone)
     return {
       start: time,
@@ -115,10 +71,15 @@ export class Voice {
       },
     }
   }
-}
 
-function nearest(list: Sample[], midi: number): Sample {
-  return list.reduce((best, sample) =>
-    Math.abs(sample.midi - midi) < Math.abs(best.midi - midi) ? sample : best,
-  )
+  /** The open hat is cut off by whatever is played on the hat next. */
+  private closeHat(key: number, envelope: GainNode, time: number) {
+    if (key !== closedHat && key !== hatFoot && key !== openHat) return
+    const open = this.ringing
+    if (open && open.start < time) {
+      open.envelope.gain.setTargetAtTime(0, time, choke / 3)
+      this.ringing = undefined
+    }
+    if (key === openHat) this.ringing = { envelope, start: time }
+  }
 }

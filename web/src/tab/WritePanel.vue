@@ -3,8 +3,6 @@ import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 
 import { usePlayer } from '../sound/player'
 import { signs } from '../controls/spelling'
 import type { SaveState } from '../document/saver'
-import PillSelect from '../controls/PillSelect.vue'
-import { speeds } from '../sound/speeds'
 import type { Cursor } from './cursor'
 import { gridAt } from './grid'
 import LickFields from './LickFields.vue'
@@ -119,15 +117,6 @@ const states: Record<SaveState | 'empty', string> = {
       <button type="button" class="primary" @click="player.toggle()">
         {{ player.silent ? (cursor.selected.value ? 'Hear the selection' : 'Hear it') : 'Stop' }}
       </button>
-      <button type="button" class="chip" :aria-pressed="player.loop" @click="player.setLoop(!player.loop)">
-        loop
-      </button>
-      <PillSelect
-        label="Speed"
-        :chosen="String(player.speed)"
-        :options="speeds"
-        @choose="(one) => player.setSpeed(Number(one))"
-      />
       <button
         v-if="!plain"
         type="button"

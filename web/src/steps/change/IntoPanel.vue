@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Way } from '../../api/client'
+import { heard } from '../../tab/tab'
 import TabView from '../../tab/TabView.vue'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
 import { usePlayer } from '../../sound/player'
+import { useTakeaway } from '../../sound/takeaway'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
@@ -17,6 +19,7 @@ const props = defineProps<{ work: ChangeWork; way: Way | undefined }>()
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
+const takeaway = useTakeaway()
 const { into, noTarget, shown, sort } = props.work
 
 const measure = { ease: 'effort', tension: 'tension', length: 'length' } as const
@@ -34,6 +37,12 @@ watch(
   () => (picked.value = undefined),
 )
 const why = computed(() => props.way?.tab.events[player.event ?? picked.value ?? -1]?.why)
+function takeAway() {
+  const { way } = props
+  if (!tune.chart || !way) return
+  const name = `${tune.chart.title}, bar ${shown.value?.arriving.bar}, ${way.name}`
+  void takeaway.lineAsSound(name, { chart: tune.chart, ...heard(way.tab) })
+}
 const choose = (way: Way) => view.set({ approach: way.name })
 const says = computed(() => {
   const way = props.way
@@ -145,12 +154,7 @@ useKeys([
         <button type="button" class="primary" @click="player.toggle()">
           {{ player.state === 'silent' ? 'Hear it' : 'Stop' }}
         </button>
-        <button
-          type="button"
-          class="chip"
-          title="What is heard, as a sound file"
-          @click="player.take(`${tune.chart?.title}, bar ${shown?.arriving.bar}, ${way?.name}`)"
-        >
+        <button type="button" class="chip" title="What is heard, as a sound file" @click="takeAway">
           WAV
         </button>
         <span class="why">{{ signs(why ?? says) }}</span>

@@ -103,11 +103,7 @@ function keys(event: KeyboardEvent) {
   }
 }
 
-useSource('chart', () => {
-  if (!tune.chart || !tune.read) return undefined
-  const from = view.moment.value?.bar ?? 1
-  return { chart: tune.chart, from, bars: tune.read.facts.bars - from + 1, countIn: 1 }
-})
+useSource('chart', () => ({ tuneFrom: view.moment.value?.bar ?? 1 }))
 </script>
 
 <template>

@@ -52,16 +52,8 @@ function retag() {
 function setTempo(tempo: number | null) {
   if (tempo && tempo !== chart.value?.tempo) void tune.edit({ set: { tempo } })
 }
-function nudge(by: number) {
-  const { least = 1, most = 1 } = tune.choices?.tempo ?? {}
-  setTempo(Math.min(Math.max((chart.value?.tempo ?? least) + by, least), most))
-}
 const tap = useTap(setTempo)
-useKeys([
-  { key: 't', says: 'tap the tempo', run: tap },
-  { key: '-', says: 'a beat a minute slower', run: () => nudge(-1) },
-  { key: '+', says: 'a beat a minute faster', run: () => nudge(1) },
-])
+useKeys([{ key: 't', says: 'tap the tempo', run: tap }])
 </script>
 
 <template>
@@ -94,7 +86,7 @@ useKeys([
 
     <span class="what">Tempo</span>
     <div class="tempo">
-      <button type="button" class="chip" aria-label="Slower" @click="nudge(-1)">−</button>
+      <button type="button" class="chip" aria-label="Slower" @click="tune.makeFaster(-1)">−</button>
       <InputNumber
         :model-value="chart.tempo"
         :min="tune.choices?.tempo.least"
@@ -103,7 +95,7 @@ useKeys([
         aria-label="Tempo of the tune"
         @update:model-value="setTempo"
       />
-      <button type="button" class="chip" aria-label="Faster" @click="nudge(1)">+</button>
+      <button type="button" class="chip" aria-label="Faster" @click="tune.makeFaster(1)">+</button>
       <button type="button" class="chip" @click="tap">Tap <span class="quiet">t</span></button>
     </div>
     <span class="what">Meter</span>

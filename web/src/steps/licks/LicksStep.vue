@@ -140,7 +140,7 @@ useKeys([
     says: 'as written, or under the hand',
     run: () => void (is('versions')() || query.set({ here: !query.here.value })),
   },
-  { key: '+', says: 'a new lick', run: () => void create() },
+  { key: 'q', says: 'a new lick', run: () => void create() },
   { key: 'f', says: 'find licks', run: () => shelf.value?.find() },
 ])
 </script>
@@ -244,7 +244,7 @@ useKeys([
           @keep-all="keeping.keepAll"
         />
         <VersionsPanel v-else-if="is('versions')() && lick" :lick="lick" />
-        <p v-else-if="!view.change.value">
+        <p v-else-if="!view.pickedChange.value">
           This tune stays on one chord, so there is no change to land on. Give it a scheme above.
         </p>
         <LeadPanel v-else :work="line" @land="pick" @near="finding.askNear" />

@@ -30,7 +30,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
   const { subdivisions, subdivision } = view
   const openId = computed(() => query.line.value ?? 0)
   const choice = computed<LineChoice | undefined>(() => {
-    const change = view.change.value?.tick
+    const change = view.pickedChange.value?.tick
     const position = view.position.value?.id
     if (change === undefined || !position) return undefined
     return {
@@ -77,7 +77,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
 
   /** What is chosen, as one text: a choice that is made while a line is open closes it. */
   const chosen = () =>
-    JSON.stringify([query.lick.value, query.panel.value, choice.value, view.moment.value?.tick])
+    JSON.stringify([query.lick.value, query.panel.value, choice.value, view.picked.value?.tick])
   let openedAs = ''
   watch(opened, async (kept) => {
     openedAs = ''

@@ -19,7 +19,7 @@ export function useMoves({ about }: LickQuestion, query: LicksQuery, wanted: () 
     const [chord, way] = query.move.value.split('|')
     const all = moves.value?.chords ?? []
     const named = (name: string | undefined) => all.find((one) => one.chord === name)
-    const over = named(chord) ?? named(view.moment.value?.chord) ?? all[0]
+    const over = named(chord) ?? named(view.picked.value?.chord) ?? all[0]
     return { over, way: Math.min(Math.max(Number(way) || 0, 0), (moves.value?.ways.length ?? 1) - 1) }
   })
   const chosen = computed(() => choice.value.over?.moves[choice.value.way])

@@ -2,7 +2,8 @@ import { computed, ref, type Ref } from 'vue'
 import type { Chart, Hands, KeptLick, Lick, Tab, WrittenLick } from '../../api/client'
 import { useView } from '../../address/view'
 import { useTune } from '../../document/tune'
-import { usePlayer, type PerformanceRequest } from '../../sound/player'
+import type { PerformanceRequest } from '../../api/client'
+import { usePlayer } from '../../sound/player'
 import type { Cursor } from '../../tab/cursor'
 import { asEvent, heard } from '../../tab/tab'
 import type { Writing } from '../../tab/writing'
@@ -61,7 +62,7 @@ export function usePanels(query: LicksQuery, works: Works) {
     return query.here.value ? `In ${tonic}, under the hand` : `As written, in ${tonic}`
   })
   const panel = computed<Panel>(() => {
-    const change = view.change.value
+    const change = view.pickedChange.value
     const own = asIs.value && !query.here.value ? asIs.value.chart : undefined
     switch (query.panel.value) {
       case 'bring':

@@ -112,8 +112,8 @@ function pick(place: Place) {
 }
 
 useSource('map', () => {
-  if (!tune.chart || !view.moment.value || !tune.read) return undefined
-  return { chart: tune.chart, from: view.moment.value.bar, bars: tune.read.facts.bars, countIn: 1 }
+  const bar = view.moment.value?.bar
+  return bar ? { tuneFrom: bar } : undefined
 })
 
 function walkOverlays() {

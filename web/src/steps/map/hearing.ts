@@ -1,5 +1,5 @@
 import type { Chart, PlacedTone } from '../../api/client'
-import type { PerformanceRequest } from '../../sound/player'
+import type { PerformanceRequest } from '../../api/client'
 
 /** A note of a shape played up lasts an eighth; the strings of a strum follow this many ticks apart. */
 const eighth = 240
@@ -23,7 +23,7 @@ export function shapePerformance(
     from: on.bar,
     bars: Math.ceil(((notes.length + 4) * eighth) / on.barTicks),
     countIn: 0,
-    silent: ['click', 'bass', 'chords'],
+    silent: ['click', 'drums', 'bass', 'chords'],
     line: { meter: on.chart.meter, events, start: (on.bar - 1) * on.barTicks },
   }
 }

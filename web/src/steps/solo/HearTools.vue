@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import PillSelect from '../../controls/PillSelect.vue'
-import { usePlayer } from '../../sound/player'
-import { speeds } from '../../sound/speeds'
 import { parts } from './address'
 
 /** What of the solo is heard, and how. */
 defineProps<{ part: (typeof parts)[number]['value']; dropped: boolean }>()
 defineEmits<{ part: [part: (typeof parts)[number]['value']]; drop: []; again: [] }>()
-const player = usePlayer()
 </script>
 
 <template>
@@ -27,15 +24,6 @@ const player = usePlayer()
     >
       drop the band
     </button>
-    <button type="button" class="chip" :aria-pressed="player.loop" @click="player.setLoop(!player.loop)">
-      loop
-    </button>
-    <PillSelect
-      label="Speed"
-      :chosen="String(player.speed)"
-      :options="speeds"
-      @choose="(one) => player.setSpeed(Number(one))"
-    />
     <button
       type="button"
       class="primary"

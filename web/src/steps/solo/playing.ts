@@ -2,7 +2,8 @@ import { computed, ref, watch, type Ref } from 'vue'
 import { useAnswer } from '../../api/ask'
 import type { ChorusView } from '../../api/client'
 import { useTune } from '../../document/tune'
-import { usePlayer, type PerformanceRequest } from '../../sound/player'
+import type { PerformanceRequest } from '../../api/client'
+import { usePlayer } from '../../sound/player'
 import { asEvent } from '../../tab/tab'
 import type { SoloQuery } from './address'
 import type { SoloWork } from './work'
@@ -43,7 +44,7 @@ export function usePlaying(work: SoloWork, query: SoloQuery, { bar, bars, goToBa
 
   function source(of: ChorusView | undefined = shown.value): PerformanceRequest | undefined {
     if (!of || !tune.chart) return undefined
-    const silent: ('bass' | 'chords')[] = dropped.value ? ['bass', 'chords'] : []
+    const silent: PerformanceRequest['silent'] = dropped.value ? ['drums', 'bass', 'chords'] : []
     const countIn = player.loop ? 0 : 1
     if (part.value === 'all' && whole.value && of === shown.value) {
       return {

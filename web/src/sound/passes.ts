@@ -1,0 +1,79 @@
+import { answer, client, type PassPlace, type PassRequest } from '../api/client'
+import type { Source } from './machine'
+import type { Chunk } from './transport'
+
+export interface Bars {
+  from: number
+  to: number
+}
+
+/** What a tune is played by; read anew for every pass, so that a change is heard in the next. */
+export interface Wishes {
+  /** The request without what says which pass it is. */
+  request: () => Omit<PassRequest, 'after' | 'at' | 'skip' | 'loop'>
+  /** The bars that are looped; without bars the whole pass is. */
+  loop: () => Bars | 'all' | undefined
+  /** The line of a chorus, counted from 0. */
+  line: (chorus: number) => Promise<PassRequest['line']>
+}
+
+/** Plays a tune by its routine, pass after pass. */
+export function passSource(wishes: Wishes, startAt?: number): Source {
+  /** The last pass has been asked for with an ending. */
+  let ending = false
+  let endNext = false
+
+  async function ask(
+    which: Pick<PassRequest, 'after' | 'at' | 'skip' | 'ending'>,
+    loop: Bars | undefined,
+  ): Promise<Chunk | undefined> {
+    const chorus = which.at?.chorus ?? (which.after?.chorus ?? -1) + 1
+    const line = await wishes.line(chorus)
+    const pass = await answer(
+      client.POST('/api/compute/pass', {
+        body: { ...wishes.request(), ...which, ...(loop && { loop }), ...(line && { line }) },
+      }),
+    )
+    if (pass.over) return undefined
+    if (which.ending) ending = true
+    return { performance: pass.performance, pass, ...(loop && { loop }) }
+  }
+
+  const again = (place: PassPlace): PassPlace => ({ ...place, chorus: place.chorus + 1 })
+
+  return {
+    async first() {
+      const loop = wishes.loop()
+      if (loop && loop !== 'all') return ask({}, loop)
+      if (startAt && startAt > 1) {
+        const whole = await ask({}, undefined)
+        const last = whole?.pass?.bars
+        if (whole && last && startAt <= last) return ask({}, { from: startAt, to: last })
+        return whole
+      }
+      return ask({}, undefined)
+    },
+    async after(before, skip) {
+      if (ending || !before.pass) return undefined
+      const { place } = before.pass
+      const loop = wishes.loop()
+      const end = endNext ? { ending: true } : {}
+      if (skip) return ask({ after: place, skip: true }, undefined)
+      if (loop) return ask({ at: again(place), ...end }, loop === 'all' ? before.loop : loop)
+      const last = before.pass.bars
+      if (before.loop && before.loop.to < last)
+        return ask({ at: again(place), ...end }, { from: before.loop.to + 1, to: last })
+      return ask({ after: place, ...end }, undefined)
+    },
+    async looped(present) {
+      const loop = wishes.loop()
+      if (!present.pass || !loop || loop === 'all') return undefined
+      return ask({ at: again(present.pass.place) }, loop)
+    },
+    again: (chunk, end) =>
+      chunk.pass
+        ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop)
+        : Promise.resolve(undefined),
+    endNext: () => (endNext = true),
+  }
+}

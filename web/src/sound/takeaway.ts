@@ -1,0 +1,138 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { answer, client, type PassRequest, type PerformanceRequest } from '../api/client'
+import { useTune } from '../document/tune'
+import { parts, type Part } from './mixer'
+import { usePlayer } from './player'
+import { passSource } from './passes'
+import { renderPieces } from './render'
+import type { Chunk } from './transport'
+import { frames, wav } from './wav'
+
+/** What of the tune is taken away. */
+export interface Wanted {
+  /** The routine as it is chosen, or so many choruses with the band. */
+  choruses?: number
+  parts: Part[]
+  ending: boolean
+}
+
+/** A routine that goes on until the player asks is taken away for so many passes of each such segment. */
+const passesThatWait = 2
+/** At most so many passes: about two hours. */
+const mostPasses = 300
+
+/** Writes what is played as files. */
+export const useTakeaway = defineStore('takeaway', () => {
+  const tune = useTune()
+  const player = usePlayer()
+  /** Seconds of sound that are rendered, of how many that are known; nothing while nothing is. */
+  const rendered = ref<{ seconds: number; of: number }>()
+  let stopping: AbortController | undefined
+
+  /** The passes of the tune that are wanted, one after the other. */
+  async function* passesOf(wanted: Wanted, signal: AbortSignal): AsyncGenerator<Chunk> {
+    const request = () => {
+      const asked = player.passRequest()
+      if (!wanted.choruses) return asked
+      const segments = [{ name: 'choruses', choruses: wanted.choruses }]
+      return { ...asked, routine: { name: 'choruses', segments } }
+    }
+    const source = passSource({ request, loop: () => undefined, line: player.lineOf })
+    let chunk = await source.first()
+    let stayed = 0
+    for (let count = 1; chunk && count <= mostPasses; count++) {
+      signal.throwIfAborted()
+      stayed = chunk.pass?.place.pass ? stayed + 1 : 1
+      const next: Chunk | undefined =
+        count === mostPasses ? undefined : await source.after(chunk, waits(chunk) && stayed >= passesThatWait)
+      if (!next && wanted.ending) chunk = (await source.again(chunk, true)) ?? chunk
+      yield chunk
+      chunk = next
+    }
+  }
+  const waits = (chunk: Chunk) => {
+    const segment = player.passRequest().routine.segments[chunk.pass?.place.segment ?? 0]
+    return Boolean(segment?.end?.wait || (segment && !segment.choruses && !segment.bars && !segment.minutes))
+  }
+
+  async function render(
+    name: string,
+    chunks: (signal: AbortSignal) => AsyncIterable<Chunk>,
+    heard: Part[],
+    of: number,
+  ) {
+    stopping?.abort()
+    const mine = new AbortController()
+    stopping = mine
+    rendered.value = { seconds: 0, of }
+    const pieces: ArrayBuffer[] = []
+    try {
+      const mix = { ...player.mix, muted: parts.filter((part) => !heard.includes(part)) }
+      await renderPieces(
+        chunks(mine.signal),
+        mix,
+        player.speed / 100,
+        (piece, seconds) => {
+          pieces.push(frames(piece))
+          rendered.value = { seconds, of: Math.max(of, seconds) }
+        },
+        mine.signal,
+      )
+      download(wav(pieces), `${name}.wav`)
+    } catch (error) {
+      if (!mine.signal.aborted) tune.tell(error)
+    } finally {
+      if (stopping === mine) {
+        stopping = undefined
+        rendered.value = undefined
+      }
+    }
+  }
+
+  /** Takes the tune away as sound. */
+  const tuneAsSound = (name: string, wanted: Wanted, seconds: number) =>
+    render(name, (signal) => passesOf(wanted, signal), wanted.parts, seconds)
+
+  /** Takes a line over some bars away as sound. */
+  const lineAsSound = (name: string, request: PerformanceRequest) =>
+    render(name, () => lineOf(request), parts, 0)
+  async function* lineOf(request: PerformanceRequest): AsyncGenerator<Chunk> {
+    yield {
+      performance: await answer(
+        client.POST('/api/compute/performance', { body: { hands: tune.hands, ...request } }),
+      ),
+    }
+  }
+
+  /** Takes the tune away as a MIDI file. */
+  async function tuneAsMidi(name: string, wanted: Wanted) {
+    try {
+      const request: PassRequest = player.passRequest()
+      const line = await player.lineOf(0)
+      const body = {
+        ...request,
+        ...(line && { line }),
+        ...(wanted.choruses && {
+          routine: { name: 'choruses', segments: [{ choruses: wanted.choruses }] },
+        }),
+        parts: wanted.parts,
+        ending: wanted.ending,
+      }
+      const blob = await answer(client.POST('/api/compute/midi', { body, parseAs: 'blob' }))
+      download(blob as unknown as Blob, `${name}.mid`)
+    } catch (error) {
+      tune.tell(error)
+    }
+  }
+
+  return { rendered, stop: () => stopping?.abort(), tuneAsSound, lineAsSound, tuneAsMidi }
+})
+
+function download(blob: Blob, name: string) {
+  const link = document.createElement('a')
+  link.download = name
+  link.href = URL.createObjectURL(blob)
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+}

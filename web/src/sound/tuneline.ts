@@ -1,0 +1,65 @@
+import { computed, watch } from 'vue'
+import { answer, client, type Lick, type PassRequest, type Routine } from '../api/client'
+import { useBand } from '../document/band'
+import { useLicks } from '../document/licks'
+import { useSolos, type SoloDocument } from '../document/solos'
+import { useTune } from '../document/tune'
+
+/** At most so many licks are offered to a pass. */
+const mostLicks = 64
+
+/** What is played over the band: a solo of the tune, or licks of the library. */
+export function useTuneLine() {
+  const tune = useTune()
+  const band = useBand()
+  const solos = useSolos()
+  const licks = useLicks()
+
+  const trades = computed(() => band.chosen?.routine.segments.some((s) => s.licks) ?? false)
+  watch(trades, (now) => now && !licks.loaded && void licks.load().catch(tune.tell), { immediate: true })
+
+  /** The licks that a routine may play. */
+  function licksFor(routine: Routine): Lick[] | undefined {
+    if (!routine.segments.some((s) => s.licks)) return undefined
+    return licks.readable
+      .filter((l) => l.lick.meter === tune.chart?.meter)
+      .slice(0, mostLicks)
+      .map((l) => l.lick)
+  }
+
+  /** The solo as it lies over the tune where it is now, and what it was asked for. */
+  let known: { key: string; choruses: Promise<SoloDocument['solo']['choruses']> } | undefined
+  function choruses(document: SoloDocument) {
+    const to = { chart: tune.music!, hands: tune.hands }
+    const key = JSON.stringify([document, to])
+    if (known?.key !== key) {
+      const { solo, chart, hands } = document
+      known = {
+        key,
+        choruses: answer(
+          client.POST('/api/compute/solo/transposed', { body: { solo, from: { chart, hands }, to } }),
+        ).then((moved) => moved.solo.choruses),
+      }
+    }
+    return known.choruses
+  }
+
+  /** The line of a chorus, counted from 0: the choruses of the solo go round. */
+  async function lineOf(chorus: number): Promise<PassRequest['line']> {
+    const id = band.band.line
+    if (!id || !tune.music) return undefined
+    const one = solos.documents.of(id)
+    if (!one.body.value) await one.load()
+    const body = one.body.value
+    if (!body) return undefined
+    const all = await choruses(body)
+    const joined = await answer(
+      client.POST('/api/compute/choruses', {
+        body: { chart: tune.music, hands: tune.hands, choruses: [all[chorus % all.length]!] },
+      }),
+    )
+    return { meter: joined.phrase.meter, events: joined.phrase.events, start: 0 }
+  }
+
+  return { licksFor, lineOf }
+}

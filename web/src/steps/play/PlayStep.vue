@@ -1,0 +1,279 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import BenchTabs from '../../controls/BenchTabs.vue'
+import { useKeys } from '../../controls/keys'
+import { signs } from '../../controls/spelling'
+import { useTune } from '../../document/tune'
+import { useBand } from '../../document/band'
+import NeckView from '../../neck/NeckView.vue'
+import { usePlayer } from '../../sound/player'
+import { parts } from '../../sound/mixer'
+import { benches, usePlayQuery } from './address'
+import AwayPanel from './AwayPanel.vue'
+import BandPanel from './BandPanel.vue'
+import ClickPanel from './ClickPanel.vue'
+import MixerRow from './MixerRow.vue'
+import PedalPanel from './PedalPanel.vue'
+import { usePedals } from './pedals'
+import RoutinePanel from './RoutinePanel.vue'
+import StageHead from './StageHead.vue'
+import { useStage } from './stage'
+
+const tune = useTune()
+const band = useBand()
+const player = usePlayer()
+const query = usePlayQuery()
+const stage = useStage()
+const { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, refusal } = stage
+
+const sounds = computed(() => player.tuneSounds)
+const yours = computed(() => {
+  const bar = player.bar
+  return Boolean(sounds.value && bar && pass.value?.yours.some((b) => bar >= b.from && bar <= b.to))
+})
+const tempo = computed(() => Math.round(((pass.value?.performance.tempo ?? 0) * player.speed) / 100))
+const chorusSeconds = computed(() => {
+  const p = pass.value?.performance
+  return p ? ((p.end - p.countIn) / p.beatTicks) * (60 / p.tempo) : 0
+})
+const headline = computed(() => {
+  if (!pass.value) return ''
+  const said = [`${pass.value.segment || band.chosen?.routine.name}`]
+  if (sounds.value) said.push(`chorus ${pass.value.place.chorus + 1}`)
+  if (pass.value.chart.key.tonic !== tune.chart?.key.tonic)
+    said.push(`in ${signs(pass.value.chart.key.tonic)}`)
+  if (position.value)
+    said.push(signs(`${position.value.says}, ${position.value.core}–${position.value.coreEnd}`))
+  said.push(`${tempo.value} a minute`)
+  return said.join(' · ')
+})
+
+const views = computed(() => tune.choices?.stageViews ?? [])
+const setView = (view: string) =>
+  band.edit(`the stage shows ${view}`, { view: view === views.value[0] ? undefined : view })
+/** The next view that shows less; after nothing comes the first one again. */
+function showLess() {
+  const at = views.value.indexOf(band.band.view || views.value[0] || '')
+  void setView(views.value[(at + 1) % views.value.length] ?? '')
+}
+const allSilent = computed(() => parts.every((part) => band.isSilent(part) || band.band.levels?.[part] === 0))
+
+const pedals = usePedals({
+  play: () => player.toggle(),
+  segment: () => void player.skip(),
+  finish: () => void player.finish(),
+  loop: () => player.setLoop(!player.loop),
+  faster: () => player.faster(2),
+  slower: () => player.faster(-2),
+  chords: () => void band.silence('chords'),
+})
+useKeys(() => pedals.bindings.value)
+useKeys([
+  { key: 'h', says: 'show less on the stage', run: showLess },
+  { key: 'l', says: 'lost? show the tones', run: () => void setView(views.value[0] ?? '') },
+  { key: '.', says: 'on to the next segment', run: () => void player.skip() },
+  {
+    key: 'w',
+    says: 'the next panel: routine, band, click, take away, pedal',
+    run: () => {
+      const at = benches.findIndex((b) => b.name === query.bench.value)
+      void query.set({ bench: benches[(at + 1) % benches.length]?.name })
+    },
+  },
+])
+</script>
+
+<template>
+  <section class="play">
+    <p v-if="refusal" class="says" role="alert">{{ signs(refusal) }}.</p>
+    <template v-if="pass">
+      <p class="line quiet" role="status">
+        <span>{{ headline }}</span>
+        <span v-if="player.held" class="warn" role="alert">
+          The sound device holds the sound up. It goes on when the device is there again; play begins anew.
+        </span>
+        <span v-else-if="player.missing.length" class="warn" role="alert">
+          Not loaded: {{ player.missing.join(', ') }}. The rest plays.
+        </span>
+        <span v-else-if="allSilent" class="warn">Every part is silent.</span>
+        <span v-else-if="pass.says" class="warn">{{ signs(pass.says) }}.</span>
+        <span v-else-if="player.staysAwake === false">
+          This browser may dim the screen while it plays: it keeps it awake on this machine’s own address or
+          over TLS alone.
+        </span>
+      </p>
+      <StageHead
+        v-if="shown !== 'nothing'"
+        :pass="pass"
+        :chord="chord"
+        :next="next"
+        :landing="landing"
+        :near="near"
+        :beat="sounds ? player.beat : undefined"
+        :shown="shown"
+        :yours="yours"
+      />
+      <div v-else class="nothing" />
+      <NeckView
+        v-if="map && position && showsNeck"
+        class="neck"
+        :instrument="map.instrument"
+        :span="position"
+        :marks="neckMarks"
+        :label="`${signs(chord?.chord ?? '')} on the neck, frets ${position.low} to ${position.high}`"
+        :spacing="34"
+      />
+      <div v-else class="no-neck" aria-hidden="true" />
+    </template>
+
+    <div class="thumb">
+      <button type="button" class="primary big" @click="player.toggle()">
+        <i :class="player.silent ? 'pi pi-play' : 'pi pi-stop'" /> {{ player.silent ? 'play' : 'stop' }}
+      </button>
+      <button
+        type="button"
+        class="chip"
+        :aria-pressed="!band.isSilent('chords')"
+        @click="band.silence('chords')"
+      >
+        chords
+      </button>
+      <button type="button" class="chip" :aria-pressed="player.loop" @click="player.setLoop(!player.loop)">
+        loop
+      </button>
+      <button type="button" class="chip" aria-label="Slower" @click="player.faster(-2)">−</button>
+      <button type="button" class="chip" aria-label="Faster" @click="player.faster(2)">+</button>
+    </div>
+
+    <div class="bench">
+      <BenchTabs :tabs="benches" :chosen="query.bench.value" @choose="(bench) => query.set({ bench })">
+        <span class="right acts">
+          <button
+            type="button"
+            class="chip"
+            :disabled="!sounds"
+            title="On to the next segment (.)"
+            @click="player.skip()"
+          >
+            next segment
+          </button>
+          <button
+            type="button"
+            class="chip"
+            :disabled="!sounds"
+            :aria-pressed="player.finishing"
+            title="End well: slow down at the end of this chorus (End)"
+            @click="player.finish()"
+          >
+            end well
+          </button>
+        </span>
+      </BenchTabs>
+      <RoutinePanel
+        v-if="query.bench.value === 'routine'"
+        :sounding="sounds ? pass?.place.segment : undefined"
+      />
+      <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.says" />
+      <ClickPanel v-else-if="query.bench.value === 'click'" />
+      <AwayPanel v-else-if="query.bench.value === 'away'" :chorus-seconds="chorusSeconds" />
+      <PedalPanel v-else :does="pedals.does" @assign="pedals.assign" />
+      <div v-if="query.bench.value === 'routine' || query.bench.value === 'band'" class="foot">
+        <MixerRow />
+        <div class="choices views" role="group" aria-label="What the stage shows">
+          <span class="what quiet">shows</span>
+          <button
+            v-for="view in views"
+            :key="view"
+            type="button"
+            class="chip"
+            :aria-pressed="(band.band.view || views[0]) === view"
+            @click="setView(view)"
+          >
+            {{ view }}
+          </button>
+          <span class="quiet care">Headphones low; rest every 25 minutes; stop at any pain.</span>
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  gap: 1.2rem;
+  min-height: 1.4rem;
+}
+.warn {
+  color: var(--next);
+  font-weight: 650;
+}
+.nothing,
+.no-neck {
+  height: 150px;
+}
+.no-neck {
+  height: 120px;
+}
+.thumb {
+  display: none;
+}
+.right {
+  margin-left: auto;
+  display: flex;
+  gap: 6px;
+}
+.foot {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  margin-top: 0.3rem;
+}
+.views {
+  margin: 0;
+}
+.care {
+  margin-left: auto;
+  font-size: 0.85rem;
+}
+.bench {
+  padding: 0.5rem 1.1rem 0.6rem;
+}
+.foot {
+  border-top: 1px solid var(--line);
+  padding-top: 6px;
+}
+@media (max-width: 900px) {
+  .thumb {
+    position: sticky;
+    bottom: 62px;
+    z-index: 2;
+    display: grid;
+    grid-template-columns: 1.6fr 1fr 0.8fr 0.8fr;
+    gap: 8px;
+    padding: 8px 0;
+    background: var(--paper);
+  }
+  .thumb .big {
+    grid-column: 1 / -1;
+    min-height: 60px;
+    font-size: 1.4rem;
+  }
+  .thumb .chip {
+    min-height: 44px;
+    font-size: 1.05rem;
+  }
+}
+@media (max-width: 600px) {
+  .line:not(:has(.warn)) {
+    display: none;
+  }
+  .bench :deep(.head) {
+    flex-wrap: wrap;
+    gap: 0.4rem 0.8rem;
+  }
+  .right {
+    margin-left: 0;
+  }
+}
+</style>

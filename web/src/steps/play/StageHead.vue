@@ -1,0 +1,263 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Pass, PathTarget } from '../../api/client'
+import { signs } from '../../controls/spelling'
+import type { BeatMark, ChordMark } from '../../sound/transport'
+import type { NextChord } from './next'
+
+/** The chord that sounds, the next one and what to land on, to be read from two metres away. */
+const props = defineProps<{
+  pass: Pass
+  chord: ChordMark | undefined
+  next: NextChord | undefined
+  landing: PathTarget | undefined
+  near: boolean
+  beat: BeatMark | undefined
+  shown: string
+  yours: boolean
+}>()
+
+const beats = computed(() => {
+  const bar = props.beat?.bar ?? 1
+  return Math.max(...props.pass.performance.beats.filter((b) => b.bar === bar).map((b) => b.beat), 1)
+})
+const counting = computed(() => props.beat !== undefined && props.beat.bar < 1)
+const nowText = computed(() => (props.chord?.silent ? 'N.C.' : signs(props.chord?.chord ?? '')))
+/** Long symbols are set smaller, so that two chords and the landing have room. */
+const size = (text: string) => (text.length > 7 ? 'longest' : text.length > 4 ? 'long' : '')
+const showsChords = computed(() => !['form', 'nothing'].includes(props.shown))
+const showsLanding = computed(
+  () => props.landing && props.near && !['names', 'form', 'nothing', 'roots'].includes(props.shown),
+)
+const soon = computed(() => {
+  const left = props.next?.beats ?? 0
+  return left === 1 ? 'in 1 beat' : `in ${left} beats`
+})
+</script>
+
+<template>
+  <div class="stage" :class="{ soon: (next?.beats ?? 9) <= 2 && beat }">
+    <p v-if="showsChords" class="now" :class="size(nowText)" aria-live="off">{{ nowText }}</p>
+    <div class="where">
+      <p v-if="showsChords" class="roman">{{ chord?.silent ? '' : signs(chord?.roman ?? '') }}</p>
+      <p class="beats" aria-hidden="true">
+        <i v-for="n in beats" :key="n" :class="{ past: beat && n <= beat.beat }" />
+      </p>
+      <p class="bar">
+        <template v-if="counting">counting in</template>
+        <template v-else>bar {{ beat?.bar ?? 1 }}<span v-if="yours" class="yours"> · yours</span></template>
+      </p>
+    </div>
+    <template v-if="next && showsChords">
+      <div class="then">
+        <p class="quiet">then</p>
+        <p class="next" :class="size(signs(next.chord))">{{ signs(next.chord) }}</p>
+      </div>
+      <div class="where">
+        <p class="roman">{{ signs(next.roman) }}</p>
+        <p class="left">{{ soon }}</p>
+      </div>
+    </template>
+    <div v-if="showsLanding && landing" class="landing">
+      <p class="quiet">land on</p>
+      <p class="note">{{ signs(landing.note) }}</p>
+      <p class="place">
+        <strong>the {{ signs(landing.degree) }}, string {{ landing.string }}, fret {{ landing.fret }}</strong>
+        <span class="quiet how">{{ signs(landing.sentence) }}</span>
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  display: flex;
+  flex-wrap: nowrap;
+  align-items: flex-end;
+  gap: 0 1.6rem;
+  height: 150px;
+  padding: 0 0 2px;
+  overflow: hidden;
+}
+.now {
+  min-width: 190px;
+  color: var(--now);
+  font-size: 144px;
+  font-weight: 750;
+  line-height: 1;
+  letter-spacing: -0.03em;
+  white-space: nowrap;
+}
+.now.long {
+  letter-spacing: -0.06em;
+}
+.now.longest {
+  font-size: 140px;
+  letter-spacing: -0.07em;
+}
+.where {
+  flex: none;
+  padding-bottom: 12px;
+}
+.roman {
+  font-size: 1.7rem;
+  color: var(--stone);
+  min-height: 2.1rem;
+}
+.beats {
+  display: flex;
+  gap: 10px;
+  margin: 6px 0;
+}
+.beats i {
+  width: 24px;
+  height: 24px;
+  border: 2px solid var(--now);
+  border-radius: 50%;
+}
+.beats i.past {
+  background: var(--now);
+}
+.bar {
+  font-size: 1.7rem;
+  font-weight: 700;
+  white-space: nowrap;
+}
+.yours {
+  color: var(--next);
+}
+.then {
+  flex: none;
+}
+.then .quiet,
+.landing > .quiet {
+  font-size: 1.15rem;
+}
+.next {
+  color: var(--next);
+  font-size: 88px;
+  font-weight: 750;
+  line-height: 1.05;
+  letter-spacing: -0.03em;
+  white-space: nowrap;
+  padding-bottom: 8px;
+}
+.next.long {
+  font-size: 70px;
+}
+.next.longest {
+  font-size: 52px;
+}
+.left {
+  color: var(--next);
+  font-size: 1.6rem;
+  font-weight: 700;
+  white-space: nowrap;
+}
+.landing {
+  min-width: 0;
+  display: grid;
+  grid-template-columns: auto 1fr;
+  align-items: center;
+  column-gap: 0.9rem;
+  padding-bottom: 14px;
+}
+.landing > .quiet {
+  grid-column: 1 / -1;
+}
+.note {
+  color: var(--next);
+  font-size: 60px;
+  font-weight: 750;
+  line-height: 1;
+}
+.place {
+  font-size: 1.15rem;
+}
+.place strong {
+  display: block;
+}
+.how {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
+  font-size: 0.95rem;
+}
+@media (max-width: 1100px) {
+  .stage {
+    flex-wrap: wrap;
+    height: auto;
+  }
+  .landing {
+    flex-basis: 100%;
+  }
+}
+/* On a phone the two chords stand side by side, or one below the other where they are long. */
+@media (max-width: 600px) {
+  .stage {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0 1rem;
+  }
+  .now {
+    min-width: 0;
+    font-size: 104px;
+  }
+  .now.long,
+  .now.longest {
+    grid-column: 1 / -1;
+    font-size: 96px;
+  }
+  .now.longest {
+    letter-spacing: -0.09em;
+  }
+  .then {
+    grid-column: 2;
+    grid-row: 1;
+  }
+  .now.long ~ .then,
+  .now.longest ~ .then {
+    grid-row: 2;
+  }
+  .where {
+    grid-column: 1;
+    padding-bottom: 4px;
+  }
+  .then + .where {
+    grid-column: 2;
+    align-self: end;
+  }
+  .beats i {
+    width: 20px;
+    height: 20px;
+  }
+  .roman {
+    display: none;
+  }
+  .next {
+    font-size: 64px;
+    padding-bottom: 0;
+  }
+  .next.long,
+  .next.longest {
+    font-size: 44px;
+  }
+  .bar,
+  .left {
+    font-size: 1.3rem;
+  }
+  .landing {
+    grid-column: 1 / -1;
+    padding-bottom: 2px;
+  }
+  .landing > .quiet,
+  .how {
+    display: none;
+  }
+  .note {
+    font-size: 36px;
+  }
+}
+</style>

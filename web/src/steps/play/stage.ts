@@ -1,0 +1,149 @@
+import { computed, shallowRef, watch } from 'vue'
+import { useAnswer } from '../../api/ask'
+import { answer, client, type NeckMap, type Pass, type PathTarget, type PlacedTone } from '../../api/client'
+import { useBand } from '../../document/band'
+import { useTune } from '../../document/tune'
+import { useView } from '../../address/view'
+import { boxMarks, toneMark, type Mark } from '../../neck/marks'
+import { samePlace } from '../../neck/geometry'
+import { usePlayer } from '../../sound/player'
+import { nextChord, type NextChord } from './next'
+
+/** How many beats before a change the landing is shown. */
+const beatsAhead = 4
+
+/**
+ * What the stage shows: the chord that sounds and the next one, the landing into it, and the
+ * neck of the position. While nothing sounds it shows the chord that was picked, as the
+ * routine would begin.
+ */
+export function useStage() {
+  const tune = useTune()
+  const view = useView()
+  const player = usePlayer()
+  const band = useBand()
+
+  const { answer: first, refusal } = useAnswer(
+    () => {
+      if (player.tuneSounds || !band.ready || !band.chosen || !tune.music) return undefined
+      return player.passRequest()
+    },
+    async (body, signal) => answer(client.POST('/api/compute/pass', { body, signal })),
+  )
+  /** The pass that sounds, or the one that would. */
+  const pass = shallowRef<Pass>()
+  watch(
+    [() => (player.tuneSounds ? player.chunk?.pass : undefined), first],
+    ([sounds, idle]) => {
+      const now = sounds ?? (player.tuneSounds ? undefined : idle)
+      if (now && !now.over) pass.value = now
+    },
+    { immediate: true },
+  )
+
+  // The map of the tune in the key that sounds; those that were drawn are kept.
+  const drawn = new Map<string, NeckMap>()
+  const map = shallowRef<NeckMap>()
+  const { answer: asked } = useAnswer(
+    () => {
+      const chart = pass.value?.chart
+      if (!chart) return undefined
+      const body = { chart: { ...chart, title: 'tune', tempo: 100 }, hands: tune.hands }
+      const key = JSON.stringify(body)
+      const known = drawn.get(key)
+      if (known) map.value = known
+      return { body, key }
+    },
+    async ({ body, key }, signal) => {
+      const got = drawn.get(key) ?? (await answer(client.POST('/api/compute/map', { body, signal })))
+      drawn.set(key, got)
+      return got
+    },
+  )
+  watch(asked, (now) => now && (map.value = now))
+
+  const marks = computed(() => pass.value?.performance.chords ?? [])
+  /** Which of the pass's chords sounds, or is picked. */
+  const index = computed(() => {
+    if (player.tuneSounds && player.chord) return marks.value.findIndex((m) => m.tick === player.chord!.tick)
+    const tick = view.picked.value?.tick ?? 0
+    const countIn = pass.value?.performance.countIn ?? 0
+    return Math.max(
+      marks.value.findLastIndex((m) => m.at <= tick && m.tick >= countIn),
+      0,
+    )
+  })
+  const chord = computed(() => marks.value[Math.max(index.value, 0)])
+  const next = computed<NextChord | undefined>(() =>
+    pass.value
+      ? nextChord(pass.value, Math.max(index.value, 0), player.tuneSounds ? player.beat : undefined)
+      : undefined,
+  )
+  const landing = computed<PathTarget | undefined>(() => {
+    const all = pass.value?.landings ?? []
+    const arrives = next.value?.at
+    if (arrives === undefined) return undefined
+    return (
+      all.find((l) => l.change === arrives) ??
+      (arrives === 0 ? all.find((l) => l.bar === 1 && l.beat === 1) : undefined)
+    )
+  })
+  const near = computed(() => !player.tuneSounds || (next.value?.beats ?? Infinity) <= beatsAhead)
+
+  const position = computed(() => map.value?.positions.find((p) => p.id === pass.value?.position))
+  const shape = computed(() => position.value?.shapes.find((s) => s.chord === chord.value?.chord))
+
+  /** What is shown: what the segment says, else what the player has chosen. */
+  const shown = computed(() => pass.value?.view || band.band.view || 'tones')
+
+  // The scale of the chord is only asked for where it is shown.
+  const { answer: scale } = useAnswer(
+    () => {
+      const wanted = shown.value === 'scale' || shown.value === 'all'
+      if (!wanted || !pass.value || !chord.value || !position.value) return undefined
+      return {
+        ...{ chart: { ...pass.value.chart, title: 'tune', tempo: 100 }, hands: tune.hands },
+        ...{ chord: chord.value.chord, position: position.value.id },
+      }
+    },
+    (body, signal) => answer(client.POST('/api/compute/chord', { body, signal })),
+  )
+  const scaleNotes = computed<PlacedTone[]>(() =>
+    scale.value?.shape.chord === chord.value?.chord ? (scale.value?.joining.notes ?? []) : [],
+  )
+
+  const noteMarks = computed<Mark[]>(() => {
+    const tones = (shape.value?.tones ?? []).map((tone) => ({ ...toneMark(tone, 'tone'), small: undefined }))
+    switch (shown.value) {
+      case 'tones':
+        return [...tones, ...boxMarks(shape.value?.box ?? [], tones)]
+      case 'scale':
+        return [...tones, ...boxMarks(scaleNotes.value, tones)]
+      case 'all': {
+        const both = [...tones, ...boxMarks(scaleNotes.value, tones)]
+        return [...both, ...boxMarks(shape.value?.box ?? [], both)]
+      }
+      case 'roots':
+        return tones.filter((mark) => mark.root)
+    }
+    return []
+  })
+  /** The landing stands over the rest, in the colour of what comes. */
+  const neckMarks = computed<Mark[]>(() => {
+    const to = landing.value
+    const hidden = ['names', 'form', 'nothing'].includes(shown.value)
+    if (!to || !near.value || hidden) return noteMarks.value
+    const mark: Mark = {
+      ...{ string: to.string, fret: to.fret, form: 'arriving', text: to.degree },
+      ...{
+        root: to.degree === 'R',
+        class: 'home',
+        spoken: `land on ${to.note}, the ${to.degree} of ${to.chord}`,
+      },
+    }
+    return [...noteMarks.value.filter((one) => !samePlace(one, to)), mark]
+  })
+  const showsNeck = computed(() => !['names', 'form', 'nothing'].includes(shown.value))
+
+  return { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, refusal }
+}
