@@ -196,7 +196,7 @@ func TestABendIsRenderedInTime(t *testing.T) {
 	tone := func(hertz, from, to float64) float64 {
 		return js[float64](p, expression("tone(%f, %f, %f)", hertz, from, to))
 	}
-	assert.InDelta(t, 12*beat+0.5, js[float64](p, "seconds"), 0.01, "a bar counted in, two bars, and half a second to die away in")
+	assert.InDelta(t, 12*beat+2.5, js[float64](p, "seconds"), 0.01, "a bar counted in, two bars, and what it takes to die away")
 	change := 8 * beat
 	begins := change - beat
 	assert.Greater(t, tone(gSharp, begins+0.02, begins+0.25), 4*tone(gSharp, begins-0.25, begins-0.02), "G sharp begins on beat 4")

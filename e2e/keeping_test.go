@@ -233,7 +233,7 @@ func TestTwoWindowsOnOneSolo(t *testing.T) {
 	two.Expect(412)
 	one.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
 	two.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
-	one.Press("-")
+	one.Press("<")
 	one.Has("Undo: thin it")
 	one.Saved()
 	two.Press("k")

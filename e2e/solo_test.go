@@ -195,7 +195,7 @@ func TestTheBandDropsOut(t *testing.T) {
 	p.Press(" ")
 	p.Until("a performance", "window.performances.length === 1")
 	asked := js[map[string]any](p, "window.performances[0]")
-	assert.Equal(t, []any{"bass", "chords"}, asked["silent"])
+	assert.Equal(t, []any{"drums", "bass", "chords"}, asked["silent"])
 	assert.EqualValues(t, 12, asked["bars"])
 	assert.NotEmpty(t, asked["line"].(map[string]any)["events"])
 	p.Until("a note of the line is lit", "document.querySelector('.event.lit')")
@@ -219,13 +219,13 @@ func TestASoloIsKeptTakenAwayAndOpenedAgain(t *testing.T) {
 	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
 	full := p.frets()
 	for range 3 {
-		p.Press("-")
+		p.Press("<")
 		p.Idle()
 	}
 	p.Sees("chord tones")
 	p.Until("it is thin", expression("document.querySelectorAll('.line .event').length < %d", len(full)))
 	for range 3 {
-		p.Press("+")
+		p.Press(">")
 		p.Idle()
 	}
 	p.Until("it has grown again", expression("document.querySelectorAll('.line .event').length === %d", len(full)))

@@ -23,6 +23,7 @@ var views = []string{
 	"/tunes/4/licks?licks.panel=move&licks.lick=7&licks.move=Fm7|1", "/tunes/2/licks?licks.panel=move&licks.lick=9&licks.move=E7|2", "/tunes/2/licks?licks.panel=bring", "/tunes/1/licks?licks.panel=versions&licks.lick=8",
 	"/tunes/1/solo", "/tunes/2/solo?at=8640", "/tunes/4/solo?solo.bench=plan", "/tunes/1/solo?solo.bench=verdict", "/tunes/2/solo?solo.bench=alternatives",
 	"/tunes/1/solo?solo.bench=compare", "/tunes/3/solo?solo.bench=keep",
+	"/tunes/1/play", "/tunes/4/play?at=3840&play.bench=band", "/tunes/2/play?play.bench=click", "/tunes/3/play?play.bench=away", "/tunes/3/play?at=17280&play.bench=pedal",
 }
 
 // Whatever can be used on a view has a name to be called by, every note of the neck says

@@ -54,7 +54,7 @@ func (p *Page) with(modifier chromedp.Modifier, keys ...string) {
 func TestWritingALickWithTheKeyboardAlone(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?at=5760")
 	p.Sees("Ferry call into A, the 3 of F7")
-	p.Press("+")
+	p.Press("q")
 	p.Sees("Type a fret, or click the neck", "kept with its first note")
 	p.Press(kb.ArrowDown, kb.ArrowDown, "8")
 	p.writes("8 ♭3")

@@ -236,6 +236,16 @@ h1 {
   color: var(--stone);
   cursor: pointer;
 }
+.play {
+  flex: none;
+  width: 44px;
+  height: 36px;
+  border: 0;
+  border-radius: 999px;
+  background: var(--now);
+  color: var(--on-fill);
+  cursor: pointer;
+}
 /* On a tablet the title and the sound stand above what is chosen; on a phone only what is
    needed to play is left. */
 @media (max-width: 1100px) {

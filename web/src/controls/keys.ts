@@ -35,12 +35,21 @@ export function nameOf(event: Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 
   return event.key.toLowerCase()
 }
 
+/** What was clicked last, and has the keyboard from then: the next key is the page's again. */
+let clicked: Element | null = null
+function click(event: PointerEvent) {
+  clicked = event.target instanceof Element ? event.target.closest('button, a, summary') : null
+}
+/** Gone to by Tab it is pressed by keys again. */
+const walk = (event: FocusEvent) => {
+  if (event.target !== clicked) clicked = null
+}
+
 /** What the keyboard would press: a button that was gone to by keys, not one that was clicked. */
 const pressable = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
-  target.matches(
-    'button:focus-visible, a:focus-visible, summary:focus-visible, input[type=checkbox]:focus-visible',
-  )
+  target.matches('button, a, summary, input[type=checkbox]') &&
+  target !== clicked
 
 function listen(event: KeyboardEvent) {
   const mod = event.ctrlKey || event.metaKey
@@ -66,6 +75,8 @@ export function useKeys(bindings: KeyBinding[] | Bindings) {
     if (bound.length === 0) {
       window.addEventListener('keydown', listen)
       window.addEventListener('keyup', holdSpace)
+      window.addEventListener('pointerdown', click, true)
+      window.addEventListener('focusin', walk)
     }
     bound.push(mine)
   })
@@ -74,5 +85,7 @@ export function useKeys(bindings: KeyBinding[] | Bindings) {
     if (bound.length > 0) return
     window.removeEventListener('keydown', listen)
     window.removeEventListener('keyup', holdSpace)
+    window.removeEventListener('pointerdown', click, true)
+    window.removeEventListener('focusin', walk)
   })
 }

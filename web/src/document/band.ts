@@ -100,7 +100,18 @@ export const useBand = defineStore('band', () => {
   /** The routine that is played. */
   const chosen = computed(() => all.value.find((r) => r.routine.name === band.value.chosen) ?? all.value[0])
 
-  return { kept, ready, band, edit, isSilent, silence, routines: all, chosen, open }
+  /** The routine that is played, once it is known. */
+  const whenChosen = () =>
+    new Promise<void>((done) => {
+      if (chosen.value) return done()
+      const stop = watch(chosen, (now) => {
+        if (!now) return
+        stop()
+        done()
+      })
+    })
+
+  return { whenChosen, kept, ready, band, edit, isSilent, silence, routines: all, chosen, open }
 })
 
 /** A band without what says nothing. */

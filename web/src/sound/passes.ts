@@ -9,6 +9,8 @@ export interface Bars {
 
 /** What a tune is played by; read anew for every pass, so that a change is heard in the next. */
 export interface Wishes {
+  /** Settled when there is something to request. */
+  ready?: () => Promise<void>
   /** The request without what says which pass it is. */
   request: () => Omit<PassRequest, 'after' | 'at' | 'skip' | 'loop'>
   /** The bars that are looped; without bars the whole pass is. */
@@ -22,6 +24,23 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
   /** The last pass has been asked for with an ending. */
   let ending = false
   let endNext = false
+  /** The key and tempo of the tune when it was last asked about. */
+  let before: { tonic: string; tempo: number } | undefined
+
+  /** A place in the tune as it is now: what was the tune's own key and tempo still is. */
+  function moved(place: PassPlace | undefined): PassPlace | undefined {
+    const { key, tempo } = wishes.request().chart
+    const now = { tonic: key.tonic, tempo }
+    const was = before ?? now
+    before = now
+    return (
+      place && {
+        ...place,
+        tonic: place.tonic === was.tonic ? now.tonic : place.tonic,
+        tempo: place.tempo === was.tempo ? now.tempo : place.tempo,
+      }
+    )
+  }
 
   async function ask(
     which: Pick<PassRequest, 'after' | 'at' | 'skip' | 'ending'>,
@@ -29,9 +48,11 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
   ): Promise<Chunk | undefined> {
     const chorus = which.at?.chorus ?? (which.after?.chorus ?? -1) + 1
     const line = await wishes.line(chorus)
+    const at = moved(which.at ?? which.after)
+    const place = which.at ? { at } : which.after ? { after: at } : {}
     const pass = await answer(
       client.POST('/api/compute/pass', {
-        body: { ...wishes.request(), ...which, ...(loop && { loop }), ...(line && { line }) },
+        body: { ...wishes.request(), ...which, ...place, ...(loop && { loop }), ...(line && { line }) },
       }),
     )
     if (pass.over) return undefined
@@ -43,6 +64,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
 
   return {
     async first() {
+      await wishes.ready?.()
       const loop = wishes.loop()
       if (loop && loop !== 'all') return ask({}, loop)
       if (startAt && startAt > 1) {

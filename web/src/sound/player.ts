@@ -91,10 +91,11 @@ export const usePlayer = defineStore('player', () => {
   })
   /** Plays the tune by its routine. */
   function playTune(from?: number) {
-    if (!tune.chart || !band.chosen) return
+    if (!tune.chart) return
     following.value = true
     const play = passSource(
       {
+        ready: band.whenChosen,
         request: passRequest,
         loop: looping,
         line: tuneLine.lineOf,
@@ -144,7 +145,7 @@ export const usePlayer = defineStore('player', () => {
   }
   // What is wished otherwise while the tune sounds is heard at once.
   watch(
-    () => [band.band.style, band.band.stopTime, band.band.click, band.band.line],
+    () => [tune.music, band.band.style, band.band.stopTime, band.band.click, band.band.line],
     () => tuneSounds.value && void machine.refresh(),
     { deep: true },
   )

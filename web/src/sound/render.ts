@@ -9,6 +9,7 @@ const channels = 2
 const pieceSeconds = 30
 /** Seconds in which the last notes of a piece die away, in the next one. */
 const tailSeconds = 6
+const stepSeconds = 1.5
 /** Seconds that are rendered past the end. */
 const after = 2.5
 
@@ -48,7 +49,19 @@ export async function renderPieces(
     const mixer = new Mixer(context, mix)
     mixer.output.connect(context.destination)
     const voice = new Voice(context, samples, mixer)
-    for (const { note, time, perTick } of now) voice.sound(note, time - from, perTick)
+    // Notes are laid shortly before they sound: every one that waits costs time.
+    const lay = (first: number, last: number) => {
+      for (const { note, time, perTick } of now)
+        if (time - from >= first && time - from < last) voice.sound(note, time - from, perTick)
+    }
+    lay(0, stepSeconds)
+    for (let at = stepSeconds; at < seconds; at += stepSeconds) {
+      // It stops a little before the notes that are laid there.
+      void context.suspend(at - 0.1).then(() => {
+        lay(at, at + stepSeconds)
+        return context.resume()
+      })
+    }
     const rendered = await context.startRendering()
     const length = Math.round(seconds * sampleRate)
     const out = emptyPiece(length)

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { answer, client, type PassRequest, type PerformanceRequest } from '../api/client'
+import { answer, client, type PassRequest, type PerformanceRequest, type Segment } from '../api/client'
 import { useTune } from '../document/tune'
 import { parts, type Part } from './mixer'
 import { usePlayer } from './player'
@@ -35,10 +35,16 @@ export const useTakeaway = defineStore('takeaway', () => {
     const request = () => {
       const asked = player.passRequest()
       if (!wanted.choruses) return asked
-      const segments = [{ name: 'choruses', choruses: wanted.choruses }]
+      const segments: Segment[] = [{ name: 'choruses', choruses: wanted.choruses }]
       return { ...asked, routine: { name: 'choruses', segments } }
     }
     const source = passSource({ request, loop: () => undefined, line: player.lineOf })
+    const waits = (chunk: Chunk) => {
+      const segment = request().routine.segments[chunk.pass?.place.segment ?? 0]
+      return Boolean(
+        segment?.end?.wait || (segment && !segment.choruses && !segment.bars && !segment.minutes),
+      )
+    }
     let chunk = await source.first()
     let stayed = 0
     for (let count = 1; chunk && count <= mostPasses; count++) {
@@ -51,11 +57,6 @@ export const useTakeaway = defineStore('takeaway', () => {
       chunk = next
     }
   }
-  const waits = (chunk: Chunk) => {
-    const segment = player.passRequest().routine.segments[chunk.pass?.place.segment ?? 0]
-    return Boolean(segment?.end?.wait || (segment && !segment.choruses && !segment.bars && !segment.minutes))
-  }
-
   async function render(
     name: string,
     chunks: (signal: AbortSignal) => AsyncIterable<Chunk>,
@@ -69,16 +70,20 @@ export const useTakeaway = defineStore('takeaway', () => {
     const pieces: ArrayBuffer[] = []
     try {
       const mix = { ...player.mix, muted: parts.filter((part) => !heard.includes(part)) }
-      await renderPieces(
+      const done = renderPieces(
         chunks(mine.signal),
         mix,
         player.speed / 100,
         (piece, seconds) => {
+          if (mine.signal.aborted) return
           pieces.push(frames(piece))
           rendered.value = { seconds, of: Math.max(of, seconds) }
         },
         mine.signal,
       )
+      // Stopped it is over at once, whatever it waits for.
+      done.catch(() => {})
+      await Promise.race([done, aborted(mine.signal)])
       download(wav(pieces), `${name}.wav`)
     } catch (error) {
       if (!mine.signal.aborted) tune.tell(error)
@@ -128,6 +133,10 @@ export const useTakeaway = defineStore('takeaway', () => {
 
   return { rendered, stop: () => stopping?.abort(), tuneAsSound, lineAsSound, tuneAsMidi }
 })
+
+/** Fails when a signal says so. */
+const aborted = (signal: AbortSignal) =>
+  new Promise<never>((_, stop) => signal.addEventListener('abort', () => stop(signal.reason)))
 
 function download(blob: Blob, name: string) {
   const link = document.createElement('a')

@@ -138,7 +138,7 @@ export function useStage() {
       ...{
         root: to.degree === 'R',
         class: 'home',
-        spoken: `land on ${to.note}, the ${to.degree} of ${to.chord}`,
+        spoken: `land on ${to.note}, the ${to.degree} of ${to.chord}, string ${to.string}, ${to.fret ? `fret ${to.fret}` : 'open'}`,
       },
     }
     return [...noteMarks.value.filter((one) => !samePlace(one, to)), mark]

@@ -34,10 +34,11 @@ export function usePlaying(work: SoloWork, query: SoloQuery, { bar, bars, goToBa
 
   /** Which note of the chorus on screen is being heard. */
   const sounding = computed(() => (part.value === 'all' ? undefined : player.event))
-  // The time line goes along with what is heard.
+  // The time line goes along with what is heard of the solo; with the tune all views go.
   watch(
     () => player.bar,
     (now) => {
+      if (player.tuneSounds) return
       if (now !== undefined && Math.floor((now - 1) / 4) !== Math.floor((bar.value - 1) / 4)) goToBar(now)
     },
   )
