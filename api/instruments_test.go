@@ -64,6 +64,7 @@ func TestEveryComputationOnEveryInstrument(t *testing.T) {
 					ask(what, "/api/compute/approaches", ApproachesRequest{On: on, Change: change.Tick, Position: at, Target: Place{String: s, Fret: 3 + s}})
 				}
 				ask(what, "/api/compute/path", PathRequest{On: on, Position: at})
+				ask(what, "/api/compute/pass", PassRequest{On: on, Position: at, Routine: everySort})
 				ask(what, "/api/compute/functions", FunctionsRequest{On: on, Position: at})
 				ask(what, "/api/compute/run", RunRequest{On: on, Position: at, Arrival: change.Tick, Notes: 8, From: &Place{String: 4, Fret: 3}, To: &Place{String: 1, Fret: 5}})
 				ask(what, "/api/compute/sequence", SequenceRequest{On: on, Position: at, From: 1, Bars: 2})
@@ -131,3 +132,7 @@ func TestEverySheetOnEveryInstrument(t *testing.T) {
 		}
 	}
 }
+
+// everySort is a routine that asks for all that depends on the neck: another key, a degree to aim
+// at, and licks to trade.
+var everySort = document.Routine{Name: "every sort", Segments: []document.Segment{{Choruses: 1, Key: "Eb", Aim: 3, TradeBars: 2, Licks: true}}}

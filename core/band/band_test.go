@@ -513,6 +513,43 @@ func TestChoicesEqualExhaustiveSearch(t *testing.T) {
 	})
 }
 
+// The voicings of some chords are the cheapest that there are, of all ways to play them.
+func TestVoicingsEqualExhaustiveSearch(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		chords := []harmony.Chord{}
+		for range rapid.IntRange(1, 3).Draw(t, "chords") {
+			chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+			require.NoError(t, err)
+			chords = append(chords, chord)
+		}
+		cost := func(all [][]pitch.MIDI) int {
+			sum := 0
+			for n, one := range all {
+				sum += costOfShape(one)
+				if n > 0 {
+					sum += costOfMoving(all[n-1], one)
+				}
+			}
+			return sum
+		}
+		best := -1
+		var try func(all [][]pitch.MIDI)
+		try = func(all [][]pitch.MIDI) {
+			if len(all) == len(chords) {
+				if c := cost(all); best < 0 || c < best {
+					best = c
+				}
+				return
+			}
+			for _, one := range voicings(voiced(chords[len(all)])) {
+				try(append(slices.Clone(all), one))
+			}
+		}
+		try(nil)
+		assert.Equal(t, best, cost(voiceLead(chords)))
+	})
+}
+
 func BenchmarkPerform(b *testing.B) {
 	for _, s := range []Style{style(Shuffle), style(Swing), style(Funk)} {
 		order := Order{Chart: blues(b, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, Style: s, Chorus: 1}

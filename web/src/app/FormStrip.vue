@@ -12,6 +12,8 @@ const props = defineProps<{
   landings?: Map<number, { text: string; pinned: boolean }>
   /** What a listener makes of each chord when the band drops out, by the tick of its moment. */
   heard?: Map<number, { hearing: string; says: string }>
+  /** Only where in the form one is, without the names of the chords. */
+  nameless?: boolean
   /** The bars that are looped. */
   looped?: { from: number; to: number }
 }>()
@@ -80,6 +82,7 @@ const pick = (m: Moment) => {
 }
 
 function says(m: Moment) {
+  if (props.nameless) return `Bar ${m.bar}`
   const role = isNow(m) && props.change ? ', leaving' : isNext(m) ? ', arriving' : ''
   const chord = m.silent ? `no chord, ${signs(m.chord)} still in the ear` : signs(m.chord)
   const over = m.written ? `, imagined over ${signs(m.written)}` : ''
@@ -120,12 +123,13 @@ function says(m: Moment) {
         :style="{ flex: m.beats }"
         :class="{ now: isNow(m), next: isNext(m), imagined: m.written, silent: m.silent }"
         :aria-label="says(m)"
-        :title="signs(m.chord)"
+        :title="nameless ? undefined : signs(m.chord)"
         :aria-current="isNow(m) ? 'true' : undefined"
         @click="pick(m)"
       >
-        <span class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
-        <span class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
+        <span v-if="nameless" class="chord quiet">{{ index + 1 }}</span>
+        <span v-else class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
+        <span v-if="!nameless" class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
         <span
           v-if="landings?.get(m.tick)"
           class="landing"

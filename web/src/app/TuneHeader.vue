@@ -256,7 +256,7 @@ h1 {
   }
   h1 {
     order: -3;
-    flex: 1 0 calc(100% - 400px);
+    flex: 1 0 calc(100% - 360px);
     font-size: 1.4rem;
   }
   .sound,
@@ -284,6 +284,7 @@ h1 {
   .sound .chip,
   .sound :deep(.pill) {
     min-height: 40px;
+    align-items: center;
   }
   .sound .play {
     width: 56px;

@@ -3,7 +3,7 @@ import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, client, Problem } from '../api/client'
 import { useView } from '../address/view'
-import { hearingOnStrip, landingsOnStrip } from '../controls/formstrip'
+import { hearingOnStrip, landingsOnStrip, stripShows } from '../controls/formstrip'
 import { useKeys } from '../controls/keys'
 import SaveNotice from '../document/SaveNotice.vue'
 import { useAnswer } from '../api/ask'
@@ -122,7 +122,8 @@ useKeys([
       <button type="button" class="chip" @click="tune.problem = ''">Close</button>
     </p>
     <FormStrip
-      v-if="route.name !== 'chart'"
+      v-if="route.name !== 'chart' && stripShows !== 'nothing'"
+      :nameless="stripShows === 'bars'"
       :moments="strip.moments"
       :now="strip.now"
       :change="player.elsewhere ? undefined : shownChange"

@@ -1,4 +1,4 @@
-import { shallowRef } from 'vue'
+import { ref, shallowRef } from 'vue'
 
 /** What is landed on where a chord arrives, for the form strip: by the tick of the chord's moment. */
 export const landingsOnStrip = shallowRef<Map<number, { text: string; pinned: boolean }>>()
@@ -8,3 +8,6 @@ export const landingsOnStrip = shallowRef<Map<number, { text: string; pinned: bo
  * strip: by the tick of its moment; nothing while no chorus is looked at.
  */
 export const hearingOnStrip = shallowRef<Map<number, { hearing: string; says: string }>>()
+
+/** What the form strip shows: the chords of the bars, only where in the form one is, or nothing. */
+export const stripShows = ref<'chords' | 'bars' | 'nothing'>('chords')

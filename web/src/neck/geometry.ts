@@ -49,13 +49,14 @@ export function layOut(instrument: Neck, span: Span, width: number, spacing: num
   const first = Math.max(span.low, 1)
   const tight = width < tightWidth
   const left = tight ? beforeNut.tight : beforeNut.wide
-  const frets = tight ? Math.min(span.high, instrument.frets) : instrument.frets
+  // What is written on a longer neck than this is drawn on as long a one.
+  const frets = tight ? span.high : Math.max(instrument.frets, span.high)
   const wideCount = span.high - first + 1
   const room = width - left - margin.right
   const narrow = Math.min(narrowFret.most, Math.max(narrowFret.least, width / 46))
   const wide = (room - (frets - wideCount) * narrow) / wideCount
   const wires = [left]
-  for (let fret = 1; fret <= instrument.frets; fret++) {
+  for (let fret = 1; fret <= frets; fret++) {
     wires.push((wires[fret - 1] ?? 0) + (fret >= first && fret <= span.high ? wide : narrow))
   }
   const at = (x: number) => (turn.mirrored ? width - x : x)

@@ -117,6 +117,7 @@ export const useTakeaway = defineStore('takeaway', () => {
       const line = await player.lineOf(0)
       const body = {
         ...request,
+        chart: tune.chart!,
         ...(line && { line }),
         ...(wanted.choruses && {
           routine: { name: 'choruses', segments: [{ choruses: wanted.choruses }] },

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
 import BenchTabs from '../../controls/BenchTabs.vue'
+import { stripShows } from '../../controls/formstrip'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { useBand } from '../../document/band'
+import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
 import { usePlayer } from '../../sound/player'
 import { parts } from '../../sound/mixer'
@@ -21,6 +23,7 @@ import { useStage } from './stage'
 
 const tune = useTune()
 const band = useBand()
+const view = useView()
 const player = usePlayer()
 const query = usePlayQuery()
 const stage = useStage()
@@ -56,6 +59,14 @@ function showLess() {
   const at = views.value.indexOf(band.band.view || views.value[0] || '')
   void setView(views.value[(at + 1) % views.value.length] ?? '')
 }
+// What is not shown on the stage is not shown above it either.
+watchEffect(() => {
+  stripShows.value = shown.value === 'nothing' ? 'nothing' : shown.value === 'form' ? 'bars' : 'chords'
+})
+onBeforeUnmount(() => (stripShows.value = 'chords'))
+
+/** While a segment is edited the rest makes room for it. */
+const editing = ref(false)
 const allSilent = computed(() => parts.every((part) => band.isSilent(part) || band.band.levels?.[part] === 0))
 
 const pedals = usePedals({
@@ -110,6 +121,7 @@ useKeys([
         :landing="landing"
         :near="near"
         :beat="sounds ? player.beat : undefined"
+        :picked="view.picked.value?.bar ?? 1"
         :shown="shown"
         :yours="yours"
       />
@@ -171,25 +183,26 @@ useKeys([
       </BenchTabs>
       <RoutinePanel
         v-if="query.bench.value === 'routine'"
+        v-model:editing="editing"
         :sounding="sounds ? pass?.place.segment : undefined"
       />
       <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.says" />
       <ClickPanel v-else-if="query.bench.value === 'click'" />
       <AwayPanel v-else-if="query.bench.value === 'away'" :chorus-seconds="chorusSeconds" />
       <PedalPanel v-else :does="pedals.does" @assign="pedals.assign" />
-      <div v-if="query.bench.value === 'routine' || query.bench.value === 'band'" class="foot">
+      <div v-if="(query.bench.value === 'routine' && !editing) || query.bench.value === 'band'" class="foot">
         <MixerRow />
         <div class="choices views" role="group" aria-label="What the stage shows">
           <span class="what quiet">shows</span>
           <button
-            v-for="view in views"
-            :key="view"
+            v-for="one in views"
+            :key="one"
             type="button"
             class="chip"
-            :aria-pressed="(band.band.view || views[0]) === view"
-            @click="setView(view)"
+            :aria-pressed="(band.band.view || views[0]) === one"
+            @click="setView(one)"
           >
-            {{ view }}
+            {{ one }}
           </button>
           <span class="quiet care">Headphones low; rest every 25 minutes; stop at any pain.</span>
         </div>

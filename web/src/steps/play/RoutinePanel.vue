@@ -12,6 +12,8 @@ const props = defineProps<{
 }>()
 const band = useBand()
 const edited = ref<number>()
+const editing = defineModel<boolean>('editing', { default: false })
+watch(edited, (now) => (editing.value = now !== undefined))
 const shown = computed(() => band.chosen)
 watch(
   () => shown.value?.routine.name,
@@ -139,7 +141,7 @@ const state = (n: number) =>
         @close="edited = undefined"
       />
     </template>
-    <p v-if="shown.own" class="own-acts">
+    <p v-if="shown.own && !editing" class="own-acts">
       <label class="quiet" for="routine-name">name</label>
       <input
         id="routine-name"

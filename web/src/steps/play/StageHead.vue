@@ -13,12 +13,14 @@ const props = defineProps<{
   landing: PathTarget | undefined
   near: boolean
   beat: BeatMark | undefined
+  /** The bar that was picked, shown while nothing sounds. */
+  picked: number
   shown: string
   yours: boolean
 }>()
 
 const beats = computed(() => {
-  const bar = props.beat?.bar ?? 1
+  const bar = props.beat?.bar ?? props.picked
   return Math.max(...props.pass.performance.beats.filter((b) => b.bar === bar).map((b) => b.beat), 1)
 })
 const counting = computed(() => props.beat !== undefined && props.beat.bar < 1)
@@ -45,7 +47,9 @@ const soon = computed(() => {
       </p>
       <p class="bar">
         <template v-if="counting">counting in</template>
-        <template v-else>bar {{ beat?.bar ?? 1 }}<span v-if="yours" class="yours"> · yours</span></template>
+        <template v-else
+          >bar {{ beat?.bar ?? picked }}<span v-if="yours" class="yours"> · yours</span></template
+        >
       </p>
     </div>
     <template v-if="next && showsChords">
