@@ -48,3 +48,53 @@ func BenchmarkRepaint(b *testing.B) {
 		})
 	}
 }
+
+// BenchmarkRendering is how long it takes to render a tune as a file, in seconds for each minute
+// of it: asking for the choruses, decoding the samples and writing the file included.
+func BenchmarkRendering(b *testing.B) {
+	p := openPage(b, demo(b), "/")
+	p.Before(keeping)
+	p.Go("/tunes/1/play?play.bench=away")
+	p.Sees("Save as WAV")
+	p.Click("8 choruses")
+	for range b.N {
+		took, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](`(async () => {
+			const begun = performance.now()
+			window.taken = undefined
+			;[...document.querySelectorAll('.primary')].find(b => b.innerText === 'Save as WAV').click()
+			while (!window.taken) await new Promise(done => setTimeout(done, 5))
+			const seconds = (performance.now() - begun) / 1000
+			return [seconds, (window.taken.size - 44) / 4 / 44100]
+		})()`, chromedp.EvalAwaitPromise))
+		require.NoError(b, err)
+		b.ReportMetric(took[0]/took[1]*60, "s/minute-of-sound")
+	}
+}
+
+// BenchmarkStage is how many frames of the stage are dropped while the band plays for ten
+// seconds: those that come later than one and a half frames of a 60 Hz screen.
+func BenchmarkStage(b *testing.B) {
+	p := openPage(b, demo(b), "/tunes/1/play")
+	p.Sees("land on")
+	p.Press(" ")
+	p.Until("it to play", barHeard)
+	for range b.N {
+		counted, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](`new Promise(done => {
+			let frames = 0, late = 0, longest = 0, before = performance.now()
+			const begun = before
+			requestAnimationFrame(function frame() {
+				const now = performance.now()
+				frames++
+				if (now - before > 25) late++
+				longest = Math.max(longest, now - before)
+				before = now
+				if (now - begun < 10000) requestAnimationFrame(frame)
+				else done([frames, late, longest])
+			})
+		})`, chromedp.EvalAwaitPromise))
+		require.NoError(b, err)
+		b.ReportMetric(counted[0]/10, "frames/s")
+		b.ReportMetric(counted[1], "late")
+		b.ReportMetric(counted[2], "ms/longest")
+	}
+}

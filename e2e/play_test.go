@@ -190,6 +190,7 @@ func TestARoutineOfOnesOwn(t *testing.T) {
 	p.Press(kb.Tab)
 	p.Sees("it would go to 999; a tempo is 20 to 400 beats a minute")
 	p.Undo()
+	p.Click("done")
 	p.Click("Delete it")
 	p.Until("it to be gone", "!document.body.innerText.includes('up to the ferry')")
 }

@@ -71,6 +71,8 @@ function release() {
   const { from, to } = drawn.value ?? { from: 0, to: 0 }
   drawn.value = undefined
   if (dragged && from) emit('loop', Math.min(from, to), Math.max(from, to))
+  // The click that ends a drag comes first; one by keys comes without a press.
+  setTimeout(() => (dragged = false))
 }
 const isLooped = (bar: number) => {
   const { from, to } = (dragged && drawn.value) || props.looped || { from: 0, to: 0 }

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useAnswer } from '../api/ask'
-import { answer, client, type Band, type KeptBand, type Problem } from '../api/client'
+import { answer, client, Problem, type Band, type KeptBand } from '../api/client'
 import { drafts } from './browser'
 import { Collection } from './collection'
 import type { Kept, Saved } from './kept'
@@ -28,7 +28,19 @@ export const useBand = defineStore('band', () => {
   const bands = new Collection<BandDocument, undefined>({
     name: 'band',
     read: async (id) => savedAs(await answer(client.GET('/api/bands/{id}', { params: { path: { id } } }))),
-    create: async (body) => savedAs(await answer(client.POST('/api/bands', { body }))),
+    create: async (body) => {
+      try {
+        return savedAs(await answer(client.POST('/api/bands', { body })))
+      } catch (error) {
+        // Another window was first: what it kept stays among the versions.
+        if (!(error instanceof Problem) || error.status !== 412) throw error
+        const found = await find(body.chartId)
+        if (!found) throw error
+        const path = { id: found.id }
+        const replacing = { band: body.band, version: found.version, keepBefore: true }
+        return savedAs(await answer(client.PUT('/api/bands/{id}', { params: { path }, body: replacing })))
+      }
+    },
     replace: async (id, { band }, version, keepBefore) =>
       savedAs(
         await answer(
@@ -46,14 +58,17 @@ export const useBand = defineStore('band', () => {
   /** Bands that are not kept yet, by their tune: what was begun is gone on with. */
   const begun = new Map<number, Kept<BandDocument, undefined>>()
 
+  const find = async (chartId: number) =>
+    (await answer(client.GET('/api/bands', { params: { query: { chart: chartId } } })))[0]
+
   async function open(chartId: number) {
     ready.value = false
     kept.value = undefined
     if (!chartId) return
     try {
-      const found = await answer(client.GET('/api/bands', { params: { query: { chart: chartId } } }))
-      const one = found.length ? bands.of(found[0]!.id) : (begun.get(chartId) ?? bands.fresh())
-      if (found.length) await one.load()
+      const found = await find(chartId)
+      const one = found ? bands.of(found.id) : (begun.get(chartId) ?? bands.fresh())
+      if (found) await one.load()
       else if (!begun.has(chartId)) {
         begun.set(chartId, one)
         await one.begin({ chartId, band: {} })
@@ -90,9 +105,15 @@ export const useBand = defineStore('band', () => {
     return edit(`${isSilent(part) ? 'hear' : 'silence'} the ${part}`, { muted })
   }
 
+  /** Routines are asked for once something plays the tune, or shows them. */
+  const wanted = ref(false)
+  const want = () => (wanted.value = true)
   /** The routines of the tune: the ready-made ones, then the player's own. */
   const { answer: routines } = useAnswer(
-    () => (tune.music && ready.value ? { chart: tune.music, own: band.value.routines ?? [] } : undefined),
+    () =>
+      wanted.value && tune.music && ready.value
+        ? { chart: tune.music, own: band.value.routines ?? [] }
+        : undefined,
     (body, signal) =>
       answer(client.POST('/api/compute/routines', { body: { ...body, hands: tune.hands }, signal })),
   )
@@ -103,6 +124,7 @@ export const useBand = defineStore('band', () => {
   /** The routine that is played, once it is known. */
   const whenChosen = () =>
     new Promise<void>((done) => {
+      want()
       if (chosen.value) return done()
       const stop = watch(chosen, (now) => {
         if (!now) return
@@ -111,7 +133,7 @@ export const useBand = defineStore('band', () => {
       })
     })
 
-  return { whenChosen, kept, ready, band, edit, isSilent, silence, routines: all, chosen, open }
+  return { want, whenChosen, kept, ready, band, edit, isSilent, silence, routines: all, chosen, open }
 })
 
 /** A band without what says nothing. */

@@ -6,6 +6,7 @@ import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { useBand } from '../../document/band'
+import SaveNotice from '../../document/SaveNotice.vue'
 import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
 import { usePlayer } from '../../sound/player'
@@ -96,6 +97,7 @@ useKeys([
 
 <template>
   <section class="play">
+    <SaveNotice v-if="band.kept" :document="band.kept" what="band" />
     <p v-if="refusal" class="says" role="alert">{{ signs(refusal) }}.</p>
     <template v-if="pass">
       <p class="line quiet" role="status">

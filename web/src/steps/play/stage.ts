@@ -22,6 +22,7 @@ export function useStage() {
   const view = useView()
   const player = usePlayer()
   const band = useBand()
+  band.want()
 
   const { answer: first, refusal } = useAnswer(
     () => {
