@@ -2,19 +2,14 @@ package api
 
 import (
 	"context"
-	"errors"
 	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/band"
-	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
-	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/core/routine"
-	"undaris/core/solo"
 	"undaris/format/document"
 )
 
@@ -218,109 +213,4 @@ func looped(p routine.Pass, bars BarRange) (routine.Pass, error) {
 	}
 	p.From, p.Bars = bars.From-1, bars.To-bars.From+1
 	return p, nil
-}
-
-// landings is what to land on at each change of a pass.
-func (o on) landings(p routine.Pass, position neck.Position, school string) (Path, error) {
-	chosen, err := change.ParseSchool(school)
-	if err != nil {
-		return Path{}, invalid("school", err)
-	}
-	order := change.PathOrder{
-		School: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Arrivals: p.Chart.Arrivals(), Only: p.Segment.Aim,
-	}
-	path, err := order.Write()
-	if err != nil {
-		return Path{}, err
-	}
-	return o.path(chosen, path), nil
-}
-
-// nextChord is the chord that follows a pass, for the bass to lead into, and the key it comes
-// in; false where nothing follows.
-func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassRequest) (harmony.Chord, harmony.Key, bool) {
-	next, from := p.Chart, p.From
-	if asked.Loop == nil {
-		after, ok := r.Next(c, p.Place, false)
-		if !ok {
-			return harmony.Chord{}, harmony.Key{}, false
-		}
-		next, from = after.Chart, after.From
-	}
-	return next.Written().ChordAt(next.Timeline().Start(from)), next.Key, true
-}
-
-// styleFor finds the style that is asked for; where the meter does not have it, the nearest,
-// and says so.
-func styleFor(name string, c chart.Chart) (band.Style, string, error) {
-	style, err := band.FindStyle(name, c)
-	var unknown *band.StyleError
-	if errors.As(err, &unknown) {
-		if !unknown.Known {
-			return style, "", invalid("style", err)
-		}
-		return band.StyleFor(c), fmt.Sprintf("%s is not played in %s: this is %s", name, c.Meter, unknown.Nearest), nil
-	}
-	return style, "", err
-}
-
-// beginning is how many bars are counted in, and whether the turnaround comes first.
-func beginning(intro string) (countIn int, turnaround bool) {
-	switch intro {
-	case "one bar":
-		return 1, false
-	case "two bars":
-		return band.MaxCountIn, false
-	case "turnaround":
-		return 1, true
-	}
-	return 0, false
-}
-
-// cues sound what to land on a beat before each change.
-func cues(p routine.Pass, landings []PathTarget, i neck.Instrument) []band.Cue {
-	beat := p.Chart.Meter.BeatTicks()
-	all := []band.Cue{}
-	for _, l := range landings {
-		all = append(all, band.Cue{Tick: max(l.Change-beat, 0), Ticks: beat * 9 / 10, Pitch: i.Pitch(neck.Place{String: l.String, Fret: l.Fret})})
-	}
-	return all
-}
-
-// lineOf lays over the band what is played over it: the line, moved to the key of the pass, or
-// where licks are traded one of them for each stretch.
-func (o on) lineOf(asked PassRequest, p routine.Pass, position neck.Position, order *band.Order, out *Pass) error {
-	if asked.Line != nil && p.Segment.Chord == 0 {
-		line, err := asked.Line.Core(o.instrument)
-		if err != nil {
-			return invalid("line", err)
-		}
-		order.LineStart = asked.Line.Start
-		if p.Chart.Key.Tonic != o.chart.Key.Tonic {
-			from := solo.Setting{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
-			to := from
-			to.Chart = p.Chart
-			line, _ = solo.TransposeLine(line, from, to)
-		}
-		order.Line = line
-	}
-	if p.Segment.TradeBars == 0 {
-		return nil
-	}
-	licks := []phrase.Lick{}
-	if p.Segment.Licks {
-		for n, d := range asked.Licks {
-			lick, err := d.Core()
-			if err != nil {
-				return invalid(fmt.Sprintf("licks[%d]", n), err)
-			}
-			licks = append(licks, lick)
-		}
-	}
-	trade := routine.Trade{Pass: p, Instrument: o.instrument, Position: position, Seed: uint64(asked.Seed)}
-	for _, one := range trade.Yours() {
-		out.Yours = append(out.Yours, BarRange{From: one[0] + 1, To: one[0] + one[1]})
-	}
-	order.Line, order.LineStart = trade.Line(order.Line, order.LineStart, licks)
-	return nil
 }

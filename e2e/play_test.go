@@ -264,3 +264,21 @@ func TestPlayFitsAnyStand(t *testing.T) {
 		})
 	}
 }
+
+// The tune goes on for ever, so it never sounds where it cannot be stopped: on the page of all
+// tunes, or in another tune.
+func TestTheTuneStopsWhereItCannotBeStopped(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Before(`(() => { const start = AudioScheduledSourceNode.prototype.start; window.sounding = new Set()
+		AudioScheduledSourceNode.prototype.start = function (...a) { if (this.buffer) { window.sounding.add(this); this.addEventListener('ended', () => window.sounding.delete(this)) } return start.apply(this, a) } })()`)
+	p.Go("/tunes/1/map")
+	p.Sees("makes the E form")
+	p.Press(" ")
+	p.Until("it to play", barHeard)
+	p.Click("Tin Roof Ferry: all tunes")
+	p.Sees("Your tunes")
+	p.Until("silence", "window.sounding.size === 0")
+	p.Click("Cold Kettle, B · slow change · slow 12/8 · 54")
+	p.Has("Bar 2, B7")
+	p.Until("nothing to sound", "document.querySelector('header .play').getAttribute('aria-label') === 'Play'")
+}

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Change, Moment } from '../api/client'
 import { signs } from '../controls/spelling'
+import { ordered, useBarDrawing } from './drawing'
 
 const props = defineProps<{
   moments: Moment[]
@@ -49,38 +50,15 @@ const isNow = (m: Moment) =>
   props.change ? props.change.leaving.tick === m.tick : props.now?.tick === m.tick
 const isNext = (m: Moment) => props.change?.arriving.tick === m.tick
 
-// Drawn over with the mouse or a finger, bars are looped.
-const drawn = ref<{ from: number; to: number }>()
-let dragged = false
-const barAt = (event: PointerEvent) => {
-  const bar = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-bar]')
-  return bar && strip.value?.contains(bar) ? Number(bar.dataset.bar) : undefined
-}
-function press(event: PointerEvent) {
-  const bar = event.button === 0 ? barAt(event) : undefined
-  dragged = false
-  drawn.value = bar ? { from: bar, to: bar } : undefined
-}
-function drag(event: PointerEvent) {
-  const bar = drawn.value && barAt(event)
-  if (!drawn.value || !bar || bar === drawn.value.to) return
-  drawn.value = { ...drawn.value, to: bar }
-  dragged = true
-}
-function release() {
-  const { from, to } = drawn.value ?? { from: 0, to: 0 }
-  drawn.value = undefined
-  if (dragged && from) emit('loop', Math.min(from, to), Math.max(from, to))
-  // The click that ends a drag comes first; one by keys comes without a press.
-  setTimeout(() => (dragged = false))
-}
-const isLooped = (bar: number) => {
-  const { from, to } = (dragged && drawn.value) || props.looped || { from: 0, to: 0 }
-  return bar >= Math.min(from, to) && bar <= Math.max(from, to)
-}
+const { drawn, dragged, press, drag, release, forget } = useBarDrawing(strip, (from, to) =>
+  emit('loop', from, to),
+)
+const roofed = computed(() => (dragged.value ? ordered(drawn.value) : props.looped))
+const isLooped = (bar: number) =>
+  roofed.value !== undefined && bar >= roofed.value.from && bar <= roofed.value.to
 /** What ends a drag is no click on a bar. */
 const pick = (m: Moment) => {
-  if (!dragged) emit('pick', m)
+  if (!dragged.value) emit('pick', m)
 }
 
 function says(m: Moment) {
@@ -103,8 +81,7 @@ function says(m: Moment) {
     @pointerdown="press"
     @pointermove="drag"
     @pointerup="release"
-    @pointercancel="drawn = undefined"
-    @lostpointercapture="drawn = undefined"
+    @pointercancel="forget"
   >
     <li
       v-for="(spans, index) in bars"

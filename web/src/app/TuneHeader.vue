@@ -2,19 +2,17 @@
 import InputNumber from 'primevue/inputnumber'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { usePlayer } from '../sound/player'
 import { useKeys } from '../controls/keys'
 import { useTune } from '../document/tune'
 import { useView } from '../address/view'
-import { following } from '../address/following'
 import { named } from '../controls/options'
 import PillSelect from '../controls/PillSelect.vue'
 import SavedState from './SavedState.vue'
+import SoundControls from './SoundControls.vue'
 import UndoButtons from './UndoButtons.vue'
 
 const tune = useTune()
 const view = useView()
-const player = usePlayer()
 const router = useRouter()
 
 const positions = computed(() =>
@@ -33,20 +31,6 @@ const keys = computed(() =>
 const imagines = computed(() => tune.read?.bars.some((bar) => bar.imagined.length))
 const imagine = () => tune.edit({ set: { imagining: !tune.chart?.imagining } })
 const box = computed(() => tune.choices?.boxes.find((kind) => tune.read?.boxName.endsWith(kind)))
-
-/** The speeds it can be heard at, and the one it has come to by keys. */
-const speeds = computed(() => {
-  const all = [25, 40, 50, 60, 70, 80, 90, 100, 110, 120]
-  const now = Math.round(player.speed)
-  return [...new Set([...all, now])]
-    .sort((a, b) => a - b)
-    .map((percent) => ({ value: String(percent), text: `${percent} %` }))
-})
-const looped = computed(() => {
-  if (!player.bars) return ''
-  const { from, to } = player.bars
-  return from === to ? ` ${from}` : ` ${from}–${to}`
-})
 
 function setTempo(tempo: number | null) {
   if (tempo && tempo !== tune.chart?.tempo) void tune.edit({ set: { tempo } })
@@ -119,57 +103,7 @@ useKeys([
     >
       imagined
     </button>
-    <span class="sound">
-      <button
-        v-if="player.tuneSounds && !following"
-        type="button"
-        class="chip follow"
-        title="Show what sounds again (Home)"
-        @click="following = true"
-      >
-        follow
-      </button>
-      <button
-        type="button"
-        class="chip"
-        :aria-pressed="player.loop"
-        :title="`Loop ${looped ? `bars${looped}` : 'what is played'} (z); drag over the form to choose bars`"
-        @click="player.setLoop(!player.loop)"
-      >
-        loop{{ looped }}
-      </button>
-      <button
-        v-if="looped"
-        type="button"
-        class="clear"
-        aria-label="No looped bars"
-        title="No looped bars"
-        @click="player.loopBars()"
-      >
-        ×
-      </button>
-      <PillSelect
-        label="Speed"
-        :chosen="String(Math.round(player.speed))"
-        :options="speeds"
-        @choose="(one) => player.setSpeed(Number(one))"
-      />
-      <button
-        type="button"
-        class="play"
-        :aria-label="player.silent ? 'Play' : 'Stop'"
-        :title="player.silent ? 'Play (space)' : 'Stop (space)'"
-        @click="player.toggle()"
-      >
-        <i
-          :class="{
-            'pi pi-play': player.silent,
-            'pi pi-spin pi-spinner': player.state === 'loading',
-            'pi pi-stop': player.state === 'playing',
-          }"
-        />
-      </button>
-    </span>
+    <SoundControls class="sound" />
     <UndoButtons />
     <SavedState />
   </header>
@@ -212,40 +146,6 @@ h1 {
   flex: none;
   font-style: italic;
 }
-.sound {
-  flex: none;
-  display: flex;
-  align-items: center;
-  gap: 6px;
-}
-.sound .chip {
-  padding: 0.22rem 0.65rem;
-}
-.follow {
-  border-color: var(--next-fill);
-  color: var(--next);
-}
-.clear {
-  width: 24px;
-  height: 30px;
-  margin-left: -6px;
-  border: 0;
-  background: none;
-  padding: 0;
-  font-size: 1.2rem;
-  color: var(--stone);
-  cursor: pointer;
-}
-.play {
-  flex: none;
-  width: 44px;
-  height: 36px;
-  border: 0;
-  border-radius: 999px;
-  background: var(--now);
-  color: var(--on-fill);
-  cursor: pointer;
-}
 /* On a tablet the title and the sound stand above what is chosen; on a phone only what is
    needed to play is left. */
 @media (max-width: 1100px) {
@@ -280,15 +180,6 @@ h1 {
   }
   header > :deep(.pill.stays) {
     display: flex;
-  }
-  .sound .chip,
-  .sound :deep(.pill) {
-    min-height: 40px;
-    align-items: center;
-  }
-  .sound .play {
-    width: 56px;
-    height: 44px;
   }
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch, watchEffect } from 'vue'
+import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, client, Problem } from '../api/client'
 import { useView } from '../address/view'
@@ -47,6 +47,10 @@ watch(
 const shownChange = computed(() =>
   route.name === 'map' || route.name === 'play' ? undefined : view.change.value,
 )
+
+// Where the tune cannot be stopped it does not sound: on the page of all tunes, and in another tune.
+watch(wanted, () => void player.stop())
+onBeforeUnmount(() => void player.stop())
 
 // In another key, or over one chord, the strip shows what sounds.
 const { answer: elsewhere } = useAnswer(

@@ -21,6 +21,7 @@ import { usePedals } from './pedals'
 import RoutinePanel from './RoutinePanel.vue'
 import StageHead from './StageHead.vue'
 import { useStage } from './stage'
+import ThumbControls from './ThumbControls.vue'
 
 const tune = useTune()
 const band = useBand()
@@ -140,24 +141,7 @@ useKeys([
       <div v-else class="no-neck" aria-hidden="true" />
     </template>
 
-    <div class="thumb">
-      <button type="button" class="primary big" @click="player.toggle()">
-        <i :class="player.silent ? 'pi pi-play' : 'pi pi-stop'" /> {{ player.silent ? 'play' : 'stop' }}
-      </button>
-      <button
-        type="button"
-        class="chip"
-        :aria-pressed="!band.isSilent('chords')"
-        @click="band.silence('chords')"
-      >
-        chords
-      </button>
-      <button type="button" class="chip" :aria-pressed="player.loop" @click="player.setLoop(!player.loop)">
-        loop
-      </button>
-      <button type="button" class="chip" aria-label="Slower" @click="player.faster(-2)">−</button>
-      <button type="button" class="chip" aria-label="Faster" @click="player.faster(2)">+</button>
-    </div>
+    <ThumbControls />
 
     <div class="bench">
       <BenchTabs :tabs="benches" :chosen="query.bench.value" @choose="(bench) => query.set({ bench })">
@@ -230,9 +214,6 @@ useKeys([
 .no-neck {
   height: 120px;
 }
-.thumb {
-  display: none;
-}
 .right {
   margin-left: auto;
   display: flex;
@@ -257,27 +238,6 @@ useKeys([
 .foot {
   border-top: 1px solid var(--line);
   padding-top: 6px;
-}
-@media (max-width: 900px) {
-  .thumb {
-    position: sticky;
-    bottom: 62px;
-    z-index: 2;
-    display: grid;
-    grid-template-columns: 1.6fr 1fr 0.8fr 0.8fr;
-    gap: 8px;
-    padding: 8px 0;
-    background: var(--paper);
-  }
-  .thumb .big {
-    grid-column: 1 / -1;
-    min-height: 60px;
-    font-size: 1.4rem;
-  }
-  .thumb .chip {
-    min-height: 44px;
-    font-size: 1.05rem;
-  }
 }
 @media (max-width: 600px) {
   .line:not(:has(.warn)) {

@@ -5,6 +5,7 @@ import PillSelect from '../../controls/PillSelect.vue'
 import { named } from '../../controls/options'
 import { useTune } from '../../document/tune'
 import { parts } from '../../sound/mixer'
+import SegmentEndFields from './SegmentEndFields.vue'
 
 /** One segment of a routine: how long it is, how it is played, and what changes at its end. */
 const props = defineProps<{ segment: Segment; first: boolean; last: boolean }>()
@@ -21,12 +22,6 @@ function set(change: Partial<Segment>, gesture?: string) {
   const said = Object.entries(next).filter(([, v]) => v !== undefined && v !== '' && v !== 0 && v !== false)
   emit('set', Object.fromEntries(said) as Segment, gesture)
 }
-type End = NonNullable<Segment['end']>
-function setEnd(change: Partial<End>, gesture?: string) {
-  const next = Object.entries({ ...props.segment.end, ...change }).filter(([, v]) => v)
-  set({ end: next.length ? (Object.fromEntries(next) as End) : undefined }, gesture)
-}
-
 const units = ['choruses', 'bars', 'minutes', 'until I go on'] as const
 type Unit = (typeof units)[number]
 const unit = computed<Unit>(() => {
@@ -69,8 +64,6 @@ const aims = [
   { value: '5', text: 'the 5' },
   { value: '7', text: 'the 7' },
 ]
-const sameKey = 'same key'
-const keySteps = computed(() => named([sameKey, ...(tune.choices?.keySteps ?? [])]))
 </script>
 
 <template>
@@ -193,48 +186,7 @@ const keySteps = computed(() => named([sameKey, ...(tune.choices?.keySteps ?? []
     >
       stop-time
     </button>
-    <span class="group" role="group" aria-label="What changes at its end">
-      <span class="quiet">then</span>
-      <input
-        type="number"
-        :value="segment.end?.tempoBy"
-        placeholder="+ 0"
-        aria-label="Beats a minute faster each time"
-        @change="(event) => setEnd({ tempoBy: number(event) }, 'by')"
-      />
-      <span class="quiet">a minute to</span>
-      <input
-        type="number"
-        :value="segment.end?.tempoTo"
-        placeholder="goal"
-        aria-label="The tempo it goes to"
-        @change="(event) => setEnd({ tempoTo: number(event) }, 'to')"
-      />
-      <PillSelect
-        label="How the key changes"
-        :chosen="segment.end?.keyBy || sameKey"
-        :options="keySteps"
-        @choose="(by) => setEnd({ keyBy: by === sameKey ? undefined : by })"
-      />
-      <input
-        type="number"
-        min="0"
-        :value="segment.end?.again"
-        placeholder="0"
-        aria-label="How many times more it is played"
-        @change="(event) => setEnd({ again: number(event) }, 'again')"
-      />
-      <span class="quiet">times more</span>
-      <button
-        type="button"
-        class="chip"
-        :aria-pressed="Boolean(segment.end?.wait)"
-        title="It goes on until you go on to the next one"
-        @click="setEnd({ wait: !segment.end?.wait })"
-      >
-        wait for me
-      </button>
-    </span>
+    <SegmentEndFields :end="segment.end" @set="(end, gesture) => set({ end }, gesture)" />
     <span class="group acts">
       <button type="button" class="chip" :disabled="first" @click="$emit('move', -1)">← earlier</button>
       <button type="button" class="chip" :disabled="last" @click="$emit('move', 1)">later →</button>
@@ -264,7 +216,7 @@ const keySteps = computed(() => named([sameKey, ...(tune.choices?.keySteps ?? []
   clip-path: inset(50%);
 }
 label,
-.group {
+.editor :deep(.group) {
   display: flex;
   align-items: center;
   gap: 6px;
@@ -272,7 +224,7 @@ label,
 .acts {
   margin-left: auto;
 }
-input {
+.editor :deep(input) {
   font: inherit;
   color: inherit;
   width: 4.6rem;
@@ -281,10 +233,10 @@ input {
   background: var(--card);
   padding: 0.18rem 0.2rem 0.18rem 0.7rem;
 }
-.text {
+.editor .text {
   width: 11rem;
 }
-.chip {
+.editor :deep(.chip) {
   padding: 0.14rem 0.6rem;
 }
 </style>
