@@ -25,7 +25,7 @@ import (
 )
 
 // patience is how long a page may take to show what is waited for.
-const patience = 10 * time.Second
+const patience = 20 * time.Second
 
 // Page is one tab, used the way a player uses it: things are found by what they
 // are called, clicked with the mouse and typed on the keyboard. Whatever goes

@@ -129,6 +129,6 @@ func TestScreenshots(t *testing.T) {
 	p.Press("n")
 	require.NoError(t, chromedp.Do(p.ctx, chromedp.EmulateViewport(390, 844)))
 	p.Go("/tunes/1/play?at=5760")
-	p.Sees("land on")
+	p.Sees("then", "in 4 beats")
 	shoot("play-phone")
 }

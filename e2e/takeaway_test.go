@@ -160,3 +160,26 @@ func TestALongRenderingCanBeStopped(t *testing.T) {
 	p.Sees("Save as WAV")
 	assert.False(t, js[bool](p, "Boolean(window.taken)"), "nothing is saved of it")
 }
+
+// A solo of the tune is played over the band, and goes with it into the file.
+func TestASoloIsPlayedOverTheBand(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Before(keeping)
+	p.Go("/tunes/1/play?play.bench=away")
+	p.Sees("Save as MIDI")
+	taken := func() string {
+		js[any](p, "window.taken = undefined")
+		p.Click("Save as MIDI")
+		p.Until("a MIDI file", "window.taken")
+		text, err := chromedp.Run(p.ctx, chromedp.Evaluate[string]("window.taken.text()", chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
+		return text
+	}
+	assert.NotContains(t, taken(), "Guitar")
+	p.Click("Band")
+	p.Click("What is played over the band")
+	p.ClickOn("the first solo", "document.querySelectorAll('[role=option]')[1]")
+	p.Saved()
+	p.Click("Take away")
+	assert.Contains(t, taken(), "Guitar", "the line has a track of its own")
+}

@@ -242,6 +242,9 @@ button:hover {
   border: 1px dashed var(--stone);
 }
 /* The numbers of the bars make way for it. */
+.strip.alone {
+  padding-bottom: 20px;
+}
 .alone .number {
   top: 55px;
 }

@@ -116,6 +116,9 @@ const looped = computed(() => {
     min-height: 40px;
     align-items: center;
   }
+  :deep(.p-select-label) {
+    align-self: center;
+  }
   .play {
     width: 56px;
     height: 44px;

@@ -5,7 +5,6 @@ import { useSolos } from '../../document/solos'
 import { useTune } from '../../document/tune'
 import ChipRow from '../../controls/ChipRow.vue'
 import PillSelect from '../../controls/PillSelect.vue'
-import { named } from '../../controls/options'
 
 /** How the band plays: its style, its chords' sound, how it begins, and what is played over it. */
 defineProps<{ style: string; says: string | undefined }>()
@@ -19,7 +18,7 @@ watch(
   { immediate: true },
 )
 const styles = computed(() => tune.choices?.styles[tune.chart?.meter ?? ''] ?? [])
-const lines = computed(() => [
+const lines = computed<{ value: string; text: string; ownName?: boolean }[]>(() => [
   { value: '0', text: 'no line' },
   ...solos.entries
     .filter((entry) => !entry.damaged)
@@ -78,7 +77,7 @@ const line = computed(() => {
       <PillSelect
         label="What is played over the band"
         :chosen="line"
-        :options="lines.length > 1 ? lines : named(['no line'])"
+        :options="lines"
         @choose="(id) => band.edit('what is played over the band', { line: Number(id) || undefined })"
       />
     </ChipRow>
