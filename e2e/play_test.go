@@ -282,3 +282,40 @@ func TestTheTuneStopsWhereItCannotBeStopped(t *testing.T) {
 	p.Has("Bar 2, B7")
 	p.Until("nothing to sound", "document.querySelector('header .play').getAttribute('aria-label') === 'Play'")
 }
+
+// A sound device that holds the clock up is picked up again, and the tune goes on; its key
+// changes while it sounds, and what is shown goes along.
+func TestTheSoundIsPickedUpAgain(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Before(`(() => { const Own = AudioContext; window.AudioContext = class extends Own { constructor(...a) { super(...a); window.device = this } } })()`)
+	id := p.quick("C7", "F7", "C7", "G7")
+	p.Go(fmt.Sprintf("/tunes/%d/play", id))
+	p.Sees("land on")
+	p.noted("bars", barHeard)
+	p.Press(" ")
+	p.Until("it to play", "window.bars.length > 3")
+	_, err := chromedp.Run(p.ctx, chromedp.Evaluate[any]("window.device.suspend()", chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	js[bool](p, "(window.bars.length = 0, true)")
+	p.Until("it to go on", "window.bars.length > 3")
+
+	p.noted("stage", nowChord)
+	p.Choose("Key", "D")
+	p.Until("the tune in D", "['D7', 'G7', 'A7'].every(c => window.stage.includes(c))")
+	assert.True(t, js[bool](p, playing))
+	p.Press(kb.End)
+	p.Until("it to end well", "!("+playing+")")
+}
+
+// A tune without a chord is played as what it is.
+func TestATuneWithoutAChord(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	id, err := chromedp.Run(p.ctx, chromedp.Evaluate[int](`fetch('/api/charts', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(
+		{ title: 'Nothing yet', key: { tonic: 'C', mode: 'dominant' }, meter: '4/4', tempo: 300, feel: 'straight', swing: 2, bars: [{ chords: [{ chord: '', beats: 4 }] }, { chords: [{ chord: '', beats: 4 }] }] }) }).then(r => r.json()).then(k => k.id)`, chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	p.Go(fmt.Sprintf("/tunes/%d/play", id))
+	p.Sees("N.C.")
+	p.noted("bars", barHeard)
+	p.Press(" ")
+	p.Until("the click to go round", "window.bars.length > 3")
+}

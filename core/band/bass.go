@@ -48,21 +48,21 @@ func (s score) bass() []Note {
 	}
 	notes := make([]Note, 0, len(tones))
 	bar := -1
-	var dice *rand.Rand
+	var random *rand.Rand
 	for n, o := range chooseOctaves(tones) {
 		tone := tones[n]
 		if tone.bar != bar {
-			bar, dice = tone.bar, s.chance(s.bars[tone.bar], forBassTime)
+			bar, random = tone.bar, s.random(s.bars[tone.bar], forBassTime)
 		}
-		loudness := int(float64(tone.loudness) * s.bars[bar].arc())
+		loudness := int(float64(tone.loudness) * s.bars[bar].loudnessFactor())
 		if o.begin == o.end {
-			notes = append(notes, s.humanised(s.sound(Bass, tone.tick, tone.ticks*9/10, o.begin, loudness), dice, 0))
+			notes = append(notes, s.humanised(s.sound(Bass, tone.tick, tone.ticks*9/10, o.begin, loudness), random, 0))
 			continue
 		}
 		half := tone.ticks / 2
 		notes = append(notes,
-			s.humanised(s.sound(Bass, tone.tick, half*9/10, o.begin, loudness), dice, 0),
-			s.humanised(s.sound(Bass, tone.tick+half, half*9/10, o.end, loudness), dice, 0))
+			s.humanised(s.sound(Bass, tone.tick, half*9/10, o.begin, loudness), random, 0),
+			s.humanised(s.sound(Bass, tone.tick+half, half*9/10, o.end, loudness), random, 0))
 	}
 	return notes
 }
@@ -93,17 +93,17 @@ func (s score) bassOf(n int, b bar) []bassTone {
 // one figure carries the chorus, and others come in between.
 func (s score) figureOf(n int) string {
 	b := s.bars[n]
-	dice := s.chance(b, forBass)
+	random := s.random(b, forBass)
 	choices := s.Style.bass[b.intensity]
 	if s.goesUpAt(n) {
 		choices = s.Style.bass[goesUp]
 	} else if s.goesUpAt(n - 1) {
 		choices = s.Style.bass[comesDown]
 	}
-	if dice.Float64() < 0.6 {
+	if random.Float64() < 0.6 {
 		return choices[(b.chorus+int(s.Seed%7))%len(choices)]
 	}
-	return choices[dice.IntN(len(choices))]
+	return choices[random.IntN(len(choices))]
 }
 
 // goesUpAt says whether a bar and the one after it are played as one figure of two bars:
@@ -116,7 +116,7 @@ func (s score) goesUpAt(n int) bool {
 	if b.stop || s.bars[n+1].stop || b.turnaround || s.bars[n+1].turnaround || s.bars[n+1].last {
 		return false
 	}
-	return s.same(n, n+1) && len(b.spans) == 1 && !(n > 0 && s.same(n-1, n) && s.goesUpAt(n-1)) && s.chance(b, forBassPair).Float64() < 0.6
+	return s.same(n, n+1) && len(b.spans) == 1 && !(n > 0 && s.same(n-1, n) && s.goesUpAt(n-1)) && s.random(b, forBassPair).Float64() < 0.6
 }
 
 // same says whether a bar has one chord, and it is the one the bar before ended on.

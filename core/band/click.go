@@ -102,7 +102,7 @@ func (s score) clicks() []Note {
 				}
 				tick := b.tick + beat*b.meter.BeatTicks() + n*long
 				if perBeat == 2 {
-					tick = s.felt(tick)
+					tick = s.withFeel(tick)
 				}
 				notes = append(notes, s.click(tick, min(long/2, b.meter.BeatTicks()/4), accent, loudness))
 				count++

@@ -52,28 +52,28 @@ func (s score) comping() []Note {
 	count := 0
 	for n, b := range s.bars {
 		figure := s.compFigureOf(n)
-		dice := s.chance(b, forChordsTime)
+		random := s.random(b, forChordsTime)
 		for _, sp := range b.spans {
 			if sp.silent {
 				continue
 			}
 			voicing := led[count]
 			count++
-			notes = append(notes, s.compSpan(b, sp, figure, voicing, dice)...)
+			notes = append(notes, s.compSpan(b, sp, figure, voicing, random)...)
 		}
 	}
 	return notes
 }
 
-func (s score) compSpan(b bar, sp span, figure compFigure, voicing []pitch.MIDI, dice *rand.Rand) []Note {
+func (s score) compSpan(b bar, sp span, figure compFigure, voicing []pitch.MIDI, random *rand.Rand) []Note {
 	beat := b.meter.BeatTicks()
 	switch {
 	case b.last:
-		return s.strike(b, padKind, true, sp.tick, sp.ticks, voicing, dice)
+		return s.strike(b, padKind, true, sp.tick, sp.ticks, voicing, random)
 	case b.stop:
-		return s.strike(b, stabKind, true, sp.tick, beat*stabTwelfths/twelfths, voicing, dice)
+		return s.strike(b, stabKind, true, sp.tick, beat*stabTwelfths/twelfths, voicing, random)
 	case b.turnaround && s.descends(b, sp):
-		return s.descendingLine(b, sp, dice)
+		return s.descendingLine(b, sp, random)
 	}
 	rows := cut(over(readGrid(figure.grid, ""), gridBeats(figure.grid), b.meter.Beats()), sp.beat, sp.beats)
 	if len(rows) == 0 || figure.kind == padKind && rows[0].at > 0 {
@@ -92,18 +92,18 @@ func (s score) compSpan(b bar, sp span, figure compFigure, voicing []pitch.MIDI,
 		if figure.kind == boogieKind {
 			pitches = boogie(sp.chord, figure.degrees, sp.beat+st.at/twelfths, s.Chart.Key)
 		}
-		notes = append(notes, s.strike(b, figure.kind, st.text == "X", sp.tick+st.at*beat/twelfths, long*beat/twelfths, pitches, dice)...)
+		notes = append(notes, s.strike(b, figure.kind, st.text == "X", sp.tick+st.at*beat/twelfths, long*beat/twelfths, pitches, random)...)
 	}
 	return notes
 }
 
 // strike plays the notes of a chord together.
-func (s score) strike(b bar, kind chordKind, accented bool, tick, ticks int, pitches []pitch.MIDI, dice *rand.Rand) []Note {
+func (s score) strike(b bar, kind chordKind, accented bool, tick, ticks int, pitches []pitch.MIDI, random *rand.Rand) []Note {
 	loudness := chordLoudness[kind][1]
 	if accented {
 		loudness = chordLoudness[kind][0]
 	}
-	first := s.humanised(s.sound(Chords, tick, ticks*19/20, 0, int(float64(loudness)*b.arc())), dice, 0)
+	first := s.humanised(s.sound(Chords, tick, ticks*19/20, 0, int(float64(loudness)*b.loudnessFactor())), random, 0)
 	notes := make([]Note, len(pitches))
 	for n, p := range pitches {
 		notes[n] = first
@@ -123,7 +123,7 @@ func (s score) compFigureOf(n int) compFigure {
 	phrase := b
 	phrase.inChorus -= b.inChorus % 4
 	at := (b.chorus + int(s.Seed%5)) % len(all)
-	if s.chance(phrase, forChords).Float64() < 0.35 {
+	if s.random(phrase, forChords).Float64() < 0.35 {
 		at = (at + 1) % len(all)
 	}
 	return all[at]

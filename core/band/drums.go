@@ -42,8 +42,8 @@ var softer = map[pitch.MIDI]float64{closedHat: 0.72, pedalHat: 0.6, openHat: 0.7
 func (s score) drums() []Note {
 	notes := []Note{}
 	for n, b := range s.bars {
-		dice := s.chance(b, forDrums)
-		groove := s.grooveOf(b, dice)
+		random := s.random(b, forDrums)
+		groove := s.grooveOf(b, random)
 		fillFrom := b.meter.Beats()
 		fill, fillBeats := groove, 0
 		if b.fill && !b.stop && !b.last {
@@ -51,10 +51,10 @@ func (s score) drums() []Note {
 			fillFrom -= fillBeats
 		}
 		for _, hit := range s.drumHits(b, groove, fill, fillFrom) {
-			notes = append(notes, s.drumNote(b, hit, dice))
+			notes = append(notes, s.drumNote(b, hit, random))
 		}
 		if s.crashes(n) {
-			notes = append(notes, s.drumNote(b, drumHit{crash, 0, drumLoudness["X"]}, dice))
+			notes = append(notes, s.drumNote(b, drumHit{crash, 0, drumLoudness["X"]}, random))
 		}
 	}
 	return notes
@@ -110,7 +110,7 @@ func (s score) drumHits(b bar, groove, fill groove, fillFrom int) []drumHit {
 	return hits
 }
 
-// kit lists the sounds in a fixed order, so that chance falls alike every time.
+// kit lists the sounds in a fixed order, so that random numbers are drawn alike every time.
 var kit = []pitch.MIDI{kick, stick, snare, floorTom, closedHat, pedalHat, openHat, midTom, highTom, ride, crash}
 
 // silentAt says whether the band rests at twelfths of a beat from the start of the bar.
@@ -123,29 +123,29 @@ func (b bar) silentAt(at int) bool {
 	return false
 }
 
-func (s score) grooveOf(b bar, dice *rand.Rand) groove {
+func (s score) grooveOf(b bar, random *rand.Rand) groove {
 	all := s.Style.grooves
 	if b.meter.Beats() == 3 {
 		all = s.Style.waltz
 	}
 	choices := all[b.intensity]
-	// The first of a style's bars is its home; the others come in between.
-	if len(choices) == 1 || b.inChorus%4 == 0 || dice.Float64() < 0.55 {
+	// The first groove is the usual one; the others come in between.
+	if len(choices) == 1 || b.inChorus%4 == 0 || random.Float64() < 0.55 {
 		return choices[0]
 	}
-	return choices[1+dice.IntN(len(choices)-1)]
+	return choices[1+random.IntN(len(choices)-1)]
 }
 
-func (s score) drumNote(b bar, hit drumHit, dice *rand.Rand) Note {
+func (s score) drumNote(b bar, hit drumHit, random *rand.Rand) Note {
 	factor := 1.0
 	if f, ok := softer[hit.sound]; ok {
 		factor = f
 	}
 	beat := b.meter.BeatTicks()
-	note := s.sound(Drums, b.tick+hit.at*beat/twelfths, beat/drumPart, hit.sound, int(float64(hit.loudness)*factor*b.arc()))
+	note := s.sound(Drums, b.tick+hit.at*beat/twelfths, beat/drumPart, hit.sound, int(float64(hit.loudness)*factor*b.loudnessFactor()))
 	late := 0.0
 	if hit.sound == snare {
 		late = s.Style.late
 	}
-	return s.humanised(note, dice, late)
+	return s.humanised(note, random, late)
 }

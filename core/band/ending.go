@@ -36,7 +36,7 @@ func (s *score) leadHome(b *bar) {
 		return
 	}
 	numeral := "V7"
-	if s.Chart.Key.Mode == harmony.DominantMode && s.chance(*b, forEnding).IntN(2) == 0 {
+	if s.Chart.Key.Mode == harmony.DominantMode && s.random(*b, forEnding).IntN(2) == 0 {
 		numeral = "bII7"
 	}
 	dominant, err := s.Chart.Key.ParseRoman(numeral)

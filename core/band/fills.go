@@ -28,7 +28,7 @@ func (s score) fillOf(b bar) (groove, int) {
 	if s.Style.triplets {
 		all, sparse = tripletFills, sparseTripletFill
 	}
-	chosen := all[s.chance(b, forFill).IntN(len(all))]
+	chosen := all[s.random(b, forFill).IntN(len(all))]
 	chorusEnds := b.inChorus == s.time.Bars()-1
 	if b.intensity == light && !chorusEnds {
 		chosen = sparse

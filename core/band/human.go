@@ -18,9 +18,9 @@ const (
 	loudest = 124
 )
 
-// arc is the loudness of a bar as a factor: a chorus is as loud as it is intense, and
+// loudnessFactor is the loudness of a bar as a factor: a chorus is as loud as it is intense, and
 // leans a little into its turnaround.
-func (b bar) arc() float64 {
+func (b bar) loudnessFactor() float64 {
 	factor := []float64{0.84, 0.95, 1.06}[b.intensity]
 	if b.turnaround {
 		factor *= 1.04
@@ -30,20 +30,20 @@ func (b bar) arc() float64 {
 
 // sound makes a note from ticks of the performance before the feel is applied.
 func (s score) sound(part Part, tick, ticks int, p pitch.MIDI, loudness int) Note {
-	start, end := s.felt(tick), s.felt(tick+ticks)
+	start, end := s.withFeel(tick), s.withFeel(tick+ticks)
 	return Note{Part: part, Tick: start, Ticks: max(end-start, 1), Pitch: p, Loudness: loudness, Event: -1}
 }
 
-// felt applies the feel of the chart. Bars begin on beats, so the performance's ticks do as
+// withFeel applies the feel of the chart. Bars begin on beats, so the performance's ticks do as
 // well as the chart's.
-func (s score) felt(tick int) int { return s.Chart.Sounding(tick) }
+func (s score) withFeel(tick int) int { return s.Chart.Sounding(tick) }
 
 // humanised moves a note by a few milliseconds and a little loudness; late is where the
 // player means to lie, in ms behind the beat. Nothing sounds before the performance begins.
-func (s score) humanised(n Note, dice *rand.Rand, late float64) Note {
-	ms := math.Max(-mostLateMS, math.Min(mostLateMS, late+dice.NormFloat64()*spreadMS))
+func (s score) humanised(n Note, random *rand.Rand, late float64) Note {
+	ms := math.Max(-mostLateMS, math.Min(mostLateMS, late+random.NormFloat64()*spreadMS))
 	n.Tick = max(n.Tick+s.ticksOf(ms), 0)
-	n.Loudness = min(max(n.Loudness+int(math.Round(dice.NormFloat64()*spreadLoudness)), softest), loudest)
+	n.Loudness = min(max(n.Loudness+int(math.Round(random.NormFloat64()*spreadLoudness)), softest), loudest)
 	return n
 }
 

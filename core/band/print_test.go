@@ -46,7 +46,7 @@ func printed(c chart.Chart, o Order) string {
 			symbols = append(symbols, symbol)
 		}
 		fmt.Fprintf(out, "bar %d of chorus %d: %s\n", b.inChorus+1, b.chorus+1, strings.Join(symbols, " "))
-		groove := s.grooveOf(b, s.chance(b, forDrums))
+		groove := s.grooveOf(b, s.random(b, forDrums))
 		fillFrom, fill := b.meter.Beats(), groove
 		if b.fill && !b.stop && !b.last {
 			beats := 0

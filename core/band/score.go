@@ -164,7 +164,7 @@ func (s score) chordMarks() []ChordMark {
 	return marks
 }
 
-// purpose keeps the chance of one decision apart from that of every other.
+// purpose keeps the random numbers of one decision apart from that of every other.
 type purpose uint64
 
 const (
@@ -178,8 +178,8 @@ const (
 	forEnding
 )
 
-// chance is what decides one thing in one bar of one chorus: the same for the same seed,
+// random decides one thing in one bar of one chorus: the same for the same seed,
 // wherever the performance begins.
-func (s score) chance(b bar, what purpose) *rand.Rand {
+func (s score) random(b bar, what purpose) *rand.Rand {
 	return rand.New(rand.NewPCG(s.Seed, uint64(what)<<48|uint64(uint16(b.chorus))<<32|uint64(uint32(b.inChorus))))
 }

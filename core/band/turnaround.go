@@ -41,12 +41,12 @@ var innerLine = []pitch.MIDI{12, 2, 3, 4}
 // lowestTurnaround keeps the root over the inner line on the upper strings, from C4 up.
 const lowestTurnaround = pitch.MIDI(60)
 
-func (s score) descendingLine(b bar, sp span, dice *rand.Rand) []Note {
+func (s score) descendingLine(b bar, sp span, random *rand.Rand) []Note {
 	root := lowestTurnaround + pitch.MIDI(sp.chord.Root.Class().Above(lowestTurnaround.Class()))
 	beat := b.meter.BeatTicks()
 	notes := []Note{}
 	for n, below := range innerLine {
-		notes = append(notes, s.strike(b, boogieKind, n == 0, sp.tick+n*beat, beat, []pitch.MIDI{root - below, root}, dice)...)
+		notes = append(notes, s.strike(b, boogieKind, n == 0, sp.tick+n*beat, beat, []pitch.MIDI{root - below, root}, random)...)
 	}
 	return notes
 }

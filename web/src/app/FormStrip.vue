@@ -53,9 +53,9 @@ const isNext = (m: Moment) => props.change?.arriving.tick === m.tick
 const { drawn, dragged, press, drag, release, forget } = useBarDrawing(strip, (from, to) =>
   emit('loop', from, to),
 )
-const roofed = computed(() => (dragged.value ? ordered(drawn.value) : props.looped))
+const loopedBars = computed(() => (dragged.value ? ordered(drawn.value) : props.looped))
 const isLooped = (bar: number) =>
-  roofed.value !== undefined && bar >= roofed.value.from && bar <= roofed.value.to
+  loopedBars.value !== undefined && bar >= loopedBars.value.from && bar <= loopedBars.value.to
 /** What ends a drag is no click on a bar. */
 const pick = (m: Moment) => {
   if (!dragged.value) emit('pick', m)
@@ -274,7 +274,7 @@ button:hover {
 .bar.playing {
   box-shadow: 0 0 0 3px var(--lit);
 }
-/* Looped bars are roofed over. */
+/* Looped bars are loopedBars over. */
 .bar.looped::before {
   content: '';
   position: absolute;

@@ -53,14 +53,14 @@ watch(wanted, () => void player.stop())
 onBeforeUnmount(() => void player.stop())
 
 // In another key, or over one chord, the strip shows what sounds.
-const { answer: elsewhere } = useAnswer(
-  () => (player.elsewhere ? player.chunk?.pass?.chart : undefined),
+const { answer: soundingRead } = useAnswer(
+  () => (player.differsFromTune ? player.chunk?.pass?.chart : undefined),
   (chart, signal) => answer(client.POST('/api/compute/chart', { body: { chart }, signal })),
 )
 const strip = computed(() => {
-  const read = (player.elsewhere && elsewhere.value) || tune.read
+  const read = (player.differsFromTune && soundingRead.value) || tune.read
   const moments = read?.moments ?? []
-  const tick = player.elsewhere ? player.chord?.at : undefined
+  const tick = player.differsFromTune ? player.chord?.at : undefined
   const now = tick === undefined ? view.moment.value : moments.findLast((m) => m.tick <= tick)
   return { moments, now }
 })
@@ -87,7 +87,7 @@ useKeys(
     key: `Shift+${n + 1}`,
     shown: `⇧ ${n + 1}`,
     says: `${part}: heard or silent`,
-    run: () => void band.silence(part),
+    run: () => void band.toggleSilent(part),
   })),
 )
 
@@ -130,7 +130,7 @@ useKeys([
       :nameless="stripShows === 'bars'"
       :moments="strip.moments"
       :now="strip.now"
-      :change="player.elsewhere ? undefined : shownChange"
+      :change="player.differsFromTune ? undefined : shownChange"
       :playing="player.bar"
       :landings="landingsOnStrip"
       :heard="hearingOnStrip"

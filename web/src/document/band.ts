@@ -99,19 +99,19 @@ export const useBand = defineStore('band', () => {
 
   const isSilent = (part: string) => band.value.muted?.includes(part) ?? false
   /** Silences a part, or lets it be heard. */
-  function silence(part: string) {
+  function toggleSilent(part: string) {
     const rest = (band.value.muted ?? []).filter((one) => one !== part)
     const muted = isSilent(part) ? rest : [...rest, part]
     return edit(`${isSilent(part) ? 'hear' : 'silence'} the ${part}`, { muted })
   }
 
   /** Routines are asked for once something plays the tune, or shows them. */
-  const wanted = ref(false)
-  const want = () => (wanted.value = true)
+  const needed = ref(false)
+  const needRoutines = () => (needed.value = true)
   /** The routines of the tune: the ready-made ones, then the player's own. */
   const { answer: routines } = useAnswer(
     () =>
-      wanted.value && tune.music && ready.value
+      needed.value && tune.music && ready.value
         ? { chart: tune.music, own: band.value.routines ?? [] }
         : undefined,
     (body, signal) =>
@@ -124,7 +124,7 @@ export const useBand = defineStore('band', () => {
   /** The routine that is played, once it is known. */
   const whenChosen = () =>
     new Promise<void>((done) => {
-      want()
+      needRoutines()
       if (chosen.value) return done()
       const stop = watch(chosen, (now) => {
         if (!now) return
@@ -133,7 +133,19 @@ export const useBand = defineStore('band', () => {
       })
     })
 
-  return { want, whenChosen, kept, ready, band, edit, isSilent, silence, routines: all, chosen, open }
+  return {
+    needRoutines,
+    whenChosen,
+    kept,
+    ready,
+    band,
+    edit,
+    isSilent,
+    toggleSilent,
+    routines: all,
+    chosen,
+    open,
+  }
 })
 
 /** A band without what says nothing. */

@@ -27,8 +27,8 @@ export function lineSource(
   return {
     first: () => ask(0),
     after: () => (wishes.loop() ? ask(++round) : Promise.resolve(undefined)),
-    looped: () => Promise.resolve(undefined),
-    again: () => Promise.resolve(undefined),
+    loopChunk: () => Promise.resolve(undefined),
+    refreshed: () => Promise.resolve(undefined),
     endNext: () => {},
   }
 }

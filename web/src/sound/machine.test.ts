@@ -67,8 +67,8 @@ function player(arrange: (tempo: number) => Promise<Chunk> = async (tempo) => pi
   const source = (tempo: number): Source => ({
     first: () => arrange(tempo),
     after: async (_, skip) => (skip ? piece(tempo + 1) : undefined),
-    looped: async () => ({ ...piece(tempo + 2), loop: { from: 2, to: 3 } }),
-    again: async (_, ending) => piece(tempo + (ending ? 4 : 3)),
+    loopChunk: async () => ({ ...piece(tempo + 2), loop: { from: 2, to: 3 } }),
+    refreshed: async (_, ending) => piece(tempo + (ending ? 4 : 3)),
     endNext: () => void e.log.push('end next'),
   })
   return {

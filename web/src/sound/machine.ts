@@ -11,9 +11,9 @@ export interface Source {
   /** What comes after a chunk; asked to skip, what comes after its segment. */
   after(before: Chunk, skip: boolean): Promise<Chunk | undefined>
   /** The chunk to go to where bars have come to be looped, if that is another. */
-  looped(present: Chunk): Promise<Chunk | undefined>
+  loopChunk(present: Chunk): Promise<Chunk | undefined>
   /** A chunk as it would be played now, with an ending where it is to be the last. */
-  again(chunk: Chunk, ending: boolean): Promise<Chunk | undefined>
+  refreshed(chunk: Chunk, ending: boolean): Promise<Chunk | undefined>
   /** The next chunk is to be the last. */
   endNext(): void
 }
@@ -133,7 +133,7 @@ export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
       return
     }
     return ask(
-      (from, at) => from.again(at, true),
+      (from, at) => from.refreshed(at, true),
       (playing, got, at) => (got ? playing.replace(at, got) : void stop()),
     )
   }
@@ -148,14 +148,14 @@ export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
   /** What is played is to be played otherwise from now on. */
   const refresh = () =>
     ask(
-      (from, at) => from.again(at, finishing.value),
+      (from, at) => from.refreshed(at, finishing.value),
       (playing, got, at) => got && playing.replace(at, got),
     )
 
   /** Other bars are looped from now on, or none. */
   const reloop = () =>
     ask(
-      (from, at) => from.looped(at),
+      (from, at) => from.loopChunk(at),
       (playing, got, at) => {
         if (!got?.loop) return playing.askAnew()
         const inside = bar.value !== undefined && bar.value >= got.loop.from && bar.value <= got.loop.to

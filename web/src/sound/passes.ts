@@ -87,12 +87,12 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
         return ask({ at: again(place), ...end }, { from: before.loop.to + 1, to: last })
       return ask({ after: place, ...end }, undefined)
     },
-    async looped(present) {
+    async loopChunk(present) {
       const loop = wishes.loop()
       if (!present.pass || !loop || loop === 'all') return undefined
       return ask({ at: again(present.pass.place) }, loop)
     },
-    again: (chunk, end) =>
+    refreshed: (chunk, end) =>
       chunk.pass
         ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop)
         : Promise.resolve(undefined),

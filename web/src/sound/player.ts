@@ -38,10 +38,12 @@ export const usePlayer = defineStore('player', () => {
   const query = useQuery('', { loop: text() })
 
   /** A part that is heard alone, for as long as the page lives. */
-  const alone = ref<Part>()
+  const soloPart = ref<Part>()
   const mix = computed<Mix>(() => ({
     levels: band.band.levels ?? {},
-    muted: alone.value ? parts.filter((part) => part !== alone.value) : ((band.band.muted ?? []) as Part[]),
+    muted: soloPart.value
+      ? parts.filter((part) => part !== soloPart.value)
+      : ((band.band.muted ?? []) as Part[]),
     sound: band.band.sound || 'guitar',
   }))
   /** The sound device holds the sound up. */
@@ -168,22 +170,22 @@ export const usePlayer = defineStore('player', () => {
   const faster = (by: number) => setSpeed(((tempo.value + by) / written.value) * 100)
 
   /** Whether what sounds is the tune in another key, or a vamp: then its bars are not the tune's. */
-  const elsewhere = computed(() => {
+  const differsFromTune = computed(() => {
     const pass = chunk.value?.pass
     if (!pass || !tune.chart) return false
     return pass.bars !== tune.read?.facts.bars || pass.chart.key.tonic !== tune.chart.key.tonic
   })
   // Views go along with the tune, and stay where it was left.
-  watch([tuneSounds, chord, elsewhere], () => {
+  watch([tuneSounds, chord, differsFromTune], () => {
     const before = heardAt.value
-    heardAt.value = tuneSounds.value && chord.value && !elsewhere.value ? chord.value.at : undefined
+    heardAt.value = tuneSounds.value && chord.value && !differsFromTune.value ? chord.value.at : undefined
     if (heardAt.value === undefined && before !== undefined && following.value) void view.stayAt(before)
   })
   const wakeLock = useWakeLock(computed(() => state.value === 'playing'))
 
   return {
     ...{ state, silent, chunk, beat, chord, bar, event, loop, bars, speed, tempo, finishing, source },
-    ...{ alone, mix, held, missing, tuneSounds, elsewhere, staysAwake: wakeLock.held },
+    ...{ soloPart, mix, held, missing, tuneSounds, differsFromTune, staysAwake: wakeLock.held },
     ...{
       passRequest,
       lineOf: tuneLine.lineOf,

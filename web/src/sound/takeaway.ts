@@ -52,7 +52,7 @@ export const useTakeaway = defineStore('takeaway', () => {
       stayed = chunk.pass?.place.pass ? stayed + 1 : 1
       const next: Chunk | undefined =
         count === mostPasses ? undefined : await source.after(chunk, waits(chunk) && stayed >= passesThatWait)
-      if (!next && wanted.ending) chunk = (await source.again(chunk, true)) ?? chunk
+      if (!next && wanted.ending) chunk = (await source.refreshed(chunk, true)) ?? chunk
       yield chunk
       chunk = next
     }

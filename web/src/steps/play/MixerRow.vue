@@ -17,7 +17,7 @@ function setLevel(part: Part, value: number) {
   if (value === plain.value) delete levels[part]
   void band.edit(`level of the ${part}`, { levels }, `level ${part}`)
 }
-const solo = (part: Part) => (player.alone = player.alone === part ? undefined : part)
+const solo = (part: Part) => (player.soloPart = player.soloPart === part ? undefined : part)
 </script>
 
 <template>
@@ -26,14 +26,14 @@ const solo = (part: Part) => (player.alone = player.alone === part ? undefined :
       v-for="(part, n) in parts"
       :key="part"
       class="part"
-      :class="{ off: band.isSilent(part) || (player.alone && player.alone !== part) }"
+      :class="{ off: band.isSilent(part) || (player.soloPart && player.soloPart !== part) }"
     >
       <button
         type="button"
         class="name"
         :aria-pressed="!band.isSilent(part)"
         :title="`${part}: heard or silent (⇧ ${n + 1})`"
-        @click="band.silence(part)"
+        @click="band.toggleSilent(part)"
       >
         {{ part }}
       </button>
@@ -52,7 +52,7 @@ const solo = (part: Part) => (player.alone = player.alone === part ? undefined :
         v-else
         type="button"
         class="chip alone"
-        :aria-pressed="player.alone === part"
+        :aria-pressed="player.soloPart === part"
         :title="`Hear the ${part} alone`"
         @click="solo(part)"
       >

@@ -78,7 +78,7 @@ const pedals = usePedals({
   loop: () => player.setLoop(!player.loop),
   faster: () => player.faster(2),
   slower: () => player.faster(-2),
-  chords: () => void band.silence('chords'),
+  chords: () => void band.toggleSilent('chords'),
 })
 useKeys(() => pedals.bindings.value)
 useKeys([

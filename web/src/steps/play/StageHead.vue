@@ -48,7 +48,9 @@ const soon = computed(() => {
       <p class="bar">
         <template v-if="counting">counting in</template>
         <template v-else
-          >bar {{ beat?.bar ?? picked }}<span v-if="yours" class="yours"> · yours</span></template
+          >bar {{ beat?.bar ?? picked
+          }}<span v-if="beat" class="chorus"> · ch {{ pass.place.chorus + 1 }}</span
+          ><span v-if="yours" class="yours"> · yours</span></template
         >
       </p>
     </div>
@@ -126,6 +128,10 @@ const soon = computed(() => {
   font-size: 1.7rem;
   font-weight: 700;
   white-space: nowrap;
+}
+.chorus {
+  font-weight: 500;
+  color: var(--stone);
 }
 .yours {
   color: var(--next);

@@ -16,7 +16,7 @@ const player = usePlayer()
       type="button"
       class="chip"
       :aria-pressed="!band.isSilent('chords')"
-      @click="band.silence('chords')"
+      @click="band.toggleSilent('chords')"
     >
       chords
     </button>

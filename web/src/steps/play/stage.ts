@@ -22,7 +22,7 @@ export function useStage() {
   const view = useView()
   const player = usePlayer()
   const band = useBand()
-  band.want()
+  band.needRoutines()
 
   const { answer: first, refusal } = useAnswer(
     () => {
