@@ -12,7 +12,7 @@ import (
 	"undaris/format/document"
 )
 
-//go:embed charts licks solos
+//go:embed charts licks solos bands
 var files embed.FS
 
 // Charts reads the demo tunes in their order.
@@ -29,6 +29,15 @@ type Solo struct {
 
 // Solos reads the finished solos.
 func Solos() ([]Solo, error) { return read[Solo]("solos") }
+
+// Band is how the band plays a tune, and the routines over it.
+type Band struct {
+	Over string        `json:"over"`
+	Band document.Band `json:"band"`
+}
+
+// Bands reads the bands of the demo tunes.
+func Bands() ([]Band, error) { return read[Band]("bands") }
 
 func read[T any](folder string) ([]T, error) {
 	names, err := fs.Glob(files, folder+"/*.json")

@@ -191,3 +191,25 @@ func BenchmarkPlanFromTheLibrary(b *testing.B) {
 		require.NoError(b, err)
 	}
 }
+
+// The routines of the demo set can be played over their tunes.
+func TestRoutinesCanBePlayed(t *testing.T) {
+	bands, err := Bands()
+	require.NoError(t, err)
+	require.NotEmpty(t, bands)
+	for _, one := range bands {
+		require.NoError(t, one.Band.Check(), one.Over)
+		for _, c := range tunes(t) {
+			if c.Title != one.Over {
+				continue
+			}
+			for _, d := range one.Band.Routines {
+				r, err := d.Core(c)
+				require.NoError(t, err, d.Name)
+				outline := r.Outline(c)
+				assert.False(t, outline.Waits)
+				assert.Less(t, outline.Seconds, 25*60.0, "a break comes before it is over")
+			}
+		}
+	}
+}

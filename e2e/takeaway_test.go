@@ -153,7 +153,7 @@ func TestALongRenderingCanBeStopped(t *testing.T) {
 	p.Go("/tunes/1/play?play.bench=away")
 	p.Sees("Save as WAV")
 	p.Click("8 choruses")
-	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/pass') && window.asked++ > 2 ? new Promise(() => {}) : undefined; window.asked = 0`)
+	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/pass') && window.asked++ > 5 ? new Promise(() => {}) : undefined; window.asked = 0`)
 	p.Click("Save as WAV")
 	p.Until("some of it", "document.querySelector('progress')?.value > 0")
 	p.Click("Stop rendering")

@@ -98,8 +98,12 @@ func fill(data *store.Store, withTunes bool) error {
 	if err != nil {
 		return err
 	}
+	bands, err := demo.Bands()
+	if err != nil {
+		return err
+	}
 	if !withTunes {
-		tunes, solos = nil, nil
+		tunes, solos, bands = nil, nil, nil
 	}
 	return data.Together(func(data *store.Store) error {
 		// Tunes first: their addresses stay as they are when licks are added to the set.
@@ -124,6 +128,11 @@ func fill(data *store.Store, withTunes bool) error {
 				}
 			}
 			if _, err := api.PutSolo(data, keep); err != nil {
+				return err
+			}
+		}
+		for _, one := range bands {
+			if _, err := api.PutBand(data, api.KeepBand{ChartID: kept[one.Over], Band: one.Band}); err != nil {
 				return err
 			}
 		}

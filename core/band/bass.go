@@ -95,9 +95,10 @@ func (s score) figureOf(n int) string {
 	b := s.bars[n]
 	random := s.random(b, forBass)
 	choices := s.Style.bass[b.intensity]
-	if s.goesUpAt(n) {
+	switch {
+	case b.goesUp:
 		choices = s.Style.bass[goesUp]
-	} else if s.goesUpAt(n - 1) {
+	case n > 0 && s.bars[n-1].goesUp:
 		choices = s.Style.bass[comesDown]
 	}
 	if random.Float64() < 0.6 {
@@ -106,17 +107,16 @@ func (s score) figureOf(n int) string {
 	return choices[random.IntN(len(choices))]
 }
 
-// goesUpAt says whether a bar and the one after it are played as one figure of two bars:
-// the first two bars of a chord, in some places.
-func (s score) goesUpAt(n int) bool {
-	if n < 0 || n+1 >= len(s.bars) || len(s.Style.bass[goesUp]) == 0 || s.bars[n].intensity == light || s.bars[n+1].top {
-		return false
+// pairBars finds the bars in which the bass goes up, to come down in the next one: two bars of
+// one chord, in some places.
+func (s *score) pairBars() {
+	for n := 0; n+1 < len(s.bars); n++ {
+		b, next := &s.bars[n], s.bars[n+1]
+		apart := b.stop || next.stop || b.turnaround || next.turnaround || next.last || next.top || b.intensity == light
+		paired := n > 0 && s.bars[n-1].goesUp
+		b.goesUp = !apart && !paired && len(s.Style.bass[goesUp]) > 0 && len(b.spans) == 1 && s.same(n, n+1) &&
+			s.random(*b, forBassPair).Float64() < 0.6
 	}
-	b := s.bars[n]
-	if b.stop || s.bars[n+1].stop || b.turnaround || s.bars[n+1].turnaround || s.bars[n+1].last {
-		return false
-	}
-	return s.same(n, n+1) && len(b.spans) == 1 && !(n > 0 && s.same(n-1, n) && s.goesUpAt(n-1)) && s.random(b, forBassPair).Float64() < 0.6
 }
 
 // same says whether a bar has one chord, and it is the one the bar before ended on.
@@ -130,7 +130,7 @@ func (s score) bassOfSpan(n, k int, figure string) []bassTone {
 	sp := b.spans[k]
 	after := s.spanAfter(n, k)
 	next := after.chord
-	leads := !after.silent && (bassClass(next) != bassClass(sp.chord) || s.Style.walks && !s.goesUpAt(n))
+	leads := !after.silent && (bassClass(next) != bassClass(sp.chord) || s.Style.walks && !b.goesUp)
 	beat := b.meter.BeatTicks()
 	strokes := over(readGrid(figure, ","), gridBeats(figure), b.meter.Beats())
 	if b.turnaround && !s.Style.walks {

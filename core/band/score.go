@@ -25,6 +25,8 @@ type bar struct {
 	fill, top, turnaround, stop bool
 	// last is the bar in which the final chord rings.
 	last bool
+	// goesUp says that the bass goes up in it and comes down in the next one.
+	goesUp bool
 }
 
 // span is a chord of a bar.
@@ -113,6 +115,7 @@ func (o Order) layOut() score {
 	if o.Ending {
 		s.addEnding(add)
 	}
+	s.pairBars()
 	return s
 }
 

@@ -213,3 +213,24 @@ func Example() {
 	// F7 at 110, 26.2 seconds
 	// Bb7 at 120, 24.0 seconds
 }
+
+func TestSegmentsAndRoutinesSayWhatTheyAre(t *testing.T) {
+	for want, s := range map[string]Segment{
+		"until you go on":           {},
+		"1 chorus":                  {Choruses: 1},
+		"8 bars from bar 5":         {Bars: 8, From: 4},
+		"1.5 minutes":               {Minutes: 1.5},
+		"2 choruses · at 84 · in F": {Choruses: 2, Tempo: 84, Key: "F"},
+		"4 choruses · 4 bars each":  {Choruses: 4, TradeBars: 4},
+		"1 chorus · +8 each time to 112 · until you go on": {Choruses: 1, End: End{TempoBy: 8, TempoTo: 112, Wait: true}},
+		"1 chorus · -4 each time, 3 times":                 {Choruses: 1, End: End{TempoBy: -4, Again: 2}},
+		"1 chorus · up a half step each time, 12 keys":     {Choruses: 1, End: End{KeyBy: HalfSteps, Again: 11}},
+		"1 chorus · another key each time, 12 keys":        {Choruses: 1, End: End{KeyBy: RandomKeys, Again: 11}},
+		"2 choruses · 5 times":                             {Choruses: 2, End: End{Again: 4}},
+	} {
+		assert.Equal(t, want, s.Says())
+	}
+	assert.Equal(t, "45 seconds", Outline{Seconds: 45, Tempo: 100, Tonic: "C"}.Says(100, "C"))
+	assert.Equal(t, "19 min · ends at 132, in F", Outline{Seconds: 1140, Tempo: 132, Tonic: "F"}.Says(112, "C"))
+	assert.Equal(t, "until you stop or go on", Outline{Waits: true, Tempo: 132, Tonic: "F"}.Says(112, "C"))
+}

@@ -9,6 +9,15 @@ import (
 // Says says in a few words how long a segment is and what changes when it is played again.
 func (s Segment) Says() string {
 	said := []string{s.length()}
+	if s.Tempo > 0 {
+		said = append(said, fmt.Sprintf("at %d", s.Tempo))
+	}
+	if s.Key != "" {
+		said = append(said, "in "+s.Key)
+	}
+	if s.TradeBars > 0 {
+		said = append(said, counted(s.TradeBars, "bar", "bars")+" each")
+	}
 	switch e := s.End; {
 	case e.TempoTo != 0:
 		said = append(said, fmt.Sprintf("%+d each time to %d", e.TempoBy, e.TempoTo))

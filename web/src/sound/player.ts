@@ -77,7 +77,7 @@ export const usePlayer = defineStore('player', () => {
   const style = () => ({
     style: band.band.style,
     click: band.band.click,
-    seed: band.band.routines?.length ?? 0,
+    seed: tune.id,
   })
   /** What every pass of the tune is asked with. */
   const passRequest = (): Omit<PassRequest, 'after' | 'at' | 'skip' | 'loop'> => ({

@@ -146,6 +146,9 @@ useKeys([
     <div class="bench">
       <BenchTabs :tabs="benches" :chosen="query.bench.value" @choose="(bench) => query.set({ bench })">
         <span class="right acts">
+          <span v-if="query.bench.value === 'routine'" class="quiet">{{
+            signs(band.chosen?.says ?? '')
+          }}</span>
           <button
             type="button"
             class="chip"
@@ -217,7 +220,8 @@ useKeys([
 .right {
   margin-left: auto;
   display: flex;
-  gap: 6px;
+  align-items: baseline;
+  gap: 8px;
 }
 .foot {
   display: flex;

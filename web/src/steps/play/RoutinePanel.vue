@@ -13,18 +13,17 @@ const props = defineProps<{
 const band = useBand()
 const edited = ref<number>()
 const editing = defineModel<boolean>('editing', { default: false })
-watch(edited, (now) => (editing.value = now !== undefined))
 const shown = computed(() => band.chosen)
-watch(
-  () => shown.value?.routine.name,
-  () => (edited.value = undefined),
-)
 const segment = computed(() =>
   edited.value === undefined ? undefined : shown.value?.routine.segments[edited.value],
 )
+watch(segment, (now) => (editing.value = now !== undefined))
 const names = computed(() => new Set(band.routines.map((r) => r.routine.name)))
 
-const choose = (name: string) => band.edit(`routine: ${name}`, { chosen: name })
+function choose(name: string) {
+  edited.value = undefined
+  return band.edit(`routine: ${name}`, { chosen: name })
+}
 
 /** A name that no routine has yet. */
 function freeName(base: string): string {
@@ -86,6 +85,7 @@ function rename(name: string) {
 }
 async function deleteRoutine() {
   const name = shown.value?.routine.name
+  edited.value = undefined
   await band.edit('delete the routine', {
     routines: (band.band.routines ?? []).filter((r) => r.name !== name),
     chosen: undefined,
@@ -109,7 +109,6 @@ const state = (n: number) =>
       >
         {{ one.routine.name }}
       </button>
-      <span class="quiet time">{{ signs(shown.says) }}</span>
     </div>
     <p v-if="shown.fault" class="fault" role="alert">{{ signs(shown.fault) }}.</p>
     <ol class="segments">
@@ -119,6 +118,7 @@ const state = (n: number) =>
           class="card"
           :class="state(n)"
           :aria-pressed="edited === n"
+          title="Click it to change it"
           :aria-current="state(n) === 'sounds' ? 'step' : undefined"
           @click="edited = edited === n ? undefined : n"
         >
@@ -141,8 +141,8 @@ const state = (n: number) =>
         @close="edited = undefined"
       />
     </template>
-    <p v-if="shown.own && !editing" class="own-acts">
-      <label class="quiet" for="routine-name">name</label>
+    <p v-if="shown.own && editing" class="own-acts">
+      <label class="quiet" for="routine-name">name of the routine</label>
       <input
         id="routine-name"
         class="name"
@@ -150,7 +150,7 @@ const state = (n: number) =>
         maxlength="60"
         @change="(event) => rename((event.target as HTMLInputElement).value)"
       />
-      <button type="button" class="chip" @click="deleteRoutine">Delete it</button>
+      <button type="button" class="chip" @click="deleteRoutine">Delete the routine</button>
     </p>
   </div>
 </template>
@@ -161,9 +161,6 @@ const state = (n: number) =>
 }
 .own {
   font-weight: 650;
-}
-.time {
-  margin-left: auto;
 }
 .fault {
   color: var(--next);
@@ -216,7 +213,8 @@ const state = (n: number) =>
   display: flex;
   align-items: center;
   gap: 0.6rem;
-  margin-top: 0.4rem;
+  margin-top: 0.2rem;
+  font-size: 0.92rem;
 }
 .name {
   font: inherit;
