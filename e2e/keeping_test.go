@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -313,6 +314,8 @@ func TestFewRequestsForOneGesture(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/chart?chart.panel=tune")
 	count := func(what string, most int, act func()) {
 		p.Saved()
+		p.Idle()
+		time.Sleep(200 * time.Millisecond) // what a page asks once it is shown
 		p.Idle()
 		before := p.asked()
 		act()

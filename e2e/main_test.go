@@ -52,7 +52,7 @@ func run(m *testing.M) int {
 		fmt.Fprintln(os.Stderr, "these tests need Chromium: make test installs it")
 		return 1
 	}
-	allocator, cancel := chromedp.NewExecAllocator(context.Background(), append(chromedp.DefaultExecAllocatorOptions[:],
+	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.ExecPath(chromium), chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("autoplay-policy", "no-user-gesture-required"),
 		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"),
@@ -60,14 +60,22 @@ func run(m *testing.M) int {
 		chromedp.Flag("font-render-hinting", "none"),
 		chromedp.Flag("disable-partial-raster", true),
 		chromedp.Flag("num-raster-threads", "1"),
-	)...)
-	defer cancel()
-	var stop context.CancelFunc
-	browser, stop = chromedp.NewContext(allocator)
-	defer stop()
-	if err := chromedp.Do(browser); err != nil {
+	)
+	// A busy machine may fail to start it once.
+	for attempt := 1; ; attempt++ {
+		allocator, cancel := chromedp.NewExecAllocator(context.Background(), options...)
+		defer cancel()
+		var stop context.CancelFunc
+		browser, stop = chromedp.NewContext(allocator)
+		defer stop()
+		err := chromedp.Do(browser)
+		if err == nil {
+			break
+		}
 		fmt.Fprintln(os.Stderr, "starting Chromium:", err)
-		return 1
+		if attempt == 3 {
+			return 1
+		}
 	}
 	return m.Run()
 }

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { answer, client, type PassRequest, type PerformanceRequest, type Segment } from '../api/client'
+import { useBand } from '../document/band'
 import { useTune } from '../document/tune'
 import { parts, type Part } from './mixer'
 import { usePlayer } from './player'
@@ -26,6 +27,7 @@ const mostPasses = 300
 export const useTakeaway = defineStore('takeaway', () => {
   const tune = useTune()
   const player = usePlayer()
+  const band = useBand()
   /** Seconds of sound that are rendered, of how many that are known; nothing while nothing is. */
   const rendered = ref<{ seconds: number; of: number }>()
   let stopping: AbortController | undefined
@@ -38,7 +40,7 @@ export const useTakeaway = defineStore('takeaway', () => {
       const segments: Segment[] = [{ name: 'choruses', choruses: wanted.choruses }]
       return { ...asked, routine: { name: 'choruses', segments } }
     }
-    const source = passSource({ request, loop: () => undefined, line: player.lineOf })
+    const source = passSource({ ready: band.whenChosen, request, loop: () => undefined, line: player.lineOf })
     const waits = (chunk: Chunk) => {
       const segment = request().routine.segments[chunk.pass?.place.segment ?? 0]
       return Boolean(
@@ -113,6 +115,7 @@ export const useTakeaway = defineStore('takeaway', () => {
   /** Takes the tune away as a MIDI file. */
   async function tuneAsMidi(name: string, wanted: Wanted) {
     try {
+      await band.whenChosen()
       const request: PassRequest = player.passRequest()
       const line = await player.lineOf(0)
       const body = {
