@@ -219,6 +219,35 @@ func TestKeysWithFullHands(t *testing.T) {
 	p.Until("it to play", playing)
 }
 
+// The longest symbols stay as high as the others and are drawn narrower; nothing lies over
+// anything else.
+func TestLongChordsOnTheStage(t *testing.T) {
+	s := demo(t)
+	for _, size := range []struct{ width, height int64 }{{1280, 800}, {390, 844}} {
+		t.Run(fmt.Sprint(size.width), func(t *testing.T) {
+			t.Parallel()
+			p := openPage(t, s, "/")
+			id := p.quick("Ebm(maj7) Ab13", "F#m7b5 B7b9")
+			p.Go(fmt.Sprintf("/tunes/%d/play", id))
+			require.NoError(t, chromedp.Do(p.ctx, chromedp.EmulateViewport(size.width, size.height)))
+			p.Sees("then")
+			for _, at := range []string{"0", "1920"} {
+				p.Go(fmt.Sprintf("/tunes/%d/play?at=%s", id, at))
+				p.Sees("then")
+				p.Idle()
+				p.Until("the chord within the page", "document.querySelector('.stage .now').getBoundingClientRect().right <= innerWidth")
+				boxes := js[[][]float64](p, `[...document.querySelectorAll('.stage > .now, .stage > .where, .stage > .then')].map(e => (r => [r.left, r.top, r.right, r.bottom])(e.getBoundingClientRect()))`)
+				for n, a := range boxes {
+					for _, b := range boxes[n+1:] {
+						over := min(a[2], b[2])-max(a[0], b[0]) > 1 && min(a[3], b[3])-max(a[1], b[1]) > 1
+						assert.False(t, over, "at %s: %v lies over %v", at, a, b)
+					}
+				}
+			}
+		})
+	}
+}
+
 // What fails is named, and the rest plays.
 func TestASampleThatCannotBeLoaded(t *testing.T) {
 	p := openPage(t, demo(t), "/")

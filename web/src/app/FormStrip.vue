@@ -190,6 +190,10 @@ button:hover {
   padding: 5px 2px 0 4px;
 }
 .split .chord {
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   font-size: 0.8rem;
   letter-spacing: -0.03em;
 }

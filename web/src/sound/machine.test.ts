@@ -47,6 +47,7 @@ function engine() {
     ...{ fake, log, loading },
     slowly: () => (instant = false),
     heard: () => listener!,
+    goOn: (chunk: Chunk) => (present = chunk),
     sounding: () => sounding,
     silent: async () => {
       for (const done of silence) done()
@@ -305,6 +306,16 @@ describe('what plays', () => {
     await p.e.silent()
     await stopped
     expect(p.state.value).toBe('silent')
+  })
+
+  test('over before its ending is there, the next one ends', async () => {
+    const p = player()
+    await p.play(100)
+    p.e.heard().beat(inBar(2))
+    const asked = p.finish()
+    p.e.goOn(piece(90))
+    await asked
+    expect(p.e.log.slice(-2)).toEqual(['end next', 'ask anew'])
   })
 
   test('in its last bar ends well a chorus later', async () => {

@@ -125,16 +125,21 @@ export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
     if (state.value !== 'playing' || finishing.value || !playback || !source) return stop()
     finishing.value = true
     const { present } = playback
-    // In the last bar it is too late: the next chorus ends.
-    const lastBar = Math.max(...present.performance.beats.map((b) => b.bar))
-    if (bar.value === lastBar) {
-      source.endNext()
-      playback.askAnew()
-      return
+    const from = source
+    // In the last bar, or where the chorus is over before the answer is there, the next one ends.
+    const endTheNext = (playing: Playback) => {
+      from.endNext()
+      playing.askAnew()
     }
+    const lastBar = Math.max(...present.performance.beats.map((b) => b.bar))
+    if (bar.value === lastBar) return endTheNext(playback)
     return ask(
-      (from, at) => from.refreshed(at, true),
-      (playing, got, at) => (got ? playing.replace(at, got) : void stop()),
+      (_, at) => from.refreshed(at, true),
+      (playing, got, at) => {
+        if (!got) return void stop()
+        if (playing.present === at) playing.replace(at, got)
+        else endTheNext(playing)
+      },
     )
   }
 
@@ -149,7 +154,10 @@ export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
   const refresh = () =>
     ask(
       (from, at) => from.refreshed(at, finishing.value),
-      (playing, got, at) => got && playing.replace(at, got),
+      (playing, got, at) => {
+        if (got && playing.present === at) playing.replace(at, got)
+        else playing.askAnew()
+      },
     )
 
   /** Other bars are looped from now on, or none. */

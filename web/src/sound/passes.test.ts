@@ -122,6 +122,15 @@ describe('an ending', () => {
   })
 })
 
+test('an ending that came too late is asked for with the next pass', async () => {
+  const s = source()
+  const first = await s.first()
+  await s.refreshed(first!, true)
+  s.endNext()
+  expect(await s.after(first!, false)).toBeDefined()
+  expect(last()).toMatchObject({ after: { pass: 0 }, ending: true })
+})
+
 test('another key or tempo of the tune is taken up where it sounds', async () => {
   const s = source()
   const first = await s.first()

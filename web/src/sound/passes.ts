@@ -96,6 +96,9 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
       chunk.pass
         ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop)
         : Promise.resolve(undefined),
-    endNext: () => (endNext = true),
+    endNext() {
+      ending = false
+      endNext = true
+    },
   }
 }

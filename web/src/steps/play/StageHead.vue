@@ -3,7 +3,9 @@ import { computed } from 'vue'
 import type { Pass, PathTarget } from '../../api/client'
 import { signs } from '../../controls/spelling'
 import type { BeatMark, ChordMark } from '../../sound/transport'
+import FitText from './FitText.vue'
 import type { NextChord } from './next'
+import { useWindowWidth } from './windowwidth'
 
 /** The chord that sounds, the next one and what to land on, to be read from two metres away. */
 const props = defineProps<{
@@ -27,6 +29,9 @@ const counting = computed(() => props.beat !== undefined && props.beat.bar < 1)
 const nowText = computed(() => (props.chord?.silent ? 'N.C.' : signs(props.chord?.chord ?? '')))
 /** Long symbols are set smaller, so that two chords and the landing have room. */
 const size = (text: string) => (text.length > 7 ? 'longest' : text.length > 4 ? 'long' : '')
+/** How wide the chord may be on a page as wide as this one; what is wider is drawn narrower. */
+const pageWidth = useWindowWidth()
+const mostWidth = computed(() => (pageWidth.value > 1100 ? 500 : pageWidth.value - 40))
 const showsChords = computed(() => !['form', 'nothing'].includes(props.shown))
 const showsLanding = computed(
   () => props.landing && props.near && !['names', 'form', 'nothing', 'roots'].includes(props.shown),
@@ -39,7 +44,9 @@ const soon = computed(() => {
 
 <template>
   <div class="stage" :class="{ soon: (next?.beats ?? 9) <= 2 && beat }">
-    <p v-if="showsChords" class="now" :class="size(nowText)" aria-live="off">{{ nowText }}</p>
+    <p v-if="showsChords" class="now" :class="size(nowText)" aria-live="off">
+      <FitText :text="nowText" :most="mostWidth" />
+    </p>
     <div class="where">
       <p v-if="showsChords" class="roman">{{ chord?.silent ? '' : signs(chord?.roman ?? '') }}</p>
       <p class="beats" aria-hidden="true">
@@ -86,6 +93,7 @@ const soon = computed(() => {
   overflow: hidden;
 }
 .now {
+  flex: none;
   min-width: 190px;
   color: var(--now);
   font-size: 144px;
@@ -100,6 +108,16 @@ const soon = computed(() => {
 .now.longest {
   font-size: 140px;
   letter-spacing: -0.07em;
+}
+/* Beside a long chord the others make room. */
+.now.long ~ .then .next,
+.now.longest ~ .then .next {
+  font-size: 60px;
+}
+.now.long ~ .landing .how,
+.now.longest ~ .landing .how,
+.now.longest ~ .landing .place {
+  display: none;
 }
 .where {
   flex: none;
@@ -196,6 +214,9 @@ const soon = computed(() => {
   font-size: 0.95rem;
 }
 @media (max-width: 1100px) {
+  .now.longest ~ .landing .place {
+    display: block;
+  }
   .stage {
     flex-wrap: wrap;
     height: auto;
