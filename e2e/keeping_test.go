@@ -351,6 +351,8 @@ func TestTwoWindowsOnOneLick(t *testing.T) {
 	path := "/tunes/1/licks?licks.panel=write&licks.lick=8"
 	one, two := openPage(t, s, path), openPage(t, s, path)
 	two.Expect(412)
+	two.Sees("Written in C") // both have read it before it is changed
+	two.Idle()
 	one.TypeInto("Name", "Tied up")
 	one.Press("\t")
 	one.Has("Undo: rename the lick")
