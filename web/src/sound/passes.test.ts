@@ -140,6 +140,16 @@ test('another key or tempo of the tune is taken up where it sounds', async () =>
   expect(last().at).toMatchObject({ tonic: 'D', tempo: 120 })
 })
 
+test('another key is taken up after a chunk that was played on in the old one', async () => {
+  const s = source()
+  const first = await s.first()
+  tonic = 'D'
+  // This answer comes too late, and is not played.
+  await s.refreshed(first!, false)
+  await s.after(first!, false)
+  expect(last().after).toMatchObject({ tonic: 'D' })
+})
+
 test('a key or tempo that a segment has chosen stays', async () => {
   const s = source()
   const first = await s.first()

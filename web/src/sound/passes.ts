@@ -24,40 +24,27 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
   /** The last pass has been asked for with an ending. */
   let ending = false
   let endNext = false
-  /** The key and tempo of the tune when it was last asked about. */
-  let before: { tonic: string; tempo: number } | undefined
-
-  /** A place in the tune as it is now: what was the tune's own key and tempo still is. */
-  function moved(place: PassPlace | undefined): PassPlace | undefined {
-    const { key, tempo } = wishes.request().chart
-    const now = { tonic: key.tonic, tempo }
-    const was = before ?? now
-    before = now
-    return (
-      place && {
-        ...place,
-        tonic: place.tonic === was.tonic ? now.tonic : place.tonic,
-        tempo: place.tempo === was.tempo ? now.tempo : place.tempo,
-      }
-    )
-  }
-
+  /** Asks for a pass; from is the chunk whose place it is found by. */
   async function ask(
     which: Pick<PassRequest, 'after' | 'at' | 'skip' | 'ending'>,
     loop: Bars | undefined,
+    from?: Chunk,
   ): Promise<Chunk | undefined> {
     const chorus = which.at?.chorus ?? (which.after?.chorus ?? -1) + 1
     const line = await wishes.line(chorus)
-    const at = moved(which.at ?? which.after)
-    const place = which.at ? { at } : which.after ? { after: at } : {}
+    const request = wishes.request()
+    const tune = { tonic: request.chart.key.tonic, tempo: request.chart.tempo }
+    const place = which.at
+      ? { at: inTheTuneNow(which.at, from?.tune, tune) }
+      : which.after && { after: inTheTuneNow(which.after, from?.tune, tune) }
     const pass = await answer(
       client.POST('/api/compute/pass', {
-        body: { ...wishes.request(), ...which, ...place, ...(loop && { loop }), ...(line && { line }) },
+        body: { ...request, ...which, ...place, ...(loop && { loop }), ...(line && { line }) },
       }),
     )
     if (pass.over) return undefined
     if (which.ending) ending = true
-    return { performance: pass.performance, pass, ...(loop && { loop }) }
+    return { performance: pass.performance, pass, tune, ...(loop && { loop }) }
   }
 
   const again = (place: PassPlace): PassPlace => ({ ...place, chorus: place.chorus + 1 })
@@ -80,25 +67,34 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
       const { place } = before.pass
       const loop = wishes.loop()
       const end = endNext ? { ending: true } : {}
-      if (skip) return ask({ after: place, skip: true }, undefined)
-      if (loop) return ask({ at: again(place), ...end }, loop === 'all' ? before.loop : loop)
+      if (skip) return ask({ after: place, skip: true }, undefined, before)
+      if (loop) return ask({ at: again(place), ...end }, loop === 'all' ? before.loop : loop, before)
       const last = before.pass.bars
       if (before.loop && before.loop.to < last)
-        return ask({ at: again(place), ...end }, { from: before.loop.to + 1, to: last })
-      return ask({ after: place, ...end }, undefined)
+        return ask({ at: again(place), ...end }, { from: before.loop.to + 1, to: last }, before)
+      return ask({ after: place, ...end }, undefined, before)
     },
     async loopChunk(present) {
       const loop = wishes.loop()
       if (!present.pass || !loop || loop === 'all') return undefined
-      return ask({ at: again(present.pass.place) }, loop)
+      return ask({ at: again(present.pass.place) }, loop, present)
     },
     refreshed: (chunk, end) =>
       chunk.pass
-        ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop)
+        ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop, chunk)
         : Promise.resolve(undefined),
     endNext() {
       ending = false
       endNext = true
     },
+  }
+}
+
+/** A place in the tune as it is now: what was the tune's own key and tempo still is. */
+function inTheTuneNow(place: PassPlace, was: Chunk['tune'], now: NonNullable<Chunk['tune']>): PassPlace {
+  return {
+    ...place,
+    tonic: place.tonic === was?.tonic ? now.tonic : place.tonic,
+    tempo: place.tempo === was?.tempo ? now.tempo : place.tempo,
   }
 }

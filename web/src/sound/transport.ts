@@ -9,6 +9,8 @@ export interface Chunk {
   performance: Performance
   /** The pass of a routine that it is, if it is one. */
   pass?: Pass
+  /** The key and tempo that the tune had when it was asked for. */
+  tune?: { tonic: string; tempo: number }
   /** Which bars of its pass it is, where they are looped. */
   loop?: { from: number; to: number }
 }
