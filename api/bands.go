@@ -5,7 +5,6 @@ import (
 	"errors"
 
 	"github.com/danielgtaylor/huma/v2"
-	"gorm.io/gorm"
 
 	"undaris/format/document"
 	"undaris/store"
@@ -88,7 +87,7 @@ func PutBand(st *store.Store, k KeepBand) (store.Document, error) {
 	d := bandDocument(k.Band)
 	d.ChartID = &k.ChartID
 	kept, err := st.Create(d)
-	if errors.Is(err, gorm.ErrDuplicatedKey) {
+	if errors.Is(err, store.ErrExists) {
 		return store.Document{}, huma.Error412PreconditionFailed("the band of this tune has been kept in another window in between")
 	}
 	return kept, err

@@ -38,6 +38,9 @@ var kinds = []Kind{Chart, Lick, Line, Solo, Band}
 // ErrKind says that a document is of no known kind.
 var ErrKind = errors.New("there is no such kind of document")
 
+// ErrExists says that there is one already of what there can only be one of.
+var ErrExists = errors.New("there is one already")
+
 // Document is one kept thing.
 type Document struct {
 	ID      uint
@@ -154,7 +157,11 @@ func (s *Store) Create(d Document) (Document, error) {
 		return Document{}, fmt.Errorf("%w: %q", ErrKind, d.Kind)
 	}
 	d.ID, d.Version = 0, 1
-	return d, s.db.Create(&d).Error
+	err := s.db.Create(&d).Error
+	if errors.Is(err, gorm.ErrDuplicatedKey) {
+		return Document{}, ErrExists
+	}
+	return d, err
 }
 
 // Read returns one document.

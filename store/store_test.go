@@ -261,7 +261,7 @@ func TestAFileFromBeforeBandsKeepsEverything(t *testing.T) {
 	_, err = again.Create(Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("6")})
 	require.NoError(t, err)
 	_, err = again.Create(Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("7")})
-	assert.ErrorIs(t, err, gorm.ErrDuplicatedKey, "a tune has one band")
+	assert.ErrorIs(t, err, ErrExists, "a tune has one band")
 }
 
 func TestLinesBelongToAChartThatExists(t *testing.T) {

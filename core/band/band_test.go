@@ -452,7 +452,7 @@ func TestCommonTonesAreHeld(t *testing.T) {
 		shared, held := 0, 0
 		for n := 1; n < len(led); n++ {
 			for _, p := range led[n] {
-				if holds(voiced(chords[n-1]), p.Class()) {
+				if slices.Contains(voiced(chords[n-1]), p.Class()) {
 					shared++
 					if slices.Contains(led[n-1], p) {
 						held++

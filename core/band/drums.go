@@ -67,7 +67,7 @@ func (s score) crashes(n int) bool {
 	if b.last {
 		return true
 	}
-	return b.top && !b.spans[0].silent && (n > 0 || b.chorus > 0) && (b.intensity > light || b.chorus > 0)
+	return b.top && !b.spans[0].silent && (b.chorus > 0 || n > 0 && b.intensity > light)
 }
 
 // drumHit is a stroke of one sound: at twelfths of a beat from the start of its bar.

@@ -47,7 +47,7 @@ func (s score) humanised(n Note, random *rand.Rand, late float64) Note {
 	return n
 }
 
-// ticksOf is how many ticks so many milliseconds are, never more than the time itself.
+// ticksOf is how many ticks so many milliseconds are, rounded towards none.
 func (s score) ticksOf(ms float64) int {
 	return int(ms / 1000 * ticksPerSecond(s.Chart))
 }

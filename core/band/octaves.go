@@ -16,73 +16,53 @@ const (
 	costOfWrongWay  = 40
 )
 
-// octaveOption is a pitch that a tone of the bass may begin and end on, an octave apart
+// octaves is the pitch that a tone of the bass begins and the one it ends on: an octave apart
 // where it is played in two.
-type octaveOption struct {
-	begin, end pitch.MIDI
-	cost       int
-	from       int
-}
-
-// octaves is what a tone of the bass begins and ends on.
 type octaves struct{ begin, end pitch.MIDI }
 
 // chooseOctaves finds the pitch of every tone: the shortest path over all octaves within
 // the instrument, and for a note that leads over both sides of what it leads into.
 func chooseOctaves(tones []bassTone) []octaves {
-	if len(tones) == 0 {
-		return nil
-	}
-	layers := make([][]octaveOption, len(tones))
+	layers := make([][]octaves, len(tones))
 	for n, tone := range tones {
-		layers[n] = octaveOptions(tone)
-		for k := range layers[n] {
-			option := &layers[n][k]
-			if n == 0 {
-				continue
-			}
-			own := option.cost
-			for j, before := range layers[n-1] {
-				cost := before.cost + own + costOfStep(tones[n-1], tone, before.end, option.begin)
-				if j == 0 || cost < option.cost {
-					option.cost, option.from = cost, j
-				}
-			}
-		}
-	}
-	best := 0
-	last := layers[len(layers)-1]
-	for k := range last {
-		if last[k].cost < last[best].cost {
-			best = k
-		}
+		layers[n] = octavesOf(tone)
 	}
 	chosen := make([]octaves, len(tones))
-	for n := len(tones) - 1; n >= 0; n-- {
-		chosen[n] = octaves{layers[n][best].begin, layers[n][best].end}
-		best = layers[n][best].from
+	for n, k := range cheapest(layers, octaves.cost, func(n int, from, to octaves) int {
+		return costOfStep(tones[n-1], tones[n], from.end, to.begin)
+	}) {
+		chosen[n] = layers[n][k]
 	}
 	return chosen
 }
 
-// octaveOptions are all ways to play a tone, with what each costs by itself.
-func octaveOptions(tone bassTone) []octaveOption {
-	options := []octaveOption{}
+// octavesOf are all ways to play a tone.
+func octavesOf(tone bassTone) []octaves {
+	options := []octaves{}
 	for p := lowestBass; p <= highestBass; p++ {
 		above := p.Class().Above(tone.class)
 		switch {
 		case tone.into && (above == 1 || above == 11):
-			options = append(options, octaveOption{begin: p, end: p, cost: costOfPitch(p)})
+			options = append(options, octaves{p, p})
 		case !tone.into && above == 0:
-			options = append(options, octaveOption{begin: p, end: p, cost: costOfPitch(p)})
+			options = append(options, octaves{p, p})
 			for _, other := range []pitch.MIDI{p - 12, p + 12} {
 				if other >= lowestBass && other <= highestBass {
-					options = append(options, octaveOption{begin: p, end: other, cost: costOfPitch(other) + costOfTwo})
+					options = append(options, octaves{p, other})
 				}
 			}
 		}
 	}
 	return options
+}
+
+// cost is what the octaves cost by themselves.
+func (o octaves) cost() int {
+	cost := costOfPitch(o.end)
+	if o.begin != o.end {
+		cost += costOfTwo
+	}
+	return cost
 }
 
 func costOfPitch(p pitch.MIDI) int { return int(max(p-middleBass, middleBass-p)) }

@@ -2,6 +2,7 @@ package band
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"undaris/core/chart"
@@ -23,6 +24,8 @@ type Style struct {
 	comping []compFigure
 	// late is how far the snare lies behind the beat, in ms.
 	late float64
+	// keepsFigure says that in a turnaround the chords go on with their figure.
+	keepsFigure bool
 	// walks says that the bass leads into every bar, whether the chord changes or not.
 	walks bool
 }
@@ -30,14 +33,7 @@ type Style struct {
 func (s Style) String() string { return s.Name }
 
 // Fits says whether the style can be played in a meter.
-func (s Style) Fits(m chart.Meter) bool {
-	for _, one := range s.Meters {
-		if one == m {
-			return true
-		}
-	}
-	return false
-}
+func (s Style) Fits(m chart.Meter) bool { return slices.Contains(s.Meters, m) }
 
 // The names of the styles.
 const (

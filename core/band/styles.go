@@ -104,7 +104,7 @@ var Styles = []Style{
 		},
 	},
 	{
-		Name: Swing, Meters: simple, triplets: true, walks: true,
+		Name: Swing, Meters: simple, triplets: true, walks: true, keepsFigure: true,
 		grooves: grooves{
 			light: {{ride: "x xx x xx", pedalHat: ". x . x"}},
 			plain: {
@@ -186,7 +186,7 @@ var Styles = []Style{
 		},
 	},
 	{
-		Name: Funk, Meters: four,
+		Name: Funk, Meters: four, keepsFigure: true,
 		grooves: grooves{
 			light: {{closedHat: "xgxg xgxg xgxg xgxg", stick: ". x . x", kick: "x... .... ..x. ...."}},
 			plain: {

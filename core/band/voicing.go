@@ -1,6 +1,8 @@
 package band
 
 import (
+	"slices"
+
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
@@ -48,49 +50,20 @@ const (
 	costOfDrift    = 1
 )
 
-// voicingOption is one way to play a chord.
-type voicingOption struct {
-	pitches []pitch.MIDI
-	cost    int
-	from    int
-}
-
 // voiceLead finds a voicing for each of the chords: the shortest path over all of theirs.
 func voiceLead(chords []harmony.Chord) [][]pitch.MIDI {
-	if len(chords) == 0 {
-		return nil
-	}
 	known := map[string][][]pitch.MIDI{}
-	layers := make([][]voicingOption, len(chords))
+	layers := make([][][]pitch.MIDI, len(chords))
 	for n, c := range chords {
 		symbol := c.Symbol()
 		if _, ok := known[symbol]; !ok {
 			known[symbol] = voicings(voiced(c))
 		}
-		for _, pitches := range known[symbol] {
-			option := voicingOption{pitches: pitches}
-			if n > 0 {
-				for j, before := range layers[n-1] {
-					if cost := before.cost + costOfMoving(before.pitches, pitches); j == 0 || cost < option.cost {
-						option.cost, option.from = cost, j
-					}
-				}
-			}
-			option.cost += costOfShape(pitches)
-			layers[n] = append(layers[n], option)
-		}
-	}
-	best := 0
-	last := layers[len(layers)-1]
-	for k := range last {
-		if last[k].cost < last[best].cost {
-			best = k
-		}
+		layers[n] = known[symbol]
 	}
 	led := make([][]pitch.MIDI, len(chords))
-	for n := len(chords) - 1; n >= 0; n-- {
-		led[n] = layers[n][best].pitches
-		best = layers[n][best].from
+	for n, k := range cheapest(layers, costOfShape, func(_ int, from, to []pitch.MIDI) int { return costOfMoving(from, to) }) {
+		led[n] = layers[n][k]
 	}
 	return led
 }
@@ -102,12 +75,12 @@ func voicings(classes []pitch.Class) [][]pitch.MIDI {
 	for from := lowestVoice; from <= highestVoice; from++ {
 		// With its lowest note given, a close voicing is one; dropping its second note from the
 		// top an octave gives another.
-		if !holds(classes, from.Class()) {
+		if !slices.Contains(classes, from.Class()) {
 			continue
 		}
 		tight := []pitch.MIDI{}
 		for p := from; p < from+12 && p <= highestVoice; p++ {
-			if holds(classes, p.Class()) {
+			if slices.Contains(classes, p.Class()) {
 				tight = append(tight, p)
 			}
 		}
@@ -124,15 +97,6 @@ func voicings(classes []pitch.Class) [][]pitch.MIDI {
 		}
 	}
 	return all
-}
-
-func holds(classes []pitch.Class, class pitch.Class) bool {
-	for _, one := range classes {
-		if one == class {
-			return true
-		}
-	}
-	return false
 }
 
 func costOfShape(pitches []pitch.MIDI) int {

@@ -1,7 +1,6 @@
 package routine
 
 import (
-	"fmt"
 	"slices"
 	"testing"
 
@@ -197,21 +196,6 @@ func TestPassProperties(t *testing.T) {
 			p = next
 		}
 	})
-}
-
-func Example() {
-	key, _ := harmony.ParseKey("C", harmony.DominantMode)
-	c := chart.Chart{Title: "A blues", Key: key, Meter: chart.FourFour, Tempo: 100, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
-	r := Routine{Name: "three keys", Segments: []Segment{{Choruses: 1, End: End{KeyBy: Fourths, TempoBy: 10, Again: 2}}}}
-	p, ok := r.First(c), true
-	for ok {
-		fmt.Printf("%s7 at %d, %.1f seconds\n", p.Chart.Key.Tonic, p.Chart.Tempo, p.Seconds())
-		p, ok = r.Next(c, p.Place, false)
-	}
-	// Output:
-	// C7 at 100, 28.8 seconds
-	// F7 at 110, 26.2 seconds
-	// Bb7 at 120, 24.0 seconds
 }
 
 func TestSegmentsAndRoutinesSayWhatTheyAre(t *testing.T) {
