@@ -64,7 +64,11 @@ func (s *server) registerBands(api huma.API) {
 		if err := in.Body.Band.Check(); err != nil {
 			return nil, invalid("band", err)
 		}
-		d, err := s.store.Replace(store.Band, in.ID, in.Body.save(bandDocument(in.Body.Band)))
+		save := in.Body.save(bandDocument(in.Body.Band))
+		if before, err := s.store.Read(store.Band, in.ID); err == nil && keptBand(before).Damaged != "" {
+			save.KeepBefore = true // what cannot be read is not written over
+		}
+		d, err := s.store.Replace(store.Band, in.ID, save)
 		if err != nil {
 			return nil, unkept("band", in.ID, err)
 		}

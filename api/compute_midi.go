@@ -14,15 +14,12 @@ import (
 // MIDIRequest asks for a routine as a MIDI file.
 type MIDIRequest struct {
 	PassRequest
-	Parts []string `json:"parts,omitempty" enum:"click,drums,bass,chords,line" doc:"What is written; left out for all"`
+	Lines []PlayedLine `json:"lines,omitempty" maxItems:"16" doc:"What is played over one chorus after the other; they go round"`
+	Parts []string     `json:"parts,omitempty" enum:"click,drums,bass,chords,line" doc:"What is written; left out for all"`
 }
 
-// mostMIDIPasses is how many passes a file has at most, and passesThatWait how many of each
-// segment that goes on until the player asks.
-const (
-	mostMIDIPasses = 300
-	passesThatWait = 2
-)
+// mostPassesInFile is how many passes a file has at most: about two hours.
+const mostPassesInFile = 300
 
 func (s *server) registerComputeMIDI(api huma.API) {
 	huma.Post(api, "/api/compute/midi", func(_ context.Context, in *body[MIDIRequest]) (*file, error) {
@@ -51,15 +48,13 @@ func (o on) passes(asked MIDIRequest) ([]midifile.Pass, error) {
 	ending := asked.Ending
 	all := []midifile.Pass{}
 	p, ok := r.First(o.chart), true
-	stayed := 0
-	for ok && len(all) < mostMIDIPasses {
-		if p.Place.Pass == 0 {
-			stayed = 0
-		}
-		stayed++
+	for ok && len(all) < mostPassesInFile {
 		var next routine.Pass
-		next, ok = r.Next(o.chart, p.Place, p.Segment.Waits() && stayed >= passesThatWait)
+		next, ok = r.NextInFile(o.chart, p.Place)
 		asked.Ending = ending && !ok
+		if len(asked.Lines) > 0 {
+			asked.Line = &asked.Lines[p.Chorus%len(asked.Lines)]
+		}
 		a, err := o.arrange(asked.PassRequest, r, p)
 		if err != nil {
 			return nil, err

@@ -19,6 +19,7 @@ type PassRequest struct {
 	Routine  document.Routine `json:"routine"`
 	After    *PassPlace       `json:"after,omitempty" doc:"The place of the pass before; left out for the first"`
 	At       *PassPlace       `json:"at,omitempty" doc:"The place of the pass itself, to ask for it again with other wishes"`
+	InFile   bool             `json:"inFile,omitempty" doc:"Nobody can ask for the next segment: one that waits is left after it has gone round"`
 	Skip     bool             `json:"skip,omitempty" doc:"Go on with the next segment"`
 	Loop     *BarRange        `json:"loop,omitempty" doc:"Only these bars of the pass that it stands at"`
 	Position string           `json:"position,omitempty" doc:"A position of the tune's key, by id or form; it follows the key"`
@@ -188,6 +189,9 @@ func passOf(r routine.Routine, c chart.Chart, asked PassRequest) (routine.Pass, 
 			return routine.Pass{}, false, invalid("after", err)
 		}
 		p, ok := r.Next(c, place, asked.Skip)
+		if asked.InFile {
+			p, ok = r.NextInFile(c, place)
+		}
 		return p, ok, nil
 	}
 	return r.First(c), true, nil

@@ -5,8 +5,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gitlab.com/gomidi/midi/v2/smf"
 
 	"undaris/format/document"
+	"undaris/store"
 )
 
 func routineNamed(t *testing.T, c client, name string) document.Routine {
@@ -213,4 +215,49 @@ func TestTheBandOfATune(t *testing.T) {
 	} {
 		assert.Contains(t, c.do("POST", "/api/bands", KeepBand{ChartID: ferry(c).ID + 1, Band: wrong}).Body.String(), says)
 	}
+}
+
+// In a file nobody can ask for the next segment, and the choruses of a solo go round.
+func TestARoutineInAFile(t *testing.T) {
+	c := application(t, nil)
+	r := document.Routine{Name: "r", Segments: []document.Segment{{Name: "on and on"}, {Name: "once", Choruses: 1}}}
+	names := []string{}
+	for _, p := range passes(c, PassRequest{On: On{Chart: ferry(c).Chart}, Routine: r, InFile: true}, 9) {
+		names = append(names, p.Segment)
+	}
+	assert.Equal(t, []string{"on and on", "on and on", "once"}, names)
+	line := func(fret int) PlayedLine {
+		return PlayedLine{Phrase: document.Phrase{Meter: "4/4", Events: []document.Event{{Tick: 0, Ticks: 480, String: 1, Fret: fret}}}}
+	}
+	asked := MIDIRequest{PassRequest: PassRequest{On: On{Chart: ferry(c).Chart}, Routine: r}, Lines: []PlayedLine{line(8), line(10)}, Parts: []string{"line"}}
+	file, err := smf.ReadFrom(c.do("POST", "/api/compute/midi", asked).Body)
+	require.NoError(t, err)
+	keys := []uint8{}
+	for _, e := range file.Tracks[1] {
+		var channel, key, velocity uint8
+		if e.Message.GetNoteOn(&channel, &key, &velocity) && velocity > 0 {
+			keys = append(keys, key)
+		}
+	}
+	assert.Equal(t, []uint8{72, 74, 72}, keys, "one chorus after the other, and from the first again")
+}
+
+// A band that cannot be read is said to be damaged; what is saved in its place keeps it among
+// the versions.
+func TestADamagedBandIsNotWrittenOver(t *testing.T) {
+	var st *store.Store
+	c := application(t, func(c *Config) { st = c.Store })
+	tune := ferry(c).ID
+	d, err := st.Create(store.Document{Kind: store.Band, Name: "band", ChartID: &tune, Body: []byte(`{"style": 7}`)})
+	require.NoError(t, err)
+	all := call[[]KeptBand](c, "GET", "/api/bands", nil, 200)
+	require.Len(t, all, 1)
+	assert.NotEmpty(t, all[0].Damaged)
+	change := replaceBand{}.Body
+	change.Version = 1
+	call[KeptBand](c, "PUT", "/api/bands/"+itoa(d.ID), change, 200)
+	versions, err := st.Revisions(d.ID)
+	require.NoError(t, err)
+	require.Len(t, versions, 1)
+	assert.JSONEq(t, `{"style": 7}`, string(versions[0].Body))
 }

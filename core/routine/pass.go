@@ -76,6 +76,22 @@ func (r Routine) Next(c chart.Chart, after Place, skip bool) (Pass, bool) {
 	return r.pass(c, r.enter(after.Segment+1, now.Chart.Tempo, now.Chart.Key.Tonic.String(), next.Chorus)), true
 }
 
+// PassesThatWait is how many passes of a segment that goes on until the player asks are played
+// where nobody can ask: in a file (our choice: enough to hear it go round).
+const PassesThatWait = 2
+
+// NextInFile is Next where nobody can ask for the next segment: one that waits is left after
+// PassesThatWait passes of its last time.
+func (r Routine) NextInFile(c chart.Chart, after Place) (Pass, bool) {
+	leave := false
+	if after.Segment >= 0 && after.Segment < len(r.Segments) {
+		s := r.Segments[after.Segment]
+		lastTime := after.Time >= s.times(after.Tempo)-1
+		leave = s.Waits() && lastTime && r.pass(c, after).Last && after.Pass+1 >= PassesThatWait
+	}
+	return r.Next(c, after, leave)
+}
+
 // enter is the place where a segment begins.
 func (r Routine) enter(segment, tempo int, tonic string, chorus int) Place {
 	s := r.Segments[segment]

@@ -97,6 +97,32 @@ func TestBarsRunOnFromTheTop(t *testing.T) {
 	assert.True(t, passes[0].First && !passes[0].Last && passes[2].Last)
 }
 
+// In a file nobody can ask: a segment that waits is played to the end of its last time, twice
+// through at least, and then the next one.
+func TestAFileGoesOnByItself(t *testing.T) {
+	c := blues(t, "C", 100)
+	for _, one := range []struct {
+		segments []Segment
+		want     []int
+	}{
+		{[]Segment{{}, {Choruses: 1}}, []int{100, 100, 100}},
+		{[]Segment{{Choruses: 2, Tempo: 90, End: End{TempoBy: 4, TempoTo: 98, Wait: true}}, {Choruses: 1, Tempo: 60}}, []int{90, 90, 94, 94, 98, 98, 60}},
+		{[]Segment{{Choruses: 1, End: End{Wait: true}}, {Choruses: 1, Tempo: 60}}, []int{100, 100, 60}},
+		{[]Segment{{Choruses: 3, End: End{Wait: true}}}, []int{100, 100, 100}},
+	} {
+		r := Routine{Name: "file", Segments: one.segments}
+		passes := []Pass{r.First(c)}
+		for len(passes) < 50 {
+			next, ok := r.NextInFile(c, passes[len(passes)-1].Place)
+			if !ok {
+				break
+			}
+			passes = append(passes, next)
+		}
+		assert.Equal(t, one.want, tempos(passes))
+	}
+}
+
 func TestMinutesAreWholeChoruses(t *testing.T) {
 	c := blues(t, "C", 120) // a chorus of 24 seconds
 	assert.Len(t, walked(Routine{Name: "m", Segments: []Segment{{Minutes: 1}}}, c, 99), 3)

@@ -3170,6 +3170,8 @@ export interface components {
             ending?: boolean;
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+            /** @description Nobody can ask for the next segment: one that waits is left after it has gone round */
+            inFile?: boolean;
             /**
              * @description What comes before the first bar; left out for none
              * @enum {string}
@@ -3179,6 +3181,8 @@ export interface components {
             licks?: components["schemas"]["Lick"][];
             /** @description What is played over the band, in the tune's key */
             line?: components["schemas"]["PlayedLine"];
+            /** @description What is played over one chorus after the other; they go round */
+            lines?: components["schemas"]["PlayedLine"][];
             /** @description Only these bars of the pass that it stands at */
             loop?: components["schemas"]["BarRange"];
             /** @description What is written; left out for all */
@@ -3536,6 +3540,8 @@ export interface components {
             ending?: boolean;
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+            /** @description Nobody can ask for the next segment: one that waits is left after it has gone round */
+            inFile?: boolean;
             /**
              * @description What comes before the first bar; left out for none
              * @enum {string}

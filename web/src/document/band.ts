@@ -52,7 +52,7 @@ export const useBand = defineStore('band', () => {
     called: () => 'the band',
     drafts,
     onSaved: (_, isNew) => {
-      if (isNew && kept.value) bands.adopt(kept.value)
+      if (isNew) for (const one of begun.values()) bands.adopt(one)
     },
   })
   /** Bands that are not kept yet, by their tune: what was begun is gone on with. */
@@ -74,6 +74,7 @@ export const useBand = defineStore('band', () => {
         await one.begin({ chartId, band: {} })
       }
       if (tune.id !== chartId) return
+      if (found?.damaged) tune.tell(new Problem(0, damagedSays))
       kept.value = one
       ready.value = true
     } catch (error) {
@@ -147,6 +148,9 @@ export const useBand = defineStore('band', () => {
     open,
   }
 })
+
+const damagedSays =
+  'What was kept of the band and the routines of this tune cannot be read. A plain band stands in its place; what was kept stays among its versions'
 
 /** A band without what says nothing. */
 function compact(band: Band): Band {

@@ -24,8 +24,7 @@ const shownNotes = 'shown notes'
 /** Who asks for the tune. */
 const theTune = 'the tune'
 
-const lowestTempo = 20
-const highestTempo = 400
+/** The speeds that make sense, in percent: below single notes are heard, no phrase. */
 const slowest = 25
 const fastest = 200
 
@@ -162,8 +161,9 @@ export const usePlayer = defineStore('player', () => {
   const written = computed(() => chunk.value?.performance.tempo ?? tune.chart?.tempo ?? 100)
   const tempo = computed(() => Math.round((written.value * speed.value) / 100))
   function setSpeed(percent: number) {
-    const least = Math.max(slowest, (lowestTempo / written.value) * 100)
-    const most = Math.min(fastest, (highestTempo / written.value) * 100)
+    const allowed = tune.choices?.tempo ?? { least: 0, most: Infinity }
+    const least = Math.max(slowest, (allowed.least / written.value) * 100)
+    const most = Math.min(fastest, (allowed.most / written.value) * 100)
     machine.setSpeed(Math.min(Math.max(percent, least), most))
   }
   /** Goes so many beats a minute faster, or slower. */
@@ -189,6 +189,7 @@ export const usePlayer = defineStore('player', () => {
     ...{
       passRequest,
       lineOf: tuneLine.lineOf,
+      allLines: tuneLine.allLines,
       play,
       playTune,
       show,

@@ -18,8 +18,6 @@ export interface Wanted {
   ending: boolean
 }
 
-/** A routine that goes on until the player asks is taken away for so many passes of each such segment. */
-const passesThatWait = 2
 /** At most so many passes: about two hours. */
 const mostPasses = 300
 
@@ -35,30 +33,22 @@ export const useTakeaway = defineStore('takeaway', () => {
   /** The passes of the tune that are wanted, one after the other. */
   async function* passesOf(wanted: Wanted, signal: AbortSignal): AsyncGenerator<Chunk> {
     const request = () => {
-      const asked = player.passRequest()
+      const asked = { ...player.passRequest(), inFile: true }
       if (!wanted.choruses) return asked
       const segments: Segment[] = [{ name: 'choruses', choruses: wanted.choruses }]
       return { ...asked, routine: { name: 'choruses', segments } }
     }
     const source = passSource({ ready: band.whenChosen, request, loop: () => undefined, line: player.lineOf })
-    const waits = (chunk: Chunk) => {
-      const segment = request().routine.segments[chunk.pass?.place.segment ?? 0]
-      return Boolean(
-        segment?.end?.wait || (segment && !segment.choruses && !segment.bars && !segment.minutes),
-      )
-    }
     let chunk = await source.first()
-    let stayed = 0
     for (let count = 1; chunk && count <= mostPasses; count++) {
       signal.throwIfAborted()
-      stayed = chunk.pass?.place.pass ? stayed + 1 : 1
-      const next: Chunk | undefined =
-        count === mostPasses ? undefined : await source.after(chunk, waits(chunk) && stayed >= passesThatWait)
+      const next: Chunk | undefined = count === mostPasses ? undefined : await source.after(chunk, false)
       if (!next && wanted.ending) chunk = (await source.refreshed(chunk, true)) ?? chunk
       yield chunk
       chunk = next
     }
   }
+
   async function render(
     name: string,
     chunks: (signal: AbortSignal) => AsyncIterable<Chunk>,
@@ -117,11 +107,11 @@ export const useTakeaway = defineStore('takeaway', () => {
     try {
       await band.whenChosen()
       const request: PassRequest = player.passRequest()
-      const line = await player.lineOf(0)
+      const lines = await player.allLines()
       const body = {
         ...request,
         chart: tune.chart!,
-        ...(line && { line }),
+        ...(lines && { lines }),
         ...(wanted.choruses && {
           routine: { name: 'choruses', segments: [{ choruses: wanted.choruses }] },
         }),

@@ -44,15 +44,19 @@ export function useTuneLine() {
     return known.choruses
   }
 
-  /** The line of a chorus, counted from 0: the choruses of the solo go round. */
-  async function lineOf(chorus: number): Promise<PassRequest['line']> {
+  /** The choruses of the solo that is played over the band, if there is one. */
+  async function played() {
     const id = band.band.line
-    if (!id || !tune.music) return undefined
+    if (!id || !tune.music) return []
     const one = solos.documents.of(id)
     if (!one.body.value) await one.load()
-    const body = one.body.value
-    if (!body) return undefined
-    const all = await choruses(body)
+    return one.body.value ? choruses(one.body.value) : []
+  }
+
+  /** The line of a chorus, counted from 0: the choruses of the solo go round. */
+  async function lineOf(chorus: number): Promise<PassRequest['line']> {
+    const all = await played()
+    if (!all.length || !tune.music) return undefined
     const joined = await answer(
       client.POST('/api/compute/choruses', {
         body: { chart: tune.music, hands: tune.hands, choruses: [all[chorus % all.length]!] },
@@ -61,5 +65,11 @@ export function useTuneLine() {
     return { meter: joined.phrase.meter, events: joined.phrase.events, start: 0 }
   }
 
-  return { licksFor, lineOf }
+  /** The lines of all its choruses. */
+  async function allLines() {
+    const all = await Promise.all((await played()).map((_, chorus) => lineOf(chorus)))
+    return all.length ? all.flatMap((line) => line ?? []) : undefined
+  }
+
+  return { licksFor, lineOf, allLines }
 }
