@@ -56,7 +56,7 @@ func TestWhatIsTakenAwayIsInTimeAndNeverTooLoud(t *testing.T) {
 	p.Intercept()
 	p.Before(keeping)
 	p.Go("/tunes/1/play?play.bench=away")
-	p.Sees("Save as WAV")
+	p.Sees("Save as WAV", "land on")
 	p.Idle()
 	// One note of each sound, at a thousand ticks a second, a few ticks beside the second.
 	sounds := []struct {
@@ -151,13 +151,13 @@ func TestALongRenderingCanBeStopped(t *testing.T) {
 	p.Intercept()
 	p.Before(keeping)
 	p.Go("/tunes/1/play?play.bench=away")
-	p.Sees("Save as WAV")
+	p.Sees("Save as WAV", "land on")
 	p.Click("8 choruses")
 	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/pass') && window.asked++ > 5 ? new Promise(() => {}) : undefined; window.asked = 0`)
 	p.Click("Save as WAV")
 	p.Until("some of it", "document.querySelector('progress')?.value > 0")
 	p.Click("Stop rendering")
-	p.Sees("Save as WAV")
+	p.Sees("Save as WAV", "land on")
 	assert.False(t, js[bool](p, "Boolean(window.taken)"), "nothing is saved of it")
 }
 
@@ -166,7 +166,7 @@ func TestASoloIsPlayedOverTheBand(t *testing.T) {
 	p := openPage(t, demo(t), "/")
 	p.Before(keeping)
 	p.Go("/tunes/1/play?play.bench=away")
-	p.Sees("Save as MIDI")
+	p.Sees("Save as MIDI", "land on")
 	taken := func() string {
 		js[any](p, "window.taken = undefined")
 		p.Click("Save as MIDI")
