@@ -179,7 +179,7 @@ func (p *Page) asked() int {
 func (p *Page) Intercept() {
 	p.t.Helper()
 	p.Before(`(() => { const ask = fetch; window.fetch = async (input, init) => {
-		const own = window.intercept?.(input.method ?? init?.method ?? 'GET', input.url ?? String(input))
+		const own = window.intercept?.(input.method ?? init?.method ?? 'GET', input.url ?? String(input), () => ask(input, init))
 		return own ?? ask(input, init) } })()`)
 }
 
