@@ -117,7 +117,7 @@ type Range struct {
 func (s *server) registerChoices(api huma.API) {
 	choices := Choices{
 		Tonics: map[string][]string{}, Modes: names(harmony.Modes), Meters: names(chart.Meters), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
-		Layouts: names(neck.LayoutKinds), Schools: names(change.Schools), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
+		Layouts: names(neck.LayoutKinds), Schools: names(change.TargetStrategies), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
 		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
@@ -128,8 +128,8 @@ func (s *server) registerChoices(api huma.API) {
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
 	}
-	for _, over := range phrase.SequenceOvers {
-		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Cells: phrase.SequenceCells(over)})
+	for _, over := range phrase.SequenceTones {
+		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Cells: phrase.SequenceFigures(over)})
 	}
 	for _, m := range harmony.Modes {
 		choices.Tonics[string(m)] = m.Tonics()
@@ -155,7 +155,7 @@ func (s *server) registerChoices(api huma.API) {
 	for _, l := range chart.Lengths {
 		choices.Lengths = append(choices.Lengths, Length(l))
 	}
-	for _, a := range change.Approaches {
+	for _, a := range change.ApproachKinds {
 		choices.Approaches = append(choices.Approaches, a.Name)
 	}
 	for _, m := range chart.Meters {

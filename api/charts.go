@@ -179,7 +179,7 @@ func chartSummary(c chart.Chart) ChartSummary {
 	doc := document.ChartOf(c)
 	return ChartSummary{
 		Tags: append([]string{}, doc.Tags...), Key: doc.Key, Meter: doc.Meter, Tempo: doc.Tempo, Feel: doc.Feel,
-		Bars: len(c.Played()), Scheme: c.SchemeOf(),
+		Bars: len(c.PlayedBars()), Scheme: c.SchemeOf(),
 	}
 }
 

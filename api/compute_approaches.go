@@ -94,28 +94,28 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 		Target: a.over(a.change.Arriving, target), Lands: a.chart.CountedInChorus(a.change.Tick),
 		Ways: []Way{}, Refused: []Refused{}, Connectors: []Way{}, Unfit: []Refused{},
 	}
-	ways, refused := change.Ways(g, a.chart.Before(a.change)/s.Ticks(m))
+	ways, refused := change.ApproachOptions(g, a.chart.TicksBefore(a.change)/s.Ticks(m))
 	for _, w := range ways {
-		line, start := phrase.LedInto(a.chart, a.change, w, s)
+		line, start := phrase.ApproachPhrase(a.chart, a.change, w, s)
 		out.Ways = append(out.Ways, Way{
-			Name: w.Name, Short: w.Short, Spoken: w.Spoken, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
+			Name: w.Name, Short: w.Short, Spoken: w.Description, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
 			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
 	out.Refused = append(out.Refused, refusedOf(refused)...)
 
-	out.Beats, out.MostBeats = phrase.ConnectorBeats(m, a.change.Arriving, beats)
+	out.Beats, out.MostBeats = phrase.RunBeats(m, a.change.Arriving, beats)
 	if out.MostBeats == 0 {
-		for _, c := range change.Connectors {
+		for _, c := range change.ChromaticRunKinds {
 			out.Unfit = append(out.Unfit, Refused{c.Name, fmt.Sprintf("out of time: %s lasts one beat", g.Arriving.Symbol())})
 		}
 		return out
 	}
-	fit, unfit := change.Connections(g, out.Beats*s.PerBeat+1)
+	fit, unfit := change.ChromaticRuns(g, out.Beats*s.PerBeat+1)
 	for _, c := range fit {
-		line, start := phrase.ConnectedFrom(a.chart, a.change, c, s)
+		line, start := phrase.RunPhrase(a.chart, a.change, c, s)
 		out.Connectors = append(out.Connectors, Way{
-			Name: c.Name, Short: c.Short(), Spoken: c.Says(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
+			Name: c.Name, Short: c.Short(), Spoken: c.Text(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
 			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
@@ -123,7 +123,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	return out
 }
 
-func refusedOf(all []change.Refused) []Refused {
+func refusedOf(all []change.Unplayable) []Refused {
 	list := make([]Refused, len(all))
 	for n, r := range all {
 		list[n] = Refused(r)

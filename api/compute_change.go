@@ -69,7 +69,7 @@ type asked struct {
 	on
 	position neck.Position
 	change   chart.Change
-	school   change.School
+	school   change.TargetStrategy
 }
 
 func (o On) asked(position string, tick int, school string) (asked, error) {
@@ -81,7 +81,7 @@ func (o On) asked(position string, tick int, school string) (asked, error) {
 	if err != nil {
 		return asked{}, err
 	}
-	sch, err := change.ParseSchool(school)
+	sch, err := change.ParseTargetStrategy(school)
 	if err != nil {
 		return asked{}, invalid("school", err)
 	}
@@ -93,7 +93,7 @@ func (o On) asked(position string, tick int, school string) (asked, error) {
 }
 
 func findChange(c chart.Chart, tick int) (chart.Change, error) {
-	arrivals := c.Arrivals()
+	arrivals := c.TargetChanges()
 	allowed := make([]string, len(arrivals))
 	for n, ch := range arrivals {
 		if ch.Tick == tick {
@@ -115,8 +115,8 @@ func changeView(a asked) (ChangeView, error) {
 		return ChangeView{}, err
 	}
 	leaving, arriving := a.change.Leaving.Chord, a.change.Arriving.Chord
-	from, to := neck.LayChord(i, a.position.Window, leaving, a.swaps), neck.LayChord(i, a.position.Window, arriving, a.swaps)
-	telling := change.Telling(leaving, arriving, box)
+	from, to := neck.PlaceChord(i, a.position.Window, leaving, a.swaps), neck.PlaceChord(i, a.position.Window, arriving, a.swaps)
+	telling := change.DefiningTones(leaving, arriving, box)
 	view := ChangeView{
 		Change: changeOf(a.chart, a.change), Position: positionOf(a.position),
 		From: newOverChord(a.chart.Key, leaving).placedAll(from.Tones), To: newOverChord(a.chart.Key, arriving).placedAll(to.Tones),
@@ -128,7 +128,7 @@ func changeView(a asked) (ChangeView, error) {
 	}
 	for _, m := range change.Moves(a.school, leaving, arriving, from, to) {
 		view.Moves = append(view.Moves, Move{
-			From: a.over(a.change.Leaving, m.From), To: a.over(a.change.Arriving, m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Sentence: m.Sentence,
+			From: a.over(a.change.Leaving, m.From), To: a.over(a.change.Arriving, m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Sentence: m.Text,
 		})
 	}
 	return view, nil
@@ -138,7 +138,7 @@ func targetOf(p neck.Placed) Target { return Target{Tone: toneOf(p.Tone), Place:
 
 // over is a tone at its place, with what it is over the written chord where an
 // imagined one is followed.
-func (o on) over(m chart.Moment, p neck.Placed) Target {
+func (o on) over(m chart.ChordSpan, p neck.Placed) Target {
 	t := targetOf(p)
 	if m.Imagined && !m.Written.Same(m.Chord) {
 		j := o.chart.Key.Judge(m.Written, p.Pitch.Class())

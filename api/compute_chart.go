@@ -102,14 +102,14 @@ func readChart(c chart.Chart) ReadChart {
 		Beats: c.Meter.Beats(), Bars: writtenBars(c), Moments: []Moment{}, Changes: []Change{}, Facts: factsOf(c),
 	}
 	if c.Capo > 0 {
-		key := c.Fretted().Key
+		key := c.AsFretted().Key
 		r.Fretted = key.Tonic.String() + " " + string(key.Mode)
 	}
 	if box, err := c.Key.Box(c.Box); err == nil {
 		r.BoxName = box.Name()
 	}
-	changes := c.Arrivals()
-	for _, m := range c.Moments() {
+	changes := c.TargetChanges()
+	for _, m := range c.ChordSpans() {
 		moment := momentOf(c, m)
 		for _, ch := range changes {
 			if ch.Leaving.Tick >= m.Tick {
@@ -125,7 +125,7 @@ func readChart(c chart.Chart) ReadChart {
 	return r
 }
 
-func momentOf(c chart.Chart, m chart.Moment) Moment {
+func momentOf(c chart.Chart, m chart.ChordSpan) Moment {
 	moment := Moment{
 		Chord: m.Chord.Symbol(), Roman: c.Key.Roman(m.Chord), Silent: m.Silent, Bar: m.Bar + 1, Source: m.Source + 1, Beat: m.Beat + 1,
 		Beats: m.Ticks / c.Meter.BeatTicks(), Tick: m.Tick, Ticks: m.Ticks,
@@ -140,7 +140,7 @@ func momentOf(c chart.Chart, m chart.Moment) Moment {
 }
 
 func writtenBars(c chart.Chart) []WrittenBar {
-	fretted := c.Fretted()
+	fretted := c.AsFretted()
 	bars := make([]WrittenBar, len(c.Bars))
 	for b, bar := range c.Bars {
 		bars[b] = WrittenBar{

@@ -119,7 +119,7 @@ func (s *server) registerComputeChord(api huma.API) {
 			if err != nil {
 				return nil, invalid("next", err)
 			}
-			notes := newOverChord(on.chart.Key, next).placedAll(neck.Lay(on.instrument, position.Window, next.Tones()).Tones)
+			notes := newOverChord(on.chart.Key, next).placedAll(neck.PlaceTones(on.instrument, position.Window, next.Tones()).Tones)
 			view.Next = overlay(next.Symbol(), "the chord that comes next, as its own degrees", notes)
 		}
 		return &body[ChordView]{view}, nil
@@ -129,7 +129,7 @@ func (s *server) registerComputeChord(api huma.API) {
 func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
 	c, i := o.chart, o.instrument
 	over := newOverChord(c.Key, chord)
-	joining, rule := c.Key.Joining(chord)
+	joining, rule := c.Key.ChordScale(chord)
 	tones := chord.Tones()
 	switch neck.LayoutKind(l.Kind) {
 	case neck.TwoAString:
@@ -137,14 +137,14 @@ func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView
 	case neck.ThreeAString:
 		tones = joining.Tones
 	}
-	laid, err := neck.LayOut(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
+	laid, err := neck.PlaceInLayout(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
 	if err != nil {
 		return ChordView{}, err
 	}
 	form := neck.FormAt(i, chord.Root.Class(), p.Window)
 	laid = laid.Swapped(i, p.Window, chord.Quality.Sign, form, o.swaps)
 	lay := func(tones []harmony.Tone) []PlacedTone {
-		return over.placedAll(neck.Lay(i, p.Window, tones).Tones)
+		return over.placedAll(neck.PlaceTones(i, p.Window, tones).Tones)
 	}
 	view := ChordView{
 		Position: positionOf(p), Again: o.again(chord, p), Joining: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
@@ -155,13 +155,13 @@ func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView
 		},
 	}
 	if easier, ok := laid.Easier(i, p.Window, o.spanMM); ok {
-		view.Easier = &Easier{Tones: over.placedAll(easier.Tones), StretchMM: easier.StretchMM, Sentence: easier.Sentence}
+		view.Easier = &Easier{Tones: over.placedAll(easier.Tones), StretchMM: easier.StretchMM, Sentence: easier.Text}
 	}
 	if box, err := c.Key.Box(c.Box); err == nil {
 		view.Shape.Box = lay(box.Tones)
 	}
 	view.Extensions = extensions(c.Key, chord, lay)
-	view.Blend = blend(c.Key, over, func(tones []harmony.Tone) []neck.Placed { return neck.Lay(i, p.Window, tones).Tones })
+	view.Blend = blend(c.Key, over, func(tones []harmony.Tone) []neck.Placed { return neck.PlaceTones(i, p.Window, tones).Tones })
 	for n, found := range c.Key.Superimposed(chord) {
 		if n == mostSuperimposed {
 			break
@@ -170,8 +170,8 @@ func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView
 		for _, j := range found.Tones {
 			one.Degrees = append(one.Degrees, j.Degree.String())
 		}
-		if found.Lean != nil {
-			one.Leans = found.Lean.Degree.String()
+		if found.Suspensions != nil {
+			one.Leans = found.Suspensions.Degree.String()
 		}
 		view.Superimposed = append(view.Superimposed, one)
 	}

@@ -146,14 +146,14 @@ func (e EditChart) edits() []edit {
 		if err != nil {
 			return c, err
 		}
-		return c.Felt(feel)
+		return c.WithFeel(feel)
 	})
 	add(e.Meter != "", "", func(c chart.Chart) (chart.Chart, error) {
 		meter, err := chart.ParseMeter(e.Meter)
 		if err != nil {
 			return c, err
 		}
-		return c.Metered(meter)
+		return c.WithMeter(meter)
 	})
 	add(e.Tonic != "", "tonic", func(c chart.Chart) (chart.Chart, error) {
 		key, err := harmony.ParseKey(e.Tonic, c.Key.Mode)
@@ -161,7 +161,7 @@ func (e EditChart) edits() []edit {
 	})
 	add(e.Reread != nil, "reread", func(c chart.Chart) (chart.Chart, error) {
 		key, err := e.Reread.Core()
-		return c.Reread(key), err
+		return c.Rekeyed(key), err
 	})
 	add(e.Scheme != "", "", func(c chart.Chart) (chart.Chart, error) {
 		scheme, err := chart.FindScheme(e.Scheme)
@@ -227,17 +227,17 @@ func (n NewChart) made() (chart.Chart, error) {
 		if n.Bars < 1 || n.Bars > chart.MaxBars {
 			return c, &chart.FieldError{Field: "bars", Detail: "an empty chart has 1 to 512 bars"}
 		}
-		c.Bars = chart.Empty(n.Bars, c.Meter)
+		c.Bars = chart.EmptyBars(n.Bars, c.Meter)
 	}
 	feel, err := chart.ParseFeel(n.Feel)
 	if err != nil {
 		return c, err
 	}
 	if n.Meter == "" || feel == chart.Slow128 || c.Meter != chart.TwelveEight {
-		if c, err = c.Felt(feel); err != nil {
+		if c, err = c.WithFeel(feel); err != nil {
 			return c, err
 		}
-	} else if c, err = c.Metered(chart.TwelveEight); err != nil {
+	} else if c, err = c.WithMeter(chart.TwelveEight); err != nil {
 		return c, err
 	}
 	if strings.TrimSpace(c.Title) == "" {

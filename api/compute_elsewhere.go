@@ -51,7 +51,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 			key = lick.Key()
 		}
 		out := []Elsewhere{}
-		for _, e := range lick.Elsewhere(on.instrument, key, position) {
+		for _, e := range lick.Variants(on.instrument, key, position) {
 			out = append(out, Elsewhere{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(lick, e)})
 		}
 		return &body[[]Elsewhere]{out}, nil
@@ -76,10 +76,10 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		if with.Phrase, err = with.Phrase.In(lick.Phrase.Meter); err != nil {
+		if with.Phrase, err = with.Phrase.InMeter(lick.Phrase.Meter); err != nil {
 			return nil, invalid("with", err)
 		}
-		if with, err = with.SetInto(on.instrument, lick.Tonic, position.Window); err != nil {
+		if with, err = with.TransposedTo(on.instrument, lick.Tonic, position.Window); err != nil {
 			return nil, invalid("with", err)
 		}
 		subdivision, err := lick.Phrase.Meter.Subdivision(in.Body.Subdivision)
@@ -90,25 +90,25 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		own, start := joined.Lick.OwnChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+		own, start := joined.Lick.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
 		on.chart = own
-		return &body[Joined]{Joined{Lick: document.LickOf(joined.Lick.Own(on.instrument)), Said: joined.Said, Tab: on.tab(joined.Lick.Phrase.OverAtLeast(own.Home()), start, ""), Own: document.ChartOf(own)}}, nil
+		return &body[Joined]{Joined{Lick: document.LickOf(joined.Lick.WithInstrument(on.instrument)), Said: joined.Remark, Tab: on.tab(joined.Lick.Phrase.WithDefaultChord(own.TonicChord()), start, ""), Own: document.ChartOf(own)}}, nil
 	})
 }
 
 // elsewhere writes a lick at another place, over its own chords.
-func (o on) elsewhere(l phrase.Lick, e phrase.Elsewhere) LickMove {
+func (o on) elsewhere(l phrase.Lick, e phrase.Variant) LickMove {
 	if e.Refused != "" {
-		return o.lickMove(l, e.Moved, o.chart.Home())
+		return o.lickMove(l, e.Move, o.chart.TonicChord())
 	}
 	where := e.Name
 	if where == e.Tonic.String() {
 		where = pitch.Signed(where) // names are shown as they are
 	}
-	kept := phrase.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.Named(", " + where).Own(o.instrument)
-	own, start := kept.OwnChart(o.chart.Tempo, o.chart.Feel, o.chart.Swing)
+	kept := phrase.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.WithSuffix(", " + where).WithInstrument(o.instrument)
+	own, start := kept.ToChart(o.chart.Tempo, o.chart.Feel, o.chart.Swing)
 	there := on{chart: own, instrument: o.instrument, spanMM: o.spanMM}
-	out := there.cost(e.Moved)
+	out := there.cost(e.Move)
 	tab, doc := there.tab(e.Phrase, start, ""), document.LickOf(kept)
 	out.Tab, out.Lick = &tab, &doc
 	out.Own = ownChart(own)

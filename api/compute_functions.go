@@ -87,9 +87,9 @@ func (s *server) registerComputeFunctions(api huma.API) {
 }
 
 func (o on) functionRow(row change.FunctionRow) FunctionRow {
-	out := FunctionRow{Place: placeOf(row.Place), Note: o.chart.Key.ToneOver(o.chart.Home(), row.Pitch.Class()).Note.String()}
+	out := FunctionRow{Place: placeOf(row.Place), Note: o.chart.Key.ToneOver(o.chart.TonicChord(), row.Pitch.Class()).Note.String()}
 	for _, f := range row.Functions {
-		function := Function{Bend: f.Bend, Home: f.Home, Vibrato: f.Vibrato, Sentence: f.Sentence}
+		function := Function{Bend: f.Bend, Home: f.IsChordTone, Vibrato: f.Vibrato, Sentence: f.Text}
 		for _, j := range f.Bent {
 			function.Bent = append(function.Bent, BentNote{Tone: toneOf(j.Tone), Class: string(j.Class)})
 		}

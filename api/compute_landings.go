@@ -71,14 +71,14 @@ func (a asked) landings(here neck.Place) (Landings, error) {
 	view.Leaving = a.over(a.change.Leaving, placed)
 	placed.Tone = key.ToneOver(arriving, p.Class())
 	view.Arriving = a.over(a.change.Arriving, placed)
-	to := neck.LayChord(a.instrument, a.position.Window, arriving, a.swaps)
-	for _, l := range change.Landings(a.school, a.instrument, here, arriving, to) {
-		view.To = append(view.To, Landing{Target: a.over(a.change.Arriving, l.Placed), Semitones: l.Semitones, Strings: l.Strings, OfChord: true, Sentence: l.Sentence})
+	to := neck.PlaceChord(a.instrument, a.position.Window, arriving, a.swaps)
+	for _, l := range change.NearbyTargets(a.school, a.instrument, here, arriving, to) {
+		view.To = append(view.To, Landing{Target: a.over(a.change.Arriving, l.Placed), Semitones: l.Semitones, Strings: l.Strings, OfChord: true, Sentence: l.Text})
 	}
 	if target, ok := to.Tone(here); ok {
-		from := neck.LayChord(a.instrument, a.position.Window, leaving, a.swaps)
-		for _, s := range change.Sources(key, leaving, arriving, target, from, neck.Lay(a.instrument, a.position.Window, box.Tones)) {
-			view.From = append(view.From, Landing{Target: a.over(a.change.Leaving, s.Placed), Semitones: s.Semitones, Strings: s.Strings, OfChord: s.OfChord, Sentence: s.Sentence})
+		from := neck.PlaceChord(a.instrument, a.position.Window, leaving, a.swaps)
+		for _, s := range change.Sources(key, leaving, arriving, target, from, neck.PlaceTones(a.instrument, a.position.Window, box.Tones)) {
+			view.From = append(view.From, Landing{Target: a.over(a.change.Leaving, s.Placed), Semitones: s.Semitones, Strings: s.Strings, OfChord: s.OfChord, Sentence: s.Text})
 		}
 	}
 	return view, nil

@@ -76,7 +76,7 @@ func (s *server) registerComputeLick(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			if lick.Phrase, said, err = lick.Phrase.Edited(lick.WrittenOn(), edit); err != nil {
+			if lick.Phrase, said, err = lick.Phrase.Apply(lick.WrittenFor(), edit); err != nil {
 				return nil, invalid("edit", err)
 			}
 			if err := lick.CheckSoFar(); err != nil {
@@ -100,9 +100,9 @@ func orElse[T comparable](value, other T) T {
 
 func (e LickEdit) core(l phrase.Lick) (phrase.Edit, error) {
 	edit := phrase.Edit{
-		Do: phrase.EditKind(e.Do), From: e.From, To: e.To, String: e.String, Fret: e.Fret, Ticks: e.Ticks, By: e.By, Technique: e.Technique, Value: e.Value,
+		Kind: phrase.EditKind(e.Do), From: e.From, To: e.To, String: e.String, Fret: e.Fret, Ticks: e.Ticks, By: e.By, Technique: e.Technique, Value: e.Value,
 	}
-	if edit.Do == phrase.Over {
+	if edit.Kind == phrase.SetChord {
 		c, err := harmony.ParseChord(e.Chord)
 		if err != nil {
 			return phrase.Edit{}, invalid("edit.chord", err)
@@ -110,7 +110,7 @@ func (e LickEdit) core(l phrase.Lick) (phrase.Edit, error) {
 		edit.Chord = c
 	}
 	if len(e.Events) > 0 {
-		pasted, err := document.Phrase{Meter: l.Phrase.Meter.String(), Events: e.Events}.SoFar(l.WrittenOn())
+		pasted, err := document.Phrase{Meter: l.Phrase.Meter.String(), Events: e.Events}.SoFar(l.WrittenFor())
 		if err != nil {
 			return phrase.Edit{}, invalid("edit", err)
 		}
@@ -121,14 +121,14 @@ func (e LickEdit) core(l phrase.Lick) (phrase.Edit, error) {
 
 // writtenLick is a lick over its own chords, on the neck it is written for.
 func writtenLick(l phrase.Lick, tempo int, feel chart.Feel, swing float64) (WrittenLick, error) {
-	c, start := l.OwnChart(tempo, feel, swing)
+	c, start := l.ToChart(tempo, feel, swing)
 	if err := c.Check(); err != nil {
 		return WrittenLick{}, invalid("", err)
 	}
-	o := on{chart: c, instrument: l.WrittenOn()}
-	p := l.Phrase.OverAtLeast(c.Home())
+	o := on{chart: c, instrument: l.WrittenFor()}
+	p := l.Phrase.WithDefaultChord(c.TonicChord())
 	low, high := p.Frets()
-	shown := l.WrittenOn()
+	shown := l.WrittenFor()
 	shown.Frets = max(usualFrets, high)
 	tab := o.tab(p, start, "")
 	if tab.Events == nil {
@@ -136,7 +136,7 @@ func writtenLick(l phrase.Lick, tempo int, feel chart.Feel, swing float64) (Writ
 	}
 	tab.FirstBar, tab.Bars = 1, len(c.Bars)
 	return WrittenLick{
-		Lick: document.LickOf(l), Neck: neckOf(shown), Instrument: document.InstrumentOf(l.WrittenOn()), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Said: []string{},
+		Lick: document.LickOf(l), Neck: neckOf(shown), Instrument: document.InstrumentOf(l.WrittenFor()), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Said: []string{},
 	}, nil
 }
 

@@ -82,7 +82,7 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 	if err != nil {
 		return Line{}, invalid("lick", err)
 	}
-	approach, err := change.FindApproach(choice.Approach)
+	approach, err := change.FindApproachKind(choice.Approach)
 	if err != nil {
 		return Line{}, invalid("approach", err)
 	}
@@ -90,9 +90,9 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 	if err != nil {
 		return Line{}, invalid("", err)
 	}
-	order := solo.Order{
+	order := solo.LineRequest{
 		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: lick,
-		Swaps: a.swaps, School: a.school, Approach: approach, Subdivision: subdivision,
+		Swaps: a.swaps, Strategy: a.school, Approach: approach, Subdivision: subdivision,
 	}
 	if choice.Target != nil {
 		order.Target = &neck.Place{String: choice.Target.String, Fret: choice.Target.Fret}

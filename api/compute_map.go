@@ -122,7 +122,7 @@ func mapOf(o on) (Map, error) {
 	positions := neck.Positions(i, c.Key.Tonic.Class())
 	for _, p := range positions {
 		position := MapPosition{Position: positionOf(p), Name: p.Name(positions)}
-		boxShape := neck.Lay(i, p.Window, box.Tones)
+		boxShape := neck.PlaceTones(i, p.Window, box.Tones)
 		for n, chord := range chords {
 			position.Shapes = append(position.Shapes, o.shape(chord, over[n], p, boxShape))
 		}
@@ -133,7 +133,7 @@ func mapOf(o on) (Map, error) {
 
 func (o on) shape(chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
 	form := neck.FormAt(o.instrument, chord.Root.Class(), p.Window)
-	shape := neck.LayChord(o.instrument, p.Window, chord, o.swaps)
+	shape := neck.PlaceChord(o.instrument, p.Window, chord, o.swaps)
 	return Shape{
 		Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign,
 		Tones: over.placedAll(shape.Tones), Beyond: over.placedAll(shape.Beyond),
@@ -142,18 +142,18 @@ func (o on) shape(chord harmony.Chord, over *overChord, p neck.Position, box nec
 }
 
 func boxOver(chord harmony.Chord, box harmony.Box) BoxOver {
-	holding := change.BoxOver(chord, box)
-	over := BoxOver{Sentence: holding.Sentence, Holds: tonesOf(holding.Holds), Lacks: []Lack{}}
-	for _, lack := range holding.Lacks {
-		over.Lacks = append(over.Lacks, Lack{Tone: toneOf(lack.Tone), Add: lack.Add, Where: lack.Where, Sentence: lack.Sentence})
+	holding := change.CoverageOf(chord, box)
+	over := BoxOver{Sentence: holding.Text, Holds: tonesOf(holding.Has), Lacks: []Lack{}}
+	for _, lack := range holding.Missing {
+		over.Lacks = append(over.Lacks, Lack{Tone: toneOf(lack.Tone), Add: lack.Needed, Where: lack.Where, Sentence: lack.Text})
 	}
 	return over
 }
 
 func positionOf(p neck.Position) Position {
-	return Position{ID: p.ID(), Form: string(p.Form), Says: p.Says(), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
+	return Position{ID: p.ID(), Form: string(p.Form), Says: p.Label(), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
 }
 
 func neckOf(i neck.Instrument) Neck {
-	return Neck{Name: i.Name, Frets: i.Frets, Formed: i.Formed(), Strings: i.OpenNames()}
+	return Neck{Name: i.Name, Frets: i.Frets, Formed: i.HasNamedForms(), Strings: i.OpenNames()}
 }

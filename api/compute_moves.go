@@ -64,13 +64,13 @@ func (s *server) registerComputeMoves(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		if lick.Phrase, err = lick.Phrase.In(on.chart.Meter); err != nil {
+		if lick.Phrase, err = lick.Phrase.InMeter(on.chart.Meter); err != nil {
 			return nil, invalid("lick", err)
 		}
-		out := LickMoves{Ways: names(phrase.MoveWays), Chords: []LickMoved{}}
+		out := LickMoves{Ways: names(phrase.MoveMethods), Chords: []LickMoved{}}
 		for _, c := range on.chart.Chords() {
 			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
-			for _, m := range lick.MovedTo(on.instrument, position.Window, on.chart.Key, c) {
+			for _, m := range lick.MovesTo(on.instrument, position.Window, on.chart.Key, c) {
 				moved.Moves = append(moved.Moves, on.lickMove(lick, m, c))
 			}
 			out.Chords = append(out.Chords, moved)
@@ -97,7 +97,7 @@ func (o On) setLick(d document.Lick, at string) (on, phrase.Lick, neck.Position,
 	if err != nil {
 		return fail(invalid("lick", err))
 	}
-	if lick.Phrase, err = lick.Phrase.In(read.chart.Meter); err != nil {
+	if lick.Phrase, err = lick.Phrase.InMeter(read.chart.Meter); err != nil {
 		return fail(invalid("lick", err))
 	}
 	return read, lick, position, nil
@@ -115,33 +115,33 @@ func (r MovesRequest) placed() (on, phrase.Lick, neck.Position, error) {
 		if lick, err = r.Lick.Core(); err != nil { // in its own meter, too
 			return on{}, phrase.Lick{}, neck.Position{}, invalid("lick", err)
 		}
-		read.instrument = lick.WrittenOn()
-		return read, lick, lick.LiesAt(read.instrument), nil
+		read.instrument = lick.WrittenFor()
+		return read, lick, lick.NearestPosition(read.instrument), nil
 	}
-	if lick, err = lick.SetInto(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
+	if lick, err = lick.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
 		return on{}, phrase.Lick{}, neck.Position{}, invalid("lick", err)
 	}
 	return read, lick, position, nil
 }
 
-func (o on) lickMove(l phrase.Lick, m phrase.Moved, c harmony.Chord) LickMove {
+func (o on) lickMove(l phrase.Lick, m phrase.Move, c harmony.Chord) LickMove {
 	out := o.cost(m)
 	if m.Refused == "" {
-		tab := o.tab(m.Phrase, m.Phrase.StartOver(o.chart, c), "")
-		kept := document.LickOf(l.Kept(m, o.chart.Key, c, o.instrument))
+		tab := o.tab(m.Phrase, m.Phrase.StartAtChord(o.chart, c), "")
+		kept := document.LickOf(l.Moved(m, o.chart.Key, c, o.instrument))
 		out.Tab, out.Lick = &tab, &kept
 	}
 	return out
 }
 
 // cost is what a way of moving a lick costs.
-func (o on) cost(m phrase.Moved) LickMove {
+func (o on) cost(m phrase.Move) LickMove {
 	out := LickMove{
-		Way: string(m.Way), Refused: m.Refused, Says: m.Says(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
+		Way: string(m.Method), Refused: m.Refused, Says: m.Text(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
 		Caution: neck.Shape{StretchMM: m.StretchMM}.Caution(o.spanMM), Altered: []Alteration{}, Lost: append([]string{}, m.Lost...),
 	}
 	for _, a := range m.Altered {
-		out.Altered = append(out.Altered, Alteration{Event: a.Index, Semitones: a.Semitones, Sentence: a.Sentence})
+		out.Altered = append(out.Altered, Alteration{Event: a.Index, Semitones: a.Semitones, Sentence: a.Text})
 	}
 	return out
 }

@@ -64,10 +64,10 @@ func (s *server) registerComputePath(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		order := change.PathOrder{Instrument: on.instrument, Window: position.Window, Swaps: on.swaps, Arrivals: on.chart.Arrivals(), Pins: map[int]neck.Place{}}
+		order := change.PathRequest{Instrument: on.instrument, Window: position.Window, Swaps: on.swaps, Changes: on.chart.TargetChanges(), Pins: map[int]neck.Place{}}
 		pinOf := map[int]int{} // which pin holds a change
 		for n, pin := range in.Body.Pins {
-			at, err := order.At(pin.Change)
+			at, err := order.IndexAt(pin.Change)
 			if err != nil {
 				return nil, invalid(fmt.Sprintf("pins[%d].change", n), err)
 			}
@@ -75,14 +75,14 @@ func (s *server) registerComputePath(api huma.API) {
 		}
 		schools := in.Body.Schools
 		if len(schools) == 0 {
-			schools = names(change.Schools)
+			schools = names(change.TargetStrategies)
 		}
 		out := Paths{Paths: []Path{}}
 		for n, name := range schools {
-			if order.School, err = change.ParseSchool(name); err != nil {
+			if order.Strategy, err = change.ParseTargetStrategy(name); err != nil {
 				return nil, invalid(fmt.Sprintf("schools[%d]", n), err)
 			}
-			path, err := order.Write()
+			path, err := order.Find()
 			if err != nil {
 				var pin *change.PinError
 				if errors.As(err, &pin) {
@@ -90,15 +90,15 @@ func (s *server) registerComputePath(api huma.API) {
 				}
 				return nil, err
 			}
-			out.Paths = append(out.Paths, on.path(order.School, path))
+			out.Paths = append(out.Paths, on.path(order.Strategy, path))
 		}
 		return &body[Paths]{out}, nil
 	})
 }
 
-func (o on) path(school change.School, p change.Path) Path {
+func (o on) path(school change.TargetStrategy, p change.Path) Path {
 	out := Path{School: string(school), Landings: []PathTarget{}, Frets: p.Frets, Strings: p.Strings, Cost: p.Cost}
-	for _, l := range p.Landings {
+	for _, l := range p.Targets {
 		at := l.Change.Arriving
 		target := PathTarget{
 			Target: o.over(at, l.Placed), Change: l.Change.Tick, Bar: at.Bar + 1, Beat: at.Beat + 1, Chord: at.Chord.Symbol(),
@@ -106,7 +106,7 @@ func (o on) path(school change.School, p change.Path) Path {
 			Sentence: "no tone of the chord before lies near it: reach for it",
 		}
 		if l.Move != nil {
-			target.Sentence = l.Move.Sentence
+			target.Sentence = l.Move.Text
 		}
 		out.Landings = append(out.Landings, target)
 	}

@@ -104,7 +104,7 @@ func (s *server) registerComputePerformance(api huma.API) {
 		if err := order.Click.Check(); err != nil {
 			return nil, invalid("click", err)
 		}
-		if bars := len(c.Played()); order.From >= bars {
+		if bars := len(c.PlayedBars()); order.From >= bars {
 			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
 		}
 		for _, part := range in.Body.Silent {

@@ -73,7 +73,7 @@ func (s *server) registerComputeRun(api huma.API) {
 		}
 		var run chart.Run
 		if in.Body.Start != nil {
-			run, err = on.chart.Between(*in.Body.Start, in.Body.Arrival, subdivision)
+			run, err = on.chart.RunBetween(*in.Body.Start, in.Body.Arrival, subdivision)
 		} else {
 			run, err = on.chart.CountBack(in.Body.Arrival, in.Body.Notes, subdivision)
 		}
@@ -114,18 +114,18 @@ func (o on) run(r chart.Run) Run {
 func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fitted, error) {
 	begin, end := neck.Place{String: from.String, Fret: from.Fret}, neck.Place{String: to.String, Fret: to.Fret}
 	chord := o.chart.ChordAt(r.Start)
-	tones, err := phrase.Walked(o.chart, chord, first(over, []string{phrase.OverBox}))
+	tones, err := phrase.TonesOver(o.chart, chord, first(over, []string{phrase.OverBox}))
 	if err != nil {
 		return nil, invalid("", err)
 	}
-	run, err := change.Between(o.instrument, w, tones, begin, end)
+	run, err := change.TonesBetween(o.instrument, w, tones, begin, end)
 	if err != nil {
 		return nil, invalid("from", err)
 	}
-	fill := change.Fill(o.chart.Key, chord, run, r.Notes)
-	wanted := make([]neck.Wanted, len(fill.Notes))
+	fill := change.FitRun(o.chart.Key, chord, run, r.Notes)
+	wanted := make([]neck.NoteToPlace, len(fill.Notes))
 	for n, note := range fill.Notes {
-		wanted[n] = neck.Wanted{Pitch: note.Pitch}
+		wanted[n] = neck.NoteToPlace{Pitch: note.Pitch}
 	}
 	wanted[0].At, wanted[len(wanted)-1].At = &begin, &end
 	fingering, _, err := neck.FingerPhrase(o.instrument, w, wanted)
@@ -133,7 +133,7 @@ func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fi
 		return nil, invalid("from", err)
 	}
 	// Where notes are missing the run starts as late as it must to land on time.
-	line, start := phrase.Even(o.chart, fingering, chart.RunStart(r.Arrival, len(fingering), r.Subdivision, o.chart.Meter), r.Subdivision)
+	line, start := phrase.EvenNotes(o.chart, fingering, chart.RunStart(r.Arrival, len(fingering), r.Subdivision, o.chart.Meter), r.Subdivision)
 	out := &Fitted{Between: len(run), Added: []string{}, Dropped: []string{}, Missing: fill.Missing, Passing: []int{}, Tab: o.tab(line, start, "approach")}
 	for n, note := range fill.Notes {
 		if note.Added {
@@ -144,7 +144,7 @@ func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fi
 	for _, p := range fill.Dropped {
 		out.Dropped = append(out.Dropped, o.spelled(chord, p))
 	}
-	out.Sentence = fill.Says(len(run), r.Notes)
+	out.Sentence = fill.Text(len(run), r.Notes)
 	return out, nil
 }
 

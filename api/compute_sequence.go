@@ -28,7 +28,7 @@ func (s *server) registerComputeSequence(api huma.API) {
 		}
 		p, err := phrase.Sequence{
 			Chart: on.chart, Instrument: on.instrument, Window: position.Window, Subdivision: subdivision, From: in.Body.From - 1, Bars: in.Body.Bars,
-			Over: first(in.Body.Over, phrase.SequenceOvers), Cell: first(in.Body.Cell, phrase.SequenceCells(phrase.OverBox)), Order: first(in.Body.Order, phrase.SequenceOrders),
+			Over: first(in.Body.Over, phrase.SequenceTones), Figure: first(in.Body.Cell, phrase.SequenceFigures(phrase.OverBox)), Order: first(in.Body.Order, phrase.SequenceOrders),
 		}.Write()
 		if err != nil {
 			return nil, invalid("", err)

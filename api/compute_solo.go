@@ -179,7 +179,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		out := TransposedSolo{Solo: moved, Concessions: []SoloConcession{}}
 		for _, c := range conceded {
-			out.Concessions = append(out.Concessions, SoloConcession{Chorus: c.Chorus, Tick: c.Tick, Says: c.Sentence})
+			out.Concessions = append(out.Concessions, SoloConcession{Chorus: c.Chorus, Tick: c.Tick, Says: c.Text})
 		}
 		return &body[TransposedSolo]{out}, nil
 	})
@@ -203,8 +203,8 @@ func (s *server) registerComputeSolo(api huma.API) {
 			}
 			out.Best = append(out.Best, view)
 		}
-		for _, g := range planned.Gave {
-			out.Gave = append(out.Gave, Gave{g.Field, g.Sentence})
+		for _, g := range planned.Concessions {
+			out.Gave = append(out.Gave, Gave{g.Field, g.Text})
 		}
 		return &body[PlannedSolo]{out}, nil
 	})
@@ -227,10 +227,10 @@ func (s *server) registerComputeSolo(api huma.API) {
 			if err != nil {
 				return nil, invalid("chorus", err)
 			}
-			if edit.Note, err = order.NoteAt(chorus, stage, edit.Note); err != nil {
+			if edit.Note, err = order.NoteInWhole(chorus, stage, edit.Note); err != nil {
 				return nil, invalid("", err)
 			}
-			if chorus, said, err = order.Edited(chorus, edit); err != nil {
+			if chorus, said, err = order.Edit(chorus, edit); err != nil {
 				return nil, invalid("", err)
 			}
 		}
@@ -245,25 +245,25 @@ func (s *server) registerComputeSolo(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		return &body[JoinedChoruses]{JoinedChoruses{document.PhraseOf(line), len(in.Body.Choruses) * len(on.chart.Played())}}, nil
+		return &body[JoinedChoruses]{JoinedChoruses{document.PhraseOf(line), len(in.Body.Choruses) * len(on.chart.PlayedBars())}}, nil
 	})
 }
 
 // order reads what a chorus is planned by.
-func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, solo.ChorusOrder, error) {
+func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, solo.ChorusRequest, error) {
 	read, err := o.read()
 	if err != nil {
-		return on{}, solo.ChorusOrder{}, err
+		return on{}, solo.ChorusRequest{}, err
 	}
 	vocabulary := make([]phrase.Lick, len(licks))
 	for n, l := range licks {
 		if vocabulary[n], err = l.Core(); err != nil {
-			return on{}, solo.ChorusOrder{}, invalid(indexed("licks", n), err)
+			return on{}, solo.ChorusRequest{}, invalid(indexed("licks", n), err)
 		}
 	}
 	order, err := plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
 	if err != nil {
-		return on{}, solo.ChorusOrder{}, invalid("plan", err)
+		return on{}, solo.ChorusRequest{}, invalid("plan", err)
 	}
 	return read, order, nil
 }
@@ -292,13 +292,13 @@ func (o On) joined(docs []document.Chorus) (on, phrase.Phrase, error) {
 			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
 	}
-	return read, solo.Joined(choruses, read.chart), nil
+	return read, solo.JoinLines(choruses, read.chart), nil
 }
 
 // core reads an edit.
-func (e ChorusEdit) core(o on, order solo.ChorusOrder) (solo.ChorusEdit, error) {
+func (e ChorusEdit) core(o on, order solo.ChorusRequest) (solo.ChorusEdit, error) {
 	edit := solo.ChorusEdit{
-		Do: solo.Deed(e.Do), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, Kind: solo.Kind(e.Kind), Note: e.Note, Seed: e.Seed,
+		Kind: solo.EditKind(e.Do), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, BlockKind: solo.Kind(e.Kind), Note: e.Note, Seed: e.Seed,
 	}
 	edit.Bar = max(edit.Bar, 0)
 	if e.Lick != nil {
@@ -309,7 +309,7 @@ func (e ChorusEdit) core(o on, order solo.ChorusOrder) (solo.ChorusEdit, error) 
 		edit.Lick = &lick
 	}
 	if e.Approach != "" {
-		approach, err := change.FindApproach(e.Approach)
+		approach, err := change.FindApproachKind(e.Approach)
 		if err != nil {
 			return edit, invalid("edit.approach", err)
 		}
@@ -326,18 +326,18 @@ func (e ChorusEdit) core(o on, order solo.ChorusOrder) (solo.ChorusEdit, error) 
 }
 
 // chorus is everything that is said of a chorus at a stage.
-func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []string) (ChorusView, error) {
+func (o on) chorus(order solo.ChorusRequest, c solo.Chorus, stage string, said []string) (ChorusView, error) {
 	at, err := solo.ParseStage(stage)
 	if err != nil {
 		return ChorusView{}, invalid("chorus", err)
 	}
-	r, err := order.Study(c, at)
+	r, err := order.Analyse(c, at)
 	if err != nil {
 		return ChorusView{}, invalid("plan", err)
 	}
 	view := ChorusView{
 		Blocks: document.BlocksOf(c.Blocks), Said: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), In: append([]int{}, r.BlockOf...),
-		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Reviewed, r.Targets),
+		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Review, r.Targets),
 		Targets: []ChorusTarget{}, Dropped: []DroppedBar{}, Covered: []Covered{}, Lively: []Finding{}, Mend: []Complaint{},
 	}
 	if view.Tab.Events == nil {
@@ -347,29 +347,29 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 		view.Tab.Events[n].Role, view.Tab.Events[n].Why = string(r.Roles[n]), r.Why[n]
 	}
 	for _, t := range r.Targets {
-		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: t.When, Aimed: t.Aimed}
+		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: t.Timing, Aimed: t.Aimed}
 		if t.Index >= 0 {
-			landed := toneOf(t.Landed.Tone)
-			target.Landed, target.Class = &landed, string(t.Landed.Class)
+			landed := toneOf(t.Judgement.Tone)
+			target.Landed, target.Class = &landed, string(t.Judgement.Class)
 		}
 		view.Targets = append(view.Targets, target)
 	}
-	if written, both := order.OverWritten(c, at); both {
+	if written, both := order.OverWrittenChords(c, at); both {
 		figures := o.figures(written, nil)
 		view.Written = &figures
 	}
-	for _, d := range r.Dropped {
+	for _, d := range r.Implied {
 		view.Dropped = append(view.Dropped, DroppedBar{droppedOf(d), d.From, d.To - d.From})
 	}
 	view.Covered = append(view.Covered, coveredOf(r.Verdict.Coverage)...)
-	for _, f := range r.Lively {
-		view.Lively = append(view.Lively, Finding{f.Name, f.Good, f.Sentence, append([]int{}, f.Notes...)})
+	for _, f := range r.Style {
+		view.Lively = append(view.Lively, Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)})
 	}
 	for _, complaint := range r.Complaints {
-		one := Complaint{About: complaint.About, Says: complaint.Sentence, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
+		one := Complaint{About: complaint.About, Says: complaint.Text, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
 		for _, repair := range complaint.Repairs {
-			one.Repairs = append(one.Repairs, ChorusRepair{repair.Sentence, ChorusEdit{
-				Do: string(repair.Edit.Do), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: order.Chart.Meter, Events: repair.Edit.Notes}).Events,
+			one.Repairs = append(one.Repairs, ChorusRepair{repair.Text, ChorusEdit{
+				Do: string(repair.Edit.Kind), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: order.Chart.Meter, Events: repair.Edit.Notes}).Events,
 			}})
 		}
 		view.Mend = append(view.Mend, one)
@@ -377,17 +377,17 @@ func (o on) chorus(order solo.ChorusOrder, c solo.Chorus, stage string, said []s
 	return view, nil
 }
 
-func (o on) figures(r solo.Reviewed, targets []solo.Target) Figures {
-	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Dropped), Changes: len(targets)}
-	f.StrongWell, f.HeardWell, f.SpaceWell = r.StrongWell(), r.HeardWell(), r.SpaceWell()
+func (o on) figures(r solo.Review, targets []solo.TargetReport) Figures {
+	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Implied), Changes: len(targets)}
+	f.StrongWell, f.HeardWell, f.SpaceWell = r.EnoughStrongBeats(), r.EnoughHeard(), r.EnoughSpace()
 	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
-	for _, d := range r.Dropped {
-		if d.Hearing == phrase.HeardTrue {
+	for _, d := range r.Implied {
+		if d.Recognition == phrase.Recognized {
 			f.Heard++
 		}
 	}
 	for _, t := range targets {
-		if t.Index >= 0 && t.Landed.Class == "home" {
+		if t.Index >= 0 && t.Judgement.Class == "home" {
 			f.Landings++
 		}
 	}

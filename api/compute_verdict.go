@@ -97,12 +97,12 @@ func (s *server) registerComputeVerdict(api huma.API) {
 		var own *document.Chart
 		start := -1
 		if in.Body.AsWritten {
-			on.chart, start = lick.OwnChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+			on.chart, start = lick.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
 			own = ownChart(on.chart)
 		}
-		lick.Phrase = lick.Phrase.OverAtLeast(on.chart.Home())
+		lick.Phrase = lick.Phrase.WithDefaultChord(on.chart.TonicChord())
 		if start < 0 {
-			start = lick.Phrase.StartOver(on.chart, lick.Phrase.Over[0].Chord)
+			start = lick.Phrase.StartAtChord(on.chart, lick.Phrase.Chords[0].Chord)
 		}
 		for n, at := range in.Body.Repair {
 			if at < 0 || at >= len(lick.Phrase.Events) {
@@ -111,8 +111,8 @@ func (s *server) registerComputeVerdict(api huma.API) {
 		}
 		lost := []string{}
 		if len(in.Body.Repair) > 0 {
-			lick.Phrase, lost = lick.Phrase.Repaired(on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
-			lick = lick.Named(", repaired")
+			lick.Phrase, lost = lick.Phrase.Repair(on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
+			lick = lick.WithSuffix(", repaired")
 		}
 		verdict := on.verdict(lick, start, lost)
 		verdict.Own = own
@@ -124,24 +124,24 @@ func shareOf(s phrase.Share) Share { return Share{s.Of, s.Good, append([]int{}, 
 
 // verdict is what can be said of a lick whose tick 0 stands at a tick of the chart.
 func (o on) verdict(l phrase.Lick, start int, lost []string) Verdict {
-	v := l.Phrase.Judged(o.instrument, o.chart.Key, o.chart.Tempo)
+	v := l.Phrase.Judge(o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
 		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{}, Dropped: []Dropped{},
-		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.Own(o.instrument)),
+		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
 		Tab: o.tab(l.Phrase, start, ""),
 	}
-	for _, offence := range v.Offences() {
-		one := Offence{Event: offence.Index, Sentence: offence.Sentence}
+	for _, offence := range v.Issues() {
+		one := Offence{Event: offence.Index, Sentence: offence.Text}
 		if offence.Alteration != nil {
-			one.Repair = offence.Alteration.Sentence
+			one.Repair = offence.Alteration.Text
 		}
 		out.Offences = append(out.Offences, one)
 	}
-	for _, d := range l.Phrase.BandDropped(o.instrument, o.chart.Key, o.chart.Chords()) {
+	for _, d := range l.Phrase.ImpliedHarmonies(o.instrument, o.chart.Key, o.chart.Chords()) {
 		out.Dropped = append(out.Dropped, droppedOf(d))
 	}
 	for _, l := range v.Landings {
-		landfall := Landfall{Chord: l.Chord.Symbol(), When: l.When, Event: l.Index}
+		landfall := Landfall{Chord: l.Chord.Symbol(), When: l.Timing, Event: l.Index}
 		if l.Index >= 0 {
 			landfall.Degree, landfall.Class = l.Degree.String(), string(l.Class)
 		}
@@ -151,16 +151,16 @@ func (o on) verdict(l phrase.Lick, start int, lost []string) Verdict {
 	return out
 }
 
-func droppedOf(d phrase.Dropped) Dropped {
-	dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Hearing), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Sentence, Events: append([]int{}, d.Notes...)}
-	if d.Settles != nil {
-		tone := toneOf(*d.Settles)
+func droppedOf(d phrase.ImpliedHarmony) Dropped {
+	dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Recognition), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Text, Events: append([]int{}, d.Notes...)}
+	if d.SettlingTone != nil {
+		tone := toneOf(*d.SettlingTone)
 		dropped.Settles = &tone
 	}
 	return dropped
 }
 
-func coveredOf(all []phrase.Covered) []Covered {
+func coveredOf(all []phrase.ChordCoverage) []Covered {
 	covered := make([]Covered, len(all))
 	for n, c := range all {
 		covered[n] = Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)}

@@ -93,17 +93,17 @@ func (s *server) registerFindLicks(api huma.API) {
 			if err != nil {
 				continue // the list of licks says what is wrong with it
 			}
-			set, err := l.SetInto(read.instrument, read.chart.Key.Tonic, position.Window)
+			set, err := l.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window)
 			if err != nil {
 				continue // it cannot be played here, so nothing can be said of it here
 			}
 			ids, licks = append(ids, d.ID), append(licks, set)
 		}
-		known := phrase.Know(read.instrument, read.chart.Key, read.chart.Tempo, licks)
+		known := phrase.NewIndex(read.instrument, read.chart.Key, read.chart.Tempo, licks)
 		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}
 		for _, f := range known.Find(wanted) {
 			out.Found = append(out.Found, FoundLick{
-				ID: ids[f.Index], Says: f.Says, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
+				ID: ids[f.Index], Says: f.Text, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
 				Lands: names(f.Facts.Lands), Leans: names(f.Facts.Leans), Bars: f.Facts.Bars, PerSecond: f.Facts.PerSecond,
 				Techniques: append([]string{}, f.Facts.Techniques...), Low: f.Facts.Low, High: f.Facts.High,
 			})
@@ -112,8 +112,8 @@ func (s *server) registerFindLicks(api huma.API) {
 	})
 }
 
-func (f FindLicks) wanted(o on, p neck.Position) (phrase.Wanted, error) {
-	w := phrase.Wanted{
+func (f FindLicks) wanted(o on, p neck.Position) (phrase.Query, error) {
+	w := phrase.Query{
 		Text: f.Text, Tag: f.Tag, Technique: f.Technique, Scale: f.Scale, Starts: f.Starts, Ends: f.Ends, Lands: f.Lands, Leans: f.Leans,
 		MostBars: f.MostBars, MostPerSecond: f.MostPerSecond,
 	}
@@ -122,7 +122,7 @@ func (f FindLicks) wanted(o on, p neck.Position) (phrase.Wanted, error) {
 		if err != nil {
 			return w, invalid("fits", err)
 		}
-		w.Fits = &c
+		w.FitsChord = &c
 	}
 	if f.Here {
 		w.In = &p.Window
@@ -138,7 +138,7 @@ func (f FindLicks) wanted(o on, p neck.Position) (phrase.Wanted, error) {
 }
 
 // facetsOf gathers what the licks have, each answer once, in the order they come.
-func facetsOf(o on, known phrase.Known) Facets {
+func facetsOf(o on, known phrase.Index) Facets {
 	f := Facets{Tags: []string{}, Techniques: []string{}, Scales: []string{}, Chords: []string{}, Starts: []string{}, Ends: []string{}, Lands: []string{}, Leans: []string{}, Bars: []int{}}
 	all := map[string]bool{}
 	for n, l := range known.Licks {

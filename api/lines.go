@@ -192,7 +192,7 @@ func (k *KeptLine) follow(now On, b lineBody) error {
 	if err != nil {
 		return err
 	}
-	to := solo.Setting{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}
+	to := solo.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}
 	ch, err := findChange(read.chart, b.Choice.Change)
 	if document.SameSetting(from, to) || err != nil {
 		return err
@@ -209,7 +209,7 @@ func (k *KeptLine) follow(now On, b lineBody) error {
 	position := document.FollowedPosition(b.Choice.Position, from, to)
 	line := b.Line
 	line.Position, line.Notes, line.Events = positionOf(position), []string{}, make([]LineEvent, len(moved.Events))
-	moved = moved.WrittenOver(read.chart, line.Start)
+	moved = moved.WithChordsOf(read.chart, line.Start)
 	for n, event := range read.labelled(moved) {
 		line.Events[n] = LineEvent{LabelledEvent: event}
 		if len(moved.Events) == len(b.Line.Events) {
@@ -225,7 +225,7 @@ func (k *KeptLine) follow(now On, b lineBody) error {
 		k.Choice.Target = &line.Target.Place
 	}
 	for _, c := range conceded {
-		k.Moved = append(k.Moved, c.Sentence)
+		k.Moved = append(k.Moved, c.Text)
 	}
 	return nil
 }

@@ -16,14 +16,14 @@ import (
 
 // landings is what to land on at each change of a pass.
 func (o on) landings(p routine.Pass, position neck.Position, school string) (Path, error) {
-	chosen, err := change.ParseSchool(school)
+	chosen, err := change.ParseTargetStrategy(school)
 	if err != nil {
 		return Path{}, invalid("school", err)
 	}
-	order := change.PathOrder{
-		School: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Arrivals: p.Chart.Arrivals(), Only: p.Segment.Aim,
+	order := change.PathRequest{
+		Strategy: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Changes: p.Chart.TargetChanges(), OnlyDegree: p.Segment.Aim,
 	}
-	path, err := order.Write()
+	path, err := order.Find()
 	if err != nil {
 		return Path{}, err
 	}
@@ -41,7 +41,7 @@ func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassReque
 		}
 		next, from = after.Chart, after.From
 	}
-	return next.Written().ChordAt(next.Timeline().Start(from)), next.Key, true
+	return next.WithoutImagined().ChordAt(next.Timeline().Start(from)), next.Key, true
 }
 
 // styleFor finds the style that is asked for; where the meter does not have it, the nearest,
@@ -91,7 +91,7 @@ func (o on) lineOf(asked PassRequest, p routine.Pass, position neck.Position, or
 		}
 		order.LineStart = asked.Line.Start
 		if p.Chart.Key.Tonic != o.chart.Key.Tonic {
-			from := solo.Setting{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
+			from := solo.PlayContext{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
 			to := from
 			to.Chart = p.Chart
 			line, _ = solo.TransposeLine(line, from, to)

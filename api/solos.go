@@ -124,7 +124,7 @@ func (s *server) registerSolos(api huma.API) {
 		if err != nil {
 			return nil, unkept("solo", in.ID, err)
 		}
-		kept.Solo.Name = (phrase.Lick{Name: kept.Solo.Name}).Named(", copy").Name
+		kept.Solo.Name = (phrase.Lick{Name: kept.Solo.Name}).WithSuffix(", copy").Name
 		copied := kept.document()
 		copied.ChartID = d.ChartID
 		if d, err = s.store.Create(copied); err != nil {
@@ -172,13 +172,13 @@ func (b SoloBody) document() store.Document {
 }
 
 // setting is what the solo is kept over and for.
-func (b SoloBody) setting() (solo.Setting, error) {
+func (b SoloBody) setting() (solo.PlayContext, error) {
 	return On{Chart: b.Chart, Hands: b.Hands}.setting()
 }
 
-func (o On) setting() (solo.Setting, error) {
+func (o On) setting() (solo.PlayContext, error) {
 	read, err := o.read()
-	return solo.Setting{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
+	return solo.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
 }
 
 // checked reads every chorus over the chart, so that nothing is kept that cannot be opened.

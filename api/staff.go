@@ -44,12 +44,12 @@ func staffOf(p phrase.Phrase, i neck.Instrument, k harmony.Key) []StaffBar {
 		return all
 	}
 	bars := []StaffBar{}
-	for _, bar := range p.Notated() {
+	for _, bar := range p.Notate() {
 		out := StaffBar{Tick: bar.Tick, Voices: [][]StaffSign{}}
 		for _, voice := range bar.Voices {
 			signs := make([]StaffSign, len(voice))
 			for n, w := range voice {
-				signs[n] = StaffSign{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Tripled: w.Tripled, Tied: w.Tied, Notes: notes(w.Events), Graces: notes(w.Graces)}
+				signs[n] = StaffSign{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Tripled: w.Triplet, Tied: w.Tied, Notes: notes(w.Events), Graces: notes(w.Graces)}
 			}
 			out.Voices = append(out.Voices, signs)
 		}

@@ -65,7 +65,7 @@ func TestLicksStayInTheirBox(t *testing.T) {
 	for _, lick := range licks(t) {
 		for tag, scale := range map[string]string{"minor box": "minor pentatonic", "major box": "major pentatonic", "natural minor": "natural minor", "blended": "both pentatonics"} {
 			if slices.Contains(lick.Tags, tag) {
-				assert.Contains(t, lick.Facts(lick.WrittenOn(), 100).Scales, scale, lick.Name)
+				assert.Contains(t, lick.Facts(lick.WrittenFor(), 100).Scales, scale, lick.Name)
 			}
 		}
 	}
@@ -98,12 +98,12 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 							continue
 						}
 						seen[pair] = true
-						approach := change.Approaches[(n+m)%len(change.Approaches)]
+						approach := change.ApproachKinds[(n+m)%len(change.ApproachKinds)]
 						subdivision, err := c.Meter.Subdivision("eighth")
 						require.NoError(t, err)
-						line, err := solo.Order{
+						line, err := solo.LineRequest{
 							Chart: c, Instrument: guitar, Position: position, Change: ch, Lick: lick,
-							School: change.ThirdsFirst, Approach: approach, Subdivision: subdivision,
+							Strategy: change.ThirdsFirst, Approach: approach, Subdivision: subdivision,
 						}.Write()
 						var room *phrase.NoRoomError
 						if n >= 6 && errors.As(err, &room) {
@@ -111,14 +111,14 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 							continue
 						}
 						var target *solo.TargetError
-						if approach.Arrives != change.Struck && approach.Arrives != change.Slid && errors.As(err, &target) {
+						if approach.Arrival != change.Struck && approach.Arrival != change.Slid && errors.As(err, &target) {
 							refused++
 							continue
 						}
 						require.NoError(t, err, "%s in %s %s over %s to %s by %s", lick.Name, tonic, position.ID(), ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), approach.Name)
 						last := line.Phrase.Events[len(line.Phrase.Events)-1]
 						assert.Equal(t, ch.Tick%c.Ticks(), (line.Start+last.Tick)%c.Ticks(), "it may lead in from the chorus before")
-						assert.Equal(t, harmony.Home, line.Labels[len(line.Labels)-1].Class)
+						assert.Equal(t, harmony.ChordTone, line.Labels[len(line.Labels)-1].Class)
 						assert.GreaterOrEqual(t, 2*line.Kept, line.Of)
 						lines++
 						kept, of = kept+line.Kept, of+line.Of
@@ -154,7 +154,7 @@ func TestTheSoloIsFinished(t *testing.T) {
 		order, err := d.Plan.Order(tune, guitar, neck.ComfortableSpanMM, nil, nil)
 		require.NoError(t, err)
 		c := solo.Chorus{Blocks: blocks}
-		complaints, err := order.Complaints(c)
+		complaints, err := order.Issues(c)
 		require.NoError(t, err)
 		assert.Empty(t, complaints, "chorus %d", n+1)
 		used := 0

@@ -18,17 +18,17 @@ import (
 // analysed is what is said of a lick over its own chords: each note's place, degree and
 // class, then the figures of its verdict.
 func analysed(l phrase.Lick) (notes, figures string) {
-	c, _ := l.OwnChart(100, "straight", 2)
-	signs := map[harmony.Class]string{harmony.Colour: "+", harmony.Blue: "~", harmony.Lean: "?", harmony.Outside: "!"}
+	c, _ := l.ToChart(100, "straight", 2)
+	signs := map[harmony.Class]string{harmony.Colour: "+", harmony.Blue: "~", harmony.Suspension: "?", harmony.Outside: "!"}
 	all := []string{}
-	for n, label := range l.Phrase.Labels(l.WrittenOn(), c.Key) {
+	for n, label := range l.Phrase.Labels(l.WrittenFor(), c.Key) {
 		e := l.Phrase.Events[n]
 		all = append(all, fmt.Sprintf("%d:%d=%s%s", e.String, e.Fret, label.Degree, signs[label.Class]))
 	}
-	v := l.Phrase.Judged(l.WrittenOn(), c.Key, 100)
+	v := l.Phrase.Judge(l.WrittenFor(), c.Key, 100)
 	figures = fmt.Sprintf("strong %d/%d, rests %d/%d, passing %d, %s", v.Strong.Good, v.Strong.Of, v.Rests.Good, v.Rests.Of, len(v.Passing), v.Shape.Ends)
 	for _, landfall := range v.Landings {
-		figures += fmt.Sprintf(", %s %s", landfall.When, landfall.Degree)
+		figures += fmt.Sprintf(", %s %s", landfall.Timing, landfall.Degree)
 	}
 	return strings.Join(all, " "), figures
 }
@@ -68,13 +68,13 @@ func TestOurLicksAreSound(t *testing.T) {
 		"Over the weir":  "the 4 before the rest leads on into the next chord",
 	}
 	for _, l := range licks(t) {
-		v := l.Phrase.Judged(l.WrittenOn(), l.Key(), 100)
+		v := l.Phrase.Judge(l.WrittenFor(), l.Key(), 100)
 		if _, ok := meant[l.Name]; !ok {
 			assert.Equal(t, v.Rests.Of, v.Rests.Good, "%s rests on what it may rest on", l.Name)
 		}
 		for _, landfall := range v.Landings {
-			assert.Equal(t, "on", landfall.When, l.Name)
-			assert.Equal(t, harmony.Home, landfall.Class, "%s lands on %s of %s", l.Name, landfall.Degree, landfall.Chord.Symbol())
+			assert.Equal(t, "on", landfall.Timing, l.Name)
+			assert.Equal(t, harmony.ChordTone, landfall.Class, "%s lands on %s of %s", l.Name, landfall.Degree, landfall.Chord.Symbol())
 		}
 		if l.Name != "Pier lights" { // the hand moves along with its octaves
 			assert.LessOrEqual(t, v.Shape.WidestMM, 100.0, "%s: no reach past a comfortable span", l.Name)

@@ -22,7 +22,7 @@ func blues(t require.TestingT, tonic string, feel chart.Feel) chart.Chart {
 	key, err := harmony.ParseKey(tonic, harmony.DominantMode)
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 120, Feel: chart.Straight, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
-	felt, err := c.Felt(feel)
+	felt, err := c.WithFeel(feel)
 	require.NoError(t, err)
 	return felt
 }
@@ -411,7 +411,7 @@ func TestEveryNoteBelongs(t *testing.T) {
 		}
 		belongs := func(c harmony.Chord, class pitch.Class) bool {
 			what := order.Chart.Key.Classify(c, class)
-			return what == harmony.Home || what == harmony.Colour || class == bassClass(c)
+			return what == harmony.ChordTone || what == harmony.Colour || class == bassClass(c)
 		}
 		tones := []bassTone{}
 		for n, b := range s.bars {
@@ -505,7 +505,7 @@ func TestCommonTonesAreHeld(t *testing.T) {
 			}
 			c := chart.Chart{Key: key, Meter: chart.FourFour, Bars: scheme.Bars(key.Tonic, chart.FourFour)}
 			chords := []harmony.Chord{}
-			for _, m := range c.Moments() {
+			for _, m := range c.ChordSpans() {
 				chords = append(chords, m.Chord)
 			}
 			led := voiceLead(chords)

@@ -247,5 +247,5 @@ func bassDegree(c harmony.Chord, degree string, key harmony.Key) pitch.Class {
 func addedDegree(c harmony.Chord, key harmony.Key, above int) (pitch.Class, bool) {
 	class := pitch.ClassOf(int(c.Root.Class()) + above)
 	what := key.Classify(c, class)
-	return class, what == harmony.Home || what == harmony.Colour
+	return class, what == harmony.ChordTone || what == harmony.Colour
 }

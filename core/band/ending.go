@@ -20,7 +20,7 @@ func (s *score) addEnding(add func(index int) *bar) {
 	s.leadHome(end)
 	ring := add(end.index)
 	ring.spans = []span{{
-		chord: s.Chart.Home(), tick: ring.tick, ticks: ring.meter.BarTicks(), beats: ring.meter.Beats(),
+		chord: s.Chart.TonicChord(), tick: ring.tick, ticks: ring.meter.BarTicks(), beats: ring.meter.Beats(),
 		at: end.spans[len(end.spans)-1].at,
 	}}
 	ring.chorus, ring.last, ring.top, ring.fill, ring.stop, ring.turnaround = end.chorus, true, false, false, false, false

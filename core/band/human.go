@@ -36,7 +36,7 @@ func (s score) sound(part Part, tick, ticks int, p pitch.MIDI, loudness int) Not
 
 // withFeel applies the feel of the chart. Bars begin on beats, so the performance's ticks do as
 // well as the chart's.
-func (s score) withFeel(tick int) int { return s.Chart.Sounding(tick) }
+func (s score) withFeel(tick int) int { return s.Chart.SwungTick(tick) }
 
 // humanised moves a note by a few milliseconds and a little loudness; late is where the
 // player means to lie, in ms behind the beat. Nothing sounds before the performance begins.

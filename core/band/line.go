@@ -127,7 +127,7 @@ func curve(e phrase.Event, ticks int, perSecond float64) []Point {
 
 // sounding makes a note from notated ticks of the chart.
 func sounding(c chart.Chart, part Part, tick, ticks, offset int, p pitch.MIDI, loudness int) Note {
-	start, end := c.Sounding(tick), c.Sounding(tick+ticks)
+	start, end := c.SwungTick(tick), c.SwungTick(tick+ticks)
 	return Note{Part: part, Tick: start + offset, Ticks: end - start, Pitch: p, Loudness: loudness, Event: -1}
 }
 

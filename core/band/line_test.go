@@ -25,18 +25,18 @@ func TestEveryApproachIsHeardInTime(t *testing.T) {
 	require.NoError(t, err)
 	position, err := neck.FindPosition(guitar, 0, "E")
 	require.NoError(t, err)
-	heard, kinds := 0, map[change.Arrives]int{}
+	heard, kinds := 0, map[change.Arrival]int{}
 	for _, m := range chart.Meters {
 		for _, feel := range []chart.Feel{chart.Straight, chart.Shuffle} {
 			c := chart.Chart{Title: "A test", Key: key, Meter: m, Tempo: 100, Feel: feel, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, m)}
 			for _, s := range m.Subdivisions() {
 				for _, ch := range c.Changes() {
-					for _, target := range neck.Lay(guitar, position.Window, ch.Arriving.Chord.Tones()).Tones {
-						ways, _ := change.Ways(change.Goal{
+					for _, target := range neck.PlaceTones(guitar, position.Window, ch.Arriving.Chord.Tones()).Tones {
+						ways, _ := change.ApproachOptions(change.Goal{
 							Instrument: guitar, Window: position.Window, Key: key, Box: box, Leaving: ch.Leaving.Chord, Arriving: ch.Arriving.Chord, Target: target.Place,
 						}, ch.Leaving.Ticks/s.Ticks(m))
 						for _, w := range ways {
-							line, start := phrase.LedInto(c, ch, w, s)
+							line, start := phrase.ApproachPhrase(c, ch, w, s)
 							require.NoError(t, line.Check(guitar))
 							last := len(line.Events) - 1
 							require.Equal(t, ch.Tick, start+line.Events[last].Tick, w.Name)
@@ -47,7 +47,7 @@ func TestEveryApproachIsHeardInTime(t *testing.T) {
 							require.Equal(t, target.Pitch, pitchAt(p.Notes, ch.Tick-start), "%s into %d:%d in %s", w.Name, target.String, target.Fret, m)
 							require.True(t, begins(p.Notes, last, ch.Tick-start), "%s lands on the tick", w.Name)
 							heard++
-							kinds[w.Arrives]++
+							kinds[w.Arrival]++
 						}
 					}
 				}

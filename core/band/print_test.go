@@ -120,7 +120,7 @@ func TestPrintedChoruses(t *testing.T) {
 		require.NoError(t, err)
 		c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2}
 		c.Bars = chart.Schemes[scheme].Bars(key.Tonic, c.Meter)
-		c, err = c.Felt(feel)
+		c, err = c.WithFeel(feel)
 		require.NoError(t, err)
 		fmt.Fprintf(out, "%s, %s\n\n%s\n", strings.ToUpper(style.Name), c.SchemeOf(), printed(c, Order{Chart: c, Instrument: neck.Standard(), Style: style, Bars: 24, Chorus: 1, Seed: 1}))
 	}

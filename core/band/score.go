@@ -78,8 +78,8 @@ const stopBars = 4
 func (o Order) layOut() score {
 	s := score{Order: o, time: o.Chart.Timeline(), clickBars: o.CountIn}
 	s.end = o.CountIn * o.Chart.Meter.BarTicks()
-	moments := map[int][]chart.Moment{}
-	for _, m := range o.Chart.Written().Moments() {
+	moments := map[int][]chart.ChordSpan{}
+	for _, m := range o.Chart.WithoutImagined().ChordSpans() {
 		moments[m.Bar] = append(moments[m.Bar], m)
 	}
 	add := func(index int) *bar {
@@ -131,7 +131,7 @@ func (s score) spanAfter(bar, k int) span {
 	if s.Next != nil {
 		return span{chord: *s.Next}
 	}
-	return span{chord: s.Chart.Written().ChordAt(s.time.Start(s.bars[bar].index + 1))}
+	return span{chord: s.Chart.WithoutImagined().ChordAt(s.time.Start(s.bars[bar].index + 1))}
 }
 
 // beats are the counted beats, those of the count-in too.

@@ -9,21 +9,21 @@ import (
 	"undaris/core/pitch"
 )
 
-// Arrives is how the last note of an approach comes into its target.
-type Arrives string
+// Arrival is how the last note of an approach comes into its target.
+type Arrival string
 
 // The ways to arrive: the target is struck anew, slid or hammered into from the
 // note before, bent up to, or held over the change.
 const (
-	Struck   Arrives = "struck"
-	Slid     Arrives = "slid"
-	Hammered Arrives = "hammered"
-	Bent     Arrives = "bent"
-	HeldOver Arrives = "held"
+	Struck   Arrival = "struck"
+	Slid     Arrival = "slid"
+	Hammered Arrival = "hammered"
+	Bent     Arrival = "bent"
+	HeldOver Arrival = "held"
 )
 
-// Approach is the way the last notes before a target lead into it.
-type Approach struct {
+// ApproachKind is the way the last notes before a target lead into it.
+type ApproachKind struct {
 	Name string
 	// Short is the name where there is little room.
 	Short string
@@ -33,55 +33,55 @@ type Approach struct {
 	// InScale are the approach notes in steps of the joining scale of the chord
 	// that arrives, where Steps is empty.
 	InScale []int
-	Arrives Arrives
+	Arrival Arrival
 	// Spoken says it in a sentence: "a half step from below".
-	Spoken string
+	Description string
 }
 
-// Approaches lists every approach (common practice; chromatic ones are outside
+// ApproachKinds lists every approach (common practice; chromatic ones are outside
 // notes, and lead because they do not stay). Scale steps are of the scale of the
 // chord that arrives, since they belong to where the line goes (ours).
-var Approaches = []Approach{
-	{Name: "half step below", Short: "half below", Steps: []int{-1}, Arrives: Struck, Spoken: "a half step from below"},
-	{Name: "half step above", Short: "half above", Steps: []int{1}, Arrives: Struck, Spoken: "a half step from above"},
-	{Name: "scale step below", Short: "scale below", InScale: []int{-1}, Arrives: Struck, Spoken: "a scale step from below"},
-	{Name: "scale step above", Short: "scale above", InScale: []int{1}, Arrives: Struck, Spoken: "a scale step from above"},
-	{Name: "two half steps below", Short: "two below", Steps: []int{-2, -1}, Arrives: Struck, Spoken: "two half steps from below"},
-	{Name: "two half steps above", Short: "two above", Steps: []int{2, 1}, Arrives: Struck, Spoken: "two half steps from above"},
-	{Name: "enclosure", Short: "enclosure", Steps: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure, above and below"},
-	{Name: "enclosure from below", Short: "encl. below", Steps: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure, below and above"},
-	{Name: "scale enclosure", Short: "scale encl.", InScale: []int{1, -1}, Arrives: Struck, Spoken: "an enclosure in the scale, above and below"},
-	{Name: "scale enclosure from below", Short: "scale encl. below", InScale: []int{-1, 1}, Arrives: Struck, Spoken: "an enclosure in the scale, below and above"},
-	{Name: "slide", Short: "slide", Steps: []int{-1}, Arrives: Slid, Spoken: "a slide from the fret below"},
-	{Name: "hammer-on", Short: "hammer-on", Arrives: Hammered, Spoken: "a hammer-on from below"},
-	{Name: "bend a half step", Short: "bend ½", Steps: []int{-1}, Arrives: Bent, Spoken: "a bend of a half step up to it"},
-	{Name: "bend a whole step", Short: "bend 1", Steps: []int{-2}, Arrives: Bent, Spoken: "a bend of a whole step up to it"},
-	{Name: "bend three half steps", Short: "bend 1½", Steps: []int{-3}, Arrives: Bent, Spoken: "a bend of three half steps up to it"},
-	{Name: "held", Short: "held", Steps: []int{0}, Arrives: HeldOver, Spoken: "a common tone held over the change"},
+var ApproachKinds = []ApproachKind{
+	{Name: "half step below", Short: "half below", Steps: []int{-1}, Arrival: Struck, Description: "a half step from below"},
+	{Name: "half step above", Short: "half above", Steps: []int{1}, Arrival: Struck, Description: "a half step from above"},
+	{Name: "scale step below", Short: "scale below", InScale: []int{-1}, Arrival: Struck, Description: "a scale step from below"},
+	{Name: "scale step above", Short: "scale above", InScale: []int{1}, Arrival: Struck, Description: "a scale step from above"},
+	{Name: "two half steps below", Short: "two below", Steps: []int{-2, -1}, Arrival: Struck, Description: "two half steps from below"},
+	{Name: "two half steps above", Short: "two above", Steps: []int{2, 1}, Arrival: Struck, Description: "two half steps from above"},
+	{Name: "enclosure", Short: "enclosure", Steps: []int{1, -1}, Arrival: Struck, Description: "an enclosure, above and below"},
+	{Name: "enclosure from below", Short: "encl. below", Steps: []int{-1, 1}, Arrival: Struck, Description: "an enclosure, below and above"},
+	{Name: "scale enclosure", Short: "scale encl.", InScale: []int{1, -1}, Arrival: Struck, Description: "an enclosure in the scale, above and below"},
+	{Name: "scale enclosure from below", Short: "scale encl. below", InScale: []int{-1, 1}, Arrival: Struck, Description: "an enclosure in the scale, below and above"},
+	{Name: "slide", Short: "slide", Steps: []int{-1}, Arrival: Slid, Description: "a slide from the fret below"},
+	{Name: "hammer-on", Short: "hammer-on", Arrival: Hammered, Description: "a hammer-on from below"},
+	{Name: "bend a half step", Short: "bend ½", Steps: []int{-1}, Arrival: Bent, Description: "a bend of a half step up to it"},
+	{Name: "bend a whole step", Short: "bend 1", Steps: []int{-2}, Arrival: Bent, Description: "a bend of a whole step up to it"},
+	{Name: "bend three half steps", Short: "bend 1½", Steps: []int{-3}, Arrival: Bent, Description: "a bend of three half steps up to it"},
+	{Name: "held", Short: "held", Steps: []int{0}, Arrival: HeldOver, Description: "a common tone held over the change"},
 }
 
 // ApproachError says which approach is not known.
 type ApproachError struct{ Text string }
 
 func (e *ApproachError) Error() string {
-	names := make([]string, len(Approaches))
-	for i, a := range Approaches {
+	names := make([]string, len(ApproachKinds))
+	for i, a := range ApproachKinds {
 		names[i] = a.Name
 	}
 	return fmt.Sprintf("%q is not an approach; choose one of: %s", e.Text, strings.Join(names, ", "))
 }
 
-// FindApproach finds an approach by name; the empty name is the half step below.
-func FindApproach(name string) (Approach, error) {
+// FindApproachKind finds an approach by name; the empty name is the half step below.
+func FindApproachKind(name string) (ApproachKind, error) {
 	if name == "" {
-		return Approaches[0], nil
+		return ApproachKinds[0], nil
 	}
-	for _, a := range Approaches {
+	for _, a := range ApproachKinds {
 		if a.Name == name {
 			return a, nil
 		}
 	}
-	return Approach{}, &ApproachError{Text: name}
+	return ApproachKind{}, &ApproachError{Text: name}
 }
 
 // Goal is a target on the neck and what lies around it.
@@ -109,44 +109,44 @@ func (g Goal) Check() error {
 		return nil
 	}
 	said := []string{}
-	for _, l := range Landings(ThirdsFirst, g.Instrument, g.Target, g.Arriving, neck.Lay(g.Instrument, g.Window, g.Arriving.Tones())) {
+	for _, l := range NearbyTargets(ThirdsFirst, g.Instrument, g.Target, g.Arriving, neck.PlaceTones(g.Instrument, g.Window, g.Arriving.Tones())) {
 		said = append(said, fmt.Sprintf("string %d fret %d (%s)", l.String, l.Fret, l.Degree))
 	}
 	return fmt.Errorf("string %d fret %d is no tone of %s; the nearest are %s", g.Target.String, g.Target.Fret, g.Arriving.Symbol(), strings.Join(said, ", "))
 }
 
-// Led is an approach as it is played into one target.
-type Led struct {
-	Approach
+// Approach is an approach as it is played into one target.
+type Approach struct {
+	ApproachKind
 	// Notes are the approach notes in order and then the target, as they are to be
 	// fingered. A target that is bent to is wanted at the fret it is bent from.
-	Notes []neck.Wanted
+	Notes []neck.NoteToPlace
 }
 
 // Lead makes the notes of the approach into a goal, or says why it cannot be
 // played there.
-func (a Approach) Lead(g Goal) (Led, error) {
+func (a ApproachKind) Into(g Goal) (Approach, error) {
 	steps, err := a.stepsInto(g)
 	if err != nil {
-		return Led{}, err
+		return Approach{}, err
 	}
-	led := Led{Approach: a}
+	led := Approach{ApproachKind: a}
 	goal := g.Instrument.Pitch(g.Target)
-	onString := a.Arrives != Struck
+	onString := a.Arrival != Struck
 	for _, step := range steps {
-		note := neck.Wanted{Pitch: goal + pitch.MIDI(step), Fretted: a.Arrives == Slid || a.Arrives == Bent}
+		note := neck.NoteToPlace{Pitch: goal + pitch.MIDI(step), Fretted: a.Arrival == Slid || a.Arrival == Bent}
 		if onString {
 			note.At = &neck.Place{String: g.Target.String, Fret: g.Target.Fret + step}
 		}
-		if _, _, err := neck.Finger(g.Instrument, g.Window, []neck.Wanted{note}); err != nil || onString && !within(g.Window, note.At.Fret) {
-			return Led{}, fmt.Errorf("its note %s the target lies outside frets %d to %d", apart(step), g.Window.Low, g.Window.High)
+		if _, _, err := neck.Finger(g.Instrument, g.Window, []neck.NoteToPlace{note}); err != nil || onString && !within(g.Window, note.At.Fret) {
+			return Approach{}, fmt.Errorf("its note %s the target lies outside frets %d to %d", stepText(step), g.Window.Low, g.Window.High)
 		}
 		led.Notes = append(led.Notes, note)
 	}
-	target := neck.Wanted{Pitch: goal, At: &g.Target, Joined: onString}
-	if a.Arrives == Bent {
+	target := neck.NoteToPlace{Pitch: goal, At: &g.Target, Slurred: onString}
+	if a.Arrival == Bent {
 		at := neck.Place{String: g.Target.String, Fret: g.Target.Fret + steps[0]}
-		target = neck.Wanted{Pitch: goal + pitch.MIDI(steps[0]), At: &at, Joined: true, Fretted: true, Bend: -2 * steps[0]}
+		target = neck.NoteToPlace{Pitch: goal + pitch.MIDI(steps[0]), At: &at, Slurred: true, Fretted: true, Bend: -2 * steps[0]}
 		// The finger that bends is there from the first note on.
 		led.Notes[0].Bend = target.Bend
 	}
@@ -155,10 +155,10 @@ func (a Approach) Lead(g Goal) (Led, error) {
 }
 
 // stepsInto is the approach notes in semitones from the goal.
-func (a Approach) stepsInto(g Goal) ([]int, error) {
+func (a ApproachKind) stepsInto(g Goal) ([]int, error) {
 	at := fmt.Sprintf("string %d fret %d", g.Target.String, g.Target.Fret)
 	goal := g.Instrument.Pitch(g.Target).Class()
-	switch a.Arrives {
+	switch a.Arrival {
 	case Slid:
 		if g.Target.Fret < 2 {
 			return nil, fmt.Errorf("a slide into %s has no fret below to start from", at)
@@ -174,7 +174,7 @@ func (a Approach) stepsInto(g Goal) ([]int, error) {
 			return nil, fmt.Errorf("string %d is too stiff to be bent that far", from.String)
 		}
 	case Hammered:
-		step, ok := g.hammer()
+		step, ok := g.hammerStart()
 		if !ok {
 			return nil, fmt.Errorf("%s has no note of the box or scale below it on frets %d to %d to hammer from", at, g.Window.Low, g.Window.High)
 		}
@@ -188,7 +188,7 @@ func (a Approach) stepsInto(g Goal) ([]int, error) {
 	if a.Steps != nil {
 		return a.Steps, nil
 	}
-	scale, _ := g.Key.Joining(g.Arriving)
+	scale, _ := g.Key.ChordScale(g.Arriving)
 	steps := make([]int, len(a.InScale))
 	for n, by := range a.InScale {
 		step := semitones(scale, goal, by)
@@ -203,9 +203,9 @@ func (a Approach) stepsInto(g Goal) ([]int, error) {
 // hammer is where a hammer-on starts, in semitones from the target: the note of
 // the box one or two frets below it, else the step of the joining scale, whichever
 // the window has. That is how the b3 of the box becomes the 3 (common practice).
-func (g Goal) hammer() (int, bool) {
+func (g Goal) hammerStart() (int, bool) {
 	goal := g.Instrument.Pitch(g.Target).Class()
-	scale, _ := g.Key.Joining(g.Arriving)
+	scale, _ := g.Key.ChordScale(g.Arriving)
 	for _, below := range []int{-1, -2, semitones(scale, goal, -1)} {
 		_, boxed := g.Box.Tone(pitch.ClassOf(int(goal) + below))
 		if (boxed || below == semitones(scale, goal, -1)) && below != 0 && within(g.Window, g.Target.Fret+below) {
@@ -228,8 +228,8 @@ func semitones(scale harmony.Scale, from pitch.Class, by int) int {
 	return 0
 }
 
-// apart says a step from the target.
-func apart(step int) string {
+// stepText says a step from the target.
+func stepText(step int) string {
 	if step < 0 {
 		return interval(-step) + " below"
 	}

@@ -23,7 +23,7 @@ func (s setting) goal(t testing.TB, leaving, arriving string, target neck.Place)
 }
 
 // played writes fingered notes as string:fret/finger, a bend behind.
-func played(fingering []neck.Fingered, wanted []neck.Wanted) string {
+func played(fingering []neck.Fingered, wanted []neck.NoteToPlace) string {
 	notes := make([]string, len(fingering))
 	for n, f := range fingering {
 		notes[n] = fmt.Sprintf("%d:%d/%d", f.String, f.Fret, f.Finger)
@@ -36,7 +36,7 @@ func played(fingering []neck.Fingered, wanted []neck.Wanted) string {
 
 func waysOf(g Goal, room int) (ways map[string]string, refused map[string]string) {
 	ways, refused = map[string]string{}, map[string]string{}
-	all, not := Ways(g, room)
+	all, not := ApproachOptions(g, room)
 	for _, w := range all {
 		ways[w.Name] = fmt.Sprintf("%s effort %d tension %d", played(w.Fingering, w.Notes), w.Effort, w.Tension)
 	}
@@ -107,7 +107,7 @@ func TestApproachesThatDoNotFit(t *testing.T) {
 	assert.EqualError(t, s.goal(t, "C7", "F7", neck.Place{String: 7, Fret: 3}).Check(), "string 7 fret 3 is not on the neck; its strings are 1 to 6 and its frets 0 to 22")
 	assert.EqualError(t, s.goal(t, "C7", "F7", neck.Place{String: 3, Fret: 9}).Check(), "string 3 fret 9 is no tone of F7; the nearest are string 3 fret 8 (b7), string 3 fret 10 (R), string 4 fret 10 (5), string 2 fret 10 (3), string 4 fret 7 (3)")
 	assert.NoError(t, s.goal(t, "C7", "F7", neck.Place{String: 3, Fret: 10}).Check())
-	_, err = FindApproach("backflip")
+	_, err = FindApproachKind("backflip")
 	assert.ErrorContains(t, err, "half step below, half step above")
 }
 
@@ -119,8 +119,8 @@ func TestApproachesHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		g := drawnGoal(t)
 		room := rapid.IntRange(0, 4).Draw(t, "room")
-		ways, refused := Ways(g, room)
-		require.Len(t, Approaches, len(ways)+len(refused))
+		ways, refused := ApproachOptions(g, room)
+		require.Len(t, ApproachKinds, len(ways)+len(refused))
 		for _, r := range refused {
 			assert.NotEmpty(t, r.Reason)
 		}
@@ -135,11 +135,11 @@ func TestApproachesHold(t *testing.T) {
 					assert.Positive(t, f.Fret, "no open string is bent")
 					assert.LessOrEqual(t, w.Notes[n].Bend, neck.MostBend(f.Place))
 				}
-				if w.Arrives != Struck {
+				if w.Arrival != Struck {
 					assert.Equal(t, g.Target.String, f.String, "%s stays on its string", w.Name)
 				}
 			}
-			if w.Arrives == HeldOver {
+			if w.Arrival == HeldOver {
 				_, common := g.Leaving.Tone(guitar.Pitch(g.Target).Class())
 				assert.True(t, common)
 			}
@@ -158,7 +158,7 @@ func drawnGoal(t *rapid.T) Goal {
 		*c, err = harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 		require.NoError(t, err)
 	}
-	g.Target = rapid.SampledFrom(neck.Lay(guitar, g.Window, g.Arriving.Tones()).Tones).Draw(t, "target").Place
+	g.Target = rapid.SampledFrom(neck.PlaceTones(guitar, g.Window, g.Arriving.Tones()).Tones).Draw(t, "target").Place
 	return g
 }
 
@@ -181,17 +181,17 @@ func TestConnectorsAreFitted(t *testing.T) {
 		},
 	} {
 		said := []string{}
-		fit, refused := Connections(g, notes)
+		fit, refused := ChromaticRuns(g, notes)
 		for _, c := range fit {
-			said = append(said, c.Name+": "+played(c.Fingering, []neck.Wanted{{}})+", "+c.Fitted)
+			said = append(said, c.Name+": "+played(c.Fingering, []neck.NoteToPlace{{}})+", "+c.Fitted)
 		}
 		for _, r := range refused {
 			said = append(said, r.Name+" - "+r.Reason)
 		}
 		assert.ElementsMatch(t, want, said)
 	}
-	_, refused := Connections(in(t, "C").goal(t, "G7", "C", neck.Place{String: 6, Fret: 8}), 3)
-	assert.Contains(t, refused, Refused{"5 up to 7", "C has no seventh"})
+	_, refused := ChromaticRuns(in(t, "C").goal(t, "G7", "C", neck.Place{String: 6, Fret: 8}), 3)
+	assert.Contains(t, refused, Unplayable{"5 up to 7", "C has no seventh"})
 }
 
 // A fitted run goes from its first pitch to its last in so many notes, a half step
@@ -201,16 +201,16 @@ func TestFittedRunsHold(t *testing.T) {
 		from := pitch.MIDI(rapid.IntRange(40, 80).Draw(t, "from"))
 		to := from + pitch.MIDI(rapid.IntRange(-6, 6).Draw(t, "interval"))
 		notes := rapid.IntRange(0, 16).Draw(t, "notes")
-		run, _, err := Fit(from, to, notes)
+		run, _, err := ChromaticPitches(from, to, notes)
 		if err != nil {
-			assert.True(t, notes < 2 || from == to || notes > 2*far(int(to-from))+1)
+			assert.True(t, notes < 2 || from == to || notes > 2*abs(int(to-from))+1)
 			return
 		}
 		require.Len(t, run, notes)
 		assert.Equal(t, from, run[0])
 		assert.Equal(t, to, run[notes-1])
 		for n := 2; n < notes; n++ {
-			assert.LessOrEqual(t, far(int(run[n]-run[n-1])), 1)
+			assert.LessOrEqual(t, abs(int(run[n]-run[n-1])), 1)
 		}
 	})
 }
@@ -222,12 +222,12 @@ func TestARunIsFilled(t *testing.T) {
 		3: "60 70 72 without 63 65 67", 5: "60 65 67 70 72 without 63", 6: "60 63 65 67 70 72", 7: "60 63 65 67 70 71+ 72",
 		10: "60 63 64+ 65 66+ 67 69+ 70 71+ 72", 20: "60 61+ 62+ 63 64+ 65 66+ 67 68+ 69+ 70 71+ 72, 7 missing",
 	} {
-		assert.Equal(t, want, filled(Fill(key, chord(t, "C7"), box, notes)), "%d notes", notes)
+		assert.Equal(t, want, filled(FitRun(key, chord(t, "C7"), box, notes)), "%d notes", notes)
 	}
-	assert.Equal(t, "72 71+ 70 69+ 68+ 67", filled(Fill(key, chord(t, "C7"), []pitch.MIDI{72, 70, 67}, 6)), "downwards the half step lies above")
+	assert.Equal(t, "72 71+ 70 69+ 68+ 67", filled(FitRun(key, chord(t, "C7"), []pitch.MIDI{72, 70, 67}, 6)), "downwards the half step lies above")
 }
 
-func filled(f Filled) string {
+func filled(f FittedRun) string {
 	parts := []string{}
 	for _, n := range f.Notes {
 		parts = append(parts, fmt.Sprint(int(n.Pitch))+map[bool]string{true: "+"}[n.Added])
@@ -244,11 +244,11 @@ func filled(f Filled) string {
 
 func TestARunBetweenTwoPlaces(t *testing.T) {
 	s := in(t, "C")
-	run, err := Between(guitar, s.window, s.box.Tones, neck.Place{String: 2, Fret: 10}, neck.Place{String: 4, Fret: 10})
+	run, err := TonesBetween(guitar, s.window, s.box.Tones, neck.Place{String: 2, Fret: 10}, neck.Place{String: 4, Fret: 10})
 	require.NoError(t, err)
 	assert.Equal(t, []pitch.MIDI{69, 67, 65, 63, 60}, run, "from A, which the box has not, down to C")
-	_, err = Between(guitar, s.window, s.box.Tones, neck.Place{String: 6, Fret: 1}, neck.Place{String: 4, Fret: 10})
+	_, err = TonesBetween(guitar, s.window, s.box.Tones, neck.Place{String: 6, Fret: 1}, neck.Place{String: 4, Fret: 10})
 	assert.EqualError(t, err, "string 6 fret 1 does not lie on frets 6 to 11")
-	_, err = Between(guitar, s.window, s.box.Tones, neck.Place{String: 3, Fret: 8}, neck.Place{String: 3, Fret: 8})
+	_, err = TonesBetween(guitar, s.window, s.box.Tones, neck.Place{String: 3, Fret: 8}, neck.Place{String: 3, Fret: 8})
 	assert.ErrorContains(t, err, "choose another start")
 }

@@ -7,9 +7,9 @@ import (
 	"undaris/core/pitch"
 )
 
-// Telling lists the tones of the arriving chord that are neither in the leaving
+// DefiningTones lists the tones of the arriving chord that are neither in the leaving
 // chord nor in the box: the notes that by themselves announce the change.
-func Telling(leaving, arriving harmony.Chord, box harmony.Box) []harmony.Tone {
+func DefiningTones(leaving, arriving harmony.Chord, box harmony.Box) []harmony.Tone {
 	telling := []harmony.Tone{}
 	for _, tone := range arriving.Tones() {
 		_, inLeaving := leaving.Tone(tone.Note.Class())
@@ -21,8 +21,8 @@ func Telling(leaving, arriving harmony.Chord, box harmony.Box) []harmony.Tone {
 	return telling
 }
 
-// Lack is a chord tone that the box has not, and where it lies beside one it has.
-type Lack struct {
+// MissingTone is a chord tone that the box has not, and where it lies beside one it has.
+type MissingTone struct {
 	harmony.Tone
 	// Beside is the box's nearest note, Frets how far the lacking tone lies
 	// above (or, negative, below) it.
@@ -30,51 +30,51 @@ type Lack struct {
 	Frets  int
 	// Add is true for the tones that are enough to say the chord: its third
 	// and seventh.
-	Add bool
+	Needed bool
 	// Where says where it lies beside that note: "one fret above its Eb".
 	Where string
 	// Sentence says it in words.
-	Sentence string
+	Text string
 }
 
-// Holding is what a box already has of a chord, and what it has not.
-type Holding struct {
-	Holds []harmony.Tone
-	Lacks []Lack
+// BoxCoverage is what a box already has of a chord, and what it has not.
+type BoxCoverage struct {
+	Has     []harmony.Tone
+	Missing []MissingTone
 	// Sentence sums it up.
-	Sentence string
+	Text string
 }
 
-// BoxOver sets the box against a chord: the chord tones it holds, those it
+// CoverageOf sets the box against a chord: the chord tones it holds, those it
 // lacks, and the fewest to add. The third and seventh alone say which chord is
 // on, so only those that lack need to be added (common practice).
-func BoxOver(chord harmony.Chord, box harmony.Box) Holding {
-	h := Holding{Holds: []harmony.Tone{}, Lacks: []Lack{}}
+func CoverageOf(chord harmony.Chord, box harmony.Box) BoxCoverage {
+	h := BoxCoverage{Has: []harmony.Tone{}, Missing: []MissingTone{}}
 	for _, tone := range chord.Tones() {
 		if _, ok := box.Tone(tone.Note.Class()); ok {
-			h.Holds = append(h.Holds, tone)
+			h.Has = append(h.Has, tone)
 			continue
 		}
-		lack := Lack{Tone: tone, Add: GuideTone(tone.Degree)}
-		lack.Beside, lack.Frets = besideIn(box, tone.Note.Class())
-		lack.Where = fmt.Sprintf("%s its %s", away(lack.Frets), lack.Beside)
-		lack.Sentence = fmt.Sprintf("%s, the %s: %s", tone.Note, tone.Degree, lack.Where)
-		h.Lacks = append(h.Lacks, lack)
+		lack := MissingTone{Tone: tone, Needed: GuideTone(tone.Degree)}
+		lack.Beside, lack.Frets = nearestInBox(box, tone.Note.Class())
+		lack.Where = fmt.Sprintf("%s its %s", fretsAway(lack.Frets), lack.Beside)
+		lack.Text = fmt.Sprintf("%s, the %s: %s", tone.Note, tone.Degree, lack.Where)
+		h.Missing = append(h.Missing, lack)
 	}
-	h.Sentence = h.sum(chord)
+	h.Text = h.summary(chord)
 	return h
 }
 
-func (h Holding) sum(chord harmony.Chord) string {
+func (h BoxCoverage) summary(chord harmony.Chord) string {
 	add := ""
-	for _, lack := range h.Lacks {
-		if !lack.Add {
+	for _, lack := range h.Missing {
+		if !lack.Needed {
 			continue
 		}
 		if add != "" {
 			add += "; and "
 		}
-		add += lack.Sentence
+		add += lack.Text
 	}
 	if add == "" {
 		return fmt.Sprintf("over %s your box has all it needs to say the chord", chord.Symbol())
@@ -82,9 +82,9 @@ func (h Holding) sum(chord harmony.Chord) string {
 	return fmt.Sprintf("over %s your box lacks %s", chord.Symbol(), add)
 }
 
-// besideIn finds the box note nearest to class and the signed frets from it;
+// nearestInBox finds the box note nearest to class and the signed frets from it;
 // of two equally near, the one below.
-func besideIn(box harmony.Box, class pitch.Class) (pitch.Note, int) {
+func nearestInBox(box harmony.Box, class pitch.Class) (pitch.Note, int) {
 	for distance := 1; distance <= 6; distance++ {
 		if t, ok := box.Tone(pitch.ClassOf(int(class) - distance)); ok {
 			return t.Note, distance
@@ -96,7 +96,7 @@ func besideIn(box harmony.Box, class pitch.Class) (pitch.Note, int) {
 	panic("a box has a note within six semitones of any other")
 }
 
-func away(frets int) string {
+func fretsAway(frets int) string {
 	side, n := "above", frets
 	if frets < 0 {
 		side, n = "below", -frets
@@ -117,5 +117,5 @@ func Headline(leaving, arriving harmony.Chord, telling []harmony.Tone) string {
 	if best < 0 {
 		return fmt.Sprintf("Every tone of %s is in %s or in your box already: let its third or seventh fall on the change.", arriving.Symbol(), leaving.Symbol())
 	}
-	return fmt.Sprintf("Play %s: neither %s nor your box has it, so it alone says %s.", named(telling[best], arriving), leaving.Symbol(), arriving.Symbol())
+	return fmt.Sprintf("Play %s: neither %s nor your box has it, so it alone says %s.", toneOfChord(telling[best], arriving), leaving.Symbol(), arriving.Symbol())
 }

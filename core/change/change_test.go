@@ -41,8 +41,8 @@ func chord(t testing.TB, symbol string) harmony.Chord {
 	return c
 }
 
-func (s setting) moves(school School, a, b harmony.Chord) []Move {
-	return Moves(school, a, b, neck.Lay(guitar, s.window, a.Tones()), neck.Lay(guitar, s.window, b.Tones()))
+func (s setting) moves(school TargetStrategy, a, b harmony.Chord) []Move {
+	return Moves(school, a, b, neck.PlaceTones(guitar, s.window, a.Tones()), neck.PlaceTones(guitar, s.window, b.Tones()))
 }
 
 func best(moves []Move, n int) []string {
@@ -109,7 +109,7 @@ func TestSchoolsRankDifferently(t *testing.T) {
 	assert.Equal(t, []string{"5:7 3→R 5:8 half step 1.00", "3:9 3→R 3:10 half step 1.00"}, best(s.moves(RootsFirst, c7, f7), 2))
 	assert.Equal(t, "4:8 b7→3 4:7 half step 1.00", best(s.moves(GuideTones, c7, f7), 1)[0])
 	assert.Equal(t, []string{"5:7 3→R 5:8 half step 1.00", "4:8 b7→3 4:7 half step 1.00"}, best(s.moves(NearestTone, c7, f7), 2))
-	_, err := ParseSchool("fifths first")
+	_, err := ParseTargetStrategy("fifths first")
 	assert.ErrorContains(t, err, "choose thirds first, guide tones, roots first or nearest tone")
 }
 
@@ -118,7 +118,7 @@ func TestSentences(t *testing.T) {
 	c7, f7 := chord(t, "C7"), chord(t, "F7")
 	sentences := []string{}
 	for _, m := range s.moves(ThirdsFirst, c7, f7) {
-		sentences = append(sentences, m.Sentence)
+		sentences = append(sentences, m.Text)
 	}
 	for _, want := range []string{
 		"Bb, the b7 of C7, down a fret to A, the 3 of F7",
@@ -145,7 +145,7 @@ func TestTellingTones(t *testing.T) {
 		{"Db", "Db7", "Gb7", "Bb=3"}, {"Db", "Gb7", "Db7", "F=3"}, {"Db", "Db7", "Ab7", "C=3 Eb=5"}, {"Db", "Ab7", "Gb7", "Bb=3"}, {"Db", "Ab7", "Db7", "F=3"},
 		{"F#", "F#7", "B7", "D#=3"}, {"F#", "F#7", "C#7", "E#=3 G#=5"},
 	} {
-		assert.Equal(t, c.want, spelt(Telling(chord(t, c.leaving), chord(t, c.arriving), in(t, c.tonic).box)), "%s to %s", c.leaving, c.arriving)
+		assert.Equal(t, c.want, spelt(DefiningTones(chord(t, c.leaving), chord(t, c.arriving), in(t, c.tonic).box)), "%s to %s", c.leaving, c.arriving)
 	}
 }
 
@@ -157,13 +157,13 @@ func TestWhatTheBoxLacks(t *testing.T) {
 		"G7":  "over G7 your box lacks B, the 3: one fret above its Bb",
 		"Cm7": "over Cm7 your box has all it needs to say the chord",
 	} {
-		assert.Equal(t, want, BoxOver(chord(t, symbol), s.box).Sentence)
+		assert.Equal(t, want, CoverageOf(chord(t, symbol), s.box).Text)
 	}
-	over := BoxOver(chord(t, "G7"), s.box)
-	assert.Equal(t, "G=R F=b7", spelt(over.Holds))
-	require.Len(t, over.Lacks, 2)
-	assert.Equal(t, "D, the 5: one fret below its Eb", over.Lacks[1].Sentence)
-	assert.False(t, over.Lacks[1].Add)
+	over := CoverageOf(chord(t, "G7"), s.box)
+	assert.Equal(t, "G=R F=b7", spelt(over.Has))
+	require.Len(t, over.Missing, 2)
+	assert.Equal(t, "D, the 5: one fret below its Eb", over.Missing[1].Text)
+	assert.False(t, over.Missing[1].Needed)
 }
 
 // Every move in every key, position and pair of chords: its tones belong to
@@ -180,7 +180,7 @@ func TestMovesAreTrue(t *testing.T) {
 			symbols[n], err = harmony.ParseChord(root + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 			require.NoError(t, err)
 		}
-		school := rapid.SampledFrom(Schools).Draw(t, "school")
+		school := rapid.SampledFrom(TargetStrategies).Draw(t, "school")
 		score := 1.0
 		for _, m := range (setting{key: key, window: window}).moves(school, symbols[0], symbols[1]) {
 			_, leaves := symbols[0].Tone(m.From.Pitch.Class())

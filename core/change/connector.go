@@ -8,23 +8,23 @@ import (
 	"undaris/core/pitch"
 )
 
-// Connector is a chromatic run between two degrees of one chord.
-type Connector struct {
+// ChromaticRunKind is a chromatic run between two degrees of one chord.
+type ChromaticRunKind struct {
 	Name string
 	// from and to are parts of the chord; down says which way the run goes.
 	from, to part
 	down     bool
 }
 
-// Connectors lists every connector (common practice).
-var Connectors = []Connector{
+// ChromaticRunKinds lists every connector (common practice).
+var ChromaticRunKinds = []ChromaticRunKind{
 	{"root up to 3", root, third, false}, {"3 up to 5", third, fifth, false}, {"5 up to 7", fifth, seventh, false},
 	{"root down to 7", root, seventh, true}, {"7 up to root", seventh, root, false},
 }
 
-// Connection is a connector over one chord, fitted to a number of notes.
-type Connection struct {
-	Connector
+// ChromaticRun is a connector over one chord, fitted to a number of notes.
+type ChromaticRun struct {
+	ChromaticRunKind
 	From, To  harmony.Tone
 	Pitches   []pitch.MIDI
 	Fingering []neck.Fingered
@@ -34,14 +34,14 @@ type Connection struct {
 	Fitted string
 }
 
-// Connections fits every connector over the arriving chord to a number of notes,
+// ChromaticRuns fits every connector over the arriving chord to a number of notes,
 // first and last included: those that lie in the window, each where it starts
 // nearest to the goal's target, and those that do not fit with the reason.
-func Connections(g Goal, notes int) (fit []Connection, refused []Refused) {
-	for _, c := range Connectors {
-		connection, err := c.over(g, notes)
+func ChromaticRuns(g Goal, notes int) (fit []ChromaticRun, refused []Unplayable) {
+	for _, c := range ChromaticRunKinds {
+		connection, err := c.fit(g, notes)
 		if err != nil {
-			refused = append(refused, Refused{c.Name, err.Error()})
+			refused = append(refused, Unplayable{c.Name, err.Error()})
 			continue
 		}
 		fit = append(fit, connection)
@@ -49,8 +49,8 @@ func Connections(g Goal, notes int) (fit []Connection, refused []Refused) {
 	return fit, refused
 }
 
-func (c Connector) over(g Goal, notes int) (Connection, error) {
-	made := Connection{Connector: c}
+func (c ChromaticRunKind) fit(g Goal, notes int) (ChromaticRun, error) {
+	made := ChromaticRun{ChromaticRunKind: c}
 	var ok bool
 	if made.From, ok = tonePart(g.Arriving, c.from); !ok {
 		return made, fmt.Errorf("%s has no %s", g.Arriving.Symbol(), partNames[c.from])
@@ -64,14 +64,14 @@ func (c Connector) over(g Goal, notes int) (Connection, error) {
 	}
 	best := -1
 	target := g.Instrument.Pitch(g.Target)
-	for _, start := range neck.Lay(g.Instrument, g.Window, []harmony.Tone{made.From}).Tones {
-		pitches, fitted, err := Fit(start.Pitch, start.Pitch+pitch.MIDI(interval), notes)
+	for _, start := range neck.PlaceTones(g.Instrument, g.Window, []harmony.Tone{made.From}).Tones {
+		pitches, fitted, err := ChromaticPitches(start.Pitch, start.Pitch+pitch.MIDI(interval), notes)
 		if err != nil {
 			return made, err
 		}
-		wanted := make([]neck.Wanted, len(pitches))
+		wanted := make([]neck.NoteToPlace, len(pitches))
 		for n, p := range pitches {
-			wanted[n] = neck.Wanted{Pitch: p}
+			wanted[n] = neck.NoteToPlace{Pitch: p}
 		}
 		fingering, effort, err := neck.FingerPhrase(g.Instrument, g.Window, wanted)
 		apart := int(max(start.Pitch-target, target-start.Pitch))
@@ -86,11 +86,11 @@ func (c Connector) over(g Goal, notes int) (Connection, error) {
 }
 
 // Short is the connection by its degrees: "R up to 3".
-func (c Connection) Short() string {
-	return fmt.Sprintf("%s %s to %s", c.From.Degree, c.way(), c.To.Degree)
+func (c ChromaticRun) Short() string {
+	return fmt.Sprintf("%s %s to %s", c.From.Degree, c.direction(), c.To.Degree)
 }
 
-func (c Connection) way() string {
+func (c ChromaticRun) direction() string {
 	if c.down {
 		return "down"
 	}
@@ -99,20 +99,20 @@ func (c Connection) way() string {
 
 // Says is the connection in words: "R up to the 3 of F7, one note after the first
 // left out".
-func (c Connection) Says(chord harmony.Chord) string {
-	said := fmt.Sprintf("%s %s to the %s of %s", c.From.Degree, c.way(), c.To.Degree, chord.Symbol())
+func (c ChromaticRun) Text(chord harmony.Chord) string {
+	said := fmt.Sprintf("%s %s to the %s of %s", c.From.Degree, c.direction(), c.To.Degree, chord.Symbol())
 	if c.Fitted != "" {
 		said += ", " + c.Fitted
 	}
 	return said
 }
 
-// Fit runs chromatically from one pitch to another in so many notes. With fewer
+// ChromaticPitches runs chromatically from one pitch to another in so many notes. With fewer
 // notes than half steps allow, those after the first are left out, so that the
 // half steps into the goal stay; with more, notes are struck twice from the first
 // on, the goal once (ours). Two notes are the least; twice as many as there are
 // half steps, and the goal, the most. It says what it did.
-func Fit(from, to pitch.MIDI, notes int) (pitches []pitch.MIDI, fitted string, err error) {
+func ChromaticPitches(from, to pitch.MIDI, notes int) (pitches []pitch.MIDI, fitted string, err error) {
 	step := pitch.MIDI(1)
 	if to < from {
 		step = -1

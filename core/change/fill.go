@@ -9,9 +9,9 @@ import (
 	"undaris/core/pitch"
 )
 
-// Between is the run of tones from one place to another: both ends, and the tones
+// TonesBetween is the run of tones from one place to another: both ends, and the tones
 // between them that the window has. Both ends must lie in the window, and apart.
-func Between(i neck.Instrument, w neck.Window, tones []harmony.Tone, from, to neck.Place) ([]pitch.MIDI, error) {
+func TonesBetween(i neck.Instrument, w neck.Window, tones []harmony.Tone, from, to neck.Place) ([]pitch.MIDI, error) {
 	for _, end := range []neck.Place{from, to} {
 		if !i.Has(end) || !within(w, end.Fret) {
 			return nil, fmt.Errorf("string %d fret %d does not lie on frets %d to %d", end.String, end.Fret, w.Low, w.High)
@@ -22,7 +22,7 @@ func Between(i neck.Instrument, w neck.Window, tones []harmony.Tone, from, to ne
 	}
 	run := []pitch.MIDI{i.Pitch(from)}
 	low, high := min(i.Pitch(from), i.Pitch(to)), max(i.Pitch(from), i.Pitch(to))
-	for _, tone := range neck.Lay(i, w, tones).Tones {
+	for _, tone := range neck.PlaceTones(i, w, tones).Tones {
 		if tone.Pitch > low && tone.Pitch < high {
 			run = append(run, tone.Pitch)
 		}
@@ -33,36 +33,36 @@ func Between(i neck.Instrument, w neck.Window, tones []harmony.Tone, from, to ne
 	return append(run, i.Pitch(to)), nil
 }
 
-// FilledNote is one note of a run that was made to fit its time.
-type FilledNote struct {
+// FittedNote is one note of a run that was made to fit its time.
+type FittedNote struct {
 	Pitch pitch.MIDI
 	// Added says that it is a chromatic passing note put in.
 	Added bool
 }
 
-// Filled is a run made to fit a number of notes.
-type Filled struct {
-	Notes []FilledNote
+// FittedRun is a run made to fit a number of notes.
+type FittedRun struct {
+	Notes []FittedNote
 	// Dropped are the notes left out.
 	Dropped []pitch.MIDI
 	// Missing is how many notes are still wanted, where no gap is left.
 	Missing int
 }
 
-// Fill makes a run of pitches fit a number of notes. Missing notes are chromatic
+// FitRun makes a run of pitches fit a number of notes. Missing notes are chromatic
 // passing notes a half step before the note they lead to, in gaps of a whole step
 // or more: the gap nearest to the goal first, since there they pull, one in each
 // gap before a second in any. Notes too many are left out: those that are not home
 // over the chord first, from the start on, but never the first or the last (ours).
-func Fill(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) Filled {
-	f := Filled{}
+func FitRun(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) FittedRun {
+	f := FittedRun{}
 	for _, p := range run {
-		f.Notes = append(f.Notes, FilledNote{Pitch: p})
+		f.Notes = append(f.Notes, FittedNote{Pitch: p})
 	}
 	for len(f.Notes) > max(notes, 2) {
 		drop := 1
 		for n := 1; n < len(f.Notes)-1; n++ {
-			if k.Classify(c, f.Notes[n].Pitch.Class()) != harmony.Home {
+			if k.Classify(c, f.Notes[n].Pitch.Class()) != harmony.ChordTone {
 				drop = n
 				break
 			}
@@ -79,8 +79,8 @@ func Fill(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) Filled {
 			if after < before {
 				step = -1
 			}
-			if far(int(after-before)) >= 2 {
-				f.Notes = slices.Insert(f.Notes, n, FilledNote{Pitch: after - step, Added: true})
+			if abs(int(after-before)) >= 2 {
+				f.Notes = slices.Insert(f.Notes, n, FittedNote{Pitch: after - step, Added: true})
 				filled = true
 			}
 		}
@@ -93,7 +93,7 @@ func Fill(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) Filled {
 }
 
 // Says what was done to a run of so many notes to fit a time for so many.
-func (f Filled) Says(between, notes int) string {
+func (f FittedRun) Text(between, notes int) string {
 	switch {
 	case len(f.Dropped) > 0:
 		return fmt.Sprintf("%s lie there and there is time for %d: leave out %d", counted(between), notes, len(f.Dropped))

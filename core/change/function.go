@@ -18,11 +18,11 @@ type Function struct {
 	Bent []harmony.Judgement
 	// Bend is the least bend, in semitones, that makes it home; where none does,
 	// the least that makes it colour; else 0. Home says which of these it is.
-	Bend int
-	Home bool
+	Bend        int
+	IsChordTone bool
 	// Vibrato says that it is home as it lies: shake it.
-	Vibrato  bool
-	Sentence string
+	Vibrato bool
+	Text    string
 }
 
 // FunctionRow is one fretted note over every chord of a tune.
@@ -79,29 +79,29 @@ func functionOf(k harmony.Key, c harmony.Chord, at neck.Place, p pitch.MIDI) Fun
 	colour := -1
 	for bend := len(f.Bent) - 1; bend >= 0; bend-- {
 		switch f.Bent[bend].Class {
-		case harmony.Home:
-			f.Bend, f.Home = bend, true
+		case harmony.ChordTone:
+			f.Bend, f.IsChordTone = bend, true
 		case harmony.Colour:
 			colour = bend
 		}
 	}
-	if !f.Home && colour >= 0 {
+	if !f.IsChordTone && colour >= 0 {
 		f.Bend = colour
 	}
 	reached := f.Bent[f.Bend]
-	f.Vibrato = f.Home && f.Bend == 0
+	f.Vibrato = f.IsChordTone && f.Bend == 0
 	name := fmt.Sprintf("%s, the %s of %s", reached.Note, reached.Degree, c.Symbol())
 	switch {
 	case f.Vibrato:
-		f.Sentence = fmt.Sprintf("no bend, and vibrato: it is %s", name)
-	case f.Home:
-		f.Sentence = fmt.Sprintf("bend it %s to %s", interval(f.Bend), name)
+		f.Text = fmt.Sprintf("no bend, and vibrato: it is %s", name)
+	case f.IsChordTone:
+		f.Text = fmt.Sprintf("bend it %s to %s", interval(f.Bend), name)
 	case f.Bend > 0:
-		f.Sentence = fmt.Sprintf("no bend makes it home; %s makes it %s, a colour", interval(f.Bend), name)
+		f.Text = fmt.Sprintf("no bend makes it home; %s makes it %s, a colour", interval(f.Bend), name)
 	case colour == 0:
-		f.Sentence = fmt.Sprintf("no bend makes it home; as it lies it is %s, a colour", name)
+		f.Text = fmt.Sprintf("no bend makes it home; as it lies it is %s, a colour", name)
 	default:
-		f.Sentence = fmt.Sprintf("no bend makes it home: pass through %s", name)
+		f.Text = fmt.Sprintf("no bend makes it home: pass through %s", name)
 	}
 	return f
 }
@@ -112,7 +112,7 @@ func functionOf(k harmony.Key, c harmony.Chord, at neck.Place, p pitch.MIDI) Fun
 // that players keep their hand in). Where no root has two notes above it, they
 // are the highest four of the box.
 func SmallBox(i neck.Instrument, w neck.Window, box harmony.Box) []neck.Placed {
-	tones := neck.Lay(i, w, box.Tones).Tones
+	tones := neck.PlaceTones(i, w, box.Tones).Tones
 	for n := len(tones) - 3; n >= 0; n-- {
 		if tones[n].Degree.Number == 1 {
 			return tones[max(n-1, 0) : n+3]

@@ -8,72 +8,72 @@ import (
 	"undaris/core/neck"
 )
 
-// Landing is a tone of the arriving chord as it lies from where the hand is.
-type Landing struct {
+// NearbyTarget is a tone of the arriving chord as it lies from where the hand is.
+type NearbyTarget struct {
 	neck.Placed
 	// Semitones is how far its pitch lies above (or, negative, below) the place,
 	// Strings how many strings over: positive towards the higher sounding.
 	Semitones, Strings int
-	Sentence           string
+	Text               string
 }
 
 // How far a landing may lie, in semitones, and how many are listed at least.
 const (
-	farLanding   = 7
-	leastLanding = 3
+	farTarget    = 7
+	leastTargets = 3
 )
 
-// Landings lists the tones of the arriving chord nearest to a place of the neck:
+// NearbyTargets lists the tones of the arriving chord nearest to a place of the neck:
 // by distance in pitch, then fewest strings over, then what the school values
 // more, then the lower (ours). Those within a fifth are listed, and never fewer
 // than three where there are as many.
-func Landings(school School, i neck.Instrument, here neck.Place, arriving harmony.Chord, to neck.Shape) []Landing {
-	all := make([]Landing, 0, len(to.Tones))
+func NearbyTargets(school TargetStrategy, i neck.Instrument, here neck.Place, arriving harmony.Chord, to neck.Shape) []NearbyTarget {
+	all := make([]NearbyTarget, 0, len(to.Tones))
 	for _, tone := range to.Tones {
-		l := Landing{Placed: tone, Semitones: int(tone.Pitch - i.Pitch(here)), Strings: here.String - tone.String}
-		l.Sentence = l.says(here, arriving)
+		l := NearbyTarget{Placed: tone, Semitones: int(tone.Pitch - i.Pitch(here)), Strings: here.String - tone.String}
+		l.Text = l.text(here, arriving)
 		all = append(all, l)
 	}
 	sort.SliceStable(all, func(x, y int) bool {
 		a, b := all[x], all[y]
 		switch {
-		case far(a.Semitones) != far(b.Semitones):
-			return far(a.Semitones) < far(b.Semitones)
-		case far(a.Strings) != far(b.Strings):
-			return far(a.Strings) < far(b.Strings)
+		case abs(a.Semitones) != abs(b.Semitones):
+			return abs(a.Semitones) < abs(b.Semitones)
+		case abs(a.Strings) != abs(b.Strings):
+			return abs(a.Strings) < abs(b.Strings)
 		}
 		return school.Weight(a.Degree) > school.Weight(b.Degree)
 	})
 	near := 0
-	for near < len(all) && (near < leastLanding || far(all[near].Semitones) <= farLanding) {
+	for near < len(all) && (near < leastTargets || abs(all[near].Semitones) <= farTarget) {
 		near++
 	}
 	return all[:near]
 }
 
 // far is how far a signed distance is, either way.
-func far(distance int) int { return max(distance, -distance) }
+func abs(distance int) int { return max(distance, -distance) }
 
-func (l Landing) says(here neck.Place, arriving harmony.Chord) string {
-	name := named(l.Tone, arriving)
+func (l NearbyTarget) text(here neck.Place, arriving harmony.Chord) string {
+	name := toneOfChord(l.Tone, arriving)
 	if l.Semitones == 0 {
 		if l.Place == here {
 			return "you are on it: " + name
 		}
 		return fmt.Sprintf("the same pitch on string %d: %s", l.String, name)
 	}
-	return fmt.Sprintf("%s: %s", l.way(), name)
+	return fmt.Sprintf("%s: %s", l.directions(), name)
 }
 
 // way says how to get there: in frets along the string, in steps over to another.
-func (l Landing) way() string {
+func (l NearbyTarget) directions() string {
 	up := "up"
 	if l.Semitones < 0 {
 		up = "down"
 	}
-	steps := far(l.Semitones)
+	steps := abs(l.Semitones)
 	if l.Strings == 0 {
-		return fmt.Sprintf("%s %s", up, fretsSaid(steps))
+		return fmt.Sprintf("%s %s", up, anyFrets(steps))
 	}
 	return fmt.Sprintf("%s %s, over to string %d", up, interval(steps), l.String)
 }
@@ -88,8 +88,8 @@ func interval(semitones int) string {
 	return fmt.Sprintf("%d half steps", semitones)
 }
 
-func fretsSaid(n int) string {
-	if n <= farthest {
+func anyFrets(n int) string {
+	if n <= widestMove {
 		return frets(n)
 	}
 	return fmt.Sprintf("%d frets", n)
@@ -104,8 +104,8 @@ type Source struct {
 	// Semitones is how far the target lies above (or below) it, Strings how many
 	// strings over.
 	Semitones, Strings int
-	Kind               Kind
-	Sentence           string
+	Kind               MoveKind
+	Text               string
 }
 
 // Sources lists where a target can be come from: tones of the leaving chord and
@@ -118,13 +118,13 @@ func Sources(k harmony.Key, leaving, arriving harmony.Chord, target neck.Placed,
 	add := func(tones []neck.Placed, ofChord bool) {
 		for _, tone := range tones {
 			steps := int(target.Pitch - tone.Pitch)
-			if far(steps) > farthest || seen[tone.Place] {
+			if abs(steps) > widestMove || seen[tone.Place] {
 				continue
 			}
 			seen[tone.Place] = true
 			tone.Tone = k.ToneOver(leaving, tone.Pitch.Class())
-			s := Source{Placed: tone, OfChord: ofChord, Semitones: steps, Strings: tone.String - target.String, Kind: byDistance[far(steps)].kind}
-			s.Sentence = s.says(leaving, arriving, target)
+			s := Source{Placed: tone, OfChord: ofChord, Semitones: steps, Strings: tone.String - target.String, Kind: byDistance[abs(steps)].kind}
+			s.Text = s.text(leaving, arriving, target)
 			found = append(found, s)
 		}
 	}
@@ -132,24 +132,24 @@ func Sources(k harmony.Key, leaving, arriving harmony.Chord, target neck.Placed,
 	add(box.Tones, false)
 	sort.SliceStable(found, func(x, y int) bool {
 		a, b := found[x], found[y]
-		switch wa, wb := byDistance[far(a.Semitones)].weight, byDistance[far(b.Semitones)].weight; {
+		switch wa, wb := byDistance[abs(a.Semitones)].weight, byDistance[abs(b.Semitones)].weight; {
 		case wa != wb:
 			return wa > wb
 		case a.OfChord != b.OfChord:
 			return a.OfChord
-		case far(a.Strings) != far(b.Strings):
-			return far(a.Strings) < far(b.Strings)
+		case abs(a.Strings) != abs(b.Strings):
+			return abs(a.Strings) < abs(b.Strings)
 		}
 		return a.Pitch < b.Pitch
 	})
 	return found
 }
 
-func (s Source) says(leaving, arriving harmony.Chord, target neck.Placed) string {
+func (s Source) text(leaving, arriving harmony.Chord, target neck.Placed) string {
 	name := fmt.Sprintf("%s, the %s over %s", s.Note, s.Degree, leaving.Symbol())
-	goal := named(target.Tone, arriving)
+	goal := toneOfChord(target.Tone, arriving)
 	if s.OfChord {
-		name = named(s.Tone, leaving)
+		name = toneOfChord(s.Tone, leaving)
 	}
 	if s.Semitones == 0 {
 		if s.Place == target.Place {
@@ -157,6 +157,6 @@ func (s Source) says(leaving, arriving harmony.Chord, target neck.Placed) string
 		}
 		return fmt.Sprintf("%s, the same pitch on string %d: %s", name, s.String, goal)
 	}
-	l := Landing{Placed: target, Semitones: s.Semitones, Strings: s.Strings}
-	return fmt.Sprintf("%s, %s: %s", name, l.way(), goal)
+	l := NearbyTarget{Placed: target, Semitones: s.Semitones, Strings: s.Strings}
+	return fmt.Sprintf("%s, %s: %s", name, l.directions(), goal)
 }

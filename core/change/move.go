@@ -9,15 +9,15 @@ import (
 	"undaris/core/neck"
 )
 
-// Kind is how far a move goes.
-type Kind string
+// MoveKind is how far a move goes.
+type MoveKind string
 
 // The kinds of move, by semitones: none, one, two, three or four.
 const (
-	Held      Kind = "held"
-	HalfStep  Kind = "half step"
-	WholeStep Kind = "whole step"
-	Leap      Kind = "leap of a third"
+	Held      MoveKind = "held"
+	HalfStep  MoveKind = "half step"
+	WholeStep MoveKind = "whole step"
+	Leap      MoveKind = "leap of a third"
 )
 
 // Move is a way from a placed tone of the leaving chord to a placed tone of the
@@ -26,21 +26,21 @@ type Move struct {
 	From, To neck.Placed
 	// Semitones is how far the pitch moves, -4 to 4.
 	Semitones int
-	Kind      Kind
+	Kind      MoveKind
 	// Score is 0 to 1, higher better.
 	Score float64
 	// Sentence says the move in words.
-	Sentence string
+	Text string
 }
 
-// farthest is the largest move in semitones.
-const farthest = 4
+// widestMove is the largest move in semitones.
+const widestMove = 4
 
 // byDistance gives each number of semitones its kind and weight: a half step
 // says the change best, a held tone least but for a leap (common practice; the
 // figures are our choice).
-var byDistance = [farthest + 1]struct {
-	kind   Kind
+var byDistance = [widestMove + 1]struct {
+	kind   MoveKind
 	weight float64
 }{{Held, 0.5}, {HalfStep, 1.0}, {WholeStep, 0.7}, {Leap, 0.35}, {Leap, 0.35}}
 
@@ -51,25 +51,25 @@ const reachWeight = 0.8
 // the same window, best first: by score, then the shorter way, then along one
 // string before over to the next, then from the lowest pitch. The order is the
 // same every time.
-func Moves(school School, leaving, arriving harmony.Chord, from, to neck.Shape) []Move {
+func Moves(school TargetStrategy, leaving, arriving harmony.Chord, from, to neck.Shape) []Move {
 	moves := []Move{}
 	for _, b := range to.Tones {
 		moves = append(moves, movesInto(school, leaving, arriving, from, b)...)
 	}
 	sort.SliceStable(moves, func(x, y int) bool { return moves[x].better(moves[y]) })
 	for n := range moves {
-		moves[n].Sentence = sentence(leaving, arriving, moves[n].From, moves[n].To)
+		moves[n].Text = moveText(leaving, arriving, moves[n].From, moves[n].To)
 	}
 	return moves
 }
 
 // movesInto lists the moves into one tone, not yet in words.
-func movesInto(school School, leaving, arriving harmony.Chord, from neck.Shape, b neck.Placed) []Move {
+func movesInto(school TargetStrategy, leaving, arriving harmony.Chord, from neck.Shape, b neck.Placed) []Move {
 	moves := []Move{}
 	for _, a := range from.Tones {
 		semitones := int(b.Pitch - a.Pitch)
 		distance := max(semitones, -semitones)
-		if distance > farthest || distance == 0 && leaving.Same(arriving) {
+		if distance > widestMove || distance == 0 && leaving.Same(arriving) {
 			continue // too far; or nothing moves, where the chord stays
 		}
 		step := byDistance[distance]
@@ -102,11 +102,11 @@ func (m Move) better(other Move) bool {
 // crosses is how many strings the move goes over.
 func (m Move) crosses() int { return max(m.From.String-m.To.String, m.To.String-m.From.String) }
 
-// sentence says a move as a player would: along one string in frets, across
+// moveText says a move as a player would: along one string in frets, across
 // strings in steps.
-func sentence(leaving, arriving harmony.Chord, a, b neck.Placed) string {
+func moveText(leaving, arriving harmony.Chord, a, b neck.Placed) string {
 	if a.Pitch == b.Pitch {
-		return fmt.Sprintf("%s, stays and becomes the %s of %s", named(a.Tone, leaving), b.Degree, arriving.Symbol())
+		return fmt.Sprintf("%s, stays and becomes the %s of %s", toneOfChord(a.Tone, leaving), b.Degree, arriving.Symbol())
 	}
 	way := "up"
 	if b.Pitch < a.Pitch {
@@ -114,10 +114,10 @@ func sentence(leaving, arriving harmony.Chord, a, b neck.Placed) string {
 	}
 	distance := int(max(a.Pitch-b.Pitch, b.Pitch-a.Pitch))
 	if a.String == b.String {
-		return fmt.Sprintf("%s, %s %s to %s", named(a.Tone, leaving), way, frets(distance), named(b.Tone, arriving))
+		return fmt.Sprintf("%s, %s %s to %s", toneOfChord(a.Tone, leaving), way, frets(distance), toneOfChord(b.Tone, arriving))
 	}
 	steps := [...]string{"", "a half step", "a whole step", "a minor third", "a major third"}[distance]
-	return fmt.Sprintf("%s, %s %s over to string %d: %s", named(a.Tone, leaving), way, steps, b.String, named(b.Tone, arriving))
+	return fmt.Sprintf("%s, %s %s over to string %d: %s", toneOfChord(a.Tone, leaving), way, steps, b.String, toneOfChord(b.Tone, arriving))
 }
 
 func frets(n int) string {

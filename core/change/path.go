@@ -10,24 +10,24 @@ import (
 	"undaris/core/neck"
 )
 
-// PathOrder asks for a landing at every change of a chorus.
-type PathOrder struct {
-	School     School
+// PathRequest asks for a landing at every change of a chorus.
+type PathRequest struct {
+	Strategy   TargetStrategy
 	Instrument neck.Instrument
 	Window     neck.Window
 	Swaps      []neck.Swap
 	// Arrivals are the changes in order; of a tune that stays on one chord, the
 	// downbeats that may be aimed at.
-	Arrivals []chart.Change
+	Changes []chart.Change
 	// Pins hold a landing to a place, by the index of its change.
 	Pins map[int]neck.Place
 	// Only is the number of the degree that every change lands on, where the arriving chord
 	// has it: 1, 3 (or what stands for it), 5, 7 (or 6); 0 for the school's choice.
-	Only int
+	OnlyDegree int
 }
 
-// Landed is one landing of a path.
-type Landed struct {
+// PathTarget is one landing of a path.
+type PathTarget struct {
 	Change chart.Change
 	neck.Placed
 	// Score is that of the best move into it, 0 where none is within four
@@ -41,7 +41,7 @@ type Landed struct {
 
 // Path is a landing at every change, the best of all together.
 type Path struct {
-	Landings []Landed
+	Targets []PathTarget
 	// Frets and Strings are the whole travel of the hand.
 	Frets, Strings int
 	// Cost is what the path was chosen by, in thousandths.
@@ -52,9 +52,9 @@ type Path struct {
 // lacks to one; the hand's travel is small beside it, so that it decides between
 // landings of like worth and keeps the line from leaping.
 const (
-	costOfLanding = 1000
-	costOfFret    = 25
-	costOfString  = 60
+	costOfTarget = 1000
+	costOfFret   = 25
+	costOfString = 60
 )
 
 // PinError says which pinned landing is not a tone that is placed there.
@@ -67,8 +67,8 @@ type PinError struct {
 
 func (e *PinError) Error() string { return e.Detail }
 
-// option is a tone that may be landed on at one change.
-type option struct {
+// pathOption is a tone that may be landed on at one change.
+type pathOption struct {
 	tone neck.Placed
 	move *Move
 	cost int
@@ -77,26 +77,26 @@ type option struct {
 // Write finds the path: an exact shortest path over all tones of all changes.
 // Equal paths go to the lower tone of the first landing in which they differ. Its
 // error is a *PinError.
-func (o PathOrder) Write() (Path, error) {
-	layers := make([][]option, len(o.Arrivals))
-	known := map[string][]option{}
+func (o PathRequest) Find() (Path, error) {
+	layers := make([][]pathOption, len(o.Changes))
+	known := map[string][]pathOption{}
 	shapes := map[string]neck.Shape{}
 	shape := func(c harmony.Chord) neck.Shape {
 		laid, ok := shapes[c.Symbol()]
 		if !ok {
-			laid = neck.LayChord(o.Instrument, o.Window, c, o.Swaps)
+			laid = neck.PlaceChord(o.Instrument, o.Window, c, o.Swaps)
 			shapes[c.Symbol()] = laid
 		}
 		return laid
 	}
-	for n, ch := range o.Arrivals {
+	for n, ch := range o.Changes {
 		name := ch.Leaving.Chord.Symbol() + " " + ch.Arriving.Chord.Symbol()
 		if _, ok := known[name]; !ok {
 			known[name] = o.options(ch, shape(ch.Leaving.Chord), shape(ch.Arriving.Chord))
 		}
-		layers[n] = o.only(known[name])
+		layers[n] = o.onlyDegree(known[name])
 		if at, pinned := o.Pins[n]; pinned {
-			only, err := o.pin(n, at, layers[n])
+			only, err := o.pinned(n, at, layers[n])
 			if err != nil {
 				return Path{}, err
 			}
@@ -104,32 +104,32 @@ func (o PathOrder) Write() (Path, error) {
 		}
 	}
 	path := Path{}
-	for n, at := range cheapest(layers, o.travel) {
+	for n, at := range cheapestPath(layers, o.travel) {
 		chosen := layers[n][at]
 		_, pinned := o.Pins[n]
-		l := Landed{Change: o.Arrivals[n], Placed: chosen.tone, Pinned: pinned}
+		l := PathTarget{Change: o.Changes[n], Placed: chosen.tone, Pinned: pinned}
 		if chosen.move != nil {
 			move := *chosen.move
-			move.Sentence = sentence(l.Change.Leaving.Chord, l.Change.Arriving.Chord, move.From, move.To)
+			move.Text = moveText(l.Change.Leaving.Chord, l.Change.Arriving.Chord, move.From, move.To)
 			l.Move, l.Score = &move, move.Score
 		}
 		path.Cost += chosen.cost
 		if n > 0 {
-			before := path.Landings[n-1].Place
-			l.Frets, l.Strings = far(l.Fret-before.Fret), far(l.String-before.String)
+			before := path.Targets[n-1].Place
+			l.Frets, l.Strings = abs(l.Fret-before.Fret), abs(l.String-before.String)
 			path.Cost += o.travel(before, l.Place)
 			path.Frets += l.Frets
 			path.Strings += l.Strings
 		}
-		path.Landings = append(path.Landings, l)
+		path.Targets = append(path.Targets, l)
 	}
 	return path, nil
 }
 
 // At is the index of the change at a tick.
-func (o PathOrder) At(tick int) (int, error) {
-	allowed := make([]string, len(o.Arrivals))
-	for n, ch := range o.Arrivals {
+func (o PathRequest) IndexAt(tick int) (int, error) {
+	allowed := make([]string, len(o.Changes))
+	for n, ch := range o.Changes {
 		if ch.Tick == tick {
 			return n, nil
 		}
@@ -139,29 +139,29 @@ func (o PathOrder) At(tick int) (int, error) {
 }
 
 // options are the tones of the arriving chord, each with the best move into it.
-func (o PathOrder) options(ch chart.Change, from, to neck.Shape) []option {
-	all := make([]option, len(to.Tones))
+func (o PathRequest) options(ch chart.Change, from, to neck.Shape) []pathOption {
+	all := make([]pathOption, len(to.Tones))
 	for n, tone := range to.Tones {
-		all[n] = option{tone: tone, cost: costOfLanding}
-		for _, m := range movesInto(o.School, ch.Leaving.Chord, ch.Arriving.Chord, from, tone) {
+		all[n] = pathOption{tone: tone, cost: costOfTarget}
+		for _, m := range movesInto(o.Strategy, ch.Leaving.Chord, ch.Arriving.Chord, from, tone) {
 			if all[n].move == nil || m.better(*all[n].move) {
 				all[n].move = &m
 			}
 		}
 		if best := all[n].move; best != nil {
-			all[n].cost = int(math.Round(costOfLanding * (1 - best.Score)))
+			all[n].cost = int(math.Round(costOfTarget * (1 - best.Score)))
 		}
 	}
 	return all
 }
 
 // only leaves the tones that are asked for, or all where the chord has none of them.
-func (o PathOrder) only(all []option) []option {
-	wanted, ok := map[int]part{1: root, 3: third, 5: fifth, 7: seventh}[o.Only]
+func (o PathRequest) onlyDegree(all []pathOption) []pathOption {
+	wanted, ok := map[int]part{1: root, 3: third, 5: fifth, 7: seventh}[o.OnlyDegree]
 	if !ok {
 		return all
 	}
-	left := []option{}
+	left := []pathOption{}
 	for _, one := range all {
 		if partOf(one.tone.Degree) == wanted {
 			left = append(left, one)
@@ -173,20 +173,20 @@ func (o PathOrder) only(all []option) []option {
 	return left
 }
 
-func (o PathOrder) pin(n int, at neck.Place, all []option) ([]option, error) {
+func (o PathRequest) pinned(n int, at neck.Place, all []pathOption) ([]pathOption, error) {
 	for _, one := range all {
 		if one.tone.Place == at {
-			return []option{one}, nil
+			return []pathOption{one}, nil
 		}
 	}
-	arriving := o.Arrivals[n].Arriving
+	arriving := o.Changes[n].Arriving
 	fault := &PinError{Index: n}
 	if !o.Instrument.Has(at) {
 		fault.Detail = fmt.Sprintf("bar %d: string %d fret %d is not on the neck", arriving.Bar+1, at.String, at.Fret)
 		return nil, fault
 	}
 	names := []string{}
-	for _, l := range Landings(o.School, o.Instrument, at, arriving.Chord, neck.LayChord(o.Instrument, o.Window, arriving.Chord, o.Swaps)) {
+	for _, l := range NearbyTargets(o.Strategy, o.Instrument, at, arriving.Chord, neck.PlaceChord(o.Instrument, o.Window, arriving.Chord, o.Swaps)) {
 		fault.Nearest = append(fault.Nearest, l.Placed)
 		names = append(names, fmt.Sprintf("string %d fret %d", l.String, l.Fret))
 	}
@@ -195,14 +195,14 @@ func (o PathOrder) pin(n int, at neck.Place, all []option) ([]option, error) {
 	return nil, fault
 }
 
-func (o PathOrder) travel(a, b neck.Place) int {
-	return costOfFret*far(b.Fret-a.Fret) + costOfString*far(b.String-a.String)
+func (o PathRequest) travel(a, b neck.Place) int {
+	return costOfFret*abs(b.Fret-a.Fret) + costOfString*abs(b.String-a.String)
 }
 
-// cheapest is the choice of one option a layer at the least sum of their costs
+// cheapestPath is the choice of one option a layer at the least sum of their costs
 // and of the travel between neighbours, exactly; the lower index where equal,
 // from the first layer on.
-func cheapest(layers [][]option, travel func(a, b neck.Place) int) []int {
+func cheapestPath(layers [][]pathOption, travel func(a, b neck.Place) int) []int {
 	if len(layers) == 0 {
 		return nil
 	}

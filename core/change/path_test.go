@@ -15,16 +15,16 @@ import (
 )
 
 // twelve is the quick-change blues in a key, in its E form.
-func twelve(t testing.TB, tonic string) PathOrder {
+func twelve(t testing.TB, tonic string) PathRequest {
 	t.Helper()
 	s := in(t, tonic)
 	c := chart.Chart{Key: s.key, Meter: chart.FourFour, Tempo: 100, Bars: chart.Schemes[0].Bars(s.key.Tonic, chart.FourFour)}
-	return PathOrder{Instrument: guitar, Window: s.window, Arrivals: c.Arrivals()}
+	return PathRequest{Instrument: guitar, Window: s.window, Changes: c.TargetChanges()}
 }
 
 func landed(p Path) string {
-	places := make([]string, len(p.Landings))
-	for n, l := range p.Landings {
+	places := make([]string, len(p.Targets))
+	for n, l := range p.Targets {
 		places[n] = fmt.Sprintf("%d:%d %s", l.String, l.Fret, l.Degree)
 	}
 	return fmt.Sprintf("%s (%d frets, %d strings)", strings.Join(places, ", "), p.Frets, p.Strings)
@@ -32,7 +32,7 @@ func landed(p Path) string {
 
 // The whole chorus by every school, in two keys: the same path, moved.
 func TestTargetPaths(t *testing.T) {
-	for tonic, want := range map[string]map[School]string{
+	for tonic, want := range map[string]map[TargetStrategy]string{
 		"C": {
 			ThirdsFirst: "4:7 3, 5:7 3, 4:7 3, 5:7 3, 4:9 3, 3:8 b7, 3:9 3, 4:9 3, 3:9 3 (4 frets, 7 strings)",
 			GuideTones:  "3:8 b7, 3:9 3, 3:8 b7, 3:9 3, 3:10 b7, 3:8 b7, 3:9 3, 3:10 b7, 3:9 3 (9 frets, 0 strings)",
@@ -46,8 +46,8 @@ func TestTargetPaths(t *testing.T) {
 	} {
 		for school, path := range want {
 			o := twelve(t, tonic)
-			o.School = school
-			p, err := o.Write()
+			o.Strategy = school
+			p, err := o.Find()
 			require.NoError(t, err)
 			assert.Equal(t, path, landed(p), "%s in %s", school, tonic)
 		}
@@ -56,23 +56,23 @@ func TestTargetPaths(t *testing.T) {
 
 func TestAPinnedLandingAndTheRest(t *testing.T) {
 	o := twelve(t, "C")
-	o.School = ThirdsFirst
+	o.Strategy = ThirdsFirst
 	o.Pins = map[int]neck.Place{2: {String: 2, Fret: 10}}
-	p, err := o.Write()
+	p, err := o.Find()
 	require.NoError(t, err)
 	assert.Equal(t, "2:10 3, 3:9 3, 2:10 3, 3:9 3, 4:9 3, 3:8 b7, 3:9 3, 4:9 3, 3:9 3 (5 frets, 7 strings)", landed(p))
-	assert.True(t, p.Landings[2].Pinned)
-	assert.False(t, p.Landings[1].Pinned)
-	assert.Equal(t, "Bb, the b7 of C7, down a fret to A, the 3 of F7", p.Landings[2].Move.Sentence)
+	assert.True(t, p.Targets[2].Pinned)
+	assert.False(t, p.Targets[1].Pinned)
+	assert.Equal(t, "Bb, the b7 of C7, down a fret to A, the 3 of F7", p.Targets[2].Move.Text)
 
 	var pin *PinError
 	o.Pins = map[int]neck.Place{2: {String: 2, Fret: 9}}
-	_, err = o.Write()
+	_, err = o.Find()
 	require.ErrorAs(t, err, &pin)
 	assert.EqualError(t, err, "bar 5: string 2 fret 9 is not a placed tone of F7 on frets 6 to 11; the nearest are string 2 fret 10, string 3 fret 10, string 1 fret 8, string 3 fret 8, string 1 fret 11")
 	assert.Len(t, pin.Nearest, 5)
 	o.Pins = map[int]neck.Place{2: {String: 2, Fret: 23}}
-	_, err = o.Write()
+	_, err = o.Find()
 	assert.EqualError(t, err, "bar 5: string 2 fret 23 is not on the neck")
 }
 
@@ -85,8 +85,8 @@ func TestPathsEqualExhaustiveSearch(t *testing.T) {
 			cases++
 			key, err := harmony.ParseKey(rapid.SampledFrom(harmony.Tonics).Draw(t, "tonic"), harmony.DominantMode)
 			require.NoError(t, err)
-			o := PathOrder{
-				School: rapid.SampledFrom(Schools).Draw(t, "school"), Instrument: guitar,
+			o := PathRequest{
+				Strategy: rapid.SampledFrom(TargetStrategies).Draw(t, "school"), Instrument: guitar,
 				Window: rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position").Window,
 			}
 			chords := []harmony.Chord{}
@@ -96,13 +96,13 @@ func TestPathsEqualExhaustiveSearch(t *testing.T) {
 				chords = append(chords, c)
 			}
 			for n := 1; n < len(chords); n++ {
-				o.Arrivals = append(o.Arrivals, chart.Change{Leaving: chart.Moment{Chord: chords[n-1]}, Arriving: chart.Moment{Chord: chords[n]}})
+				o.Changes = append(o.Changes, chart.Change{Leaving: chart.ChordSpan{Chord: chords[n-1]}, Arriving: chart.ChordSpan{Chord: chords[n]}})
 			}
-			p, err := o.Write()
+			p, err := o.Find()
 			require.NoError(t, err)
-			layers := [][]option{}
-			for _, ch := range o.Arrivals {
-				layers = append(layers, o.options(ch, neck.Lay(guitar, o.Window, ch.Leaving.Chord.Tones()), neck.Lay(guitar, o.Window, ch.Arriving.Chord.Tones())))
+			layers := [][]pathOption{}
+			for _, ch := range o.Changes {
+				layers = append(layers, o.options(ch, neck.PlaceTones(guitar, o.Window, ch.Leaving.Chord.Tones()), neck.PlaceTones(guitar, o.Window, ch.Arriving.Chord.Tones())))
 			}
 			assert.Equal(t, cheapestByTrying(layers, nil), p.Cost)
 		}
@@ -112,7 +112,7 @@ func TestPathsEqualExhaustiveSearch(t *testing.T) {
 
 // cheapestByTrying prices every way on from a landing, straight from the scores of
 // the moves.
-func cheapestByTrying(layers [][]option, before *neck.Place) int {
+func cheapestByTrying(layers [][]pathOption, before *neck.Place) int {
 	if len(layers) == 0 {
 		return 0
 	}
@@ -120,7 +120,7 @@ func cheapestByTrying(layers [][]option, before *neck.Place) int {
 	for _, one := range layers[0] {
 		cost := one.cost + cheapestByTrying(layers[1:], &one.tone.Place)
 		if before != nil {
-			cost += 25*far(one.tone.Fret-before.Fret) + 60*far(one.tone.String-before.String)
+			cost += 25*abs(one.tone.Fret-before.Fret) + 60*abs(one.tone.String-before.String)
 		}
 		if best < 0 || cost < best {
 			best = cost
@@ -130,37 +130,37 @@ func cheapestByTrying(layers [][]option, before *neck.Place) int {
 }
 
 func TestAPathOfNothing(t *testing.T) {
-	p, err := PathOrder{School: ThirdsFirst, Instrument: guitar}.Write()
+	p, err := PathRequest{Strategy: ThirdsFirst, Instrument: guitar}.Find()
 	require.NoError(t, err)
-	assert.Empty(t, p.Landings)
+	assert.Empty(t, p.Targets)
 }
 
 func TestNearestLandings(t *testing.T) {
 	s := in(t, "C")
 	f7 := chord(t, "F7")
-	to := neck.Lay(guitar, s.window, f7.Tones())
+	to := neck.PlaceTones(guitar, s.window, f7.Tones())
 	said := []string{}
-	for _, l := range Landings(ThirdsFirst, guitar, neck.Place{String: 3, Fret: 8}, f7, to) {
-		said = append(said, l.Sentence)
+	for _, l := range NearbyTargets(ThirdsFirst, guitar, neck.Place{String: 3, Fret: 8}, f7, to) {
+		said = append(said, l.Text)
 	}
 	assert.Equal(t, []string{
 		"you are on it: Eb, the b7 of F7", "up two frets: F, the R of F7", "down a minor third, over to string 4: C, the 5 of F7",
 		"down a tritone, over to string 4: A, the 3 of F7", "up a tritone, over to string 2: A, the 3 of F7",
 	}, said)
-	low := Landings(RootsFirst, guitar, neck.Place{String: 6, Fret: 0}, f7, to)
+	low := NearbyTargets(RootsFirst, guitar, neck.Place{String: 6, Fret: 0}, f7, to)
 	require.Len(t, low, 3, "none within a fifth, so the three nearest")
-	assert.Equal(t, "up 8 frets: C, the 5 of F7", low[0].Sentence)
+	assert.Equal(t, "up 8 frets: C, the 5 of F7", low[0].Text)
 }
 
 func TestWhereATargetIsComeFrom(t *testing.T) {
 	s := in(t, "C")
 	c7, f7 := chord(t, "C7"), chord(t, "F7")
-	lay := func(tones []harmony.Tone) neck.Shape { return neck.Lay(guitar, s.window, tones) }
+	lay := func(tones []harmony.Tone) neck.Shape { return neck.PlaceTones(guitar, s.window, tones) }
 	target, ok := lay(f7.Tones()).Tone(neck.Place{String: 4, Fret: 7})
 	require.True(t, ok)
 	said := []string{}
 	for _, from := range Sources(s.key, c7, f7, target, lay(c7.Tones()), lay(s.box.Tones)) {
-		said = append(said, from.Sentence)
+		said = append(said, from.Text)
 	}
 	assert.Equal(t, []string{
 		"Bb, the b7 of C7, down a fret: A, the 3 of F7", "G, the 5 of C7, up a whole step, over to string 4: A, the 3 of F7",
@@ -171,29 +171,29 @@ func TestWhereATargetIsComeFrom(t *testing.T) {
 	froms := Sources(s.key, c7, f7, held, lay(c7.Tones()), lay(s.box.Tones))
 	sentences := []string{}
 	for _, f := range froms {
-		sentences = append(sentences, f.Sentence)
+		sentences = append(sentences, f.Text)
 	}
 	assert.Contains(t, sentences, "C, the R of C7: stay, and it becomes C, the 5 of F7")
 }
 
-// Landings and sources tell the truth about how far they are, and come in order.
+// NearbyTargets and sources tell the truth about how far they are, and come in order.
 func TestLandingsAndSourcesHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		g := drawnGoal(t)
 		here := neck.Place{String: rapid.IntRange(1, 6).Draw(t, "string"), Fret: rapid.IntRange(0, 22).Draw(t, "fret")}
-		to := neck.Lay(guitar, g.Window, g.Arriving.Tones())
+		to := neck.PlaceTones(guitar, g.Window, g.Arriving.Tones())
 		last := 0
-		for n, l := range Landings(ThirdsFirst, guitar, here, g.Arriving, to) {
+		for n, l := range NearbyTargets(ThirdsFirst, guitar, here, g.Arriving, to) {
 			assert.Equal(t, int(guitar.Pitch(l.Place)-guitar.Pitch(here)), l.Semitones)
 			assert.Equal(t, here.String-l.String, l.Strings)
-			assert.GreaterOrEqual(t, far(l.Semitones), last)
-			assert.True(t, n < leastLanding || far(l.Semitones) <= farLanding)
-			last = far(l.Semitones)
+			assert.GreaterOrEqual(t, abs(l.Semitones), last)
+			assert.True(t, n < leastTargets || abs(l.Semitones) <= farTarget)
+			last = abs(l.Semitones)
 		}
 		target, _ := to.Tone(g.Target)
-		for _, f := range Sources(g.Key, g.Leaving, g.Arriving, target, neck.Lay(guitar, g.Window, g.Leaving.Tones()), neck.Lay(guitar, g.Window, g.Box.Tones)) {
+		for _, f := range Sources(g.Key, g.Leaving, g.Arriving, target, neck.PlaceTones(guitar, g.Window, g.Leaving.Tones()), neck.PlaceTones(guitar, g.Window, g.Box.Tones)) {
 			assert.Equal(t, int(guitar.Pitch(g.Target)-guitar.Pitch(f.Place)), f.Semitones)
-			assert.LessOrEqual(t, far(f.Semitones), 4)
+			assert.LessOrEqual(t, abs(f.Semitones), 4)
 			_, ofChord := g.Leaving.Tone(guitar.Pitch(f.Place).Class())
 			_, ofBox := g.Box.Tone(guitar.Pitch(f.Place).Class())
 			assert.True(t, f.OfChord && ofChord || !f.OfChord && ofBox)
@@ -220,7 +220,7 @@ func TestFunctionTable(t *testing.T) {
 			for _, j := range f.Bent {
 				cells = append(cells, fmt.Sprintf("%s %s", j.Degree, j.Class))
 			}
-			table = append(table, fmt.Sprintf("%d:%d %s: %s: %s", row.String, row.Fret, chords[n].Symbol(), strings.Join(cells, ", "), f.Sentence))
+			table = append(table, fmt.Sprintf("%d:%d %s: %s: %s", row.String, row.Fret, chords[n].Symbol(), strings.Join(cells, ", "), f.Text))
 		}
 	}
 	assert.Equal(t, []string{
@@ -253,21 +253,21 @@ func TestFunctionTablesThatCannotBe(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, rows[0].Functions[0].Bent, 1, "an open string is not bent")
 	assert.Len(t, rows[1].Functions[0].Bent, 2, "string 6 is bent a half step at most")
-	assert.Equal(t, "bend it a half step to G, the 5 of C7", rows[1].Functions[0].Sentence)
-	assert.Equal(t, "no bend, and vibrato: it is B, the 7 of Cmaj7", rows[2].Functions[1].Sentence)
+	assert.Equal(t, "bend it a half step to G, the 5 of C7", rows[1].Functions[0].Text)
+	assert.Equal(t, "no bend, and vibrato: it is B, the 7 of Cmaj7", rows[2].Functions[1].Text)
 	suspended, err := FunctionTable(key, guitar, []neck.Place{{String: 6, Fret: 4}, {String: 6, Fret: 9}}, []harmony.Chord{chord(t, "C")})
 	require.NoError(t, err)
-	assert.Equal(t, "no bend makes it home; a half step makes it A, the 13 of C, a colour", suspended[0].Functions[0].Sentence)
-	assert.Equal(t, "no bend makes it home; a half step makes it D, the 9 of C, a colour", suspended[1].Functions[0].Sentence)
+	assert.Equal(t, "no bend makes it home; a half step makes it A, the 13 of C, a colour", suspended[0].Functions[0].Text)
+	assert.Equal(t, "no bend makes it home; a half step makes it D, the 9 of C, a colour", suspended[1].Functions[0].Text)
 }
 
 // A chorus planned by one school.
 func BenchmarkTargetPath(b *testing.B) {
 	o := twelve(b, "C")
-	o.School = ThirdsFirst
+	o.Strategy = ThirdsFirst
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := o.Write(); err != nil {
+		if _, err := o.Find(); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -278,6 +278,6 @@ func BenchmarkWays(b *testing.B) {
 	g := in(b, "C").goal(b, "C7", "F7", neck.Place{String: 3, Fret: 10})
 	b.ReportAllocs()
 	for b.Loop() {
-		Ways(g, 8)
+		ApproachOptions(g, 8)
 	}
 }

@@ -10,38 +10,38 @@ import (
 	"undaris/core/pitch"
 )
 
-// School is what a player aims at when the chord changes.
-type School string
+// TargetStrategy is what a player aims at when the chord changes.
+type TargetStrategy string
 
 // The schools. Practitioners differ; thirds first is only the default.
 const (
-	ThirdsFirst School = "thirds first"
-	GuideTones  School = "guide tones"
-	RootsFirst  School = "roots first"
-	NearestTone School = "nearest tone"
+	ThirdsFirst TargetStrategy = "thirds first"
+	GuideTones  TargetStrategy = "guide tones"
+	RootsFirst  TargetStrategy = "roots first"
+	NearestTone TargetStrategy = "nearest tone"
 )
 
-// Schools lists every school, the default first.
-var Schools = []School{ThirdsFirst, GuideTones, RootsFirst, NearestTone}
+// TargetStrategies lists every school, the default first.
+var TargetStrategies = []TargetStrategy{ThirdsFirst, GuideTones, RootsFirst, NearestTone}
 
-// SchoolError says which school is not known.
-type SchoolError struct{ Text string }
+// TargetStrategyError says which school is not known.
+type TargetStrategyError struct{ Text string }
 
-func (e *SchoolError) Error() string {
+func (e *TargetStrategyError) Error() string {
 	return fmt.Sprintf("%q is not a school; choose thirds first, guide tones, roots first or nearest tone", e.Text)
 }
 
-// ParseSchool reads a school by name; the empty name is thirds first.
-func ParseSchool(text string) (School, error) {
+// ParseTargetStrategy reads a school by name; the empty name is thirds first.
+func ParseTargetStrategy(text string) (TargetStrategy, error) {
 	if text == "" {
 		return ThirdsFirst, nil
 	}
-	for _, s := range Schools {
+	for _, s := range TargetStrategies {
 		if string(s) == text {
 			return s, nil
 		}
 	}
-	return "", &SchoolError{Text: text}
+	return "", &TargetStrategyError{Text: text}
 }
 
 // part is what a chord tone does in its chord.
@@ -74,7 +74,7 @@ func partOf(d pitch.Degree) part {
 // weights is what arriving on each part is worth: root, third, fifth, seventh,
 // extension. The first four are the schools' own; an extension counts as the
 // least of them (our choice).
-var weights = map[School][5]float64{
+var weights = map[TargetStrategy][5]float64{
 	ThirdsFirst: {0.6, 1.0, 0.4, 0.8, 0.4},
 	GuideTones:  {0.3, 1.0, 0.3, 1.0, 0.3},
 	RootsFirst:  {1.0, 0.8, 0.6, 0.6, 0.6},
@@ -82,7 +82,7 @@ var weights = map[School][5]float64{
 }
 
 // Weight is what arriving on the degree is worth to the school, 0 to 1.
-func (s School) Weight(d pitch.Degree) float64 { return weights[s][partOf(d)] }
+func (s TargetStrategy) Weight(d pitch.Degree) float64 { return weights[s][partOf(d)] }
 
 // GuideTone says whether the degree is its chord's third or seventh, or stands
 // where one would.
@@ -91,6 +91,6 @@ func GuideTone(d pitch.Degree) bool {
 	return p == third || p == seventh
 }
 
-func named(t harmony.Tone, c harmony.Chord) string {
+func toneOfChord(t harmony.Tone, c harmony.Chord) string {
 	return fmt.Sprintf("%s, the %s of %s", t.Note, t.Degree, c.Symbol())
 }

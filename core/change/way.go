@@ -7,10 +7,10 @@ import (
 	"undaris/core/neck"
 )
 
-// Way is an approach that can be played into a target, and what it asks of the
+// ApproachOption is an approach that can be played into a target, and what it asks of the
 // hand and the ear.
-type Way struct {
-	Led
+type ApproachOption struct {
+	Approach
 	Fingering []neck.Fingered
 	// Length is how many notes come before the target.
 	Length int
@@ -20,8 +20,8 @@ type Way struct {
 	Effort, Tension int
 }
 
-// Refused is an approach or connector that does not fit, and why.
-type Refused struct {
+// Unplayable is an approach or connector that does not fit, and why.
+type Unplayable struct {
 	Name, Reason string
 }
 
@@ -29,36 +29,36 @@ type Refused struct {
 // of the ear (ours: a bend must be heard and tuned, a slide or hammer-on only
 // aimed; what is further from home pulls harder).
 var (
-	effortOf  = map[Arrives]int{Struck: 0, HeldOver: 0, Hammered: 1, Slid: 1, Bent: 3}
-	tensionOf = map[harmony.Class]int{harmony.Home: 0, harmony.Colour: 1, harmony.Blue: 2, harmony.Lean: 2, harmony.Outside: 3}
+	effortOf  = map[Arrival]int{Struck: 0, HeldOver: 0, Hammered: 1, Slid: 1, Bent: 3}
+	tensionOf = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 1, harmony.Blue: 2, harmony.Suspension: 2, harmony.Outside: 3}
 )
 
 // effortHalfStep is what each half step of a bend adds.
 const effortHalfStep = 2
 
-// Ways tries every approach into the goal: those that can be played, and those
+// ApproachOptions tries every approach into the goal: those that can be played, and those
 // that cannot with the reason. Room is how many notes there is time for before
 // the target while the leaving chord sounds.
-func Ways(g Goal, room int) (ways []Way, refused []Refused) {
-	for _, a := range Approaches {
-		led, err := a.Lead(g)
+func ApproachOptions(g Goal, room int) (ways []ApproachOption, refused []Unplayable) {
+	for _, a := range ApproachKinds {
+		led, err := a.Into(g)
 		if err != nil {
-			refused = append(refused, Refused{a.Name, err.Error()})
+			refused = append(refused, Unplayable{a.Name, err.Error()})
 			continue
 		}
-		way := Way{Led: led, Length: len(led.Notes) - 1, Effort: effortOf[a.Arrives]}
+		way := ApproachOption{Approach: led, Length: len(led.Notes) - 1, Effort: effortOf[a.Arrival]}
 		if way.Length > room {
-			refused = append(refused, Refused{a.Name, fmt.Sprintf("out of time: it takes %s, and %s leaves room for %s", counted(way.Length), g.Leaving.Symbol(), counted(room))})
+			refused = append(refused, Unplayable{a.Name, fmt.Sprintf("out of time: it takes %s, and %s leaves room for %s", counted(way.Length), g.Leaving.Symbol(), counted(room))})
 			continue
 		}
 		fingering, cost, err := neck.FingerPhrase(g.Instrument, g.Window, led.Notes)
 		if err != nil {
-			refused = append(refused, Refused{a.Name, err.Error()})
+			refused = append(refused, Unplayable{a.Name, err.Error()})
 			continue
 		}
 		way.Fingering = fingering
 		way.Effort += cost
-		if a.Arrives == Bent {
+		if a.Arrival == Bent {
 			way.Effort += -a.Steps[0] * effortHalfStep
 		}
 		for n := range way.Length {

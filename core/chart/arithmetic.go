@@ -35,7 +35,7 @@ func (c Chart) CountBack(arrival, notes int, s Subdivision) (Run, error) {
 
 // Between is the run of even notes from one tick to another. Its error is a
 // *FieldError where no note of the subdivision falls on the start.
-func (c Chart) Between(start, arrival int, s Subdivision) (Run, error) {
+func (c Chart) RunBetween(start, arrival int, s Subdivision) (Run, error) {
 	step := s.Ticks(c.Meter)
 	if start >= arrival || (arrival-start)%step != 0 {
 		before := arrival - ((arrival-start)/step+1)*step
@@ -71,7 +71,7 @@ func EqualTempo(tempo float64, s, other Subdivision) float64 {
 
 // rung is how much faster each step of a ladder is (ours: small enough to be felt
 // as the same tempo pushed, large enough to get somewhere in a session).
-const rung = 1.05
+const ladderStep = 1.05
 
 // Ladder is the tempos from one to another, each about a twentieth past the one
 // before and never less than one beat, the goal last; downwards where the goal is
@@ -85,9 +85,9 @@ func Ladder(from, to int) ([]int, error) {
 	rungs := []int{from}
 	for at := from; at != to; {
 		if to > at {
-			at = min(max(int(math.Round(float64(at)*rung)), at+1), to)
+			at = min(max(int(math.Round(float64(at)*ladderStep)), at+1), to)
 		} else {
-			at = max(min(int(math.Round(float64(at)/rung)), at-1), to)
+			at = max(min(int(math.Round(float64(at)/ladderStep)), at-1), to)
 		}
 		rungs = append(rungs, at)
 	}

@@ -45,10 +45,10 @@ func TestRunsThatCannotBe(t *testing.T) {
 		"a run of 0 notes in eighths is longer than the chart, or has none: 1 to 17":  func() error { _, err := c.CountBack(1920, 0, eighth); return err },
 		"tick 5760 is not in the chart; it has ticks 0 to 3840":                       func() error { _, err := c.CountBack(5760, 2, eighth); return err },
 		"no triplet that counts back from beat 1 starts there; the nearest before is the second triplet of beat 3": func() error {
-			_, err := c.Between(960+240, 1920, triplet)
+			_, err := c.RunBetween(960+240, 1920, triplet)
 			return err
 		},
-		"no eighth that counts back from beat 1 starts there; the nearest before is the and of beat 4": func() error { _, err := c.Between(1920, 1920, eighth); return err },
+		"no eighth that counts back from beat 1 starts there; the nearest before is the and of beat 4": func() error { _, err := c.RunBetween(1920, 1920, eighth); return err },
 		"a tempo of 10 is out of range: 20 to 400":                                                     func() error { _, err := Ladder(10, 100); return err },
 	} {
 		var field *FieldError
@@ -69,7 +69,7 @@ func TestRunsHold(t *testing.T) {
 		notes := rapid.IntRange(2, 12).Draw(t, "notes")
 		back, err := c.CountBack(arrival, notes, s)
 		require.NoError(t, err)
-		between, err := c.Between(back.Start, arrival, s)
+		between, err := c.RunBetween(back.Start, arrival, s)
 		require.NoError(t, err)
 		assert.Equal(t, back, between)
 		assert.Equal(t, arrival-back.Start, (notes-1)*m.BeatTicks()/s.PerBeat)
@@ -95,7 +95,7 @@ func TestSpeed(t *testing.T) {
 // On a vamp the downbeats are what a line may aim at; elsewhere the changes.
 func TestArrivals(t *testing.T) {
 	c := twelveBar(t, "quick change", "C")
-	assert.Equal(t, c.Changes(), c.Arrivals())
+	assert.Equal(t, c.Changes(), c.TargetChanges())
 	for _, bars := range []int{1, 4} {
 		vamp := c
 		vamp.Bars = make([]Bar, bars)
@@ -103,7 +103,7 @@ func TestArrivals(t *testing.T) {
 			vamp.Bars[n] = c.Bars[0]
 		}
 		assert.Empty(t, vamp.Changes())
-		arrivals := vamp.Arrivals()
+		arrivals := vamp.TargetChanges()
 		require.Len(t, arrivals, bars)
 		for n, a := range arrivals {
 			assert.True(t, a.Stays())
@@ -117,7 +117,7 @@ func TestHowLongAChordHasSounded(t *testing.T) {
 	c := twelveBar(t, "slow change", "C")
 	got := []int{}
 	for _, ch := range c.Changes() {
-		got = append(got, c.Before(ch)/1920)
+		got = append(got, c.TicksBefore(ch)/1920)
 	}
 	assert.Equal(t, []int{4, 2, 2, 1, 1, 1, 1}, got, "I for four bars, IV for two, I for two, V, IV, I, V")
 }
@@ -128,11 +128,11 @@ func TestStrongBeats(t *testing.T) {
 		require.NoError(t, err)
 		strong := []int{}
 		for tick := 0; tick < m.BarTicks(); tick += 60 {
-			if m.Strong(tick) {
+			if m.IsStrong(tick) {
 				strong = append(strong, tick)
 			}
 		}
 		assert.Equal(t, want, strong, meter)
-		assert.True(t, m.Strong(-m.BarTicks()), "in a pickup too")
+		assert.True(t, m.IsStrong(-m.BarTicks()), "in a pickup too")
 	}
 }

@@ -15,7 +15,7 @@ type Span struct {
 	Beats int
 }
 
-// Empty says that the span has no chord.
+// EmptyBars says that the span has no chord.
 func (s Span) Empty() bool { return s.Chord.Quality == nil }
 
 // Bar is one written bar.

@@ -23,7 +23,7 @@ func twelveBar(t testing.TB, scheme, tonic string) Chart {
 
 func symbols(c Chart) string {
 	names := []string{}
-	for _, m := range c.Moments() {
+	for _, m := range c.ChordSpans() {
 		names = append(names, m.Chord.Symbol())
 	}
 	return strings.Join(names, " ")
@@ -126,12 +126,12 @@ func TestRunStartForEverySubdivision(t *testing.T) {
 func TestShuffleDelaysTheOffBeat(t *testing.T) {
 	c := twelveBar(t, "quick change", "C")
 	for tick, want := range map[int]int{0: 0, 240: 320, 120: 160, 360: 400, 160: 160, 320: 320, 480: 480, 720: 800, -240: -160} {
-		assert.Equal(t, want, c.Sounding(tick), tick)
+		assert.Equal(t, want, c.SwungTick(tick), tick)
 	}
 	c.Swing = 1
-	assert.Equal(t, 240, c.Sounding(240))
+	assert.Equal(t, 240, c.SwungTick(240))
 	c.Swing, c.Feel = 2, Straight
-	assert.Equal(t, 240, c.Sounding(240))
+	assert.Equal(t, 240, c.SwungTick(240))
 }
 
 // Whatever the swing, time never runs backwards on the eighth and sixteenth
@@ -141,7 +141,7 @@ func TestSoundingKeepsOrder(t *testing.T) {
 		c := Chart{Meter: FourFour, Feel: Shuffle, Swing: rapid.Float64Range(MinSwing, MaxSwing).Draw(t, "swing")}
 		before := -1
 		for tick := 0; tick < 1920; tick += 120 {
-			now := c.Sounding(tick)
+			now := c.SwungTick(tick)
 			assert.Greater(t, now, before)
 			if tick%480 == 0 {
 				assert.Equal(t, tick, now)

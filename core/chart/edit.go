@@ -115,7 +115,7 @@ func (c Chart) withSpans(bar int, spans []Span) Chart {
 // Insert puts so many empty bars before the bar; the one after the last is the
 // end of the chart.
 func (c Chart) Insert(bar, count int) (Chart, error) {
-	return c.insert(bar, Empty(max(count, 0), c.Meter))
+	return c.insert(bar, EmptyBars(max(count, 0), c.Meter))
 }
 
 // Copy puts the bars once more before the bar to. A section's label goes along;
@@ -247,7 +247,7 @@ func barsNamed(from, count int) string {
 
 // Felt is the chart played with another feel. Slow 12/8 brings its meter with it
 // and the other feels leave 12/8 for 4/4.
-func (c Chart) Felt(feel Feel) (Chart, error) {
+func (c Chart) WithFeel(feel Feel) (Chart, error) {
 	meter := c.Meter
 	switch {
 	case feel == Slow128:
@@ -256,23 +256,23 @@ func (c Chart) Felt(feel Feel) (Chart, error) {
 		meter = FourFour
 	}
 	c.Feel = feel
-	return c.metered(meter)
+	return c.rebarred(meter)
 }
 
 // Metered is the chart in another meter: 12/8 brings the slow feel with it, and
 // leaving it takes that off. Where a bar's beats change, its chords are spread
 // anew; a bar with more chords than beats is an error that names it.
-func (c Chart) Metered(meter Meter) (Chart, error) {
+func (c Chart) WithMeter(meter Meter) (Chart, error) {
 	switch {
 	case meter == TwelveEight:
 		c.Feel = Slow128
 	case c.Feel == Slow128:
 		c.Feel = Straight
 	}
-	return c.metered(meter)
+	return c.rebarred(meter)
 }
 
-func (c Chart) metered(meter Meter) (Chart, error) {
+func (c Chart) rebarred(meter Meter) (Chart, error) {
 	beats := meter.Beats()
 	same := beats == c.Meter.Beats()
 	c.Meter = meter

@@ -149,7 +149,7 @@ func FuzzReadBar(f *testing.F) {
 }
 
 func TestWriteGoesOnOverTheNextBars(t *testing.T) {
-	c := Chart{Title: "A", Key: key(t, "Ab", harmony.MajorMode), Meter: FourFour, Tempo: 84, Feel: Straight, Swing: 2, Bars: Empty(2, FourFour)}
+	c := Chart{Title: "A", Key: key(t, "Ab", harmony.MajorMode), Meter: FourFour, Tempo: 84, Feel: Straight, Swing: 2, Bars: EmptyBars(2, FourFour)}
 	c, err := c.Write(1, "| Ab | Fm7 Bb7 | % |")
 	require.NoError(t, err)
 	assert.Equal(t, "N.C. | Ab | Fm7 Bb7 | Fm7 Bb7", barsText(c.Bars))
@@ -184,7 +184,7 @@ func TestSplittingAndLengths(t *testing.T) {
 		"bars[4].ending: bar 5: a second ending follows a first one":                func() (Chart, error) { return c.Ending(4, 1, 2) },
 		"bars[0].ending: bar 1: a first ending needs something before it to repeat": func() (Chart, error) { return c.Ending(0, 1, 1) },
 		"parts: a bar of 3/4 has 3 beats and does not split into 4; a chord lasts at least a beat": func() (Chart, error) {
-			waltz, err := c.Metered(ThreeFour)
+			waltz, err := c.WithMeter(ThreeFour)
 			require.NoError(t, err)
 			return waltz.Split(0, 4)
 		},
@@ -195,23 +195,23 @@ func TestSplittingAndLengths(t *testing.T) {
 }
 
 func TestSectionsRepeatsAndEndings(t *testing.T) {
-	c := Chart{Title: "A", Key: key(t, "Ab", harmony.MajorMode), Meter: FourFour, Tempo: 84, Feel: Straight, Swing: 2, Bars: Empty(1, FourFour)}
+	c := Chart{Title: "A", Key: key(t, "Ab", harmony.MajorMode), Meter: FourFour, Tempo: 84, Feel: Straight, Swing: 2, Bars: EmptyBars(1, FourFour)}
 	c, err := c.Write(0, "Ab | Db | Eb | Ab | Fm")
 	require.NoError(t, err)
 	c, err = c.Section(0, " A ")
 	require.NoError(t, err)
 	c, err = c.Repeat(0, 3, 2)
 	require.NoError(t, err)
-	assert.Equal(t, []int{0, 1, 2, 0, 1, 2, 3, 4}, c.Played())
+	assert.Equal(t, []int{0, 1, 2, 0, 1, 2, 3, 4}, c.PlayedBars())
 	c, err = c.Ending(2, 1, 1)
 	require.NoError(t, err)
 	c, err = c.Ending(3, 1, 2)
 	require.NoError(t, err)
 	require.NoError(t, c.Check())
-	assert.Equal(t, []int{0, 1, 2, 0, 1, 3, 4}, c.Played())
+	assert.Equal(t, []int{0, 1, 2, 0, 1, 3, 4}, c.PlayedBars())
 	assert.Equal(t, "Ab Db Eb Ab Db Ab Fm", symbols(c))
 	assert.Equal(t, 7*1920, c.Ticks())
-	assert.Equal(t, 3, c.Moments()[5].Source)
+	assert.Equal(t, 3, c.ChordSpans()[5].Source)
 	assert.Equal(t, "Ab", c.ChordAt(5*1920).Symbol())
 
 	// Section A once more at the end takes its label along, not its signs.
@@ -231,28 +231,28 @@ func TestSectionsRepeatsAndEndings(t *testing.T) {
 	assert.Equal(t, "A", cut.Bars[0].Section, "the label moves to what is left of its section")
 	once, err := c.Repeat(0, 5, 1)
 	require.NoError(t, err)
-	assert.Equal(t, []int{0, 1, 2, 3, 4}, once.Played())
+	assert.Equal(t, []int{0, 1, 2, 3, 4}, once.PlayedBars())
 }
 
 func TestTooLongARepeat(t *testing.T) {
 	c := twelveBar(t, "quick change", "C")
-	c.Bars = Empty(100, FourFour)
+	c.Bars = EmptyBars(100, FourFour)
 	c.Bars[99].RepeatTo = 6
 	assert.EqualError(t, c.Check(), "bars: with its repeats a chorus has 600 bars; at most 512 can be played")
 	c.Bars[99].RepeatTo = 5
 	assert.NoError(t, c.Check())
-	assert.Len(t, c.Played(), 500)
+	assert.Len(t, c.PlayedBars(), 500)
 }
 
 func TestSilenceKeepsTheChordBefore(t *testing.T) {
-	c := Chart{Title: "A", Key: key(t, "C", harmony.DominantMode), Meter: FourFour, Tempo: 84, Feel: Straight, Swing: 2, Bars: Empty(3, FourFour)}
+	c := Chart{Title: "A", Key: key(t, "C", harmony.DominantMode), Meter: FourFour, Tempo: 84, Feel: Straight, Swing: 2, Bars: EmptyBars(3, FourFour)}
 	assert.Equal(t, "C7 C7 C7", symbols(c), "nothing is written: home")
 	assert.Empty(t, c.Changes())
 	c, err := c.Write(1, "F7 N.C.")
 	require.NoError(t, err)
 	assert.Equal(t, "F7 F7 F7 F7", symbols(c))
-	assert.True(t, c.Moments()[2].Silent)
-	assert.False(t, c.Moments()[1].Silent)
+	assert.True(t, c.ChordSpans()[2].Silent)
+	assert.False(t, c.ChordSpans()[1].Silent)
 }
 
 func TestImaginedChordsCutTheBar(t *testing.T) {
@@ -262,7 +262,7 @@ func TestImaginedChordsCutTheBar(t *testing.T) {
 	c, err = c.Imagine(3, ". . . Db7")
 	require.NoError(t, err)
 	got := []string{}
-	for _, m := range c.Moments()[3:6] {
+	for _, m := range c.ChordSpans()[3:6] {
 		got = append(got, fmt.Sprintf("%s over %s %d+%d", m.Chord.Symbol(), m.Written.Symbol(), m.Beat, m.Ticks/480))
 	}
 	assert.Equal(t, []string{"C7 over C7 0+2", "G7 over G7 2+1", "Db7 over G7 3+1"}, got)
@@ -273,18 +273,18 @@ func TestImaginedChordsCutTheBar(t *testing.T) {
 
 func TestMetersAndFeelsRespreadTheBars(t *testing.T) {
 	c := twelveBar(t, "jazz blues", "C")
-	slow, err := c.Felt(Slow128)
+	slow, err := c.WithFeel(Slow128)
 	require.NoError(t, err)
 	assert.Equal(t, TwelveEight, slow.Meter)
 	assert.Equal(t, barsText(c.Bars), barsText(slow.Bars))
-	waltz, err := slow.Metered(ThreeFour)
+	waltz, err := slow.WithMeter(ThreeFour)
 	require.NoError(t, err)
 	require.NoError(t, waltz.Check())
 	assert.Equal(t, Straight, waltz.Feel)
 	assert.Equal(t, []int{2, 1}, []int{waltz.Bars[10].Spans[0].Beats, waltz.Bars[10].Spans[1].Beats})
 	full, err := c.Write(0, "C7 A7 Dm7 G7")
 	require.NoError(t, err)
-	_, err = full.Metered(SixEight)
+	_, err = full.WithMeter(SixEight)
 	assert.EqualError(t, err, "bars[0]: bar 1 has more chords than 6/8 has beats (2); take some out first")
 }
 
@@ -304,8 +304,8 @@ func TestEveryEditLeavesASoundChart(t *testing.T) {
 				func() (Chart, error) { return c.Repeat(at, count, number) },
 				func() (Chart, error) { return c.Ending(at, count, number) },
 				func() (Chart, error) { return c.Section(at, "B") },
-				func() (Chart, error) { return c.Metered(Meters[number%len(Meters)]) },
-				func() (Chart, error) { return c.Felt(Feels[number%len(Feels)]) },
+				func() (Chart, error) { return c.WithMeter(Meters[number%len(Meters)]) },
+				func() (Chart, error) { return c.WithFeel(Feels[number%len(Feels)]) },
 				func() (Chart, error) { return c.WithTurnaround(Turnarounds[count], at, number > 2) },
 				func() (Chart, error) { return c.Write(at, "C7 | % | V7") },
 			}
@@ -315,8 +315,8 @@ func TestEveryEditLeavesASoundChart(t *testing.T) {
 				continue
 			}
 			require.NoError(t, next.Check())
-			require.Len(t, next.Played(), next.playedBars())
-			moments := next.Moments()
+			require.Len(t, next.PlayedBars(), next.barCount())
+			moments := next.ChordSpans()
 			require.Equal(t, next.Ticks(), moments[len(moments)-1].Tick+moments[len(moments)-1].Ticks)
 			c = next
 		}
@@ -355,14 +355,14 @@ func TestDifferencesSayWhatChanged(t *testing.T) {
 		{c, []string{}},
 		{faster, []string{"title A test → Another", "tempo 112 → 120"}},
 		{c.Transposed(key(t, "D", harmony.DominantMode)), []string{"transposed from C to D"}},
-		{c.Reread(key(t, "F", harmony.DominantMode)), []string{"key C dominant → F dominant"}},
+		{c.Rekeyed(key(t, "F", harmony.DominantMode)), []string{"key C dominant → F dominant"}},
 		{edited(func(c Chart) (Chart, error) { return c.Write(2, "C7 A7") }), []string{"bar 3: C7 → C7 A7"}},
 		{edited(func(c Chart) (Chart, error) { return c.Insert(4, 2) }), []string{"bars 5–6 put in"}},
 		{edited(func(c Chart) (Chart, error) { return c.Remove(10, 1) }), []string{"bar 11 taken out"}},
 		{edited(func(c Chart) (Chart, error) { return c.Imagine(11, "Db7") }), []string{"imagined chords on", "bar 12: imagined none → Db7"}},
 		{edited(func(c Chart) (Chart, error) { return c.Write(0, "A | B | C | D | E | F") }),
 			[]string{"bar 1: C7 → A", "bar 2: F7 → B", "bar 3: C7 → C", "bar 4: C7 → D", "and 2 more bars"}},
-		{edited(func(c Chart) (Chart, error) { return c.Felt(Slow128) }), []string{"meter 4/4 → 12/8", "feel shuffle → slow 12/8"}},
+		{edited(func(c Chart) (Chart, error) { return c.WithFeel(Slow128) }), []string{"meter 4/4 → 12/8", "feel shuffle → slow 12/8"}},
 	} {
 		assert.Equal(t, d.want, Differences(c, d.after))
 	}

@@ -37,8 +37,8 @@ type ChangeFact struct {
 
 // Facts counts the chart.
 func (c Chart) Facts() Facts {
-	moments := c.Moments()
-	f := Facts{Bars: c.playedBars()}
+	moments := c.ChordSpans()
+	f := Facts{Bars: c.barCount()}
 	f.Seconds = float64(f.Bars*c.Meter.Beats()) * 60 / float64(c.Tempo)
 	index := map[string]int{}
 	perBar := make([]int, f.Bars)

@@ -29,7 +29,7 @@ func ParseFeel(text string) (Feel, error) {
 // two eighths of a beat last r : 1, so the off-beat falls r/(r+1) into the beat
 // (common practice; r is 2 for triplet swing, 1 for none). Sixteenths stretch
 // with their eighth. Ticks on the triplet grid are triplets already and stay.
-func (c Chart) Sounding(tick int) int {
+func (c Chart) SwungTick(tick int) int {
 	if c.Feel != Shuffle || c.Meter.Compound() {
 		return tick
 	}

@@ -28,14 +28,14 @@ func (c Chart) Transposed(to harmony.Key) Chart {
 
 // Reread is the same chords heard in another key: the numerals change, the
 // chords stay.
-func (c Chart) Reread(key harmony.Key) Chart {
+func (c Chart) Rekeyed(key harmony.Key) Chart {
 	c.Key = key
 	return c
 }
 
 // Fretted is the chart as the hand sees it above the capo: every chord lower by
 // the capo's frets, in the plainest spelling of that key.
-func (c Chart) Fretted() Chart {
+func (c Chart) AsFretted() Chart {
 	class := pitch.ClassOf(int(c.Key.Tonic.Class()) - c.Capo)
 	if class == c.Key.Tonic.Class() {
 		return c
@@ -44,12 +44,12 @@ func (c Chart) Fretted() Chart {
 	return c.Transposed(key.Plain())
 }
 
-// Likely is the key that bars without one are most likely in: home is the first
+// GuessKey is the key that bars without one are most likely in: home is the first
 // chord, and its quality says whether it is a blues, a major or a minor tune
 // (our choice; a player changes it with one click).
-func Likely(bars []Bar) harmony.Key {
-	first := Chart{Key: harmony.Key{Mode: harmony.DominantMode}, Bars: bars}.first()
-	key := harmony.Key{Tonic: first.Root, Mode: first.HomeMode()}
+func GuessKey(bars []Bar) harmony.Key {
+	first := Chart{Key: harmony.Key{Mode: harmony.DominantMode}, Bars: bars}.firstChord()
+	key := harmony.Key{Tonic: first.Root, Mode: first.TonicMode()}
 	if key.Tonic.Accidental > 1 || key.Tonic.Accidental < -1 {
 		key = key.Plain()
 	}

@@ -14,10 +14,10 @@ const (
 	NoChord = "N.C."
 	// AsWritten leaves the written chord in the imagined layer.
 	AsWritten = "_"
-	// Held is one more beat of what came before; "/" is read as the same.
-	Held = "."
-	// Again is the bar before once more.
-	Again = "%"
+	// HoldSign is one more beat of what came before; "/" is read as the same.
+	HoldSign = "."
+	// RepeatSign is the bar before once more.
+	RepeatSign = "%"
 )
 
 // TextError says what in a bar's text cannot be read, and where.
@@ -65,9 +65,9 @@ func words(text string) []word {
 // *TextError.
 func ReadBar(text string, key harmony.Key, meter Meter, before []Span) ([]Span, error) {
 	all := words(text)
-	if len(all) == 1 && all[0].text == Again {
+	if len(all) == 1 && all[0].text == RepeatSign {
 		if len(before) == 0 {
-			return nil, &TextError{At: all[0].at, Symbol: Again, Detail: "there is no bar before that % could repeat"}
+			return nil, &TextError{At: all[0].at, Symbol: RepeatSign, Detail: "there is no bar before that % could repeat"}
 		}
 		return append([]Span(nil), before...), nil
 	}
@@ -110,7 +110,7 @@ func ReadImagined(text string, key harmony.Key, meter Meter) ([]Span, error) {
 	return nil, nil
 }
 
-func isHeld(text string) bool { return text == Held || text == "/" }
+func isHeld(text string) bool { return text == HoldSign || text == "/" }
 
 func isNoChord(text string) bool {
 	switch strings.ToUpper(text) {
@@ -204,7 +204,7 @@ func writeSpans(spans []Span, empty string) string {
 		}
 		written = append(written, name)
 		for held := 1; held < span.Beats && !even; held++ {
-			written = append(written, Held)
+			written = append(written, HoldSign)
 		}
 	}
 	return strings.Join(written, " ")

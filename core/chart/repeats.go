@@ -2,7 +2,7 @@ package chart
 
 // Played lists the written bars, from 0, in the order in which a chorus plays
 // them: repeats unrolled, first endings left out the last time.
-func (c Chart) Played() []int {
+func (c Chart) PlayedBars() []int {
 	order := make([]int, 0, len(c.Bars))
 	start := 0
 	for b, bar := range c.Bars {
@@ -61,14 +61,14 @@ func (c Chart) checkRepeats() error {
 	if open >= 0 {
 		return fail(barField(open)+".repeatFrom", "bar %d: the repeat that starts here never ends", open+1)
 	}
-	if played := c.playedBars(); played > MaxBars {
+	if played := c.barCount(); played > MaxBars {
 		return fail("bars", "with its repeats a chorus has %d bars; at most %d can be played", played, MaxBars)
 	}
 	return nil
 }
 
 // playedBars counts the bars of a chorus without listing them.
-func (c Chart) playedBars() int {
+func (c Chart) barCount() int {
 	count, start := 0, 0
 	for b, bar := range c.Bars {
 		if bar.RepeatFrom {

@@ -89,8 +89,8 @@ func sameChords(a, b []Bar) bool {
 	return true
 }
 
-// Empty is so many bars without a chord, to be written into.
-func Empty(bars int, meter Meter) []Bar {
+// EmptyBars is so many bars without a chord, to be written into.
+func EmptyBars(bars int, meter Meter) []Bar {
 	all := make([]Bar, bars)
 	for n := range all {
 		all[n].Spans = []Span{{Beats: meter.Beats()}}

@@ -150,10 +150,10 @@ func TestATurnaroundWrittenOrImagined(t *testing.T) {
 	require.NoError(t, imagined.Check())
 	assert.Equal(t, "C7 | G7", barsText(imagined.Bars[10:]))
 	assert.Equal(t, "C7 F7 C7 C7 F7 F7 C7 C7 G7 F7 Em7 A7 Dm7 G7", symbols(imagined))
-	moments := imagined.Moments()
+	moments := imagined.ChordSpans()
 	assert.Equal(t, "C7", moments[11].Written.Symbol(), "A7 is over the band's C7")
 	assert.True(t, moments[11].Imagined)
-	assert.Equal(t, symbols(c), symbols(imagined.Written()), "the band plays what is written")
+	assert.Equal(t, symbols(c), symbols(imagined.WithoutImagined()), "the band plays what is written")
 	_, err = c.WithTurnaround(turn, 11, true)
 	assert.EqualError(t, err, "bar: a turnaround takes two bars; it can start on bar 1 to 11")
 	_, err = FindTurnaround("V–V")
@@ -172,7 +172,7 @@ func TestCapo(t *testing.T) {
 		{"C", harmony.MinorMode, 4, "G#"}, {"C", harmony.MajorMode, 6, "F#"},
 	} {
 		chart := Chart{Key: key(t, c.tonic, c.mode), Capo: c.capo}
-		assert.Equal(t, c.want, chart.Fretted().Key.Tonic.String(), "%s %s with a capo on %d", c.tonic, c.mode, c.capo)
+		assert.Equal(t, c.want, chart.AsFretted().Key.Tonic.String(), "%s %s with a capo on %d", c.tonic, c.mode, c.capo)
 	}
 }
 
@@ -186,8 +186,8 @@ func TestTransposingBackIsWhereItWas(t *testing.T) {
 		require.NoError(t, err)
 		moved := c.Transposed(to)
 		require.NoError(t, moved.Check())
-		for n, m := range moved.Moments() {
-			was := c.Moments()[n].Chord
+		for n, m := range moved.ChordSpans() {
+			was := c.ChordSpans()[n].Chord
 			shift := to.Tonic.Class().Above(c.Key.Tonic.Class())
 			assert.Equal(t, shift, m.Chord.Root.Class().Above(was.Root.Class()))
 			assert.Equal(t, was.Quality, m.Chord.Quality)
@@ -195,9 +195,9 @@ func TestTransposingBackIsWhereItWas(t *testing.T) {
 			assert.NoError(t, err, "a chord that can be read again")
 		}
 		back := moved.Transposed(c.Key)
-		for n, m := range back.Moments() {
-			assert.Equal(t, c.Moments()[n].Chord.Root.Class(), m.Chord.Root.Class())
+		for n, m := range back.ChordSpans() {
+			assert.Equal(t, c.ChordSpans()[n].Chord.Root.Class(), m.Chord.Root.Class())
 		}
-		assert.Equal(t, barsText(c.Bars), barsText(c.Reread(to).Bars), "re-reading leaves the chords")
+		assert.Equal(t, barsText(c.Bars), barsText(c.Rekeyed(to).Bars), "re-reading leaves the chords")
 	})
 }

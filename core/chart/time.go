@@ -6,8 +6,8 @@ import (
 	"undaris/core/harmony"
 )
 
-// Moment is one chord on the time line.
-type Moment struct {
+// ChordSpan is one chord on the time line.
+type ChordSpan struct {
 	// Chord is what the soloist follows: the imagined chord where there is one
 	// and the chart imagines, else the written one.
 	Chord harmony.Chord
@@ -24,7 +24,7 @@ type Moment struct {
 }
 
 // Home is the chord of the key's tonic as the key's music has it.
-func (c Chart) Home() harmony.Chord {
+func (c Chart) TonicChord() harmony.Chord {
 	numeral := "I"
 	if c.Key.Mode == harmony.MinorMode {
 		numeral = "i"
@@ -40,13 +40,13 @@ func (c Chart) Home() harmony.Chord {
 // 0, repeats played out. Where the band is silent the chord before still counts,
 // since it is what the ear keeps; before the first chord it is the first one,
 // and in a chart without any it is home (our choice).
-func (c Chart) Moments() []Moment {
-	moments := make([]Moment, 0, len(c.Bars))
+func (c Chart) ChordSpans() []ChordSpan {
+	moments := make([]ChordSpan, 0, len(c.Bars))
 	beatTicks := c.Meter.BeatTicks()
-	ringing := c.first()
-	for played, b := range c.Played() {
-		for _, cut := range c.cuts(c.Bars[b]) {
-			m := Moment{
+	ringing := c.firstChord()
+	for played, b := range c.PlayedBars() {
+		for _, cut := range c.segments(c.Bars[b]) {
+			m := ChordSpan{
 				Silent: cut.written.Empty(), Imagined: !cut.imagined.Empty(), Bar: played, Beat: cut.beat, Source: b,
 				Tick: played*c.Meter.BarTicks() + cut.beat*beatTicks, Ticks: cut.beats * beatTicks,
 			}
@@ -63,7 +63,7 @@ func (c Chart) Moments() []Moment {
 	return moments
 }
 
-func (c Chart) first() harmony.Chord {
+func (c Chart) firstChord() harmony.Chord {
 	for _, bar := range c.Bars {
 		for _, span := range bar.Spans {
 			if !span.Empty() {
@@ -71,31 +71,31 @@ func (c Chart) first() harmony.Chord {
 			}
 		}
 	}
-	return c.Home()
+	return c.TonicChord()
 }
 
 // cut is a stretch of a bar over which neither layer changes.
-type cut struct {
+type barSegment struct {
 	written, imagined Span
 	beat, beats       int
 }
 
-func (c Chart) cuts(bar Bar) []cut {
+func (c Chart) segments(bar Bar) []barSegment {
 	if !c.Imagining || len(bar.Imagined) == 0 {
-		cuts := make([]cut, len(bar.Spans))
+		cuts := make([]barSegment, len(bar.Spans))
 		beat := 0
 		for n, span := range bar.Spans {
-			cuts[n] = cut{written: span, beat: beat, beats: span.Beats}
+			cuts[n] = barSegment{written: span, beat: beat, beats: span.Beats}
 			beat += span.Beats
 		}
 		return cuts
 	}
-	cuts := []cut{}
+	cuts := []barSegment{}
 	w, i := 0, 0
 	wEnd, iEnd := bar.Spans[0].Beats, bar.Imagined[0].Beats
 	for beat := 0; beat < c.Meter.Beats(); {
 		end := min(wEnd, iEnd)
-		cuts = append(cuts, cut{written: bar.Spans[w], imagined: bar.Imagined[i], beat: beat, beats: end - beat})
+		cuts = append(cuts, barSegment{written: bar.Spans[w], imagined: bar.Imagined[i], beat: beat, beats: end - beat})
 		if beat = end; beat == c.Meter.Beats() {
 			break
 		}
@@ -112,20 +112,20 @@ func (c Chart) cuts(bar Bar) []cut {
 }
 
 // Written is the chart as the band plays it: nothing imagined is followed.
-func (c Chart) Written() Chart {
+func (c Chart) WithoutImagined() Chart {
 	c.Imagining = false
 	return c
 }
 
 // Ticks is the length of one chorus.
-func (c Chart) Ticks() int { return c.playedBars() * c.Meter.BarTicks() }
+func (c Chart) Ticks() int { return c.barCount() * c.Meter.BarTicks() }
 
 // ChordAt is the chord the soloist follows at a tick. Choruses follow one
 // another, so ticks before the first bar or past the last fold into the chorus.
 func (c Chart) ChordAt(tick int) harmony.Chord {
 	length := c.Ticks()
 	tick = ((tick % length) + length) % length
-	moments := c.Moments()
+	moments := c.ChordSpans()
 	for n := len(moments) - 1; n > 0; n-- {
 		if moments[n].Tick <= tick {
 			return moments[n].Chord
@@ -136,7 +136,7 @@ func (c Chart) ChordAt(tick int) harmony.Chord {
 
 // Change is the moment one chord gives way to another.
 type Change struct {
-	Leaving, Arriving Moment
+	Leaving, Arriving ChordSpan
 	// Tick is where the arriving chord begins; for the change from the end of
 	// one chorus to the start of the next it is the length of the chorus.
 	Tick int
@@ -151,22 +151,22 @@ func (ch Change) Stays() bool { return ch.Leaving.Chord.Same(ch.Arriving.Chord) 
 // Arrivals lists the moments that a line may aim at: the changes, or in a tune
 // that stays on one chord the downbeats of its bars, where the chord arrives at
 // itself (ours: on a vamp the ear still hears each bar begin).
-func (c Chart) Arrivals() []Change {
+func (c Chart) TargetChanges() []Change {
 	if changes := c.Changes(); len(changes) > 0 {
 		return changes
 	}
-	return c.turns(func(_, arriving Moment) bool { return arriving.Beat == 0 })
+	return c.changesWhere(func(_, arriving ChordSpan) bool { return arriving.Beat == 0 })
 }
 
 // Changes lists the changes of a chorus in order, the one back to the top last.
 // A chord that is only repeated makes no change; a one-chord vamp has none.
 func (c Chart) Changes() []Change {
-	return c.turns(func(leaving, arriving Moment) bool { return !leaving.Chord.Same(arriving.Chord) })
+	return c.changesWhere(func(leaving, arriving ChordSpan) bool { return !leaving.Chord.Same(arriving.Chord) })
 }
 
 // turns lists the moments of a chorus that follow another as it is wanted.
-func (c Chart) turns(wanted func(leaving, arriving Moment) bool) []Change {
-	moments := c.Moments()
+func (c Chart) changesWhere(wanted func(leaving, arriving ChordSpan) bool) []Change {
+	moments := c.ChordSpans()
 	turns := []Change{}
 	for n, leaving := range moments {
 		if arriving := moments[(n+1)%len(moments)]; wanted(leaving, arriving) {
@@ -178,8 +178,8 @@ func (c Chart) turns(wanted func(leaving, arriving Moment) bool) []Change {
 
 // Before is how many ticks the leaving chord of a change has sounded without a
 // break when it is left, at most a chorus.
-func (c Chart) Before(ch Change) int {
-	moments := c.Moments()
+func (c Chart) TicksBefore(ch Change) int {
+	moments := c.ChordSpans()
 	ticks := 0
 	for n := len(moments) - 1; n >= 0; n-- {
 		if moments[n].Tick > ch.Leaving.Tick {
@@ -197,7 +197,7 @@ func (c Chart) Before(ch Change) int {
 func (c Chart) Chords() []harmony.Chord {
 	seen := map[string]bool{}
 	chords := []harmony.Chord{}
-	for _, m := range c.Moments() {
+	for _, m := range c.ChordSpans() {
 		if symbol := m.Chord.Symbol(); !seen[symbol] {
 			seen[symbol] = true
 			chords = append(chords, m.Chord)

@@ -19,8 +19,8 @@ type Timeline struct {
 
 // Timeline is the time of the chart.
 func (c Chart) Timeline() Timeline {
-	t := Timeline{meter: c.Meter, key: c.Key, starts: make([]int, 1, c.playedBars()+1)}
-	for bar := range c.playedBars() {
+	t := Timeline{meter: c.Meter, key: c.Key, starts: make([]int, 1, c.barCount()+1)}
+	for bar := range c.barCount() {
 		t.starts = append(t.starts, t.starts[bar]+t.MeterAt(bar).BarTicks())
 	}
 	return t
@@ -62,9 +62,9 @@ func (t Timeline) Place(tick int) (bar, beat, into int) {
 }
 
 // Strong says whether a tick falls on a strong beat of its bar (see Meter.Strong).
-func (t Timeline) Strong(tick int) bool {
+func (t Timeline) IsStrong(tick int) bool {
 	bar := t.BarAt(tick)
-	return t.MeterAt(bar).Strong(tick - t.Start(bar))
+	return t.MeterAt(bar).IsStrong(tick - t.Start(bar))
 }
 
 // MeterAt is the meter of a bar.

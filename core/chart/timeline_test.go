@@ -14,7 +14,7 @@ import (
 func timelineOf(t require.TestingT, meter chart.Meter, bars int) (chart.Chart, chart.Timeline) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
-	c := chart.Chart{Title: "A", Key: key, Meter: meter, Tempo: 100, Bars: chart.Empty(bars, meter)}
+	c := chart.Chart{Title: "A", Key: key, Meter: meter, Tempo: 100, Bars: chart.EmptyBars(bars, meter)}
 	return c, c.Timeline()
 }
 
@@ -28,8 +28,8 @@ func TestTimelineCountsBarsAndBeats(t *testing.T) {
 		bar, beat, into := line.Place(c.tick)
 		assert.Equal(t, []int{c.bar, c.beat, c.into}, []int{bar, beat, into}, "tick %d", c.tick)
 	}
-	assert.True(t, line.Strong(1440))
-	assert.False(t, line.Strong(720))
+	assert.True(t, line.IsStrong(1440))
+	assert.False(t, line.IsStrong(720))
 	chorus, in := line.Chorus(-1)
 	assert.Equal(t, []int{-1, 11}, []int{chorus, in})
 }
@@ -42,7 +42,7 @@ func TestTimelineProperties(t *testing.T) {
 		c, err := c.Repeat(0, 2, 2)
 		require.NoError(t, err)
 		line := c.Timeline()
-		assert.Equal(t, len(c.Played()), line.Bars())
+		assert.Equal(t, len(c.PlayedBars()), line.Bars())
 		assert.Equal(t, c.Ticks(), line.Ticks())
 		tick := rapid.IntRange(-100000, 100000).Draw(t, "tick")
 		bar, beat, into := line.Place(tick)

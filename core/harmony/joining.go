@@ -62,8 +62,8 @@ func (s Scale) tone(class pitch.Class) (Tone, bool) {
 // joins as its mode in the key (the IV of a major key is Lydian), in a minor key
 // also by the harmonic minor; any other by its quality's usual scale (common
 // theory). Its tones are spelled and named as the chord has them.
-func (k Key) Joining(c Chord) (Scale, string) {
-	name, rule := k.joining(c)
+func (k Key) ChordScale(c Chord) (Scale, string) {
+	name, rule := k.chordScale(c)
 	s := scaleOn(c.Root, name)
 	for n, t := range s.Tones {
 		if tone, ok := c.Tone(t.Note.Class()); ok {
@@ -73,7 +73,7 @@ func (k Key) Joining(c Chord) (Scale, string) {
 	return s, rule
 }
 
-func (k Key) joining(c Chord) (name, rule string) {
+func (k Key) chordScale(c Chord) (name, rule string) {
 	switch k.family(c) {
 	case dominantOfMinor:
 		rule = fmt.Sprintf("%s leads to a minor chord, so it joins by the harmonic minor of that", c.Symbol())
@@ -141,7 +141,7 @@ func usualScale(c Chord) string {
 // each with what it is over the chord; those that the chord itself has are left
 // out.
 func (k Key) Extensions(c Chord) []Judgement {
-	scale, _ := k.Joining(c)
+	scale, _ := k.ChordScale(c)
 	found := []Judgement{}
 	for _, number := range []int{2, 4, 6} {
 		for _, t := range scale.Tones {

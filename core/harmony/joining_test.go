@@ -39,7 +39,7 @@ func TestJoiningScales(t *testing.T) {
 		{"C", DominantMode, "G7#11", "Lydian dominant", "G A B C# D E F", "the usual scale of a seventh sharp eleven chord"},
 		{"C", DominantMode, "G7b9", "half-whole diminished", "G Ab A# B C# D E F", "the usual scale of a seventh flat nine chord"},
 	} {
-		scale, rule := mustKey(t, c.tonic, c.mode).Joining(mustChord(t, c.chord))
+		scale, rule := mustKey(t, c.tonic, c.mode).ChordScale(mustChord(t, c.chord))
 		assert.Equal(t, c.name, scale.Name, c.chord)
 		assert.Equal(t, c.notes, spellTones(scale.Tones), c.chord)
 		assert.Equal(t, strings.Replace(c.rule, "a altered", "an altered", 1), rule, c.chord)
@@ -55,7 +55,7 @@ func TestTheJoiningScaleHoldsTheChord(t *testing.T) {
 		require.NoError(t, err)
 		chord, err := ParseChord(rapid.SampledFrom(Tonics).Draw(t, "root") + rapid.SampledFrom(Signs()).Draw(t, "sign"))
 		require.NoError(t, err)
-		scale, rule := key.Joining(chord)
+		scale, rule := key.ChordScale(chord)
 		assert.NotEmpty(t, rule)
 		for _, tone := range chord.Tones() {
 			found, ok := scale.tone(tone.Note.Class())
@@ -75,7 +75,7 @@ func TestNoToneOfADominantsScaleIsOutside(t *testing.T) {
 			for _, root := range Tonics {
 				for _, sign := range []string{"7", "9", "13", "7b9", "7#9", "7#5", "7b13", "7#11", "7alt"} {
 					chord := mustChord(t, root+sign)
-					scale, _ := key.Joining(chord)
+					scale, _ := key.ChordScale(chord)
 					for _, tone := range scale.Tones {
 						class := key.Classify(chord, tone.Note.Class())
 						assert.NotEqual(t, Outside, class, "%s over %s in %s %s (%s)", tone.Note, chord.Symbol(), tonic, mode, scale.Name)
@@ -135,7 +135,7 @@ func TestSuperimposedArpeggios(t *testing.T) {
 		said := strings.Builder{}
 		for n, s := range list {
 			switch {
-			case n > 0 && s.Lean != nil && list[n-1].Lean == nil:
+			case n > 0 && s.Suspensions != nil && list[n-1].Suspensions == nil:
 				said.WriteString(" | ")
 			case n > 0:
 				said.WriteString(", ")
@@ -143,9 +143,9 @@ func TestSuperimposedArpeggios(t *testing.T) {
 			said.WriteString(s.Arpeggio.Symbol())
 			for _, j := range s.Tones {
 				said.WriteString(" " + j.Degree.String())
-				assert.True(t, j.Class == Home || j.Class == Colour || s.Lean != nil && j.Class == Lean, "%s over %s", s.Arpeggio.Symbol(), c.chord)
+				assert.True(t, j.Class == ChordTone || j.Class == Colour || s.Suspensions != nil && j.Class == Suspension, "%s over %s", s.Arpeggio.Symbol(), c.chord)
 			}
-			if n > 0 && (list[n-1].Lean == nil) == (s.Lean == nil) {
+			if n > 0 && (list[n-1].Suspensions == nil) == (s.Suspensions == nil) {
 				assert.GreaterOrEqual(t, list[n-1].worth(), s.worth(), "best first")
 			}
 		}

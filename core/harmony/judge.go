@@ -13,11 +13,11 @@ type Class string
 // leaned on and bent or slid up; lean suspends and wants a step home; outside
 // is passed through and never rested on.
 const (
-	Home    Class = "home"
-	Colour  Class = "colour"
-	Blue    Class = "blue"
-	Lean    Class = "lean"
-	Outside Class = "outside"
+	ChordTone  Class = "home"
+	Colour     Class = "colour"
+	Blue       Class = "blue"
+	Suspension Class = "lean"
+	Outside    Class = "outside"
 )
 
 // family groups the qualities over which the other notes mean the same.
@@ -63,7 +63,7 @@ var families = map[family]string{
 
 // goes gives the semitone, counted on from the root and so up to 12, that a
 // blue or leaning note of the family moves to.
-var goes = map[family]map[int]int{
+var resolutions = map[family]map[int]int{
 	dominant:        {3: 4, 5: 4, 6: 7},
 	major:           {3: 4, 5: 4, 10: 12},
 	majorSeventh:    {3: 4, 5: 4},
@@ -152,10 +152,10 @@ func (k Key) Classify(c Chord, class pitch.Class) Class {
 // it goes to, or -1.
 func (k Key) classify(c Chord, above int) (Class, int) {
 	if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + above)); ok {
-		return Home, -1
+		return ChordTone, -1
 	}
 	row := k.family(c)
-	if kind, target, ok := besideAltered(c, above); ok && row == c.Quality.family {
+	if kind, target, ok := besideAlteredTone(c, above); ok && row == c.Quality.family {
 		return kind, target
 	}
 	if kind, target, ok := k.refined(c, above); ok {
@@ -165,18 +165,18 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 		return Colour, -1 // a triad has no seventh to rest on, and can be given one
 	}
 	letter := families[row][above]
-	kind := map[byte]Class{'H': Home, 'C': Colour, 'B': Blue, 'L': Lean, 'O': Outside}[letter]
-	if kind == Blue || kind == Lean {
-		return kind, goes[row][above]
+	kind := map[byte]Class{'H': ChordTone, 'C': Colour, 'B': Blue, 'L': Suspension, 'O': Outside}[letter]
+	if kind == Blue || kind == Suspension {
+		return kind, resolutions[row][above]
 	}
 	return kind, -1
 }
 
-// besideAltered judges the plain tone whose place an altered one has taken. It
+// besideAlteredTone judges the plain tone whose place an altered one has taken. It
 // is our choice: the symbol asks for the altered tone, so a plain 5 beside it
 // is outside, and a plain 9 or 13 leans on the altered one. In the same way a
 // seventh that the symbol does not have is not home beside the one it has.
-func besideAltered(c Chord, above int) (Class, int, bool) {
+func besideAlteredTone(c Chord, above int) (Class, int, bool) {
 	has := func(semitones int) bool {
 		_, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + semitones))
 		return ok
@@ -189,11 +189,11 @@ func besideAltered(c Chord, above int) (Class, int, bool) {
 		c.Quality.Sign == "7#9" && above == 1:
 		return Colour, -1, true // the altered notes keep company
 	case above == 2 && isDominant && has(1):
-		return Lean, 1, true
+		return Suspension, 1, true
 	case above == 2 && isDominant && has(3):
-		return Lean, 3, true
+		return Suspension, 3, true
 	case above == 9 && isDominant && has(8):
-		return Lean, 8, true
+		return Suspension, 8, true
 	case above == 10 && c.Quality.family == minor && has(11):
 		return Outside, -1, true
 	case above == 10 && (c.Quality.Sign == "m6" || c.Quality.Sign == "dim" || c.Quality.Sign == "sus4"):
@@ -226,7 +226,7 @@ func (k Key) refined(c Chord, above int) (Class, int, bool) {
 		phrygian := at(1) && !at(2)
 		switch {
 		case above == 1 && phrygian:
-			return Lean, 0, true
+			return Suspension, 0, true
 		case above == 2 && phrygian:
 			return Outside, -1, true
 		}
@@ -235,18 +235,18 @@ func (k Key) refined(c Chord, above int) (Class, int, bool) {
 			case 8:
 				return Colour, -1, true
 			case 9:
-				if kind, _ := k.classify(c, 10); kind != Home {
-					return Lean, 7, true
+				if kind, _ := k.classify(c, 10); kind != ChordTone {
+					return Suspension, 7, true
 				}
-				return Lean, 10, true
+				return Suspension, 10, true
 			}
 		}
 	}
 	return "", -1, false
 }
 
-// overRoot names the semitones that the chord itself does not name.
-var overRoot = [12]string{"R", "b9", "9", "b3", "3", "11", "b5", "5", "b13", "13", "b7", "7"}
+// degreeNames names the semitones that the chord itself does not name.
+var degreeNames = [12]string{"R", "b9", "9", "b3", "3", "11", "b5", "5", "b13", "13", "b7", "7"}
 
 // ToneOver spells any pitch class as a degree over the chord: the chord's own
 // tones as it has them, the rest as players name them; six semitones are #11
@@ -256,7 +256,7 @@ func (k Key) ToneOver(c Chord, class pitch.Class) Tone {
 		return tone
 	}
 	above := class.Above(c.Root.Class())
-	name := overRoot[above]
+	name := degreeNames[above]
 	if above == 6 {
 		if kind, _ := k.classify(c, above); kind == Colour {
 			name = "#11"
@@ -279,18 +279,18 @@ func (k Key) reason(c Chord, j Judgement) string {
 	}
 	var advice string
 	switch j.Class {
-	case Home:
+	case ChordTone:
 		advice = "home, rest on it"
 	case Colour:
 		advice = "rest on it and it adds colour"
 	case Blue:
 		advice = fmt.Sprintf("lean on it, and bend or slide it up to %s, %s", j.GoesTo.Note, theDegree(*j.GoesTo))
-	case Lean:
+	case Suspension:
 		advice = fmt.Sprintf("it suspends, and wants to move to %s, %s", j.GoesTo.Note, theDegree(*j.GoesTo))
 	case Outside:
 		advice = "pass through it, never rest on it"
 	}
-	if (j.Class == Colour || j.Class == Lean) && c.Root.Class().Above(k.Tonic.Class()) == 7 {
+	if (j.Class == Colour || j.Class == Suspension) && c.Root.Class().Above(k.Tonic.Class()) == 7 {
 		advice += "; over the V it may stay longer, tension belongs there"
 	}
 	return what + ": " + advice + "."

@@ -145,7 +145,7 @@ func ReadKey(text string) (Key, error) {
 
 // HomeMode is the mode of a key whose home chord this is: its quality says whether it is
 // a minor tune, a blues or a major one (our choice).
-func (c Chord) HomeMode() Mode {
+func (c Chord) TonicMode() Mode {
 	_, seventh := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 10))
 	_, third := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 4))
 	switch {

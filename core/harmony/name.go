@@ -6,8 +6,8 @@ import (
 	"undaris/core/pitch"
 )
 
-// Named is a chord that sounding notes may be, and how well it fits them.
-type Named struct {
+// NamedChord is a chord that sounding notes may be, and how well it fits them.
+type NamedChord struct {
 	Chord Chord
 	// Missing are tones of the chord that did not sound, Foreign how many
 	// sounding classes it does not have.
@@ -19,7 +19,7 @@ type Named struct {
 }
 
 // Exact says that the chord's tones are those that sounded and no others.
-func (n Named) Exact() bool { return len(n.Missing) == 0 && n.Foreign == 0 }
+func (n NamedChord) Exact() bool { return len(n.Missing) == 0 && n.Foreign == 0 }
 
 // The costs of naming (our choice, so that plain chords win over rich ones
 // where both fit, and a missing fifth hardly counts): a foreign note costs its
@@ -43,7 +43,7 @@ var uncommon = map[string]bool{
 // Name says which chords the weights of the twelve classes may be, best first.
 // A weight is how long the class sounded, in any unit; bass is the lowest, or nil.
 // Roots are spelled as the key has them. Nothing that sounds is no chord.
-func (k Key) Name(weights [12]float64, bass *pitch.Class) []Named {
+func (k Key) NameChord(weights [12]float64, bass *pitch.Class) []NamedChord {
 	total := 0.0
 	for _, w := range weights {
 		total += w
@@ -51,7 +51,7 @@ func (k Key) Name(weights [12]float64, bass *pitch.Class) []Named {
 	if total == 0 {
 		return nil
 	}
-	all := []Named{}
+	all := []NamedChord{}
 	for class := range pitch.Class(12) {
 		if weights[class] == 0 {
 			continue
@@ -79,8 +79,8 @@ func missing(c Chord, weights [12]float64) []Tone {
 	return tones
 }
 
-func fit(c Chord, weights [12]float64, total float64, bass *pitch.Class) Named {
-	n := Named{Chord: c}
+func fit(c Chord, weights [12]float64, total float64, bass *pitch.Class) NamedChord {
+	n := NamedChord{Chord: c}
 	root := int(c.Root.Class())
 	own := [12]bool{}
 	for _, d := range c.Quality.degrees {

@@ -112,12 +112,12 @@ func TestSoundingNotesAreNamed(t *testing.T) {
 				bass = &class
 			}
 		}
-		named := mustKey(t, c.tonic, c.mode).Name(weights, bass)
+		named := mustKey(t, c.tonic, c.mode).NameChord(weights, bass)
 		require.NotEmpty(t, named)
 		assert.Equal(t, c.want, named[0].Chord.Symbol(), c.notes)
 		assert.Equal(t, c.exact, named[0].Exact(), c.notes)
 	}
-	assert.Empty(t, Key{Mode: MajorMode}.Name([12]float64{}, nil))
+	assert.Empty(t, Key{Mode: MajorMode}.NameChord([12]float64{}, nil))
 }
 
 func splitNotes(t *testing.T, text string) []pitch.Note {
@@ -147,7 +147,7 @@ func TestEveryChordIsNamedByItsNotes(t *testing.T) {
 			weights[tone.Note.Class()] = 1
 		}
 		root := chord.Root.Class()
-		named := key.Name(weights, &root)[0]
+		named := key.NameChord(weights, &root)[0]
 		assert.True(t, named.Exact(), "%s named %s", chord.Symbol(), named.Chord.Symbol())
 		assert.Equal(t, root, named.Chord.Root.Class(), "%s named %s", chord.Symbol(), named.Chord.Symbol())
 	})

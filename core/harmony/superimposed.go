@@ -14,8 +14,8 @@ type Superimposed struct {
 	// Guides and Colours count what it carries of the chord's third and seventh,
 	// and of colours.
 	Guides, Colours int
-	// Lean is the one tone that wants to move on, in those that have one.
-	Lean *Judgement
+	// Suspension is the one tone that wants to move on, in those that have one.
+	Suspensions *Judgement
 }
 
 // arpeggios are the triads and sevenths that players know as shapes.
@@ -36,8 +36,8 @@ func (k Key) Superimposed(c Chord) []Superimposed {
 			root := judged[pitch.ClassOf(int(c.Root.Class())+above)].Note
 			s, ok := over(&judged, Chord{Root: root, Quality: bySign[plainSign(sign)]})
 			switch {
-			case !ok || s.Colours == 0 && s.Lean == nil:
-			case s.Lean == nil:
+			case !ok || s.Colours == 0 && s.Suspensions == nil:
+			case s.Suspensions == nil:
 				clean = append(clean, s)
 			default:
 				leaning = append(leaning, s)
@@ -59,18 +59,18 @@ func over(judged *[12]Judgement, arpeggio Chord) (Superimposed, bool) {
 		j := judged[tone.Note.Class()]
 		s.Tones = append(s.Tones, j)
 		switch j.Class {
-		case Home:
+		case ChordTone:
 			if j.Degree.Number == 3 || j.Degree.Number == 7 {
 				s.Guides++
 			}
 		case Colour:
 			s.Colours++
-		case Lean:
-			if s.Lean != nil {
+		case Suspension:
+			if s.Suspensions != nil {
 				return s, false
 			}
 			lean := j
-			s.Lean = &lean
+			s.Suspensions = &lean
 		default:
 			return s, false
 		}

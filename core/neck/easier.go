@@ -22,7 +22,7 @@ type Easier struct {
 	// also within the span; nil where the neck ends before.
 	Up *Window
 	// Sentence says it all.
-	Sentence string
+	Text string
 }
 
 // Easier is the placing nearest to a shape that a hand of the given span has in
@@ -50,7 +50,7 @@ func (s Shape) Easier(i Instrument, w Window, spanMM float64) (Easier, bool) {
 	if up := i.WindowFrom(w.Core + 12); up.CoreEnd <= i.Frets && up.High == w.High+12 && i.StretchMM(s.lowest()+12, s.highest()+12) <= spanMM && !s.open() {
 		best.Up = &up
 	}
-	best.Sentence = best.says(spanMM)
+	best.Text = best.text(spanMM)
 	return best, true
 }
 
@@ -76,10 +76,10 @@ func (s Shape) within(i Instrument, w Window, low, high int) (Easier, int) {
 	if len(kept) == 0 {
 		return one, 0
 	}
-	wanted := make([]Wanted, len(kept))
+	wanted := make([]NoteToPlace, len(kept))
 	for n := range kept {
 		at := kept[n].Place
-		wanted[n] = Wanted{Pitch: kept[n].Pitch, At: &at}
+		wanted[n] = NoteToPlace{Pitch: kept[n].Pitch, At: &at}
 	}
 	_, cost, err := Finger(i, w, wanted)
 	if err != nil {
@@ -89,7 +89,7 @@ func (s Shape) within(i Instrument, w Window, low, high int) (Easier, int) {
 	return one, cost
 }
 
-func (e Easier) says(spanMM float64) string {
+func (e Easier) text(spanMM float64) string {
 	parts := []string{}
 	for _, tone := range e.Moved {
 		parts = append(parts, fmt.Sprintf("the %s on string %d fret %d", tone.Degree, tone.String, tone.Fret))

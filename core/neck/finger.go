@@ -6,14 +6,14 @@ import (
 	"undaris/core/pitch"
 )
 
-// Wanted is one note to be placed and fingered.
-type Wanted struct {
+// NoteToPlace is one note to be placed and fingered.
+type NoteToPlace struct {
 	Pitch pitch.MIDI
 	// At holds the note to one place; nil leaves it free.
 	At *Place
 	// Joined asks for the string of the note before, as a slide, hammer-on or
 	// pull-off needs.
-	Joined bool
+	Slurred bool
 	// Fretted forbids the open string, as a bend, slide or vibrato needs.
 	Fretted bool
 	// Bend is how far the string is bent, in quarter tones.
@@ -60,7 +60,7 @@ const (
 	// Never worth it while any other way exists.
 	costAgainst = 40
 	// Breaking a join. The caller is told by the strings that come back.
-	costBrokenJoin = 100
+	costBrokenSlur = 100
 )
 
 // bendWithThird is the bend, in quarter tones, from which it matters which
@@ -82,7 +82,7 @@ func (e *UnplaceableError) Error() string {
 // least total cost, exactly (shortest path over places and fingers). Ties fall
 // to the higher string, then the lower finger. It returns the cost with the
 // fingering.
-func Finger(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, error) {
+func Finger(i Instrument, w Window, wanted []NoteToPlace) ([]Fingered, int, error) {
 	states := make([]Fingered, 0, len(wanted)*8)
 	starts := make([]int, 0, len(wanted)+1)
 	for n, note := range wanted {
@@ -136,7 +136,7 @@ func Finger(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, error) {
 // FingerPhrase is Finger for a line played at one place: the hand may stand one
 // fret lower or higher than the window's core if that suits the notes better,
 // as it does in the first box, which lies a fret above its chord shape.
-func FingerPhrase(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, error) {
+func FingerPhrase(i Instrument, w Window, wanted []NoteToPlace) ([]Fingered, int, error) {
 	best, bestCost, err := Finger(i, w, wanted)
 	if err != nil {
 		return nil, 0, err
@@ -155,7 +155,7 @@ func FingerPhrase(i Instrument, w Window, wanted []Wanted) ([]Fingered, int, err
 }
 
 // appendCandidates adds every place and finger the note may take.
-func appendCandidates(states []Fingered, i Instrument, w Window, note Wanted) []Fingered {
+func appendCandidates(states []Fingered, i Instrument, w Window, note NoteToPlace) []Fingered {
 	for s := 1; s <= len(i.Open); s++ {
 		place := Place{String: s, Fret: int(note.Pitch - i.Open[s-1])}
 		switch {
@@ -186,7 +186,7 @@ func naturalFinger(w Window, fret int) int {
 	return min(max(fret-first+1, 1), 4)
 }
 
-func placeCost(w Window, note Wanted, f Fingered) int {
+func placeCost(w Window, note NoteToPlace, f Fingered) int {
 	if f.Fret == 0 {
 		return 0
 	}
@@ -205,10 +205,10 @@ func placeCost(w Window, note Wanted, f Fingered) int {
 }
 
 // moveCost is the cost of going from one fingered place to the next.
-func moveCost(was pitch.MIDI, note Wanted, a, b Fingered) int {
+func moveCost(was pitch.MIDI, note NoteToPlace, a, b Fingered) int {
 	cost := 0
-	if note.Joined && a.String != b.String {
-		cost += costBrokenJoin
+	if note.Slurred && a.String != b.String {
+		cost += costBrokenSlur
 	}
 	switch {
 	case note.Pitch == was && a.Place != b.Place:

@@ -14,7 +14,7 @@ import (
 func (p Position) Follow(from Instrument, tonic pitch.Class, to Instrument, toTonic pitch.Class) Position {
 	apart := tonicFret(to, toTonic) - tonicFret(from, tonic)
 	wanted := p.Core + apart
-	if p.Form != "" && to.Formed() {
+	if p.Form != "" && to.HasNamedForms() {
 		best, found := Position{}, false
 		for _, other := range Positions(to, toTonic) {
 			if other.Form == p.Form && (!found || distance(other.Core, wanted) < distance(best.Core, wanted)) {

@@ -11,7 +11,7 @@ import (
 
 func TestPositionsFollowTheirKey(t *testing.T) {
 	openG := Presets()[3]
-	capo3, err := Standard().Above(3)
+	capo3, err := Standard().WithCapo(3)
 	require.NoError(t, err)
 	for _, c := range []struct {
 		name, from string

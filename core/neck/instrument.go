@@ -119,7 +119,7 @@ func (i Instrument) nearest() Instrument {
 // Above is the neck above a capo: frets count from it, and it is shorter
 // (common). A capo on fret 0 is none. Its error is an *InstrumentError where the
 // capo leaves too little to play on.
-func (i Instrument) Above(capo int) (Instrument, error) {
+func (i Instrument) WithCapo(capo int) (Instrument, error) {
 	if capo == 0 {
 		return i, nil
 	}
@@ -139,14 +139,14 @@ func (i Instrument) Above(capo int) (Instrument, error) {
 
 // Formed says whether the five forms lie on this neck: six strings with the
 // intervals of standard tuning, at whatever pitch.
-func (i Instrument) Formed() bool {
-	_, formed := i.Higher(Standard())
+func (i Instrument) HasNamedForms() bool {
+	_, formed := i.SemitonesAbove(Standard())
 	return formed
 }
 
 // Higher says how many semitones higher every string of the neck is tuned than
 // those of another; not where the strings differ otherwise.
-func (i Instrument) Higher(other Instrument) (semitones int, ok bool) {
+func (i Instrument) SemitonesAbove(other Instrument) (semitones int, ok bool) {
 	if len(i.Open) != len(other.Open) {
 		return 0, false
 	}

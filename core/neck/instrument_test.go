@@ -68,8 +68,8 @@ func TestPresetsAreWhole(t *testing.T) {
 	}
 	assert.Equal(t, []string{"standard", "half step down", "drop D", "open G", "open D", "open E", "DADGAD"}, names)
 	assert.Equal(t, Standard(), Presets()[0])
-	assert.True(t, Presets()[1].Formed())
-	assert.False(t, Presets()[2].Formed())
+	assert.True(t, Presets()[1].HasNamedForms())
+	assert.False(t, Presets()[2].HasNamedForms())
 }
 
 func TestWhatNoInstrumentHas(t *testing.T) {
@@ -99,7 +99,7 @@ func TestWhatNoInstrumentHas(t *testing.T) {
 }
 
 func TestACapoShortensTheNeck(t *testing.T) {
-	i, err := Standard().Above(2)
+	i, err := Standard().WithCapo(2)
 	require.NoError(t, err)
 	assert.Equal(t, "F#2 B2 E3 A3 C#4 F#4", i.Tuning())
 	assert.Equal(t, 20, i.Frets)
@@ -107,7 +107,7 @@ func TestACapoShortensTheNeck(t *testing.T) {
 	p, err := FindPosition(i, pitch.Class(2), "C")
 	require.NoError(t, err)
 	assert.Equal(t, "C-0", p.ID(), "D with a capo on 2 is played as C")
-	_, err = Standard().Above(15)
+	_, err = Standard().WithCapo(15)
 	assert.ErrorContains(t, err, "at most 14")
 }
 
@@ -121,7 +121,7 @@ func TestOpenG(t *testing.T) {
 	home, err := FindPosition(openG, 7, "")
 	require.NoError(t, err)
 	assert.Equal(t, "fret-3", home.ID(), "the lowest G on string 6 is at fret 5")
-	shape := Lay(openG, ps[0].Window, mustChord(t, "G7").Tones())
+	shape := PlaceTones(openG, ps[0].Window, mustChord(t, "G7").Tones())
 	assert.Equal(t, "6:0 5, 6:3 b7, 5:0 R, 5:4 3*, 4:0 5, 4:3 b7, 3:0 R, 2:0 3, 1:0 5, 1:3 b7", written(shape))
 	assert.Empty(t, FormAt(openG, 7, ps[0].Window))
 	again := []string{}
@@ -152,18 +152,18 @@ func TestAnyInstrument(t *testing.T) {
 			i.Open = append(i.Open, pitch.MIDI(rapid.IntRange(30, 70).Draw(t, "open")-n))
 		}
 		require.NoError(t, i.Check())
-		i, err := i.Above(rapid.IntRange(0, 4).Draw(t, "capo"))
+		i, err := i.WithCapo(rapid.IntRange(0, 4).Draw(t, "capo"))
 		require.NoError(t, err)
 		chord := mustChord2(t, rapid.SampledFrom(harmony.Tonics).Draw(t, "root")+rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 		for _, p := range Positions(i, chord.Root.Class()) {
-			shape := Lay(i, p.Window, chord.Tones())
+			shape := PlaceTones(i, p.Window, chord.Tones())
 			for _, tone := range shape.Tones {
 				assert.True(t, i.Has(tone.Place))
 				assert.Equal(t, tone.Pitch, i.Pitch(tone.Place))
 				assert.Equal(t, tone.Note.Class(), tone.Pitch.Class())
 			}
 			for _, kind := range LayoutKinds {
-				if laid, err := LayOut(i, p.Window, chord.Tones(), Layout{Kind: kind, From: "R", Low: 2, High: 4}); err == nil {
+				if laid, err := PlaceInLayout(i, p.Window, chord.Tones(), Layout{Kind: kind, From: "R", Low: 2, High: 4}); err == nil {
 					for _, tone := range laid.Tones {
 						assert.True(t, i.Has(tone.Place), "%s", kind)
 					}
@@ -199,19 +199,19 @@ func TestASwapBelongsToTheShape(t *testing.T) {
 		require.NoError(t, err)
 		c := mustChord(t, symbol)
 		form := FormAt(Standard(), c.Root.Class(), p.Window)
-		assert.Equal(t, want, written(Lay(Standard(), p.Window, c.Tones()).Swapped(Standard(), p.Window, c.Quality.Sign, form, swaps)), name)
+		assert.Equal(t, want, written(PlaceTones(Standard(), p.Window, c.Tones()).Swapped(Standard(), p.Window, c.Quality.Sign, form, swaps)), name)
 	}
 }
 
 func TestTheEasierPlacing(t *testing.T) {
 	p, err := FindPosition(Standard(), 7, "E-2")
 	require.NoError(t, err)
-	shape := Lay(Standard(), p.Window, mustChord(t, "G7").Tones())
+	shape := PlaceTones(Standard(), p.Window, mustChord(t, "G7").Tones())
 	assert.InDelta(t, 119.1, shape.StretchMM, 0.1) // 648 (2^(-2/12) - 2^(-6/12)), frets 2 to 6
 	easier, ok := shape.Easier(Standard(), p.Window, 100)
 	require.True(t, ok)
 	assert.Equal(t, "6:3 R, 5:2 3, 5:5 5, 4:3 b7, 4:5 R, 3:4 3, 2:3 5, 1:3 R", written(easier.Shape))
-	assert.Equal(t, "Within 100 mm: leave out the b7 on string 2; or play it an octave up, frets 14 to 17.", easier.Sentence)
+	assert.Equal(t, "Within 100 mm: leave out the b7 on string 2; or play it an octave up, frets 14 to 17.", easier.Text)
 	_, ok = shape.Easier(Standard(), p.Window, 140)
 	assert.False(t, ok, "within the span nothing is easier")
 }

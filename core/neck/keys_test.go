@@ -77,7 +77,7 @@ func TestThreeKeysInFivePositions(t *testing.T) {
 			p, err := FindPosition(Standard(), note.Class(), position)
 			require.NoError(t, err)
 			c := mustChord(t, chord)
-			assert.Equal(t, want, string(FormAt(Standard(), c.Root.Class(), p.Window))+": "+written(Lay(Standard(), p.Window, c.Tones())), "%s in %s", name, tonic)
+			assert.Equal(t, want, string(FormAt(Standard(), c.Root.Class(), p.Window))+": "+written(PlaceTones(Standard(), p.Window, c.Tones())), "%s in %s", name, tonic)
 		}
 	}
 }
@@ -94,7 +94,7 @@ func TestEveryKeyIsCMoved(t *testing.T) {
 				}
 				at := func(root pitch.Class, w Window, back int) []Place {
 					places := []Place{}
-					for _, tone := range Lay(Standard(), w, seventh(root)).Tones {
+					for _, tone := range PlaceTones(Standard(), w, seventh(root)).Tones {
 						places = append(places, Place{tone.String, tone.Fret - back})
 					}
 					return places

@@ -50,18 +50,18 @@ func (e *LayoutError) Error() string { return e.Detail }
 // apart on one string.
 const perString = 5
 
-// LayOut lays tones out in a window. Those of TwoAString and ThreeAString leave
+// PlaceInLayout lays tones out in a window. Those of TwoAString and ThreeAString leave
 // the window where the strings lead them: the hand moves along.
-func LayOut(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, error) {
+func PlaceInLayout(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, error) {
 	switch l.Kind {
 	case AllTones, "":
-		return Lay(i, w, tones), nil
+		return PlaceTones(i, w, tones), nil
 	case OneOctave:
 		return octave(i, w, tones, l)
 	case TwoAString:
-		return aString(i, w, tones, 2)
+		return notesPerString(i, w, tones, 2)
 	case ThreeAString:
-		return aString(i, w, tones, 3)
+		return notesPerString(i, w, tones, 3)
 	case SomeStrings, SomeFrets:
 		return some(i, w, tones, l)
 	}
@@ -69,7 +69,7 @@ func LayOut(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, erro
 }
 
 func octave(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, error) {
-	all := Lay(i, w, tones).Tones
+	all := PlaceTones(i, w, tones).Tones
 	starts := []string{}
 	for n, first := range all {
 		for end := n + 1; end < len(all); end++ {
@@ -108,7 +108,7 @@ func some(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, error)
 		return p.String >= l.Low && p.String <= l.High
 	}
 	kept := []Placed{}
-	for _, tone := range Lay(i, w, tones).Tones {
+	for _, tone := range PlaceTones(i, w, tones).Tones {
 		// A tone that lies elsewhere may have another place inside; the hand does
 		// not reach back below its core for it.
 		at := tone.Place
@@ -133,10 +133,10 @@ func some(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, error)
 
 // fingeredAgain fingers a part of a shape for itself, its places held.
 func fingeredAgain(i Instrument, w Window, tones []Placed) Shape {
-	wanted := make([]Wanted, len(tones))
+	wanted := make([]NoteToPlace, len(tones))
 	for n := range tones {
 		at := tones[n].Place
-		wanted[n] = Wanted{Pitch: tones[n].Pitch, At: &at}
+		wanted[n] = NoteToPlace{Pitch: tones[n].Pitch, At: &at}
 	}
 	fingering, _, err := Finger(i, w, wanted)
 	if err != nil {
@@ -145,7 +145,7 @@ func fingeredAgain(i Instrument, w Window, tones []Placed) Shape {
 	kept := slices.Clone(tones)
 	for n, f := range fingering {
 		kept[n].Fingered = f
-		kept[n].Reach = w.Reach(f.Fret)
+		kept[n].Reach = w.IsReach(f.Fret)
 		kept[n].Alternatives = slices.DeleteFunc(i.places(w, kept[n].Pitch), func(p Place) bool { return p == f.Place })
 	}
 	return measured(i, Shape{Tones: kept})
@@ -167,10 +167,10 @@ func measured(i Instrument, s Shape) Shape {
 	return s
 }
 
-// aString lays so many tones on each string, from the lowest string up, starting
+// notesPerString lays so many tones on each string, from the lowest string up, starting
 // with the first tone that the core has on it. The frets of a string lie at most
 // perString apart.
-func aString(i Instrument, w Window, tones []harmony.Tone, count int) (Shape, error) {
+func notesPerString(i Instrument, w Window, tones []harmony.Tone, count int) (Shape, error) {
 	lowest := len(i.Open)
 	var best Shape
 	found := false

@@ -18,7 +18,7 @@ func laid(t *testing.T, position, chord string, l Layout) (Shape, error) {
 	require.NoError(t, err)
 	p, err := FindPosition(Standard(), 0, position)
 	require.NoError(t, err)
-	return LayOut(Standard(), p.Window, c.Tones(), l)
+	return PlaceInLayout(Standard(), p.Window, c.Tones(), l)
 }
 
 func places(s Shape) string {
@@ -46,10 +46,10 @@ func TestLayouts(t *testing.T) {
 		require.NoError(t, err, c.want)
 		assert.Equal(t, c.want, places(shape))
 	}
-	mixolydian, _ := harmony.Key{Mode: harmony.DominantMode}.Joining(mustChord(t, "C7"))
+	mixolydian, _ := harmony.Key{Mode: harmony.DominantMode}.ChordScale(mustChord(t, "C7"))
 	p, err := FindPosition(Standard(), 0, "E-7")
 	require.NoError(t, err)
-	shape, err := LayOut(Standard(), p.Window, mixolydian.Tones, Layout{Kind: ThreeAString})
+	shape, err := PlaceInLayout(Standard(), p.Window, mixolydian.Tones, Layout{Kind: ThreeAString})
 	require.NoError(t, err)
 	assert.Equal(t, "6:8 R, 6:10 2, 6:12 3, 5:8 4, 5:10 5, 5:12 6, 4:8 b7, 4:10 R, 4:12 2, 3:9 3, 3:10 4, 3:12 5, 2:10 6, 2:11 b7, 2:13 R, 1:10 2, 1:12 3, 1:13 4", places(shape))
 	assert.InDelta(t, Standard().StretchMM(8, 12), shape.StretchMM, 0.01, "the widest string: between strings the hand moves")
@@ -84,7 +84,7 @@ func TestLayoutsHold(t *testing.T) {
 		all := Positions(Standard(), chord.Root.Class())
 		p := rapid.SampledFrom(all).Draw(t, "position")
 		l := Layout{Kind: rapid.SampledFrom(LayoutKinds).Draw(t, "kind"), From: "3", Low: rapid.IntRange(0, 22).Draw(t, "low"), High: rapid.IntRange(0, 22).Draw(t, "high")}
-		shape, err := LayOut(Standard(), p.Window, chord.Tones(), l)
+		shape, err := PlaceInLayout(Standard(), p.Window, chord.Tones(), l)
 		if err != nil {
 			var fault *LayoutError
 			require.ErrorAs(t, err, &fault)
@@ -117,9 +117,9 @@ func TestTheScaleInTheFirstPosition(t *testing.T) {
 	require.NoError(t, err)
 	position, err := FindPosition(Standard(), key.Tonic.Class(), "E")
 	require.NoError(t, err)
-	scale, _ := key.Joining(mustChord(t, "C7"))
+	scale, _ := key.ChordScale(mustChord(t, "C7"))
 	laid := []string{}
-	for _, tone := range Lay(Standard(), position.Window, scale.Tones).Tones {
+	for _, tone := range PlaceTones(Standard(), position.Window, scale.Tones).Tones {
 		laid = append(laid, fmt.Sprintf("%d:%d/%d", tone.String, tone.Fret, tone.Finger))
 	}
 	assert.Equal(t, "6:8/2 6:10/4 5:7/1 5:8/2 5:10/4 4:7/1 4:8/2 4:10/4 3:7/1 3:9/3 3:10/4 2:8/2 2:10/3 2:11/4 1:8/2 1:10/4", strings.Join(laid, " "))

@@ -91,7 +91,7 @@ func TestTheFirstPositionOfC(t *testing.T) {
 		"G7": "6:7 3, 6:10 5, 5:8 b7, 5:10 R, 4:9 3, 3:7 5, 3:10 b7, 2:8 R, 1:7 3, 1:10 5",
 	} {
 		chord := mustChord(t, symbol)
-		assert.Equal(t, want, written(Lay(Standard(), position.Window, chord.Tones())), symbol)
+		assert.Equal(t, want, written(PlaceTones(Standard(), position.Window, chord.Tones())), symbol)
 	}
 	for symbol, want := range map[string]Form{"C7": "E", "F7": "A", "G7": "C"} {
 		assert.Equal(t, want, FormAt(Standard(), mustChord(t, symbol).Root.Class(), position.Window))
@@ -99,14 +99,14 @@ func TestTheFirstPositionOfC(t *testing.T) {
 	box, err := harmony.Key{Mode: harmony.DominantMode}.Box("")
 	require.NoError(t, err)
 	assert.Equal(t, "6:8 R, 6:11 b3*, 5:8 4, 5:10 5, 4:8 b7, 4:10 R, 3:8 b3, 3:10 4, 2:8 5, 2:11 b7*, 1:8 R, 1:11 b3*",
-		written(Lay(Standard(), position.Window, box.Tones)))
+		written(PlaceTones(Standard(), position.Window, box.Tones)))
 }
 
 func TestOpenPositionOfE(t *testing.T) {
 	position, err := FindPosition(Standard(), 4, "E-0")
 	require.NoError(t, err)
 	assert.Equal(t, "6:0 R, 6:4 3*, 5:2 5, 4:0 b7, 4:2 R, 3:1 3, 2:0 5, 2:3 b7, 1:0 R, 1:4 3*",
-		written(Lay(Standard(), position.Window, mustChord(t, "E7").Tones())))
+		written(PlaceTones(Standard(), position.Window, mustChord(t, "E7").Tones())))
 }
 
 func TestFormsOfEachChordInThePositionsOfC(t *testing.T) {
@@ -120,7 +120,7 @@ func TestFormsOfEachChordInThePositionsOfC(t *testing.T) {
 }
 
 func TestFingersInTheFirstPositionOfC(t *testing.T) {
-	shape := Lay(Standard(), Standard().WindowFrom(7), mustChord(t, "F7").Tones())
+	shape := PlaceTones(Standard(), Standard().WindowFrom(7), mustChord(t, "F7").Tones())
 	fingers := ""
 	for _, tone := range shape.Tones {
 		fingers += fmt.Sprint(tone.Finger)
@@ -145,7 +145,7 @@ func TestLayProperties(t *testing.T) {
 		root := pitch.Note{Letter: pitch.Letter(rapid.IntRange(0, 6).Draw(t, "letter")), Accidental: rapid.IntRange(-1, 1).Draw(t, "accidental")}
 		chord, err := harmony.ParseChord(root.String() + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 		require.NoError(t, err)
-		shape := Lay(guitar, position.Window, chord.Tones())
+		shape := PlaceTones(guitar, position.Window, chord.Tones())
 		seen := map[Place]int{}
 		for n, tone := range shape.Tones {
 			assert.Equal(t, tone.Pitch, guitar.Pitch(tone.Place))
@@ -177,7 +177,7 @@ func TestLayProperties(t *testing.T) {
 }
 
 // exhaustive tries every way to place and finger the notes.
-func exhaustive(i Instrument, w Window, wanted []Wanted, before *Fingered) int {
+func exhaustive(i Instrument, w Window, wanted []NoteToPlace, before *Fingered) int {
 	if len(wanted) == 0 {
 		return 0
 	}
@@ -197,10 +197,10 @@ func TestFingeringEqualsExhaustiveSearch(t *testing.T) {
 	random := rand.New(rand.NewSource(1))
 	for range 10_000 {
 		w := guitar.WindowFrom(random.Intn(19))
-		wanted := make([]Wanted, 1+random.Intn(4))
+		wanted := make([]NoteToPlace, 1+random.Intn(4))
 		for n := range wanted {
 			place := Place{String: 1 + random.Intn(6), Fret: w.Low + random.Intn(w.High-w.Low+1)}
-			wanted[n] = Wanted{Pitch: guitar.Pitch(place), Joined: n > 0 && random.Intn(5) == 0, Bend: random.Intn(5)}
+			wanted[n] = NoteToPlace{Pitch: guitar.Pitch(place), Slurred: n > 0 && random.Intn(5) == 0, Bend: random.Intn(5)}
 			if random.Intn(6) == 0 {
 				wanted[n].At = &place
 			}
@@ -220,10 +220,10 @@ func TestFingeringEqualsExhaustiveSearch(t *testing.T) {
 }
 
 func TestTheHandStandsInTheFirstBox(t *testing.T) {
-	wanted := []Wanted{}
+	wanted := []NoteToPlace{}
 	for _, place := range [][2]int{{3, 8}, {3, 10}, {2, 8}, {2, 11}, {3, 10}} {
 		at := Place{String: place[0], Fret: place[1]}
-		wanted = append(wanted, Wanted{Pitch: Standard().Pitch(at), At: &at})
+		wanted = append(wanted, NoteToPlace{Pitch: Standard().Pitch(at), At: &at})
 	}
 	wanted[4].Bend = 4
 	path, _, err := FingerPhrase(Standard(), Standard().WindowFrom(7), wanted)
@@ -236,11 +236,11 @@ func TestTheHandStandsInTheFirstBox(t *testing.T) {
 }
 
 func TestFingerSaysWhichNoteHasNoPlace(t *testing.T) {
-	_, _, err := Finger(Standard(), Standard().WindowFrom(7), []Wanted{{Pitch: 60}, {Pitch: 90}})
+	_, _, err := Finger(Standard(), Standard().WindowFrom(7), []NoteToPlace{{Pitch: 60}, {Pitch: 90}})
 	var unplaceable *UnplaceableError
 	require.ErrorAs(t, err, &unplaceable)
 	assert.Equal(t, 1, unplaceable.Index)
-	_, _, err = Finger(Standard(), Standard().WindowFrom(0), []Wanted{{Pitch: 40, Fretted: true}})
+	_, _, err = Finger(Standard(), Standard().WindowFrom(0), []NoteToPlace{{Pitch: 40, Fretted: true}})
 	assert.ErrorAs(t, err, &unplaceable)
 }
 
@@ -252,7 +252,7 @@ func BenchmarkAllChordsInAllPositions(b *testing.B) {
 	for b.Loop() {
 		for _, position := range positions {
 			for _, chord := range chords {
-				Lay(guitar, position.Window, chord.Tones())
+				PlaceTones(guitar, position.Window, chord.Tones())
 			}
 		}
 	}
@@ -285,7 +285,7 @@ func costTable() string {
 		{"a bend with the little finger", costBendLittle},
 		{"a repeated pitch played elsewhere", costMoveRepeated},
 		{"strings against the pitch", costAgainst},
-		{"a slide, hammer-on or pull-off broken over two strings", costBrokenJoin},
+		{"a slide, hammer-on or pull-off broken over two strings", costBrokenSlur},
 	}
 	table := strings.Builder{}
 	for _, row := range rows {

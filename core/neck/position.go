@@ -42,7 +42,7 @@ func (i Instrument) WindowFrom(core int) Window {
 }
 
 // Reach says whether the fret lies in the window but outside its core.
-func (w Window) Reach(fret int) bool {
+func (w Window) IsReach(fret int) bool {
 	return (fret >= w.Low && fret < w.Core) || (fret > w.CoreEnd && fret <= w.High)
 }
 
@@ -63,7 +63,7 @@ func (p Position) ID() string {
 }
 
 // Says is the position as it is called: "E form", or "frets" for a plain window.
-func (p Position) Says() string {
+func (p Position) Label() string {
 	if p.Form == "" {
 		return "frets"
 	}
@@ -84,7 +84,7 @@ const windowStep = 3
 // stepped along the neck.
 func Positions(i Instrument, tonic pitch.Class) []Position {
 	found := []Position{}
-	if !i.Formed() {
+	if !i.HasNamedForms() {
 		for core := 0; core+coreFrets-1 <= i.Frets; core += windowStep {
 			found = append(found, Position{Window: i.WindowFrom(core)})
 		}
@@ -127,7 +127,7 @@ func (e *PositionError) Error() string {
 func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error) {
 	all := Positions(i, tonic)
 	if text == "" {
-		return home(i, tonic, all), nil
+		return defaultPosition(i, tonic, all), nil
 	}
 	ids := make([]string, len(all))
 	for n, p := range all {
@@ -139,7 +139,7 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 	if p, ok := byName(all, text); ok {
 		return p, nil
 	}
-	fault := &PositionError{Text: text, Allowed: ids, Nearest: home(i, tonic, all).ID()}
+	fault := &PositionError{Text: text, Allowed: ids, Nearest: defaultPosition(i, tonic, all).ID()}
 	_, number, _ := strings.Cut(text, "-")
 	fret, err := strconv.Atoi(number)
 	if err != nil {
@@ -151,7 +151,7 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 	}
 	fault.Nearest = all[0].ID()
 	for _, p := range all {
-		if max(p.Core-within, within-p.Core) < max(core(fault.Nearest)-within, within-core(fault.Nearest)) {
+		if max(p.Core-within, within-p.Core) < max(coreFret(fault.Nearest)-within, within-coreFret(fault.Nearest)) {
 			fault.Nearest = p.ID()
 		}
 	}
@@ -159,14 +159,14 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 }
 
 // core is the lowest core fret in a position's ID.
-func core(id string) int {
+func coreFret(id string) int {
 	_, number, _ := strings.Cut(id, "-")
 	fret, _ := strconv.Atoi(number)
 	return fret
 }
 
 // home is the position to begin in.
-func home(i Instrument, tonic pitch.Class, all []Position) Position {
+func defaultPosition(i Instrument, tonic pitch.Class, all []Position) Position {
 	fret := tonic.Above(i.Open[len(i.Open)-1].Class())
 	for _, p := range all {
 		if p.Form == "E" || (p.Form == "" && fret <= p.CoreEnd) {

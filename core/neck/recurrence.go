@@ -14,7 +14,7 @@ type Recurrence struct {
 // where the chord itself lies in the window is left out.
 func Recurrences(i Instrument, c harmony.Chord, w Window, tune []harmony.Chord) []Recurrence {
 	found := []Recurrence{}
-	if !i.Formed() {
+	if !i.HasNamedForms() {
 		return shifted(i, c, w, tune)
 	}
 	form := FormAt(i, c.Root.Class(), w)

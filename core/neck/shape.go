@@ -29,17 +29,17 @@ type Shape struct {
 	StretchMM float64
 }
 
-// Lay places every one of the tones that the window holds, each sounding pitch
+// PlaceTones places every one of the tones that the window holds, each sounding pitch
 // once. A pitch that can be had only at the reach below the core is set aside
 // in Beyond: the hand reaches up for a tone that the core lacks, and back only
 // for another way to play one it has (our choice, so that the first box and
 // the chord shapes around it stay as players know them).
-func Lay(i Instrument, w Window, tones []harmony.Tone) Shape {
+func PlaceTones(i Instrument, w Window, tones []harmony.Tone) Shape {
 	var byClass [12]*harmony.Tone
 	for n := range tones {
 		byClass[tones[n].Note.Class()] = &tones[n]
 	}
-	var wanted []Wanted
+	var wanted []NoteToPlace
 	var choices [][]Place // where each of the wanted can be had
 	shape := Shape{}
 	low, high := i.span(w)
@@ -59,7 +59,7 @@ func Lay(i Instrument, w Window, tones []harmony.Tone) Shape {
 			})
 			continue
 		}
-		wanted = append(wanted, Wanted{Pitch: p})
+		wanted = append(wanted, NoteToPlace{Pitch: p})
 		choices = append(choices, places)
 	}
 	fingering, _, err := Finger(i, w, wanted)
@@ -72,7 +72,7 @@ func Lay(i Instrument, w Window, tones []harmony.Tone) Shape {
 		p := wanted[n].Pitch
 		shape.Tones[n] = Placed{
 			Tone: *byClass[p.Class()], Pitch: p, Fingered: f,
-			Reach: w.Reach(f.Fret), Alternatives: slices.DeleteFunc(choices[n], func(place Place) bool { return place == f.Place }),
+			Reach: w.IsReach(f.Fret), Alternatives: slices.DeleteFunc(choices[n], func(place Place) bool { return place == f.Place }),
 		}
 		if f.Fret > 0 {
 			lowest, highest = min(lowest, f.Fret), max(highest, f.Fret)

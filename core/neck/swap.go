@@ -15,9 +15,9 @@ type Swap struct {
 	From, To int
 }
 
-// LayChord lays the tones of a chord, each where the player wants it.
-func LayChord(i Instrument, w Window, c harmony.Chord, swaps []Swap) Shape {
-	shape := Lay(i, w, c.Tones())
+// PlaceChord lays the tones of a chord, each where the player wants it.
+func PlaceChord(i Instrument, w Window, c harmony.Chord, swaps []Swap) Shape {
+	shape := PlaceTones(i, w, c.Tones())
 	if len(swaps) == 0 {
 		return shape
 	}

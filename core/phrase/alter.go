@@ -13,25 +13,25 @@ import (
 type Alteration struct {
 	// Index counts events from 0; Semitones is how far its sound moved.
 	Index, Semitones int
-	Sentence         string
+	Text             string
 }
 
-// goodNote says whether a class is good enough over a chord.
-type goodNote func(k harmony.Key, c harmony.Chord, class pitch.Class) bool
+// NoteTest says whether a class is good enough over a chord.
+type NoteTest func(k harmony.Key, c harmony.Chord, class pitch.Class) bool
 
-// isHome wants home alone.
-func isHome(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
-	return k.Classify(c, class) == harmony.Home
+// IsChordTone wants home alone.
+func IsChordTone(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
+	return k.Classify(c, class) == harmony.ChordTone
 }
 
-// rests says whether a note may be rested on: home or colour.
-func rests(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
+// MayRestOn says whether a note may be rested on: home or colour.
+func MayRestOn(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
 	kind := k.Classify(c, class)
-	return kind == harmony.Home || kind == harmony.Colour
+	return kind == harmony.ChordTone || kind == harmony.Colour
 }
 
-// leastChange finds the least movement of one note that makes it good.
-func leastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, good goodNote) (int, Event, bool) {
+// LeastChange finds the least movement of one note that makes it good.
+func LeastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, good NoteTest) (int, Event, bool) {
 	class := e.Sounding(i).Class()
 	wanted := k.Judge(c, class).GoesTo
 	for far := 1; far <= 6; far++ {
@@ -49,7 +49,7 @@ func leastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, goo
 			switch {
 			case wanted != nil && wanted.Note.Class() == goal:
 				rank = 3
-			case k.Classify(c, goal) == harmony.Home:
+			case k.Classify(c, goal) == harmony.ChordTone:
 				rank = 2
 			}
 			if !found || rank > bestRank {
@@ -74,14 +74,14 @@ func altered(i neck.Instrument, e Event, by int) (Event, bool) {
 		return e, true
 	}
 	e.Fret += by
-	if !i.Has(e.Place) || e.Fret == 0 && e.needsFret() || e.Bend > neck.MostBend(e.Place) {
+	if !i.Has(e.Place) || e.Fret == 0 && e.NeedsFret() || e.Bend > neck.MostBend(e.Place) {
 		return e, false
 	}
 	return e, true
 }
 
 // how says what a hand does otherwise.
-func how(before, after Event) string {
+func ChangeText(before, after Event) string {
 	switch {
 	case after.Fret != before.Fret:
 		return fmt.Sprintf("fret %d instead of %d", after.Fret, before.Fret)
@@ -91,9 +91,9 @@ func how(before, after Event) string {
 	return fmt.Sprintf("bend it %s instead of %s", bendNames[min(after.Bend, MaxBend)], bendNames[min(before.Bend, MaxBend)])
 }
 
-// mendSlurs drops the slurs and ties that altered notes no longer allow, and says
+// DropBrokenSlurs drops the slurs and ties that altered notes no longer allow, and says
 // which.
-func mendSlurs(events []Event) (lost []string) {
+func DropBrokenSlurs(events []Event) (lost []string) {
 	last := map[int]Event{}
 	for n := range events {
 		e := &events[n]
@@ -125,8 +125,8 @@ func mendSlurs(events []Event) (lost []string) {
 // Mended is the phrase with what no hand could play taken away, note by note, and what
 // that was: notes at once on a string, bends and slides of open strings, slurs from
 // nowhere. What can be played as it is stays as it is.
-func (p Phrase) Mended() (Phrase, []string) {
-	events, said := trimmed(slices.Clone(p.Events), nil)
+func (p Phrase) Playable() (Phrase, []string) {
+	events, said := withoutOverlaps(slices.Clone(p.Events), nil)
 	for n := range events {
 		e := &events[n]
 		if before := *e; e.Fret == 0 {
@@ -136,5 +136,5 @@ func (p Phrase) Mended() (Phrase, []string) {
 		}
 	}
 	p.Events = events
-	return p, append(said, mendSlurs(p.Events)...)
+	return p, append(said, DropBrokenSlurs(p.Events)...)
 }

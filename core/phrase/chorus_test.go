@@ -24,10 +24,10 @@ func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (Phrase, chart
 	eighth, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
 	walked, err := Sequence{
-		Chart: c, Instrument: guitar, Window: p.Window, Over: walk, Cell: SequenceCells(walk)[0], Order: SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
+		Chart: c, Instrument: guitar, Window: p.Window, Over: walk, Figure: SequenceFigures(walk)[0], Order: SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
 	}.Write()
 	require.NoError(t, err)
-	return walked.WrittenOver(c, 0), c
+	return walked.WithChordsOf(c, 0), c
 }
 
 // A chorus of arpeggios is told to be heard but never to rest, one of the box to lose the
@@ -40,20 +40,20 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 			for _, form := range []string{"E", "A", "G"} {
 				for _, walk := range []string{OverChordTones, OverBox} {
 					p, c := walkedChorus(t, s.Name, tonic, form, walk)
-					for _, d := range p.BandDropped(guitar, c.Key, c.Chords()) {
+					for _, d := range p.ImpliedHarmonies(guitar, c.Key, c.Chords()) {
 						of[walk]++
-						if d.Hearing == HeardTrue {
+						if d.Recognition == Recognized {
 							heard[walk]++
 						}
-						assert.NotEqual(t, HeardNothing, d.Hearing)
-						assert.True(t, d.Hearing == HeardTrue || d.Settles != nil, "what is not heard can be settled")
+						assert.NotEqual(t, NothingPlayed, d.Recognition)
+						assert.True(t, d.Recognition == Recognized || d.SettlingTone != nil, "what is not heard can be settled")
 					}
-					v := p.Judged(guitar, c.Key, c.Tempo)
+					v := p.Judge(guitar, c.Key, c.Tempo)
 					assert.Zero(t, v.Shape.Space, "a walk never rests")
 					for _, landfall := range v.Landings {
-						assert.Equal(t, "on", landfall.When)
+						assert.Equal(t, "on", landfall.Timing)
 						if walk == OverChordTones {
-							assert.Equal(t, harmony.Home, landfall.Class)
+							assert.Equal(t, harmony.ChordTone, landfall.Class)
 						}
 					}
 					if walk == OverChordTones {
@@ -73,11 +73,11 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 // change once, every chord once.
 func TestTheFiguresOfAChorusAddUp(t *testing.T) {
 	p, c := walkedChorus(t, "quick change", "C", "E", OverChordTones)
-	v := p.Judged(guitar, c.Key, c.Tempo)
+	v := p.Judge(guitar, c.Key, c.Tempo)
 	assert.Equal(t, 24, v.Strong.Of, "two strong beats in each of twelve bars")
 	assert.Len(t, v.Strong.Notes, 24)
-	assert.Len(t, v.Landings, len(p.Over)-1)
-	assert.Len(t, v.Coverage, len(p.Over))
+	assert.Len(t, v.Landings, len(p.Chords)-1)
+	assert.Len(t, v.Coverage, len(p.Chords))
 	notes := 0
 	for _, covered := range v.Coverage {
 		notes += len(covered.Notes)
@@ -93,7 +93,7 @@ func BenchmarkVerdictOfAChorus(b *testing.B) {
 	p, c := walkedChorus(b, "quick change", "C", "E", OverChordTones)
 	b.ReportAllocs()
 	for b.Loop() {
-		p.Judged(guitar, c.Key, c.Tempo)
-		p.BandDropped(guitar, c.Key, c.Chords())
+		p.Judge(guitar, c.Key, c.Tempo)
+		p.ImpliedHarmonies(guitar, c.Key, c.Chords())
 	}
 }

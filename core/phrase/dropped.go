@@ -10,28 +10,28 @@ import (
 	"undaris/core/pitch"
 )
 
-// Hearing is what a listener makes of the line alone over one chord: the band has
+// Recognition is what a listener makes of the line alone over one chord: the band has
 // dropped out.
-type Hearing string
+type Recognition string
 
 // What is made of it.
 const (
-	// HeardTrue: the chord is the one that fits best, by a margin.
-	HeardTrue Hearing = "heard"
-	// HeardUnclear: it fits best, but another nearly as well.
-	HeardUnclear Hearing = "unclear"
-	// HeardAnother: another chord fits better.
-	HeardAnother Hearing = "another chord"
-	// HeardNothing: nothing is played over it.
-	HeardNothing Hearing = "nothing"
+	// Recognized: the chord is the one that fits best, by a margin.
+	Recognized Recognition = "heard"
+	// Unclear: it fits best, but another nearly as well.
+	Unclear Recognition = "unclear"
+	// AnotherChord: another chord fits better.
+	AnotherChord Recognition = "another chord"
+	// NothingPlayed: nothing is played over it.
+	NothingPlayed Recognition = "nothing"
 )
 
-// Dropped is what is heard of one chord when the band drops out.
-type Dropped struct {
+// ImpliedHarmony is what is heard of one chord when the band drops out.
+type ImpliedHarmony struct {
 	// From and To are the phrase's ticks between which the chord holds.
-	From, To int
-	Chord    harmony.Chord
-	Hearing  Hearing
+	From, To    int
+	Chord       harmony.Chord
+	Recognition Recognition
 	// Rival is the chord that fits best beside the true one.
 	Rival harmony.Chord
 	// Margin is how much better the true chord fits than its rival, below 0 where it fits
@@ -39,26 +39,26 @@ type Dropped struct {
 	Margin float64
 	// Settles is the tone that would make it clear, played for a beat on a strong one; nil
 	// where it is clear.
-	Settles *harmony.Tone
+	SettlingTone *harmony.Tone
 	// Notes sound over it, as indices of events.
-	Notes    []int
-	Sentence string
+	Notes []int
+	Text  string
 }
 
 // How well a note fits a chord, by what it is over it (ours: what tells a chord counts
 // most, what no chord of the kind has counts against it), and how much better the true
 // chord must fit to be heard.
 const (
-	fitsGuide   = 1.5
-	fitsRoot    = 1.0
-	fitsHome    = 0.6
-	fitsColour  = 0.3
-	fitsLean    = -0.4
-	fitsOutside = -1.2
-	clearMargin = 0.12
-	// rootless is what a rival loses whose root is not played: the true chord's is in the
+	fitsGuide      = 1.5
+	fitsRoot       = 1.0
+	fitsChordTone  = 0.6
+	fitsColour     = 0.3
+	fitsSuspension = -0.4
+	fitsOutside    = -1.2
+	clearMargin    = 0.12
+	// rootlessLoss is what a rival loses whose root is not played: the true chord's is in the
 	// ear, since the form goes on; another's must be given.
-	rootless = 0.6
+	rootlessLoss = 0.6
 )
 
 // How much a note weighs beside its length (ours): on a strong beat, on another beat,
@@ -73,25 +73,25 @@ const (
 // if the band stopped. The notes of its span are weighed by length and by where they
 // begin; the true chord is held against the chords of the tune and the common ones of the
 // key. Where one would not know it, the single tone that would settle it is named.
-func (p Phrase) BandDropped(i neck.Instrument, k harmony.Key, tune []harmony.Chord) []Dropped {
-	rivals := neighbours(k, tune)
-	all := []Dropped{}
-	for n, from := range p.Over {
-		d := Dropped{From: from.Tick, To: p.end(), Chord: from.Chord}
+func (p Phrase) ImpliedHarmonies(i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
+	rivals := candidateChords(k, tune)
+	all := []ImpliedHarmony{}
+	for n, from := range p.Chords {
+		d := ImpliedHarmony{From: from.Tick, To: p.end(), Chord: from.Chord}
 		if n == 0 && len(p.Events) > 0 {
 			d.From = min(from.Tick, p.Events[0].Tick)
 		}
-		if n+1 < len(p.Over) {
-			d.To = p.Over[n+1].Tick
+		if n+1 < len(p.Chords) {
+			d.To = p.Chords[n+1].Tick
 		}
 		weights := [12]float64{}
 		for m, e := range p.Events {
-			if w := p.weight(e, d.From, d.To); w > 0 {
+			if w := p.weightOf(e, d.From, d.To); w > 0 {
 				weights[e.Sounding(i).Class()] += w
 				d.Notes = append(d.Notes, m)
 			}
 		}
-		d.hear(k, weights, rivals, float64(p.Meter.BeatTicks()))
+		d.recognize(k, weights, rivals, float64(p.Meter.BeatTicks()))
 		all = append(all, d)
 	}
 	return all
@@ -108,13 +108,13 @@ func (p Phrase) end() int {
 
 // weight is how much a note weighs within a span: its ticks there, more on a beat, most
 // on a strong one. A note that leads over a change weighs on both sides of it.
-func (p Phrase) weight(e Event, from, to int) float64 {
+func (p Phrase) weightOf(e Event, from, to int) float64 {
 	ticks := min(e.End(), to) - max(e.Tick, from)
 	if ticks <= 0 {
 		return 0
 	}
 	switch at := max(e.Tick, from); {
-	case p.Meter.Strong(at):
+	case p.Meter.IsStrong(at):
 		return weighsStrong * float64(ticks)
 	case at%p.Meter.BeatTicks() == 0:
 		return weighsBeat * float64(ticks)
@@ -122,18 +122,18 @@ func (p Phrase) weight(e Event, from, to int) float64 {
 	return weighsOff * float64(ticks)
 }
 
-// common are the chords that a span may be taken for in a key beside those of the tune:
+// commonChords are the chords that a span may be taken for in a key beside those of the tune:
 // what the music of its mode goes to (common).
-var common = map[harmony.Mode][]string{
+var commonChords = map[harmony.Mode][]string{
 	harmony.DominantMode: {"I", "IV", "V", "im7", "bVII"},
 	harmony.MajorMode:    {"I", "IV", "V", "ii7", "iii7", "vi7"},
 	harmony.MinorMode:    {"i", "iv", "v", "V7", "bVI", "bVII", "bIII"},
 }
 
-// neighbours are the chords of the tune and the common ones of its key.
-func neighbours(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
+// candidateChords are the chords of the tune and the common ones of its key.
+func candidateChords(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
 	all := slices.Clone(tune)
-	for _, numeral := range common[k.Mode] {
+	for _, numeral := range commonChords[k.Mode] {
 		c, err := k.ParseRoman(numeral)
 		if err == nil && !slices.ContainsFunc(all, c.Same) {
 			all = append(all, c)
@@ -143,14 +143,14 @@ func neighbours(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
 }
 
 // fits is how well weights fit a chord, a weighted mean of what each class is over it.
-func fits(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
+func fitOf(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
 	sum, total := 0.0, 0.0
 	for class, w := range weights {
 		if w == 0 {
 			continue
 		}
 		total += w
-		sum += w * noteFits(k, c, pitch.Class(class))
+		sum += w * fitOfNote(k, c, pitch.Class(class))
 	}
 	if total == 0 {
 		return 0
@@ -158,9 +158,9 @@ func fits(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
 	return sum / total
 }
 
-func noteFits(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
+func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 	switch k.Classify(c, class) {
-	case harmony.Home:
+	case harmony.ChordTone:
 		tone := k.ToneOver(c, class)
 		switch {
 		case change.GuideTone(tone.Degree):
@@ -168,11 +168,11 @@ func noteFits(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 		case tone.Degree.Number == 1:
 			return fitsRoot
 		}
-		return fitsHome
+		return fitsChordTone
 	case harmony.Colour:
 		return fitsColour
-	case harmony.Lean:
-		return fitsLean
+	case harmony.Suspension:
+		return fitsSuspension
 	case harmony.Outside:
 		return fitsOutside
 	}
@@ -180,48 +180,48 @@ func noteFits(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 }
 
 // hear holds the true chord against its rivals.
-func (d *Dropped) hear(k harmony.Key, weights [12]float64, rivals []harmony.Chord, beat float64) {
-	d.Rival, d.Margin = rivalOf(k, d.Chord, weights, rivals)
+func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []harmony.Chord, beat float64) {
+	d.Rival, d.Margin = bestRival(k, d.Chord, weights, rivals)
 	switch {
 	case len(d.Notes) == 0:
-		d.Hearing, d.Margin = HeardNothing, 0
+		d.Recognition, d.Margin = NothingPlayed, 0
 	case d.Margin >= clearMargin:
-		d.Hearing = HeardTrue
+		d.Recognition = Recognized
 	case d.Margin > -clearMargin:
-		d.Hearing = HeardUnclear
+		d.Recognition = Unclear
 	default:
-		d.Hearing = HeardAnother
+		d.Recognition = AnotherChord
 	}
-	if d.Hearing != HeardTrue {
+	if d.Recognition != Recognized {
 		best := d.Margin
 		for _, tone := range d.Chord.Tones() {
 			more := weights
 			more[tone.Note.Class()] += weighsStrong * beat
-			if _, margin := rivalOf(k, d.Chord, more, rivals); d.Settles == nil || margin > best {
-				best, d.Settles = margin, &tone
+			if _, margin := bestRival(k, d.Chord, more, rivals); d.SettlingTone == nil || margin > best {
+				best, d.SettlingTone = margin, &tone
 			}
 		}
 	}
-	d.Sentence = d.says()
+	d.Text = d.text()
 }
 
-// rivalOf is the chord that fits best beside the true one, and how much better that one
+// bestRival is the chord that fits best beside the true one, and how much better that one
 // fits.
-func rivalOf(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []harmony.Chord) (rival harmony.Chord, margin float64) {
+func bestRival(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []harmony.Chord) (rival harmony.Chord, margin float64) {
 	best, found := 0.0, false
 	for _, other := range rivals {
 		if sameTones(other, c) {
 			continue
 		}
-		fit := fits(k, other, weights)
+		fit := fitOf(k, other, weights)
 		if weights[other.Root.Class()] == 0 {
-			fit -= rootless
+			fit -= rootlessLoss
 		}
 		if !found || fit > best {
 			rival, best, found = other, fit, true
 		}
 	}
-	return rival, fits(k, c, weights) - best
+	return rival, fitOf(k, c, weights) - best
 }
 
 // sameTones says whether two chords have the root and guide tones in common: a 9 is its 7.
@@ -237,17 +237,17 @@ func sameTones(a, b harmony.Chord) bool {
 	return true
 }
 
-func (d Dropped) says() string {
+func (d ImpliedHarmony) text() string {
 	settle := ""
-	if d.Settles != nil {
-		settle = fmt.Sprintf("; %s, the %s, would settle it", d.Settles.Note, d.Settles.Degree)
+	if d.SettlingTone != nil {
+		settle = fmt.Sprintf("; %s, the %s, would settle it", d.SettlingTone.Note, d.SettlingTone.Degree)
 	}
-	switch d.Hearing {
-	case HeardTrue:
+	switch d.Recognition {
+	case Recognized:
 		return fmt.Sprintf("%s is heard", d.Chord.Symbol())
-	case HeardUnclear:
+	case Unclear:
 		return fmt.Sprintf("%s might be %s%s", d.Chord.Symbol(), d.Rival.Symbol(), settle)
-	case HeardAnother:
+	case AnotherChord:
 		return fmt.Sprintf("%s is heard as %s%s", d.Chord.Symbol(), d.Rival.Symbol(), settle)
 	}
 	return fmt.Sprintf("nothing is played over %s%s", d.Chord.Symbol(), settle)

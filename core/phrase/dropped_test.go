@@ -19,17 +19,17 @@ func dropped(t *testing.T, p Phrase, tune ...string) []string {
 		chords = append(chords, chordOf(t, symbol))
 	}
 	says := []string{}
-	for _, d := range p.BandDropped(guitar, keyOfC(t), chords) {
-		says = append(says, d.Sentence)
+	for _, d := range p.ImpliedHarmonies(guitar, keyOfC(t), chords) {
+		says = append(says, d.Text)
 	}
 	return says
 }
 
-func over(t *testing.T, symbols ...string) []ChordFrom {
+func over(t *testing.T, symbols ...string) []PhraseChord {
 	t.Helper()
-	all := []ChordFrom{}
+	all := []PhraseChord{}
 	for n, symbol := range symbols {
-		all = append(all, ChordFrom{Tick: 1920 * n, Chord: chordOf(t, symbol)})
+		all = append(all, PhraseChord{Tick: 1920 * n, Chord: chordOf(t, symbol)})
 	}
 	return all
 }
@@ -37,7 +37,7 @@ func over(t *testing.T, symbols ...string) []ChordFrom {
 // Box notes lose the changes, thirds tell them, and the tone that would settle an unclear
 // chord is named.
 func TestTheBandDropsOut(t *testing.T) {
-	box := Phrase{Meter: overC7(t).Phrase.Meter, Over: over(t, "C7", "F7"), Events: []Event{
+	box := Phrase{Meter: overC7(t).Phrase.Meter, Chords: over(t, "C7", "F7"), Events: []Event{
 		at(0, 1, 8), at(1, 1, 11), at(2, 1, 8), at(3, 2, 11), at(4, 2, 8, lasting(480)), at(8, 1, 8), at(9, 1, 11), at(10, 1, 8), at(11, 2, 11), at(12, 2, 8, lasting(480)),
 	}}
 	assert.Equal(t, []string{"C7 is heard as Cm7; E, the 3, would settle it", "F7 is heard as Cm7; A, the 3, would settle it"}, dropped(t, box, "C7", "F7", "G7"))
@@ -47,8 +47,8 @@ func TestTheBandDropsOut(t *testing.T) {
 	silent := box
 	silent.Events = box.Events[:5]
 	assert.Equal(t, "nothing is played over F7; A, the 3, would settle it", dropped(t, silent, "C7", "F7", "G7")[1])
-	held := Phrase{Meter: box.Meter, Over: over(t, "C7", "F7"), Events: []Event{at(4, 2, 10, lasting(1920))}}
-	d := held.BandDropped(guitar, keyOfC(t), []harmony.Chord{chordOf(t, "C7"), chordOf(t, "F7")})
+	held := Phrase{Meter: box.Meter, Chords: over(t, "C7", "F7"), Events: []Event{at(4, 2, 10, lasting(1920))}}
+	d := held.ImpliedHarmonies(guitar, keyOfC(t), []harmony.Chord{chordOf(t, "C7"), chordOf(t, "F7")})
 	assert.Equal(t, []int{0}, d[0].Notes)
 	assert.Equal(t, []int{0}, d[1].Notes, "a note held over the change weighs on both sides of it")
 }
@@ -67,7 +67,7 @@ func TestAnArpeggioTellsItsChord(t *testing.T) {
 		for _, tone := range c.Tones() {
 			weights[tone.Note.Class()] = 480
 		}
-		for _, other := range neighbours(key, nil) {
+		for _, other := range candidateChords(key, nil) {
 			if sameTones(other, c) {
 				continue
 			}
@@ -76,17 +76,17 @@ func TestAnArpeggioTellsItsChord(t *testing.T) {
 				_, ok := other.Tone(tone.Note.Class())
 				all = all && ok
 			}
-			assert.True(t, all || fits(key, c, weights) > fits(key, other, weights)-rootless, "%s against %s", c.Symbol(), other.Symbol())
+			assert.True(t, all || fitOf(key, c, weights) > fitOf(key, other, weights)-rootlessLoss, "%s against %s", c.Symbol(), other.Symbol())
 		}
 		loose := [12]float64{}
 		for range 3 {
 			loose[pitch.ClassOf(rapid.IntRange(0, 11).Draw(t, "class"))] += 240
 		}
-		d := Dropped{Chord: c, Notes: []int{0}}
-		d.hear(key, loose, neighbours(key, nil), 480)
-		if d.Settles != nil {
-			loose[d.Settles.Note.Class()] += weighsStrong * 480
-			_, margin := rivalOf(key, c, loose, neighbours(key, nil))
+		d := ImpliedHarmony{Chord: c, Notes: []int{0}}
+		d.recognize(key, loose, candidateChords(key, nil), 480)
+		if d.SettlingTone != nil {
+			loose[d.SettlingTone.Note.Class()] += weighsStrong * 480
+			_, margin := bestRival(key, c, loose, candidateChords(key, nil))
 			assert.GreaterOrEqual(t, margin, d.Margin-1e-9)
 		}
 	})
@@ -94,8 +94,8 @@ func TestAnArpeggioTellsItsChord(t *testing.T) {
 
 func TestGuideTonesTellMost(t *testing.T) {
 	key, c7 := keyOfC(t), chordOf(t, "C7")
-	for class, want := range map[pitch.Class]float64{4: fitsGuide, 10: fitsGuide, 0: fitsRoot, 7: fitsHome, 2: fitsColour, 5: fitsLean, 3: 0, 1: fitsOutside} {
-		assert.Equal(t, want, noteFits(key, c7, class), class)
+	for class, want := range map[pitch.Class]float64{4: fitsGuide, 10: fitsGuide, 0: fitsRoot, 7: fitsChordTone, 2: fitsColour, 5: fitsSuspension, 3: 0, 1: fitsOutside} {
+		assert.Equal(t, want, fitOfNote(key, c7, class), class)
 	}
 	assert.True(t, change.GuideTone(pitch.MustDegree("3")))
 }

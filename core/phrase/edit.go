@@ -13,7 +13,7 @@ import (
 // Edit is one change that a player makes to a phrase. It works on a selection: the
 // notes that start from From up to, but not at, To, on one string or on all.
 type Edit struct {
-	Do       EditKind
+	Kind     EditKind
 	From, To int
 	// String is 0 for every string.
 	String int
@@ -39,80 +39,80 @@ const (
 	Put EditKind = "put"
 	// Clear takes the selection's notes away and leaves their time as a rest.
 	Clear EditKind = "clear"
-	// Cut takes the selection's time away with its notes: what follows moves up.
-	Cut EditKind = "cut"
-	// Open makes room: all from From on moves later by Ticks.
-	Open EditKind = "open"
-	// Last sets how long the selection's notes last.
-	Last EditKind = "last"
-	// Play sets a technique.
-	Play EditKind = "play"
+	// RemoveTime takes the selection's time away with its notes: what follows moves up.
+	RemoveTime EditKind = "cut"
+	// InsertTime makes room: all from From on moves later by Ticks.
+	InsertTime EditKind = "open"
+	// SetLength sets how long the selection's notes last.
+	SetLength EditKind = "last"
+	// SetTechnique sets a technique.
+	SetTechnique EditKind = "play"
 	// Shift moves the selection in time, Transpose along its strings.
 	Shift     EditKind = "shift"
 	Transpose EditKind = "transpose"
-	// Across moves the selection to other strings, its sound kept.
-	Across EditKind = "across"
+	// MoveString moves the selection to other strings, its sound kept.
+	MoveString EditKind = "across"
 	// Paste writes events, in place of what is there.
 	Paste EditKind = "paste"
 	// Repeat plays the selection once more behind itself; what follows moves later.
 	Repeat EditKind = "repeat"
-	// Over puts a chord under the phrase from a tick on, NotOver takes it away.
-	Over    EditKind = "over"
-	NotOver EditKind = "not over"
+	// SetChord puts a chord under the phrase from a tick on, ClearChord takes it away.
+	SetChord   EditKind = "over"
+	ClearChord EditKind = "not over"
 )
 
 // EditKinds lists them.
-var EditKinds = []EditKind{Put, Clear, Cut, Open, Last, Play, Shift, Transpose, Across, Paste, Repeat, Over, NotOver}
+var EditKinds = []EditKind{Put, Clear, RemoveTime, InsertTime, SetLength, SetTechnique, Shift, Transpose, MoveString, Paste, Repeat, SetChord, ClearChord}
 
 // Edited is the phrase with one change made, and what had to be done beside it: notes
 // cut short, slurs that no longer fit. One voice is written: a note ends where the next
 // begins unless it is held on purpose (ours; that is how a lick is played). Where the
 // change cannot be made, the error is an *EventError or a *chart.FieldError.
-func (p Phrase) Edited(i neck.Instrument, e Edit) (Phrase, []string, error) {
+func (p Phrase) Apply(i neck.Instrument, e Edit) (Phrase, []string, error) {
 	was := p
-	p.Events, p.Over = slices.Clone(p.Events), slices.Clone(p.Over)
+	p.Events, p.Chords = slices.Clone(p.Events), slices.Clone(p.Chords)
 	var said []string
 	var err error
-	switch e.Do {
+	switch e.Kind {
 	case Put:
 		err = p.put(i, e)
 	case Clear:
 		p.Events = slices.DeleteFunc(p.Events, e.selects)
-	case Cut:
-		err = p.cut(e)
-	case Open:
-		err = p.open(e.From, e.Ticks)
-	case Last:
-		said, err = p.last(e)
-	case Play:
-		err = p.play(i, e)
+	case RemoveTime:
+		err = p.removeTime(e)
+	case InsertTime:
+		err = p.insertTime(e.From, e.Ticks)
+	case SetLength:
+		said, err = p.setLength(e)
+	case SetTechnique:
+		err = p.setTechnique(i, e)
 	case Shift:
 		err = p.shift(e)
 	case Transpose:
-		err = p.each(e, func(note *Event) error { return transposeNote(i, note, e.By) })
-	case Across:
-		err = p.each(e, func(note *Event) error { return acrossNote(i, note, e.By) })
+		err = p.forEach(e, func(note *Event) error { return transposeNote(i, note, e.By) })
+	case MoveString:
+		err = p.forEach(e, func(note *Event) error { return moveNoteToString(i, note, e.By) })
 	case Paste:
 		p.paste(e)
 	case Repeat:
 		err = p.repeat(e)
-	case Over:
-		p.over(e)
-	case NotOver:
-		p.Over = slices.DeleteFunc(p.Over, func(c ChordFrom) bool { return c.Tick >= e.From && c.Tick < e.To })
+	case SetChord:
+		p.setChord(e)
+	case ClearChord:
+		p.Chords = slices.DeleteFunc(p.Chords, func(c PhraseChord) bool { return c.Tick >= e.From && c.Tick < e.To })
 	default:
-		err = &chart.FieldError{Field: "do", Detail: fmt.Sprintf("%q is not an edit", e.Do)}
+		err = &chart.FieldError{Field: "do", Detail: fmt.Sprintf("%q is not an edit", e.Kind)}
 	}
 	if err != nil {
 		return was, nil, err
 	}
 	sort.SliceStable(p.Events, func(a, b int) bool { return p.Events[a].Tick < p.Events[b].Tick })
-	p.Events, said = trimmed(p.Events, said)
-	said = append(said, mendSlurs(p.Events)...)
+	p.Events, said = withoutOverlaps(p.Events, said)
+	said = append(said, DropBrokenSlurs(p.Events)...)
 	if err := p.CheckSoFar(i); err != nil {
 		return was, nil, err
 	}
-	p.fingerAsItLies(i)
+	p.Finger(i)
 	return p, said, nil
 }
 
@@ -122,7 +122,7 @@ func (e Edit) selects(note Event) bool {
 }
 
 // each changes every note of the selection, which may not be empty.
-func (p *Phrase) each(e Edit, change func(*Event) error) error {
+func (p *Phrase) forEach(e Edit, change func(*Event) error) error {
 	found := false
 	for n := range p.Events {
 		if !e.selects(p.Events[n]) {
@@ -184,7 +184,7 @@ func (e *Event) dropUnplayable() {
 
 // cut takes time out: what sounds into it is cut, what follows moves up. Chords move
 // with the notes; of those that begin in the time taken out the last holds on.
-func (p *Phrase) cut(e Edit) error {
+func (p *Phrase) removeTime(e Edit) error {
 	gone := e.To - e.From
 	if gone < 1 {
 		return &chart.FieldError{Field: "to", Detail: "the time that is taken out ends after it begins"}
@@ -199,17 +199,17 @@ func (p *Phrase) cut(e Edit) error {
 			note.Ticks = e.From - note.Tick
 		}
 	}
-	for n := range p.Over {
-		if from := &p.Over[n]; from.Tick > e.From {
+	for n := range p.Chords {
+		if from := &p.Chords[n]; from.Tick > e.From {
 			from.Tick = max(from.Tick-gone, e.From)
 		}
 	}
-	p.Over = slices.CompactFunc(reversed(p.Over), func(a, b ChordFrom) bool { return a.Tick == b.Tick })
-	slices.Reverse(p.Over)
+	p.Chords = slices.CompactFunc(reversed(p.Chords), func(a, b PhraseChord) bool { return a.Tick == b.Tick })
+	slices.Reverse(p.Chords)
 	return nil
 }
 
-func reversed(over []ChordFrom) []ChordFrom {
+func reversed(over []PhraseChord) []PhraseChord {
 	turned := slices.Clone(over)
 	slices.Reverse(turned)
 	return turned
@@ -217,7 +217,7 @@ func reversed(over []ChordFrom) []ChordFrom {
 
 // open makes room from a tick on. A chord that begins there moves too, unless it is
 // the first of all.
-func (p *Phrase) open(from, ticks int) error {
+func (p *Phrase) insertTime(from, ticks int) error {
 	if ticks < 1 {
 		return &chart.FieldError{Field: "ticks", Detail: "the room that is made is at least one tick"}
 	}
@@ -230,9 +230,9 @@ func (p *Phrase) open(from, ticks int) error {
 			note.Ticks = from - note.Tick
 		}
 	}
-	for n := range p.Over {
-		if p.Over[n].Tick >= from && n > 0 {
-			p.Over[n].Tick += ticks
+	for n := range p.Chords {
+		if p.Chords[n].Tick >= from && n > 0 {
+			p.Chords[n].Tick += ticks
 		}
 	}
 	return nil
@@ -240,12 +240,12 @@ func (p *Phrase) open(from, ticks int) error {
 
 // last sets how long the selection's notes last; the next note on the string ends
 // each at the latest.
-func (p *Phrase) last(e Edit) ([]string, error) {
+func (p *Phrase) setLength(e Edit) ([]string, error) {
 	if e.Ticks < 1 {
 		return nil, &chart.FieldError{Field: "ticks", Detail: "a note lasts at least one tick"}
 	}
 	said := []string{}
-	err := p.each(e, func(note *Event) error {
+	err := p.forEach(e, func(note *Event) error {
 		note.Ticks = e.Ticks
 		if note.Grace {
 			note.Ticks = GraceTicks
@@ -292,8 +292,8 @@ func transposeNote(i neck.Instrument, note *Event, by int) error {
 	return nil
 }
 
-// acrossNote plays a note's pitch so many strings farther down.
-func acrossNote(i neck.Instrument, note *Event, by int) error {
+// moveNoteToString plays a note's pitch so many strings farther down.
+func moveNoteToString(i neck.Instrument, note *Event, by int) error {
 	to := note.String + by
 	if to < 1 || to > len(i.Open) {
 		return fmt.Errorf("there is no string %d; strings are 1 to %d", to, len(i.Open))
@@ -344,7 +344,7 @@ func (p *Phrase) repeat(e Edit) error {
 			again = append(again, note)
 		}
 	}
-	if err := p.open(e.To, length); err != nil {
+	if err := p.insertTime(e.To, length); err != nil {
 		return err
 	}
 	p.Events = append(p.Events, again...)
@@ -352,15 +352,15 @@ func (p *Phrase) repeat(e Edit) error {
 }
 
 // over puts a chord under the phrase.
-func (p *Phrase) over(e Edit) {
-	p.Over = slices.DeleteFunc(p.Over, func(c ChordFrom) bool { return c.Tick == e.From })
-	p.Over = append(p.Over, ChordFrom{Tick: e.From, Chord: e.Chord})
-	sort.SliceStable(p.Over, func(a, b int) bool { return p.Over[a].Tick < p.Over[b].Tick })
+func (p *Phrase) setChord(e Edit) {
+	p.Chords = slices.DeleteFunc(p.Chords, func(c PhraseChord) bool { return c.Tick == e.From })
+	p.Chords = append(p.Chords, PhraseChord{Tick: e.From, Chord: e.Chord})
+	sort.SliceStable(p.Chords, func(a, b int) bool { return p.Chords[a].Tick < p.Chords[b].Tick })
 }
 
-// trimmed ends each note at the latest where the next on its string begins; of two
+// withoutOverlaps ends each note at the latest where the next on its string begins; of two
 // that begin at once on a string the one written last stays.
-func trimmed(events []Event, said []string) ([]Event, []string) {
+func withoutOverlaps(events []Event, said []string) ([]Event, []string) {
 	kept := events[:0]
 	last := map[int]int{}
 	for n, note := range events {
@@ -378,12 +378,12 @@ func trimmed(events []Event, said []string) ([]Event, []string) {
 		last[note.String] = len(kept)
 		kept = append(kept, note)
 	}
-	return looseGraces(kept), said
+	return dropLooseGraces(kept), said
 }
 
-// looseGraces turns grace notes that no longer lead straight to another into plain
+// dropLooseGraces turns grace notes that no longer lead straight to another into plain
 // ones.
-func looseGraces(events []Event) []Event {
+func dropLooseGraces(events []Event) []Event {
 	for n := range events {
 		if e := &events[n]; e.Grace && (e.Ticks != GraceTicks || n+1 == len(events) || events[n+1].Tick != e.End()) {
 			e.Grace = false

@@ -31,12 +31,12 @@ func TestMovingAndMovingBack(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := drawnPhrase(t)
 		from, to := whole(p)
-		for _, kind := range []EditKind{Shift, Transpose, Across} {
+		for _, kind := range []EditKind{Shift, Transpose, MoveString} {
 			by := rapid.IntRange(-5, 5).Draw(t, "by")
 			if kind == Shift {
 				by *= 120
 			}
-			there, _, err := p.Edited(guitar, Edit{Do: kind, From: from, To: to, By: by})
+			there, _, err := p.Apply(guitar, Edit{Kind: kind, From: from, To: to, By: by})
 			if err != nil {
 				continue
 			}
@@ -44,19 +44,19 @@ func TestMovingAndMovingBack(t *testing.T) {
 			if kind == Shift {
 				start, end = from+by, to+by
 			}
-			back, _, err := there.Edited(guitar, Edit{Do: kind, From: start, To: end, By: -by})
+			back, _, err := there.Apply(guitar, Edit{Kind: kind, From: start, To: end, By: -by})
 			require.NoError(t, err)
 			require.Len(t, back.Events, len(p.Events))
 			for n, e := range back.Events {
 				was := p.Events[n]
 				assert.Equal(t, was.Tick, e.Tick)
 				assert.Equal(t, was.Place, e.Place)
-				if kind != Across && there.Events[n].Fret > 0 {
+				if kind != MoveString && there.Events[n].Fret > 0 {
 					assert.Equal(t, was.Vibrato, e.Vibrato, "what stays fretted stays shaken")
 				}
 				assert.Equal(t, was.Accent, e.Accent)
 			}
-			if kind == Across {
+			if kind == MoveString {
 				for n, e := range there.Events {
 					assert.Equal(t, guitar.Pitch(p.Events[n].Place), guitar.Pitch(e.Place), "the sound stays")
 				}
@@ -70,7 +70,7 @@ func TestRepeatingASelection(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := drawnPhrase(t)
 		from, to := whole(p)
-		again, _, err := p.Edited(guitar, Edit{Do: Repeat, From: from, To: to})
+		again, _, err := p.Apply(guitar, Edit{Kind: Repeat, From: from, To: to})
 		require.NoError(t, err)
 		require.Len(t, again.Events, 2*len(p.Events))
 		for n := range p.Events {
@@ -93,10 +93,10 @@ func TestPastingASelection(t *testing.T) {
 			e.Tick -= from
 			held = append(held, e)
 		}
-		behind, _, err := p.Edited(guitar, Edit{Do: Paste, From: to, Events: held})
+		behind, _, err := p.Apply(guitar, Edit{Kind: Paste, From: to, Events: held})
 		require.NoError(t, err)
 		require.Len(t, behind.Events, 2*len(p.Events))
-		over, _, err := p.Edited(guitar, Edit{Do: Paste, From: from, Events: held})
+		over, _, err := p.Apply(guitar, Edit{Kind: Paste, From: from, Events: held})
 		require.NoError(t, err)
 		assert.Equal(t, shown(p), shown(over), "over itself it changes nothing")
 	})
@@ -105,22 +105,22 @@ func TestPastingASelection(t *testing.T) {
 // Everything cleared leaves nothing, and everything cut leaves no time.
 func TestClearingAndCutting(t *testing.T) {
 	p := four(at(0, 3, 8), at(1, 3, 10, hammer), at(2, 2, 8), at(4, 1, 8))
-	p.Over = []ChordFrom{{Chord: chordOf(t, "C7")}, {Tick: 480, Chord: chordOf(t, "F7")}, {Tick: 960, Chord: chordOf(t, "G7")}}
-	cleared, _ := edited(t, p, Edit{Do: Clear, From: 0, To: 480})
+	p.Chords = []PhraseChord{{Chord: chordOf(t, "C7")}, {Tick: 480, Chord: chordOf(t, "F7")}, {Tick: 960, Chord: chordOf(t, "G7")}}
+	cleared, _ := edited(t, p, Edit{Kind: Clear, From: 0, To: 480})
 	assert.Equal(t, "480+240 2:8, 960+240 1:8", shown(cleared))
-	assert.Len(t, cleared.Over, 3, "the chords stay where they are")
-	cut, said := edited(t, p, Edit{Do: Cut, From: 0, To: 240})
+	assert.Len(t, cleared.Chords, 3, "the chords stay where they are")
+	cut, said := edited(t, p, Edit{Kind: RemoveTime, From: 0, To: 240})
 	assert.Equal(t, "0+240 3:10, 240+240 2:8, 720+240 1:8", shown(cut))
 	assert.Equal(t, "the hammer-on at note 1 no longer fits: pick it", said)
 	ticks := []int{}
-	for _, from := range cut.Over {
+	for _, from := range cut.Chords {
 		ticks = append(ticks, from.Tick)
 	}
 	assert.Equal(t, []int{0, 240, 720}, ticks)
-	none, _ := edited(t, p, Edit{Do: Cut, From: 0, To: 1200})
+	none, _ := edited(t, p, Edit{Kind: RemoveTime, From: 0, To: 1200})
 	assert.Empty(t, none.Events)
-	require.Len(t, none.Over, 1)
-	assert.Equal(t, "G7", none.Over[0].Chord.Symbol(), "the last that began there holds on")
-	empty, _ := edited(t, none, Edit{Do: Put, From: 0, String: 1, Fret: 3, Ticks: 240})
+	require.Len(t, none.Chords, 1)
+	assert.Equal(t, "G7", none.Chords[0].Chord.Symbol(), "the last that began there holds on")
+	empty, _ := edited(t, none, Edit{Kind: Put, From: 0, String: 1, Fret: 3, Ticks: 240})
 	assert.Equal(t, "0+240 1:3", shown(empty), "it can be written from nothing again")
 }

@@ -10,32 +10,32 @@ import (
 	"undaris/core/pitch"
 )
 
-// Elsewhere is a lick at another place: another octave, in octaves, in another key or
+// Variant is a lick at another place: another octave, in octaves, in another key or
 // another position.
-type Elsewhere struct {
+type Variant struct {
 	// Group says what it is one of, Name which.
 	Group, Name string
 	// Tonic is the key it is in there.
 	Tonic pitch.Note
-	// Moved is it there, over its own chords; or the reason why it cannot be.
-	Moved
+	// Move is it there, over its own chords; or the reason why it cannot be.
+	Move
 }
 
 // The groups of places that a lick can be had at.
 const (
-	inOctaves   = "octaves"
-	inKeys      = "keys"
-	inPositions = "positions"
+	groupOctaves   = "octaves"
+	groupKeys      = "keys"
+	groupPositions = "positions"
 )
 
-// Elsewhere is the lick at every other place: an octave up and down, as octaves, in
+// Variant is the lick at every other place: an octave up and down, as octaves, in
 // every key at the form of a position, and in every position of the key (common
 // practice: a lick is known when it can be had anywhere).
-func (l Lick) Elsewhere(i neck.Instrument, k harmony.Key, at neck.Position) []Elsewhere {
-	all := []Elsewhere{
-		l.elsewhere(i, inOctaves, "an octave up", l.Tonic, l.octave(i, 12)),
-		l.elsewhere(i, inOctaves, "an octave down", l.Tonic, l.octave(i, -12)),
-		l.elsewhere(i, inOctaves, "as octaves", l.Tonic, l.asOctaves(i)),
+func (l Lick) Variants(i neck.Instrument, k harmony.Key, at neck.Position) []Variant {
+	all := []Variant{
+		l.variant(i, groupOctaves, "an octave up", l.Tonic, l.octave(i, 12)),
+		l.variant(i, groupOctaves, "an octave down", l.Tonic, l.octave(i, -12)),
+		l.variant(i, groupOctaves, "as octaves", l.Tonic, l.asOctaves(i)),
 	}
 	for _, name := range k.Mode.Tonics() {
 		key, err := harmony.ParseKey(name, k.Mode)
@@ -45,64 +45,64 @@ func (l Lick) Elsewhere(i neck.Instrument, k harmony.Key, at neck.Position) []El
 		all = append(all, l.inKey(i, key, at))
 	}
 	for _, p := range neck.Positions(i, k.Tonic.Class()) {
-		moved := l.set(i, k.Tonic, p.Window)
-		all = append(all, l.elsewhere(i, inPositions, fmt.Sprintf("%s, frets %d to %d", p.Says(), p.Core, p.CoreEnd), k.Tonic, moved))
+		moved := l.placed(i, k.Tonic, p.Window)
+		all = append(all, l.variant(i, groupPositions, fmt.Sprintf("%s, frets %d to %d", p.Label(), p.Core, p.CoreEnd), k.Tonic, moved))
 	}
 	return all
 }
 
 // inKey sets the lick into a key, at the position there that is the like of this one.
-func (l Lick) inKey(i neck.Instrument, key harmony.Key, at neck.Position) Elsewhere {
+func (l Lick) inKey(i neck.Instrument, key harmony.Key, at neck.Position) Variant {
 	text := string(at.Form)
 	if text == "" {
 		text = at.ID()
 	}
 	position, err := neck.FindPosition(i, key.Tonic.Class(), text)
 	if err != nil {
-		return l.elsewhere(i, inKeys, key.Tonic.String(), key.Tonic, refused("", "%s", err))
+		return l.variant(i, groupKeys, key.Tonic.String(), key.Tonic, refused("", "%s", err))
 	}
-	return l.elsewhere(i, inKeys, key.Tonic.String(), key.Tonic, l.set(i, key.Tonic, position.Window))
+	return l.variant(i, groupKeys, key.Tonic.String(), key.Tonic, l.placed(i, key.Tonic, position.Window))
 }
 
 // set is the lick set into a key and window, as something moved.
-func (l Lick) set(i neck.Instrument, tonic pitch.Note, w neck.Window) Moved {
-	setting, err := l.Set(i, tonic.Class(), w)
+func (l Lick) placed(i neck.Instrument, tonic pitch.Note, w neck.Window) Move {
+	setting, err := l.PlaceIn(i, tonic.Class(), w)
 	if err != nil {
 		return refused("", "%s", err)
 	}
-	return Moved{Phrase: setting.Phrase, Shift: setting.Shift, Lost: setting.Lost, Way: StayInPosition}
+	return Move{Phrase: setting.Phrase, Shift: setting.Shift, Lost: setting.Lost, Method: StayInPosition}
 }
 
 // elsewhere measures what was moved and puts its own chords under it, moved with it.
-func (l Lick) elsewhere(i neck.Instrument, group, name string, tonic pitch.Note, m Moved) Elsewhere {
-	e := Elsewhere{Group: group, Name: name, Tonic: tonic}
+func (l Lick) variant(i neck.Instrument, group, name string, tonic pitch.Note, m Move) Variant {
+	e := Variant{Group: group, Name: name, Tonic: tonic}
 	if m.Refused == "" {
-		over := l.overItsOwn().Over
+		over := l.withOwnChords().Chords
 		m.measure(i, over[0].Chord)
-		m.Phrase.Over = nil
+		m.Phrase.Chords = nil
 		for _, from := range over {
 			from.Chord = from.Chord.Transposed(l.Tonic, tonic)
 			if from.Written != nil {
 				written := from.Written.Transposed(l.Tonic, tonic)
 				from.Written = &written
 			}
-			m.Phrase.Over = append(m.Phrase.Over, from)
+			m.Phrase.Chords = append(m.Phrase.Chords, from)
 		}
 	}
-	e.Moved = m
+	e.Move = m
 	return e
 }
 
 // octave moves the lick by octaves: along the neck where it has room, else fingered
 // anew in the position where that costs least.
-func (l Lick) octave(i neck.Instrument, shift int) Moved {
+func (l Lick) octave(i neck.Instrument, shift int) Move {
 	if events, err := l.onNeck(i); err == nil && !slices.ContainsFunc(events, func(e Event) bool { return e.Fret == 0 }) {
 		p := Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
 		if slideFrets(p.Events, shift, i) {
-			return Moved{Way: SlideShape, Phrase: p, Shift: shift}
+			return Move{Method: SlideShape, Phrase: p, Shift: shift}
 		}
 	}
-	best, cost := Setting{}, -1
+	best, cost := Placement{}, -1
 	for _, p := range neck.Positions(i, l.Tonic.Class()) {
 		setting, c, ok := l.refingered(i, p.Window, shift)
 		if c += costLost * len(setting.Lost); ok && (cost < 0 || c < cost) {
@@ -112,7 +112,7 @@ func (l Lick) octave(i neck.Instrument, shift int) Moved {
 	if cost < 0 {
 		return refused(StayInPosition, "there is no room for it on this neck")
 	}
-	return Moved{Way: StayInPosition, Phrase: best.Phrase, Shift: shift, Lost: best.Lost}
+	return Move{Method: StayInPosition, Phrase: best.Phrase, Shift: shift, Lost: best.Lost}
 }
 
 // asOctaves doubles every note an octave lower, on the string two or three lower as
@@ -120,16 +120,16 @@ func (l Lick) octave(i neck.Instrument, shift int) Moved {
 // octave higher, and else of each what can be had (common practice for the first). Two
 // strings cannot be bent, hammered or pulled together: those techniques go, and a bend is
 // played as its goal.
-func (l Lick) asOctaves(i neck.Instrument) Moved {
+func (l Lick) asOctaves(i neck.Instrument) Move {
 	events, err := l.onNeck(i)
 	if err != nil {
 		return refused(SlideShape, "%s", err)
 	}
-	m := Moved{Way: SlideShape, Phrase: Phrase{Meter: l.Phrase.Meter}}
+	m := Move{Method: SlideShape, Phrase: Phrase{Meter: l.Phrase.Meter}}
 	for n := range events {
 		e := &events[n]
 		if e.Bend > 0 || e.HammerOn || e.PullOff || e.Tied {
-			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d cannot be had on two strings", map[bool]string{true: "bend", false: e.slur()}[e.Bend > 0], n+1))
+			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d cannot be had on two strings", map[bool]string{true: "bend", false: e.slurName()}[e.Bend > 0], n+1))
 		}
 		e.Fret += e.Bend / 2
 		e.Bend, e.PreBend, e.Release, e.HammerOn, e.PullOff, e.Tied = 0, false, false, false, false, false
@@ -138,27 +138,27 @@ func (l Lick) asOctaves(i neck.Instrument) Moved {
 		}
 	}
 	missing := 0
-	for _, ways := range [][]octaveWay{lowerOctave, higherOctave, append(slices.Clone(lowerOctave), higherOctave...)} {
+	for _, ways := range [][]octaveShape{lowerOctave, higherOctave, append(slices.Clone(lowerOctave), higherOctave...)} {
 		if m.Phrase.Events, missing = doubled(i, events, ways); missing < 0 {
-			m.Phrase.Events, _ = trimmed(m.Phrase.Events, nil)
+			m.Phrase.Events, _ = withoutOverlaps(m.Phrase.Events, nil)
 			return m
 		}
 	}
 	return refused(SlideShape, "note %d has no octave beside it on this neck", missing+1)
 }
 
-// octaveWay is where an octave lies: so many strings over, so many half steps away.
-type octaveWay struct{ strings, semitones int }
+// octaveShape is where an octave lies: so many strings over, so many half steps away.
+type octaveShape struct{ strings, semitones int }
 
 // An octave lies two strings over, or three.
 var (
-	lowerOctave  = []octaveWay{{2, -12}, {3, -12}}
-	higherOctave = []octaveWay{{-2, 12}, {-3, 12}}
+	lowerOctave  = []octaveShape{{2, -12}, {3, -12}}
+	higherOctave = []octaveShape{{-2, 12}, {-3, 12}}
 )
 
 // doubled doubles every note by the first of the ways that it has; missing is the first
 // note that has none, -1 for none.
-func doubled(i neck.Instrument, events []Event, ways []octaveWay) (all []Event, missing int) {
+func doubled(i neck.Instrument, events []Event, ways []octaveShape) (all []Event, missing int) {
 	for n, e := range events {
 		other, ok := e.octaveBy(i, ways)
 		if !ok || !i.Has(e.Place) {
@@ -172,7 +172,7 @@ func doubled(i neck.Instrument, events []Event, ways []octaveWay) (all []Event, 
 }
 
 // octaveBy is the octave of a note that a hand reaches beside it.
-func (e Event) octaveBy(i neck.Instrument, ways []octaveWay) (Event, bool) {
+func (e Event) octaveBy(i neck.Instrument, ways []octaveShape) (Event, bool) {
 	for _, to := range ways {
 		other := e
 		other.String += to.strings
@@ -184,7 +184,7 @@ func (e Event) octaveBy(i neck.Instrument, ways []octaveWay) (Event, bool) {
 			other.SlideFrom += other.Fret - e.Fret
 		}
 		far := max(other.Fret-e.Fret, e.Fret-other.Fret)
-		if i.Has(other.Place) && far <= widestOctave && other.SlideFrom >= 0 && other.SlideFrom <= i.Frets && (other.Fret > 0 || !other.needsFret()) {
+		if i.Has(other.Place) && far <= widestOctave && other.SlideFrom >= 0 && other.SlideFrom <= i.Frets && (other.Fret > 0 || !other.NeedsFret()) {
 			return other, true
 		}
 	}
@@ -195,9 +195,9 @@ func (e Event) octaveBy(i neck.Instrument, ways []octaveWay) (Event, bool) {
 const widestOctave = 4
 
 // overItsOwn is the lick's phrase over the chords it knows, or else over home.
-func (l Lick) overItsOwn() Phrase {
-	if len(l.Phrase.Over) > 0 {
+func (l Lick) withOwnChords() Phrase {
+	if len(l.Phrase.Chords) > 0 {
 		return l.Phrase
 	}
-	return l.Phrase.OverAtLeast(chart.Chart{Key: l.Key()}.Home())
+	return l.Phrase.WithDefaultChord(chart.Chart{Key: l.Key()}.TonicChord())
 }

@@ -62,14 +62,14 @@ func (e Event) End() int { return e.Tick + e.Ticks }
 type Phrase struct {
 	Meter  chart.Meter
 	Events []Event
-	// Over is the chords the phrase was written over, in order of time, each
+	// SetChord is the chords the phrase was written over, in order of time, each
 	// lasting until the next; the first is also that of the pickup.
-	Over []ChordFrom
+	Chords []PhraseChord
 }
 
-// ChordFrom is a chord that is followed and the phrase's tick from which it holds.
-type ChordFrom struct {
-	// Written is what the band plays below an imagined chord; nil where the chord
+// PhraseChord is a chord that is followed and the phrase's tick from which it holds.
+type PhraseChord struct {
+	// NotatedNote is what the band plays below an imagined chord; nil where the chord
 	// is the written one.
 	Written *harmony.Chord
 	Tick    int
@@ -104,11 +104,11 @@ func (p Phrase) CheckSoFar(i neck.Instrument) error {
 	if len(p.Events) > MaxEvents {
 		return &EventError{Field: "events", Detail: fmt.Sprintf("a phrase has 1 to %d notes; this has %d", MaxEvents, len(p.Events))}
 	}
-	if len(p.Over) > MaxEvents {
-		return &EventError{Field: "over", Detail: fmt.Sprintf("a phrase is over at most %d chords; this is over %d", MaxEvents, len(p.Over))}
+	if len(p.Chords) > MaxEvents {
+		return &EventError{Field: "over", Detail: fmt.Sprintf("a phrase is over at most %d chords; this is over %d", MaxEvents, len(p.Chords))}
 	}
-	for n := 1; n < len(p.Over); n++ {
-		if p.Over[n].Tick <= p.Over[n-1].Tick {
+	for n := 1; n < len(p.Chords); n++ {
+		if p.Chords[n].Tick <= p.Chords[n-1].Tick {
 			return &EventError{Field: "over", Detail: fmt.Sprintf("chord %d starts before the chord in front of it; chords are in order of time", n+1)}
 		}
 	}
@@ -137,7 +137,7 @@ func (p Phrase) CheckSoFar(i neck.Instrument) error {
 		if e.Grace && (e.Ticks != GraceTicks || n+1 == len(p.Events) || p.Events[n+1].Tick != e.End()) {
 			return fail("grace", "a grace note lasts %d ticks and ends where the next note begins", GraceTicks)
 		}
-		if field, detail := e.technique(i, p.Events, last, heard); field != "" {
+		if field, detail := e.techniqueFault(i, p.Events, last, heard); field != "" {
 			return fail(field, "%s", detail)
 		}
 		before[e.String] = n
@@ -147,7 +147,7 @@ func (p Phrase) CheckSoFar(i neck.Instrument) error {
 
 // technique returns the field and the reason why the note's technique cannot be
 // played, or nothing. The note before on its string is events[last], if any.
-func (e Event) technique(i neck.Instrument, events []Event, last int, heard bool) (field, detail string) {
+func (e Event) techniqueFault(i neck.Instrument, events []Event, last int, heard bool) (field, detail string) {
 	switch {
 	case e.Bend < 0 || e.Bend > MaxBend:
 		return "bend", fmt.Sprintf("a bend is 0 to %g semitones", float64(MaxBend)/2)
@@ -176,7 +176,7 @@ func (e Event) technique(i neck.Instrument, events []Event, last int, heard bool
 }
 
 // joined says whether event n is sounded from the event before it, on one string.
-func (p Phrase) joined(n int) bool {
+func (p Phrase) Slurred(n int) bool {
 	if n == 0 {
 		return false
 	}

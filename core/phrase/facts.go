@@ -27,7 +27,7 @@ type Facts struct {
 	PerSecond float64
 	// Techniques are those it uses.
 	Techniques []string
-	// Last is where it ends.
+	// SetLength is where it ends.
 	Last neck.Place
 }
 
@@ -58,10 +58,10 @@ func ScaleNames() []string {
 // home where it knows none.
 func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	k := l.Key()
-	p := l.overItsOwn()
+	p := l.withOwnChords()
 	// Only degree and class are asked for: what a label says in words is not made.
 	over := func(e Event) (harmony.Tone, harmony.Class) {
-		c, class := p.overAt(e.Tick).Chord, e.Sounding(i).Class()
+		c, class := p.chordAt(e.Tick).Chord, e.Sounding(i).Class()
 		return k.ToneOver(c, class), k.Classify(c, class)
 	}
 	last := p.Events[len(p.Events)-1]
@@ -69,19 +69,19 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	end, class := over(last)
 	f := Facts{Bars: p.Bars(), Starts: first.Degree, Ends: end.Degree, Last: last.Place}
 	f.Low, f.High = p.Frets()
-	f.PerSecond = p.outline(i, end, class, tempo).PerSecond
+	f.PerSecond = p.shape(i, end, class, tempo).PerSecond
 	for _, s := range scales {
 		if p.allIn(i, l.Tonic, s.degrees) {
 			f.Scales = append(f.Scales, s.name)
 		}
 	}
-	for _, landfall := range p.landfalls(i, k) {
+	for _, landfall := range p.landings(i, k) {
 		if landfall.Index >= 0 {
 			f.Lands = add(f.Lands, landfall.Degree)
 		}
 	}
 	for _, e := range p.Events {
-		if tone, class := over(e); class == harmony.Colour && (p.Meter.Strong(e.Tick) || e.Ticks >= p.Meter.BeatTicks()) {
+		if tone, class := over(e); class == harmony.Colour && (p.Meter.IsStrong(e.Tick) || e.Ticks >= p.Meter.BeatTicks()) {
 			f.Leans = add(f.Leans, tone.Degree)
 		}
 	}
@@ -135,14 +135,14 @@ func add(all []pitch.Degree, d pitch.Degree) []pitch.Degree {
 // of quarters is heard as one).
 func (l Lick) Fits(i neck.Instrument, k harmony.Key, c harmony.Chord) bool {
 	p := l.Phrase
-	p.Over = []ChordFrom{{Tick: min(p.Events[0].Tick, 0), Chord: c}}
+	p.Chords = []PhraseChord{{Tick: min(p.Events[0].Tick, 0), Chord: c}}
 	outside := 0
 	for n, label := range p.Labels(i, k) {
 		e := p.Events[n]
 		if label.Class == harmony.Outside {
 			outside++
 		}
-		if p.restsOn(n) && !rests(k, c, e.Sounding(i).Class()) && !curled(e, label) {
+		if p.restsOn(n) && !MayRestOn(k, c, e.Sounding(i).Class()) && !isCurled(e, label) {
 			return false
 		}
 	}

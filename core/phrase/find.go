@@ -11,12 +11,12 @@ import (
 	"undaris/core/pitch"
 )
 
-// Wanted is what is asked of a lick; what is left empty is not asked.
-type Wanted struct {
+// Query is what is asked of a lick; what is left empty is not asked.
+type Query struct {
 	// Text is looked for in name, line and tags, whatever its case.
 	Text, Tag, Technique, Scale string
 	// Fits is a chord it may be played over as it sounds.
-	Fits *harmony.Chord
+	FitsChord *harmony.Chord
 	// Starts, Ends, Lands and Leans are degrees as they are written: "b7".
 	Starts, Ends, Lands, Leans string
 	// MostBars and MostPerSecond are how long and how fast it may be; 0 for any.
@@ -32,8 +32,8 @@ type Wanted struct {
 // on from in one move of section "A change" of the rules.
 const nearEnough = 4
 
-// Found is a lick that is as wanted.
-type Found struct {
+// Match is a lick that is as wanted.
+type Match struct {
 	// Index is its place in the list that was searched.
 	Index int
 	Lick  Lick
@@ -41,20 +41,20 @@ type Found struct {
 	// Away is how far its last note is from Near, in half steps upwards.
 	Away int
 	// Says is why it was found where a landing was asked for.
-	Says string
+	Text string
 }
 
-// Known are licks that lie in a key on an instrument, with what is computed of each.
-type Known struct {
+// Index are licks that lie in a key on an instrument, with what is computed of each.
+type Index struct {
 	instrument neck.Instrument
 	key        harmony.Key
 	Licks      []Lick
 	Facts      []Facts
 }
 
-// Know computes the facts of licks at a tempo, once for everything that is asked of them.
-func Know(i neck.Instrument, k harmony.Key, tempo int, licks []Lick) Known {
-	known := Known{instrument: i, key: k, Licks: licks, Facts: make([]Facts, len(licks))}
+// NewIndex computes the facts of licks at a tempo, once for everything that is asked of them.
+func NewIndex(i neck.Instrument, k harmony.Key, tempo int, licks []Lick) Index {
+	known := Index{instrument: i, key: k, Licks: licks, Facts: make([]Facts, len(licks))}
 	for n, l := range licks {
 		known.Facts[n] = l.Facts(i, tempo)
 	}
@@ -63,12 +63,12 @@ func Know(i neck.Instrument, k harmony.Key, tempo int, licks []Lick) Known {
 
 // Find lists those that are as wanted, in their order; where a landing is asked for, those
 // that end nearest to it first.
-func (known Known) Find(w Wanted) []Found {
+func (known Index) Find(w Query) []Match {
 	i, k := known.instrument, known.key
-	found := []Found{}
+	found := []Match{}
 	for n, l := range known.Licks {
-		f := Found{Index: n, Lick: l, Facts: known.Facts[n]}
-		if !w.asks(l, f.Facts) || w.Fits != nil && !l.Fits(i, k, *w.Fits) {
+		f := Match{Index: n, Lick: l, Facts: known.Facts[n]}
+		if !w.matches(l, f.Facts) || w.FitsChord != nil && !l.Fits(i, k, *w.FitsChord) {
 			continue
 		}
 		if w.Near != nil {
@@ -77,12 +77,12 @@ func (known Known) Find(w Wanted) []Found {
 			if max(f.Away, -f.Away) > nearEnough {
 				continue
 			}
-			f.Says = fmt.Sprintf("ends %s, string %d fret %d", apart(f.Away), last.String, last.Fret)
+			f.Text = fmt.Sprintf("ends %s, string %d fret %d", distanceText(f.Away), last.String, last.Fret)
 		}
 		found = append(found, f)
 	}
 	if w.Near != nil {
-		distance := func(f Found) int {
+		distance := func(f Match) int {
 			return 10*max(f.Away, -f.Away) + max(f.Facts.Last.String-w.Near.String, w.Near.String-f.Facts.Last.String)
 		}
 		sort.SliceStable(found, func(a, b int) bool { return distance(found[a]) < distance(found[b]) })
@@ -90,8 +90,8 @@ func (known Known) Find(w Wanted) []Found {
 	return found
 }
 
-// apart says how far below or above the landing a lick ends.
-func apart(away int) string {
+// distanceText says how far below or above the landing a lick ends.
+func distanceText(away int) string {
 	way := "below it"
 	if away < 0 {
 		way = "above it"
@@ -109,7 +109,7 @@ func apart(away int) string {
 }
 
 // asks holds all but the chord and the landing against a lick.
-func (w Wanted) asks(l Lick, f Facts) bool {
+func (w Query) matches(l Lick, f Facts) bool {
 	text := strings.ToLower(strings.Join(append([]string{l.Name, l.About}, l.Tags...), "\n"))
 	has := func(all []pitch.Degree, wanted string) bool {
 		return wanted == "" || slices.ContainsFunc(all, func(d pitch.Degree) bool { return d.String() == wanted })
@@ -123,11 +123,11 @@ func (w Wanted) asks(l Lick, f Facts) bool {
 	return one(l.Tags, w.Tag) && one(f.Techniques, w.Technique) && one(f.Scales, w.Scale) &&
 		has([]pitch.Degree{f.Starts}, w.Starts) && has([]pitch.Degree{f.Ends}, w.Ends) && has(f.Lands, w.Lands) && has(f.Leans, w.Leans) &&
 		(w.MostBars == 0 || f.Bars <= w.MostBars) && (w.MostPerSecond == 0 || f.PerSecond <= w.MostPerSecond) &&
-		(w.In == nil || l.liesIn(*w.In))
+		(w.In == nil || l.liesWithin(*w.In))
 }
 
 // liesIn says whether every fretted note lies within a window.
-func (l Lick) liesIn(w neck.Window) bool {
+func (l Lick) liesWithin(w neck.Window) bool {
 	low, high := l.Phrase.Frets()
 	return high == 0 || low >= w.Low && high <= w.High
 }

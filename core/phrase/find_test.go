@@ -24,7 +24,7 @@ func keyOfC(t testing.TB) harmony.Key {
 // overTwo is a lick that leads over a change: the box over C7, and the 3 of F7.
 func overTwo(t testing.TB) Lick {
 	return Lick{Name: "Over two", About: "From the box into A.", Tags: []string{"change", "box"}, Tonic: keyOfC(t).Tonic, Phrase: Phrase{
-		Meter: chart.FourFour, Over: []ChordFrom{{Chord: chordOf(t, "C7")}, {Tick: 1920, Chord: chordOf(t, "F7")}},
+		Meter: chart.FourFour, Chords: []PhraseChord{{Chord: chordOf(t, "C7")}, {Tick: 1920, Chord: chordOf(t, "F7")}},
 		Events: []Event{
 			at(-1, 3, 8), at(0, 3, 10, hammer), at(2, 2, 8), at(3, 2, 11, bent), at(6, 2, 8), at(7, 2, 9), at(8, 2, 10, slide(9)), at(12, 2, 8, lasting(960)),
 		},
@@ -62,18 +62,18 @@ func TestLicksAreFound(t *testing.T) {
 	f7, fsharp := chordOf(t, "F7"), chordOf(t, "F#7")
 	e := keyWindow(t, "E")
 	low := guitar.WindowFrom(1)
-	for want, all := range map[string][]Wanted{
-		"0 1": {{}, {Fits: &f7}, {Technique: "bend"}, {In: &e}, {MostBars: 2}, {MostPerSecond: 4}, {Starts: "b3"}},
+	for want, all := range map[string][]Query{
+		"0 1": {{}, {FitsChord: &f7}, {Technique: "bend"}, {In: &e}, {MostBars: 2}, {MostPerSecond: 4}, {Starts: "b3"}},
 		"1": {
 			{Text: "two"}, {Text: "INTO  a."}, {Text: "change"}, {Tag: "box"}, {Technique: "slide"}, {Lands: "3"}, {Leans: "9"}, {Ends: "9"},
 			{Near: &neck.Place{String: 2, Fret: 10}},
 		},
 		"0": {{Text: "c7"}, {Scale: "both pentatonics"}, {Ends: "R"}, {MostBars: 1}, {Technique: "pull-off"}, {Near: &neck.Place{String: 4, Fret: 9}}},
-		"":  {{Text: "three"}, {Fits: &fsharp}, {Scale: "major"}, {Tag: "bo"}, {Lands: "b7"}, {In: &low}, {MostPerSecond: 1}, {Near: &neck.Place{String: 6, Fret: 1}}},
+		"":  {{Text: "three"}, {FitsChord: &fsharp}, {Scale: "major"}, {Tag: "bo"}, {Lands: "b7"}, {In: &low}, {MostPerSecond: 1}, {Near: &neck.Place{String: 6, Fret: 1}}},
 	} {
 		for _, w := range all {
 			found := []string{}
-			for _, f := range Know(guitar, keyOfC(t), 120, licks).Find(w) {
+			for _, f := range NewIndex(guitar, keyOfC(t), 120, licks).Find(w) {
 				found = append(found, string(rune('0'+f.Index)))
 			}
 			assert.Equal(t, want, strings.Join(found, " "), "%+v", w)
@@ -91,11 +91,11 @@ func keyWindow(t testing.TB, form string) neck.Window {
 func TestLicksThatEndNearALandingComeNearestFirst(t *testing.T) {
 	licks := []Lick{overC7(t), overTwo(t), overC7(t)}
 	licks[2].Phrase.Events = licks[2].Phrase.Events[:2]
-	found := Know(guitar, keyOfC(t), 120, licks).Find(Wanted{Near: &neck.Place{String: 1, Fret: 5}})
+	found := NewIndex(guitar, keyOfC(t), 120, licks).Find(Query{Near: &neck.Place{String: 1, Fret: 5}})
 	require.Len(t, found, 2, "the one that ends on C is nine half steps off")
 	says := []string{}
 	for _, f := range found {
-		says = append(says, f.Says)
+		says = append(says, f.Text)
 	}
 	assert.Equal(t, []string{"ends a whole step below it, string 2 fret 8", "ends a whole step below it, string 3 fret 10"}, says)
 }
@@ -107,7 +107,7 @@ func TestFindLeavesNothingOut(t *testing.T) {
 		near := neck.Place{String: rapid.IntRange(1, 6).Draw(t, "string"), Fret: rapid.IntRange(0, 15).Draw(t, "fret")}
 		c := chordOfRapid(t)
 		found := map[int]bool{}
-		for _, f := range Know(guitar, harmony.Key{Mode: harmony.DominantMode}, 100, licks).Find(Wanted{Near: &near, Fits: &c}) {
+		for _, f := range NewIndex(guitar, harmony.Key{Mode: harmony.DominantMode}, 100, licks).Find(Query{Near: &near, FitsChord: &c}) {
 			found[f.Index] = true
 		}
 		for n, l := range licks {
@@ -131,7 +131,7 @@ func TestALickIsSplitIntoItsChords(t *testing.T) {
 	assert.Equal(t, "-240+240 3:8, 0+240 3:10 hammered on, 480+240 2:8, 720+240 2:11 bent a whole step, 1440+240 2:8, 1680+240 2:9", shown(parts[0].Phrase))
 	assert.Equal(t, "Over two, part 2: F7", parts[1].Name)
 	assert.Equal(t, "0+240 2:10 slid from fret 9, 960+960 2:8", shown(parts[1].Phrase))
-	assert.Equal(t, "F7", parts[1].Phrase.Over[0].Chord.Symbol())
+	assert.Equal(t, "F7", parts[1].Phrase.Chords[0].Chord.Symbol())
 	assert.Equal(t, []string{"change", "box"}, parts[1].Tags)
 	for _, part := range parts {
 		assert.NoError(t, part.Check())
@@ -152,11 +152,11 @@ func TestLicksAreJoinedWithARunBetween(t *testing.T) {
 	j, err = overC7(t).Join(guitar, second, 1, eighths)
 	require.NoError(t, err)
 	assert.Equal(t, "1440+240 4:10, 1680+240 3:7, 1920+240 3:8", lastOf(shown(j.Lick.Phrase), 6, 9))
-	assert.Equal(t, [2]int{7, 8}, j.Connected)
-	assert.Equal(t, "one note after the first left out", j.Said)
+	assert.Equal(t, [2]int{7, 8}, j.Run)
+	assert.Equal(t, "one note after the first left out", j.Remark)
 	j, err = overC7(t).Join(guitar, second, 5, eighths)
 	require.NoError(t, err)
-	assert.Equal(t, "there is room for 1 of 5 notes", j.Said)
+	assert.Equal(t, "there is room for 1 of 5 notes", j.Remark)
 	pickup := overTwo(t)
 	j, err = overTwo(t).Join(guitar, pickup, 0, eighths)
 	require.NoError(t, err)
@@ -188,19 +188,19 @@ func TestSplitAndJoinedAgain(t *testing.T) {
 	require.NoError(t, err)
 	was := overTwo(t).Phrase
 	assert.Equal(t, shown(was), shown(j.Lick.Phrase))
-	assert.Equal(t, was.Over, j.Lick.Phrase.Over)
+	assert.Equal(t, was.Chords, j.Lick.Phrase.Chords)
 }
 
 func TestALickElsewhere(t *testing.T) {
 	p, err := neck.FindPosition(guitar, 0, "E")
 	require.NoError(t, err)
-	all := overC7(t).Elsewhere(guitar, keyOfC(t), p)
-	by := map[string][]Elsewhere{}
+	all := overC7(t).Variants(guitar, keyOfC(t), p)
+	by := map[string][]Variant{}
 	for _, e := range all {
 		by[e.Group] = append(by[e.Group], e)
 		if e.Refused == "" {
 			require.NoError(t, e.Phrase.Check(guitar), e.Name)
-			assert.NotEmpty(t, e.Phrase.Over)
+			assert.NotEmpty(t, e.Phrase.Chords)
 		}
 	}
 	up, down, pairs := by["octaves"][0], by["octaves"][1], by["octaves"][2]
@@ -211,7 +211,7 @@ func TestALickElsewhere(t *testing.T) {
 	assert.Equal(t, []string{"the bend at note 2 cannot be had on two strings", "the pull-off at note 5 cannot be had on two strings"}, pairs.Lost)
 	require.Len(t, by["keys"], 13, "every tonic but its own")
 	assert.Equal(t, "Ab", by["keys"][9].Name)
-	assert.Equal(t, "Ab7", by["keys"][9].Phrase.Over[0].Chord.Symbol())
+	assert.Equal(t, "Ab7", by["keys"][9].Phrase.Chords[0].Chord.Symbol())
 	assert.Equal(t, "3:4 3:6 2:4 2:7 2:4 3:5 4:6", places(by["keys"][9].Phrase))
 	assert.Len(t, by["positions"], len(neck.Positions(guitar, 0)))
 }
@@ -224,7 +224,7 @@ func TestElsewhereHolds(t *testing.T) {
 		key, err := harmony.ParseKey(l.Tonic.String(), harmony.DominantMode)
 		require.NoError(t, err)
 		at := rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position")
-		for _, e := range l.Elsewhere(guitar, key, at) {
+		for _, e := range l.Variants(guitar, key, at) {
 			if e.Refused != "" {
 				continue
 			}
@@ -247,7 +247,7 @@ func TestElsewhereHolds(t *testing.T) {
 }
 
 func TestALicksOwnChart(t *testing.T) {
-	c, start := overTwo(t).OwnChart(96, chart.Shuffle, 2)
+	c, start := overTwo(t).ToChart(96, chart.Shuffle, 2)
 	require.NoError(t, c.Check())
 	assert.Equal(t, 1920, start, "a bar for the pickup")
 	symbols := []string{}
@@ -256,18 +256,18 @@ func TestALicksOwnChart(t *testing.T) {
 	}
 	assert.Equal(t, "C7 | C7 | F7", strings.Join(symbols, " | "))
 	plain := overC7(t)
-	plain.Phrase.Over = nil
-	c, start = plain.OwnChart(96, chart.Straight, 2)
+	plain.Phrase.Chords = nil
+	c, start = plain.ToChart(96, chart.Straight, 2)
 	assert.Equal(t, "C7", chart.Text(c.Bars[0].Spans))
 	assert.Zero(t, start)
 	halves := overC7(t)
-	halves.Phrase.Over = append(halves.Phrase.Over, ChordFrom{Tick: 960, Chord: chordOf(t, "A7")})
-	c, _ = halves.OwnChart(96, chart.Straight, 2)
+	halves.Phrase.Chords = append(halves.Phrase.Chords, PhraseChord{Tick: 960, Chord: chordOf(t, "A7")})
+	c, _ = halves.ToChart(96, chart.Straight, 2)
 	assert.Equal(t, "C7 A7", chart.Text(c.Bars[0].Spans))
 	minor := overC7(t)
-	minor.Phrase.Over[0].Chord = chordOf(t, "Cm7")
+	minor.Phrase.Chords[0].Chord = chordOf(t, "Cm7")
 	assert.Equal(t, harmony.MinorMode, minor.Key().Mode)
-	minor.Phrase.Over[0].Chord = chordOf(t, "Cmaj7")
+	minor.Phrase.Chords[0].Chord = chordOf(t, "Cmaj7")
 	assert.Equal(t, harmony.MajorMode, minor.Key().Mode)
 }
 
@@ -281,7 +281,7 @@ func TestLimitsOfALick(t *testing.T) {
 		"note 1: it begins more than 4 bars before bar 1":                    func(l *Lick) { l.Phrase.Events[0].Tick = -4*1920 - 1 },
 		"note 7: it goes on past bar 64, where a lick ends at the latest":    func(l *Lick) { l.Phrase.Events[6].Tick = 64*1920 - 239 },
 		"a phrase has 1 to 4096 notes; this has 0":                           func(l *Lick) { l.Phrase.Events = nil },
-		"chord 1 is outside the 64 bars a lick may have":                     func(l *Lick) { l.Phrase.Over[0].Tick = 1 << 20 },
+		"chord 1 is outside the 64 bars a lick may have":                     func(l *Lick) { l.Phrase.Chords[0].Tick = 1 << 20 },
 	} {
 		l := overC7(t)
 		require.NoError(t, l.Check())

@@ -10,36 +10,36 @@ import (
 
 // WrittenOver is the phrase with the chords of a chart under it, its own tick 0
 // standing at the chart's tick start.
-func (p Phrase) WrittenOver(c chart.Chart, start int) Phrase {
+func (p Phrase) WithChordsOf(c chart.Chart, start int) Phrase {
 	if len(p.Events) == 0 {
 		return p
 	}
 	last := p.Events[len(p.Events)-1]
-	p.Over = nil
+	p.Chords = nil
 	length := c.Ticks()
 	chorus := 0
 	for chorus*length > start+p.Events[0].Tick {
 		chorus--
 	}
 	for ; chorus*length < start+last.End(); chorus++ {
-		for _, m := range c.Moments() {
+		for _, m := range c.ChordSpans() {
 			tick := chorus*length + m.Tick - start
 			if tick+m.Ticks <= p.Events[0].Tick || tick >= last.End() {
 				continue
 			}
-			from := ChordFrom{Tick: tick, Chord: m.Chord}
+			from := PhraseChord{Tick: tick, Chord: m.Chord}
 			if m.Imagined && !m.Written.Same(m.Chord) {
 				from.Written = &m.Written
 			}
-			if n := len(p.Over); n == 0 || !p.Over[n-1].same(from) {
-				p.Over = append(p.Over, from)
+			if n := len(p.Chords); n == 0 || !p.Chords[n-1].Same(from) {
+				p.Chords = append(p.Chords, from)
 			}
 		}
 	}
 	return p
 }
 
-func (f ChordFrom) same(other ChordFrom) bool {
+func (f PhraseChord) Same(other PhraseChord) bool {
 	if (f.Written == nil) != (other.Written == nil) {
 		return false
 	}
@@ -49,16 +49,16 @@ func (f ChordFrom) same(other ChordFrom) bool {
 // ChordAt is the chord the phrase was written over at its own tick; none where
 // no chords are known.
 func (p Phrase) ChordAt(tick int) (harmony.Chord, bool) {
-	if len(p.Over) == 0 {
+	if len(p.Chords) == 0 {
 		return harmony.Chord{}, false
 	}
-	return p.overAt(tick).Chord, true
+	return p.chordAt(tick).Chord, true
 }
 
 // overAt is the last of the chords that has begun, or the first of all.
-func (p Phrase) overAt(tick int) ChordFrom {
-	over := p.Over[0]
-	for _, from := range p.Over[1:] {
+func (p Phrase) chordAt(tick int) PhraseChord {
+	over := p.Chords[0]
+	for _, from := range p.Chords[1:] {
 		if from.Tick > tick {
 			break
 		}
@@ -71,7 +71,7 @@ func (p Phrase) overAt(tick int) ChordFrom {
 type Label struct {
 	Chord harmony.Chord
 	harmony.Judgement
-	// Written is what it is over the chord the band plays, where that is another.
+	// NotatedNote is what it is over the chord the band plays, where that is another.
 	Written *WrittenLabel
 }
 
@@ -85,18 +85,18 @@ type WrittenLabel struct {
 // written over; nothing where those are not known. A bent note is what it is
 // bent to.
 func (p Phrase) Labels(i neck.Instrument, k harmony.Key) []Label {
-	if len(p.Over) == 0 {
+	if len(p.Chords) == 0 {
 		return nil
 	}
 	labels := make([]Label, len(p.Events))
 	for n, e := range p.Events {
-		over := p.overAt(e.Tick)
+		over := p.chordAt(e.Tick)
 		class := e.Sounding(i).Class()
 		labels[n] = Label{Chord: over.Chord, Judgement: k.Judge(over.Chord, class)}
 		if over.Written != nil {
 			judged := k.Judge(*over.Written, class)
 			labels[n].Written = &WrittenLabel{Chord: *over.Written, Judgement: judged}
-			labels[n].Reason += p.against(n, *labels[n].Written)
+			labels[n].Reason += p.againstBand(n, *labels[n].Written)
 		}
 	}
 	return labels
@@ -104,12 +104,12 @@ func (p Phrase) Labels(i neck.Instrument, k harmony.Key) []Label {
 
 // against says what an imagined note is against the band, and when the two meet
 // again.
-func (p Phrase) against(n int, w WrittenLabel) string {
+func (p Phrase) againstBand(n int, w WrittenLabel) string {
 	said := fmt.Sprintf(". The band plays %s there: the note is its %s, %s", w.Chord.Symbol(), w.Degree, w.Class)
 	if w.Class != harmony.Outside {
 		return said
 	}
-	for _, from := range p.Over {
+	for _, from := range p.Chords {
 		if from.Tick > p.Events[n].Tick && from.Written == nil {
 			return said + fmt.Sprintf("; you come back in with %s on %s", from.Chord.Symbol(), p.Meter.Counted(from.Tick))
 		}

@@ -22,14 +22,14 @@ type Lick struct {
 	Phrase Phrase
 	// On is the instrument that its strings and frets are of; nil for a guitar in
 	// standard tuning.
-	On *neck.Instrument
+	Instrument *neck.Instrument
 }
 
 // WrittenOn is the instrument that the lick's strings and frets are of. Licks may
 // be written for any fret that a neck has.
-func (l Lick) WrittenOn() neck.Instrument {
-	if l.On != nil {
-		return *l.On
+func (l Lick) WrittenFor() neck.Instrument {
+	if l.Instrument != nil {
+		return *l.Instrument
 	}
 	i := neck.Standard()
 	i.Frets = neck.MaxFrets
@@ -58,7 +58,7 @@ func (l Lick) Check() error {
 	if err := l.CheckSoFar(); err != nil {
 		return err
 	}
-	return l.Phrase.Check(l.WrittenOn())
+	return l.Phrase.Check(l.WrittenFor())
 }
 
 // CheckSoFar is Check for a lick that is being written and may have no notes yet.
@@ -81,11 +81,11 @@ func (l Lick) CheckSoFar() error {
 			return &chart.FieldError{Field: fmt.Sprintf("tags[%d]", n), Detail: fmt.Sprintf("a tag has 1 to %d characters in one line, without a comma", MaxTag)}
 		}
 	}
-	return l.inItsBars()
+	return l.checkBars()
 }
 
 // inItsBars holds notes and chords within the bars that a lick may have.
-func (l Lick) inItsBars() error {
+func (l Lick) checkBars() error {
 	bar := l.Phrase.Meter.BarTicks()
 	first, end := -MaxPickupBars*bar, MaxLickBars*bar
 	for n, e := range l.Phrase.Events {
@@ -96,26 +96,26 @@ func (l Lick) inItsBars() error {
 			return &EventError{Index: n, Field: "ticks", Detail: fmt.Sprintf("it goes on past bar %d, where a lick ends at the latest", MaxLickBars)}
 		}
 	}
-	for n, from := range l.Phrase.Over {
+	for n, from := range l.Phrase.Chords {
 		if from.Tick < first || from.Tick >= end {
 			return &EventError{Field: "over", Detail: fmt.Sprintf("chord %d is outside the %d bars a lick may have", n+1, MaxLickBars)}
 		}
 	}
-	return l.Phrase.CheckSoFar(l.WrittenOn())
+	return l.Phrase.CheckSoFar(l.WrittenFor())
 }
 
 // Key is the key the lick was written in, as its first chord says; that of a blues where
 // it knows none.
 func (l Lick) Key() harmony.Key {
 	k := harmony.Key{Tonic: l.Tonic, Mode: harmony.DominantMode}
-	if len(l.Phrase.Over) > 0 {
-		k.Mode = l.Phrase.Over[0].Chord.HomeMode()
+	if len(l.Phrase.Chords) > 0 {
+		k.Mode = l.Phrase.Chords[0].Chord.TonicMode()
 	}
 	return k
 }
 
 // LiesAt is the position of the lick's own key that is nearest to where its frets lie.
-func (l Lick) LiesAt(i neck.Instrument) neck.Position {
+func (l Lick) NearestPosition(i neck.Instrument) neck.Position {
 	low, _ := l.Phrase.Frets()
 	best := neck.Position{Window: i.WindowFrom(min(max(low, 0), i.Frets-3))}
 	for n, p := range neck.Positions(i, l.Tonic.Class()) {
@@ -126,8 +126,8 @@ func (l Lick) LiesAt(i neck.Instrument) neck.Position {
 	return best
 }
 
-// Setting is a lick laid into a key and position.
-type Setting struct {
+// Placement is a lick laid into a key and position.
+type Placement struct {
 	Phrase Phrase
 	// Shift is how many semitones the lick sounds above where it was written.
 	Shift int
@@ -160,24 +160,24 @@ const (
 // itself fits the position it is slid there; else the notes are placed and
 // fingered anew, and a technique that its notes no longer share a string for
 // is dropped and named.
-func (l Lick) Set(i neck.Instrument, tonic pitch.Class, w neck.Window) (Setting, error) {
+func (l Lick) PlaceIn(i neck.Instrument, tonic pitch.Class, w neck.Window) (Placement, error) {
 	up := tonic.Above(l.Tonic.Class())
-	for shift := up - farthestOctaves; shift <= up+farthestOctaves; shift += 12 {
-		if slid, ok := l.slid(i, w, shift); ok {
+	for shift := up - widestTransposition; shift <= up+widestTransposition; shift += 12 {
+		if slid, ok := l.slideShape(i, w, shift); ok {
 			return slid, nil
 		}
 	}
-	return l.fingeredAnew(i, w, up)
+	return l.refingeredCheapest(i, w, up)
 }
 
-// farthestOctaves is how far from where it was written a lick may sound, in semitones.
-const farthestOctaves = 48
+// widestTransposition is how far from where it was written a lick may sound, in semitones.
+const widestTransposition = 48
 
 // fingeredAnew sounds the lick so many semitones higher, or octaves from there, fingered
 // anew in the window: in the octave that costs least. Its error is a *NoRoomError.
-func (l Lick) fingeredAnew(i neck.Instrument, w neck.Window, up int) (Setting, error) {
-	best, cost := Setting{}, -1
-	for shift := up - farthestOctaves; shift <= up+farthestOctaves; shift += 12 {
+func (l Lick) refingeredCheapest(i neck.Instrument, w neck.Window, up int) (Placement, error) {
+	best, cost := Placement{}, -1
+	for shift := up - widestTransposition; shift <= up+widestTransposition; shift += 12 {
 		setting, c, ok := l.refingered(i, w, shift)
 		c += costOctave*max(shift, -shift)/12 + costLost*len(setting.Lost)
 		if ok && (cost < 0 || c < cost) {
@@ -185,42 +185,42 @@ func (l Lick) fingeredAnew(i neck.Instrument, w neck.Window, up int) (Setting, e
 		}
 	}
 	if cost < 0 {
-		return Setting{}, &NoRoomError{Lick: l.Name, Window: w}
+		return Placement{}, &NoRoomError{Lick: l.Name, Window: w}
 	}
 	return best, nil
 }
 
 // slid moves every fret by the shift, if all of them then lie in the window.
-func (l Lick) slid(i neck.Instrument, w neck.Window, shift int) (Setting, bool) {
-	higher, alike := i.Higher(l.WrittenOn())
+func (l Lick) slideShape(i neck.Instrument, w neck.Window, shift int) (Placement, bool) {
+	higher, alike := i.SemitonesAbove(l.WrittenFor())
 	if !alike {
-		return Setting{}, false
+		return Placement{}, false
 	}
 	moved := Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}
-	wanted := make([]neck.Wanted, len(l.Phrase.Events))
+	wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
 		e.Fret += shift - higher
 		if e.SlideFrom > 0 {
 			e.SlideFrom += shift - higher
 		}
 		if e.Fret < w.Core || e.Fret > w.High {
-			return Setting{}, false
+			return Placement{}, false
 		}
 		moved.Events[n] = e
-		wanted[n] = neck.Wanted{Pitch: i.Pitch(e.Place), At: &e.Place, Joined: l.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
+		wanted[n] = neck.NoteToPlace{Pitch: i.Pitch(e.Place), At: &e.Place, Slurred: l.Phrase.Slurred(n), Fretted: e.NeedsFret(), Bend: e.Bend}
 	}
-	return fingeredAs(moved, i, w, wanted, Setting{Shift: shift, Slid: true})
+	return withFingering(moved, i, w, wanted, Placement{Shift: shift, Slid: true})
 }
 
 // needsFret says whether the technique rules out the open string.
-func (t Technique) needsFret() bool {
+func (t Technique) NeedsFret() bool {
 	return t.Bend > 0 || t.SlideFrom > 0 || t.SlideOut != 0 || t.Vibrato
 }
 
-func fingeredAs(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.Wanted, s Setting) (Setting, bool) {
+func withFingering(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.NoteToPlace, s Placement) (Placement, bool) {
 	fingering, _, err := neck.FingerPhrase(i, w, wanted)
 	if err != nil {
-		return Setting{}, false
+		return Placement{}, false
 	}
 	for n, f := range fingering {
 		p.Events[n].Fingered = f
@@ -232,10 +232,10 @@ func fingeredAs(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.Wanted
 // refingered places the shifted pitches anew. A wide bend that comes to lie on
 // a low string, which no one bends that far, is given up and the rest placed
 // again.
-func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Setting, int, bool) {
+func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Placement, int, bool) {
 	unbent := make([]bool, len(l.Phrase.Events))
 	for {
-		setting, cost, ok := l.placed(i, w, shift, unbent)
+		setting, cost, ok := l.placeAnew(i, w, shift, unbent)
 		again := false
 		for n, e := range setting.Phrase.Events {
 			if e.Bend > neck.MostBend(e.Place) {
@@ -249,17 +249,17 @@ func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Setting, 
 }
 
 // placed places the shifted pitches, the bends of some notes given up.
-func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool) (Setting, int, bool) {
-	setting := Setting{Shift: shift, Phrase: Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}}
-	wanted := make([]neck.Wanted, len(l.Phrase.Events))
+func (l Lick) placeAnew(i neck.Instrument, w neck.Window, shift int, unbent []bool) (Placement, int, bool) {
+	setting := Placement{Shift: shift, Phrase: Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}}
+	wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
-		p := l.WrittenOn().Pitch(e.Place) + pitch.MIDI(shift)
-		open := e.needsFret() && !frettedIn(i, w, p)
+		p := l.WrittenFor().Pitch(e.Place) + pitch.MIDI(shift)
+		open := e.NeedsFret() && !canBeFretted(i, w, p)
 		switch {
 		case unbent[n]:
-			setting.lose(n, "bend", "would lie on a low string: play the note it is bent to")
+			setting.addLost(n, "bend", "would lie on a low string: play the note it is bent to")
 		case open:
-			setting.lose(n, e.onOpenString(), "needs a fretted string, and here it would be open: leave it out")
+			setting.addLost(n, e.fretTechnique(), "needs a fretted string, and here it would be open: leave it out")
 		}
 		if unbent[n] || open {
 			// What was to be bent is played as the note it is bent to.
@@ -270,11 +270,11 @@ func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool)
 			e.SlideFrom, e.SlideOut, e.Vibrato = 0, 0, false
 		}
 		setting.Phrase.Events[n] = e
-		wanted[n] = neck.Wanted{Pitch: p, Joined: l.Phrase.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
+		wanted[n] = neck.NoteToPlace{Pitch: p, Slurred: l.Phrase.Slurred(n), Fretted: e.NeedsFret(), Bend: e.Bend}
 	}
 	fingering, cost, err := neck.FingerPhrase(i, w, wanted)
 	if err != nil {
-		return Setting{}, 0, false
+		return Placement{}, 0, false
 	}
 	for n := range setting.Phrase.Events {
 		e := &setting.Phrase.Events[n]
@@ -282,20 +282,20 @@ func (l Lick) placed(i neck.Instrument, w neck.Window, shift int, unbent []bool)
 			e.SlideFrom += fingering[n].Fret - e.Fret
 		}
 		e.Fingered = fingering[n]
-		if n > 0 && l.Phrase.joined(n) && fingering[n].String != fingering[n-1].String {
-			setting.lose(n, e.slur(), "needs one string, and here there are two: pick it")
+		if n > 0 && l.Phrase.Slurred(n) && fingering[n].String != fingering[n-1].String {
+			setting.addLost(n, e.slurName(), "needs one string, and here there are two: pick it")
 			e.HammerOn, e.PullOff, e.Tied, e.SlideFrom = false, false, false, 0
 		}
 	}
 	return setting, cost, setting.Phrase.Check(i) == nil
 }
 
-func (s *Setting) lose(n int, technique, why string) {
+func (s *Placement) addLost(n int, technique, why string) {
 	s.Lost = append(s.Lost, fmt.Sprintf("the %s at note %d %s", technique, n+1, why))
 }
 
-// frettedIn says whether the pitch can be fretted within the window.
-func frettedIn(i neck.Instrument, w neck.Window, p pitch.MIDI) bool {
+// canBeFretted says whether the pitch can be fretted within the window.
+func canBeFretted(i neck.Instrument, w neck.Window, p pitch.MIDI) bool {
 	for _, open := range i.Open {
 		if fret := int(p - open); fret >= max(w.Low, 1) && fret <= w.High {
 			return true
@@ -305,7 +305,7 @@ func frettedIn(i neck.Instrument, w neck.Window, p pitch.MIDI) bool {
 }
 
 // onOpenString names the technique that keeps the note off the open string.
-func (t Technique) onOpenString() string {
+func (t Technique) fretTechnique() string {
 	switch {
 	case t.Bend > 0:
 		return "bend"
@@ -316,7 +316,7 @@ func (t Technique) onOpenString() string {
 }
 
 // slur names the technique that joins the note to the one before.
-func (t Technique) slur() string {
+func (t Technique) slurName() string {
 	switch {
 	case t.HammerOn:
 		return "hammer-on"

@@ -9,7 +9,7 @@ import (
 // In is the phrase written in another meter: shuffled eighths of 4/4 are the outer two
 // of the three eighths of a 12/8 beat, and its triplets are those eighths themselves;
 // eighths of 12/8 are triplets of 4/4. Between other meters there is no such way.
-func (p Phrase) In(meter chart.Meter) (Phrase, error) {
+func (p Phrase) InMeter(meter chart.Meter) (Phrase, error) {
 	if p.Meter == meter {
 		return p, nil
 	}
@@ -23,7 +23,7 @@ func (p Phrase) In(meter chart.Meter) (Phrase, error) {
 		return Phrase{}, fmt.Errorf("a phrase in %s cannot be played in %s", p.Meter, meter)
 	}
 	written := func(tick int) int {
-		return feel.Sounding(tick) * meter.BeatTicks() / p.Meter.BeatTicks()
+		return feel.SwungTick(tick) * meter.BeatTicks() / p.Meter.BeatTicks()
 	}
 	moved := Phrase{Meter: meter, Events: make([]Event, len(p.Events))}
 	for n, e := range p.Events {
@@ -38,9 +38,9 @@ func (p Phrase) In(meter chart.Meter) (Phrase, error) {
 			e.Tick, e.Ticks = moved.Events[n+1].Tick-GraceTicks, GraceTicks
 		}
 	}
-	for _, from := range p.Over {
+	for _, from := range p.Chords {
 		from.Tick = written(from.Tick)
-		moved.Over = append(moved.Over, from)
+		moved.Chords = append(moved.Chords, from)
 	}
 	return moved, nil
 }

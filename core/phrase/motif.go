@@ -20,17 +20,17 @@ func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.Functi
 	for n, chord := range chords {
 		index[chord.Symbol()] = n
 	}
-	moments := c.Moments()
+	moments := c.ChordSpans()
 	for n, m := range moments {
 		if n > 0 && moments[n-1].Chord.Same(m.Chord) && m.Beat > 0 {
 			continue // the same chord goes on within the bar
 		}
 		over := index[m.Chord.Symbol()]
 		count := min(len(rows), max(m.Ticks/step, 1))
-		wanted := make([]neck.Wanted, count)
+		wanted := make([]neck.NoteToPlace, count)
 		for r, row := range rows[:count] {
 			at := row.Place
-			wanted[r] = neck.Wanted{Pitch: row.Pitch, At: &at, Bend: 2 * row.Functions[over].Bend}
+			wanted[r] = neck.NoteToPlace{Pitch: row.Pitch, At: &at, Bend: 2 * row.Functions[over].Bend}
 		}
 		fingering, _, err := neck.FingerPhrase(i, w, wanted)
 		if err != nil {
@@ -45,5 +45,5 @@ func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.Functi
 			p.Events = append(p.Events, e)
 		}
 	}
-	return p.WrittenOver(c, 0), nil
+	return p.WithChordsOf(c, 0), nil
 }

@@ -51,7 +51,7 @@ func TestAMotifFollowsTheChords(t *testing.T) {
 	}, said, "over a chord of one beat the last note is left out")
 }
 
-// Over any scheme, key and meter every note of a motif that can be home is home,
+// SetChord any scheme, key and meter every note of a motif that can be home is home,
 // and no open string is bent.
 func TestMotifsHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
@@ -81,8 +81,8 @@ func TestMotifsHold(t *testing.T) {
 					continue
 				}
 				for at, chord := range c.Chords() {
-					if chord.Same(label.Chord) && row.Functions[at].Home {
-						assert.Equal(t, harmony.Home, label.Class, "%s over %s", label.Note, chord.Symbol())
+					if chord.Same(label.Chord) && row.Functions[at].IsChordTone {
+						assert.Equal(t, harmony.ChordTone, label.Class, "%s over %s", label.Note, chord.Symbol())
 					}
 				}
 			}
@@ -97,12 +97,12 @@ func TestAConnectorRunsOnFromTheChange(t *testing.T) {
 	require.NoError(t, err)
 	box, err := c.Key.Box("")
 	require.NoError(t, err)
-	fit, _ := change.Connections(change.Goal{
+	fit, _ := change.ChromaticRuns(change.Goal{
 		Instrument: neck.Standard(), Window: position.Window, Key: c.Key, Box: box, Leaving: ch.Leaving.Chord, Arriving: ch.Arriving.Chord, Target: neck.Place{String: 5, Fret: 8},
 	}, 4)
 	triplet, err := c.Meter.Subdivision("triplet")
 	require.NoError(t, err)
-	p, start := ConnectedFrom(c, ch, fit[0], triplet)
+	p, start := RunPhrase(c, ch, fit[0], triplet)
 	assert.Equal(t, 1920, start)
 	ticks := []string{}
 	for n, label := range p.Labels(neck.Standard(), c.Key) {
@@ -112,10 +112,10 @@ func TestAConnectorRunsOnFromTheChange(t *testing.T) {
 
 	back := c.Changes()[1]
 	require.True(t, back.Wraps())
-	fit, _ = change.Connections(change.Goal{
+	fit, _ = change.ChromaticRuns(change.Goal{
 		Instrument: neck.Standard(), Window: position.Window, Key: c.Key, Box: box, Leaving: back.Leaving.Chord, Arriving: back.Arriving.Chord, Target: neck.Place{String: 6, Fret: 8},
 	}, 4)
-	p, start = ConnectedFrom(c, back, fit[0], triplet)
+	p, start = RunPhrase(c, back, fit[0], triplet)
 	assert.Zero(t, start, "back at the top it runs on in bar 1")
-	assert.Equal(t, "C7", p.Over[0].Chord.Symbol())
+	assert.Equal(t, "C7", p.Chords[0].Chord.Symbol())
 }

@@ -11,26 +11,26 @@ import (
 	"undaris/core/pitch"
 )
 
-// MoveWay is a way to move a lick to another chord.
-type MoveWay string
+// MoveMethod is a way to move a lick to another chord.
+type MoveMethod string
 
 // The three ways, always offered side by side (common practice).
 const (
 	// SlideShape moves every fret by the same number: the shape stays.
-	SlideShape MoveWay = "slide the shape"
+	SlideShape MoveMethod = "slide the shape"
 	// StayInPosition keeps the intervals over the root, fingered anew where the hand
 	// is: the sound stays.
-	StayInPosition MoveWay = "stay in position"
+	StayInPosition MoveMethod = "stay in position"
 	// KeepFrets keeps the places and alters only what clashes: the hand stays.
-	KeepFrets MoveWay = "keep the frets"
+	KeepFrets MoveMethod = "keep the frets"
 )
 
-// MoveWays lists them.
-var MoveWays = []MoveWay{SlideShape, StayInPosition, KeepFrets}
+// MoveMethods lists them.
+var MoveMethods = []MoveMethod{SlideShape, StayInPosition, KeepFrets}
 
-// Moved is a lick moved to another chord by one of the ways, and what it costs.
-type Moved struct {
-	Way MoveWay
+// Move is a lick moved to another chord by one of the ways, and what it costs.
+type Move struct {
+	Method MoveMethod
 	// Refused says why it cannot be done; then the rest is empty.
 	Refused string
 	// Phrase is the lick over the chord.
@@ -49,16 +49,16 @@ type Moved struct {
 // Root is the class that the lick's intervals are counted from: the root of the
 // first chord it was written over, or else its tonic.
 func (l Lick) Root() pitch.Class {
-	if len(l.Phrase.Over) > 0 {
-		return l.Phrase.Over[0].Chord.Root.Class()
+	if len(l.Phrase.Chords) > 0 {
+		return l.Phrase.Chords[0].Chord.Root.Class()
 	}
 	return l.Tonic.Class()
 }
 
 // MovedTo moves the lick to a chord by all three ways, in the window where the hand
 // stands.
-func (l Lick) MovedTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony.Chord) []Moved {
-	moved := []Moved{l.slidTo(i, c), l.stayedFor(i, w, c), l.keptFor(i, k, c)}
+func (l Lick) MovesTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony.Chord) []Move {
+	moved := []Move{l.slideTo(i, c), l.stayInPosition(i, w, c), l.keepFrets(i, k, c)}
 	for n := range moved {
 		moved[n].measure(i, c)
 	}
@@ -66,8 +66,8 @@ func (l Lick) MovedTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony
 }
 
 // FretsKept is the lick moved to a chord by KeepFrets alone.
-func (l Lick) FretsKept(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
-	kept := l.keptFor(i, k, c)
+func (l Lick) KeepFretsOver(i neck.Instrument, k harmony.Key, c harmony.Chord) Move {
+	kept := l.keepFrets(i, k, c)
 	kept.measure(i, c)
 	return kept
 }
@@ -75,30 +75,30 @@ func (l Lick) FretsKept(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved
 // SetInto is the lick as one of its own in a key, set where the hand stands: what it
 // was written over is transposed with it. Its error is a *NoRoomError where the position
 // has no room for it.
-func (l Lick) SetInto(i neck.Instrument, tonic pitch.Note, w neck.Window) (Lick, error) {
-	setting, err := l.Set(i, tonic.Class(), w)
+func (l Lick) TransposedTo(i neck.Instrument, tonic pitch.Note, w neck.Window) (Lick, error) {
+	setting, err := l.PlaceIn(i, tonic.Class(), w)
 	if err != nil {
 		return Lick{}, err
 	}
-	set := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: tonic, Phrase: setting.Phrase, On: &i}
-	for _, from := range l.Phrase.Over {
+	set := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: tonic, Phrase: setting.Phrase, Instrument: &i}
+	for _, from := range l.Phrase.Chords {
 		from.Chord = from.Chord.Transposed(l.Tonic, tonic)
 		if from.Written != nil {
 			written := from.Written.Transposed(l.Tonic, tonic)
 			from.Written = &written
 		}
-		set.Phrase.Over = append(set.Phrase.Over, from)
+		set.Phrase.Chords = append(set.Phrase.Chords, from)
 	}
 	return set, nil
 }
 
-func refused(way MoveWay, format string, args ...any) Moved {
-	return Moved{Way: way, Refused: fmt.Sprintf(format, args...)}
+func refused(way MoveMethod, format string, args ...any) Move {
+	return Move{Method: way, Refused: fmt.Sprintf(format, args...)}
 }
 
 // onNeck is the lick's notes as they lie on an instrument, or says why they do not.
 func (l Lick) onNeck(i neck.Instrument) ([]Event, error) {
-	higher, alike := i.Higher(l.WrittenOn())
+	higher, alike := i.SemitonesAbove(l.WrittenFor())
 	if !alike {
 		return nil, fmt.Errorf("it was written for strings tuned otherwise")
 	}
@@ -117,7 +117,7 @@ func (l Lick) onNeck(i neck.Instrument) ([]Event, error) {
 
 // slidTo slides every fret by the fewest that bring the lick over the chord's root:
 // up or down, within the neck. Open strings cannot be slid.
-func (l Lick) slidTo(i neck.Instrument, c harmony.Chord) Moved {
+func (l Lick) slideTo(i neck.Instrument, c harmony.Chord) Move {
 	events, err := l.onNeck(i)
 	if err != nil {
 		return refused(SlideShape, "%s", err)
@@ -133,7 +133,7 @@ func (l Lick) slidTo(i neck.Instrument, c harmony.Chord) Moved {
 	for _, shift := range shifts {
 		p := Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
 		if slideFrets(p.Events, shift, i) {
-			return Moved{Way: SlideShape, Phrase: p, Shift: shift}
+			return Move{Method: SlideShape, Phrase: p, Shift: shift}
 		}
 	}
 	return refused(SlideShape, "no %d frets up or down keep it on the neck", up)
@@ -158,13 +158,13 @@ func slideFrets(events []Event, shift int, i neck.Instrument) bool {
 
 // stayedFor keeps the sounding intervals over the root and fingers them anew in the
 // window, in the octave that costs least, as in Set.
-func (l Lick) stayedFor(i neck.Instrument, w neck.Window, c harmony.Chord) Moved {
+func (l Lick) stayInPosition(i neck.Instrument, w neck.Window, c harmony.Chord) Move {
 	up := c.Root.Class().Above(l.Root())
-	best, err := l.fingeredAnew(i, w, up)
+	best, err := l.refingeredCheapest(i, w, up)
 	if err != nil {
 		return refused(StayInPosition, "%s", err)
 	}
-	return Moved{Way: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
+	return Move{Method: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
 }
 
 // keptFor keeps the places, and alters each note that is neither home nor colour
@@ -172,48 +172,48 @@ func (l Lick) stayedFor(i neck.Instrument, w neck.Window, c harmony.Chord) Moved
 // which way it wants to go and that is no farther, that way; else to home before
 // colour, then down before up (ours). A note that is bent is bent differently where
 // its string allows; any other moves along its string.
-func (l Lick) keptFor(i neck.Instrument, k harmony.Key, c harmony.Chord) Moved {
+func (l Lick) keepFrets(i neck.Instrument, k harmony.Key, c harmony.Chord) Move {
 	events, err := l.onNeck(i)
 	if err != nil {
 		return refused(KeepFrets, "%s", err)
 	}
-	m := Moved{Way: KeepFrets, Phrase: Phrase{Meter: l.Phrase.Meter, Events: events}}
-	if len(l.Phrase.Over) == 1 && l.Phrase.Over[0].Chord.Same(c) {
+	m := Move{Method: KeepFrets, Phrase: Phrase{Meter: l.Phrase.Meter, Events: events}}
+	if len(l.Phrase.Chords) == 1 && l.Phrase.Chords[0].Chord.Same(c) {
 		return m // over its own chord it is as it was meant
 	}
 	for n := range events {
 		before := events[n]
 		class := before.Sounding(i).Class()
-		if rests(k, c, class) {
+		if MayRestOn(k, c, class) {
 			continue
 		}
-		by, altered, ok := leastChange(i, k, c, before, rests)
+		by, altered, ok := LeastChange(i, k, c, before, MayRestOn)
 		if !ok {
 			return refused(KeepFrets, "note %d cannot be moved to a tone of %s on its string", n+1, c.Symbol())
 		}
 		events[n] = altered
 		from, to := k.ToneOver(c, class), k.ToneOver(c, altered.Sounding(i).Class())
-		m.Altered = append(m.Altered, Alteration{Index: n, Semitones: by, Sentence: fmt.Sprintf("note %d: %s, the %s, becomes %s, the %s of %s: %s",
-			n+1, from.Note, from.Degree, to.Note, to.Degree, c.Symbol(), how(before, altered))})
+		m.Altered = append(m.Altered, Alteration{Index: n, Semitones: by, Text: fmt.Sprintf("note %d: %s, the %s, becomes %s, the %s of %s: %s",
+			n+1, from.Note, from.Degree, to.Note, to.Degree, c.Symbol(), ChangeText(before, altered))})
 	}
-	m.Lost = mendSlurs(events)
+	m.Lost = DropBrokenSlurs(events)
 	return m
 }
 
 // measure fingers what was moved, puts it over its chord and measures it. A way that
 // leads to a phrase that no hand could play is refused.
-func (m *Moved) measure(i neck.Instrument, c harmony.Chord) {
+func (m *Move) measure(i neck.Instrument, c harmony.Chord) {
 	if m.Refused != "" {
 		return
 	}
 	m.Low, m.High = m.Phrase.Frets()
 	m.StretchMM = i.StretchMM(m.Low, m.High)
-	if m.Way != StayInPosition {
-		m.Phrase.fingerAsItLies(i)
+	if m.Method != StayInPosition {
+		m.Phrase.Finger(i)
 	}
-	m.Phrase.Over = []ChordFrom{{Tick: min(m.Phrase.Events[0].Tick, 0), Chord: c}}
+	m.Phrase.Chords = []PhraseChord{{Tick: min(m.Phrase.Events[0].Tick, 0), Chord: c}}
 	if err := m.Phrase.Check(i); err != nil {
-		*m = refused(m.Way, "%s", err)
+		*m = refused(m.Method, "%s", err)
 	}
 }
 
@@ -231,11 +231,11 @@ func (p Phrase) Frets() (low, high int) {
 
 // fingerAsItLies chooses the fingers of notes whose places stand. The hand is set at
 // the lowest fret.
-func (p Phrase) fingerAsItLies(i neck.Instrument) {
-	wanted := make([]neck.Wanted, len(p.Events))
+func (p Phrase) Finger(i neck.Instrument) {
+	wanted := make([]neck.NoteToPlace, len(p.Events))
 	for n, e := range p.Events {
 		at := e.Place
-		wanted[n] = neck.Wanted{Pitch: i.Pitch(at), At: &at, Joined: p.joined(n), Fretted: e.needsFret(), Bend: e.Bend}
+		wanted[n] = neck.NoteToPlace{Pitch: i.Pitch(at), At: &at, Slurred: p.Slurred(n), Fretted: e.NeedsFret(), Bend: e.Bend}
 	}
 	low, _ := p.Frets()
 	fingering, _, err := neck.FingerPhrase(i, i.WindowFrom(max(min(low, i.Frets-3), 0)), wanted)
@@ -248,7 +248,7 @@ func (p Phrase) fingerAsItLies(i neck.Instrument) {
 }
 
 // Says sums up what the way costs: "frets 8 to 11, 2 notes changed".
-func (m Moved) Says() string {
+func (m Move) Text() string {
 	if m.Refused != "" {
 		return m.Refused
 	}
@@ -261,43 +261,43 @@ func (m Moved) Says() string {
 	} else if lost > 1 {
 		said = append(said, fmt.Sprintf("%d slurs lost", lost))
 	}
-	if m.Way == KeepFrets {
+	if m.Method == KeepFrets {
 		said = append(said, fmt.Sprintf("%d changed", len(m.Altered)))
 	}
 	return strings.Join(said, ", ")
 }
 
-// shortWays names the ways where there is little room.
-var shortWays = map[MoveWay]string{SlideShape: "slid", StayInPosition: "in position", KeepFrets: "changed"}
+// shortMethods names the ways where there is little room.
+var shortMethods = map[MoveMethod]string{SlideShape: "slid", StayInPosition: "in position", KeepFrets: "changed"}
 
 // Kept is a moved lick as one of its own, over the chord and in the key it was moved
 // in, on the instrument it was moved for.
-func (l Lick) Kept(m Moved, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
+func (l Lick) Moved(m Move, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
 	kept := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: k.Tonic, Phrase: m.Phrase}
-	return kept.Named(fmt.Sprintf(" over %s, %s", c.SignedSymbol(), shortWays[m.Way])).Own(i)
+	return kept.WithSuffix(fmt.Sprintf(" over %s, %s", c.SignedSymbol(), shortMethods[m.Method])).WithInstrument(i)
 }
 
 // Named is the lick with something added to its name, which is cut to make room.
-func (l Lick) Named(tail string) Lick {
+func (l Lick) WithSuffix(tail string) Lick {
 	name := []rune(l.Name)
 	l.Name = string(name[:min(len(name), MaxName-len([]rune(tail)))]) + tail
 	return l
 }
 
 // OverAtLeast is the phrase over a chord, where it does not know its own.
-func (p Phrase) OverAtLeast(c harmony.Chord) Phrase {
-	if len(p.Over) == 0 {
-		p.Over = []ChordFrom{{Chord: c}}
+func (p Phrase) WithDefaultChord(c harmony.Chord) Phrase {
+	if len(p.Chords) == 0 {
+		p.Chords = []PhraseChord{{Chord: c}}
 	}
 	return p
 }
 
 // Own is the lick as it lies on an instrument, which it names where that is not tuned
 // as a guitar usually is.
-func (l Lick) Own(i neck.Instrument) Lick {
-	l.On = nil
-	if higher, alike := i.Higher(neck.Standard()); !alike || higher != 0 {
-		l.On = &i
+func (l Lick) WithInstrument(i neck.Instrument) Lick {
+	l.Instrument = nil
+	if higher, alike := i.SemitonesAbove(neck.Standard()); !alike || higher != 0 {
+		l.Instrument = &i
 	}
 	return l
 }
@@ -305,10 +305,10 @@ func (l Lick) Own(i neck.Instrument) Lick {
 // StartOver is the tick of a chart at which the phrase's tick 0 stands so that it is
 // heard over a chord: the downbeat of the first bar that begins with it, or else that
 // it is in; where a pickup would begin before bar 1, a chorus later.
-func (p Phrase) StartOver(c chart.Chart, chord harmony.Chord) int {
+func (p Phrase) StartAtChord(c chart.Chart, chord harmony.Chord) int {
 	bar := c.Meter.BarTicks()
 	start := -1
-	for _, m := range c.Moments() {
+	for _, m := range c.ChordSpans() {
 		if m.Chord.Same(chord) && (start < 0 || m.Beat == 0) {
 			start = m.Tick / bar * bar
 			if m.Beat == 0 {

@@ -27,21 +27,21 @@ func overC7(t testing.TB) Lick {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	return Lick{Name: "Over C7", Tonic: key.Tonic, Phrase: Phrase{
-		Meter: chart.FourFour, Over: []ChordFrom{{Chord: chordOf(t, "C7")}},
+		Meter: chart.FourFour, Chords: []PhraseChord{{Chord: chordOf(t, "C7")}},
 		Events: []Event{at(0, 3, 8), at(1, 3, 10, bent), at(2, 2, 8), at(3, 2, 11), at(4, 2, 8, pull), at(5, 3, 9), at(6, 4, 10)},
 	}}
 }
 
-func moves(t testing.TB, l Lick, chord string) []Moved {
+func moves(t testing.TB, l Lick, chord string) []Move {
 	t.Helper()
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	p, err := neck.FindPosition(guitar, 0, "E")
 	require.NoError(t, err)
-	return l.MovedTo(guitar, p.Window, key, chordOf(t, chord))
+	return l.MovesTo(guitar, p.Window, key, chordOf(t, chord))
 }
 
-func wayOut(t testing.TB, m Moved) string {
+func wayOut(t testing.TB, m Move) string {
 	t.Helper()
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
@@ -54,7 +54,7 @@ func wayOut(t testing.TB, m Moved) string {
 		}
 		notes = append(notes, note+" "+label.Degree.String())
 	}
-	return m.Says() + ": " + strings.Join(notes, ", ")
+	return m.Text() + ": " + strings.Join(notes, ", ")
 }
 
 func TestALickMovedThreeWays(t *testing.T) {
@@ -76,12 +76,12 @@ func TestALickMovedThreeWays(t *testing.T) {
 		},
 	} {
 		for n, m := range moves(t, overC7(t), chord) {
-			assert.Equal(t, want[n], wayOut(t, m), "%s by %s", chord, m.Way)
+			assert.Equal(t, want[n], wayOut(t, m), "%s by %s", chord, m.Method)
 		}
 	}
 	kept := moves(t, overC7(t), "F7")[2]
 	require.Len(t, kept.Altered, 2)
-	assert.Equal(t, "note 4: Bb, the 11, becomes A, the 3 of F7: fret 10 instead of 11", kept.Altered[0].Sentence)
+	assert.Equal(t, "note 4: Bb, the 11, becomes A, the 3 of F7: fret 10 instead of 11", kept.Altered[0].Text)
 	assert.Equal(t, -1, kept.Altered[0].Semitones)
 	stayed := moves(t, overC7(t), "Am7")[1]
 	assert.Equal(t, []string{"the pull-off at note 5 needs one string, and here there are two: pick it"}, stayed.Lost)
@@ -93,30 +93,30 @@ func TestALickIsSetIntoTheKeyFirst(t *testing.T) {
 	require.NoError(t, err)
 	p, err := neck.FindPosition(guitar, key.Tonic.Class(), "E")
 	require.NoError(t, err)
-	set, err := overC7(t).SetInto(guitar, key.Tonic, p.Window)
+	set, err := overC7(t).TransposedTo(guitar, key.Tonic, p.Window)
 	require.NoError(t, err)
-	assert.Equal(t, "Ab7", set.Phrase.Over[0].Chord.Symbol())
+	assert.Equal(t, "Ab7", set.Phrase.Chords[0].Chord.Symbol())
 	assert.Equal(t, neck.Place{String: 3, Fret: 4}, set.Phrase.Events[0].Place)
-	home := set.MovedTo(guitar, p.Window, key, chordOf(t, "Ab7"))
+	home := set.MovesTo(guitar, p.Window, key, chordOf(t, "Ab7"))
 	assert.Zero(t, home[0].Shift)
 	assert.Empty(t, home[2].Altered)
-	over := set.MovedTo(guitar, p.Window, key, chordOf(t, "Db7"))
+	over := set.MovesTo(guitar, p.Window, key, chordOf(t, "Db7"))
 	assert.Len(t, over[2].Altered, 2, "as F7 asks of it in C")
 	far := overC7(t)
 	far.Phrase.Events = []Event{at(0, 6, 1), at(1, 1, 20)}
-	_, err = far.SetInto(guitar, key.Tonic, p.Window)
+	_, err = far.TransposedTo(guitar, key.Tonic, p.Window)
 	var noRoom *NoRoomError
 	assert.ErrorAs(t, err, &noRoom, "no position has room for it")
 }
 
 func TestALongNameMakesRoom(t *testing.T) {
-	l := Lick{Name: strings.Repeat("é", MaxName)}.Named(", repaired")
+	l := Lick{Name: strings.Repeat("é", MaxName)}.WithSuffix(", repaired")
 	assert.Equal(t, strings.Repeat("é", MaxName-10)+", repaired", l.Name)
-	assert.Equal(t, "Short, repaired", Lick{Name: "Short"}.Named(", repaired").Name)
+	assert.Equal(t, "Short, repaired", Lick{Name: "Short"}.WithSuffix(", repaired").Name)
 	c := chordOf(t, "F7")
-	assert.Equal(t, []ChordFrom{{Chord: c}}, Phrase{}.OverAtLeast(c).Over)
+	assert.Equal(t, []PhraseChord{{Chord: c}}, Phrase{}.WithDefaultChord(c).Chords)
 	own := overC7(t).Phrase
-	assert.Equal(t, own.Over, own.OverAtLeast(c).Over)
+	assert.Equal(t, own.Chords, own.WithDefaultChord(c).Chords)
 }
 
 // A bend is bent differently before the hand moves.
@@ -125,7 +125,7 @@ func TestABendIsBentDifferently(t *testing.T) {
 	l.Phrase.Events = []Event{at(0, 3, 8, func(e *Event) { e.Bend = 2 }), at(1, 3, 10, bent)}
 	kept := moves(t, l, "F7")[2]
 	assert.Equal(t, "3:8 b7, 3:10+2 9", strings.SplitN(wayOut(t, kept), ": ", 2)[1], "E, the 7, is not bent to; the G of the other is a colour")
-	assert.Equal(t, "note 1: E, the 7, becomes Eb, the b7 of F7: no bend", kept.Altered[0].Sentence)
+	assert.Equal(t, "note 1: E, the 7, becomes Eb, the b7 of F7: no bend", kept.Altered[0].Text)
 }
 
 func TestMovesThatCannotBe(t *testing.T) {
@@ -141,11 +141,11 @@ func TestMovesThatCannotBe(t *testing.T) {
 	require.Equal(t, "open G", open.Name)
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
-	ways := overC7(t).MovedTo(open, open.WindowFrom(8), key, chordOf(t, "F7"))
+	ways := overC7(t).MovesTo(open, open.WindowFrom(8), key, chordOf(t, "F7"))
 	assert.Equal(t, "it was written for strings tuned otherwise", ways[0].Refused)
 	fits := 0
 	for core := range 12 {
-		if overC7(t).MovedTo(open, open.WindowFrom(core), key, chordOf(t, "F7"))[1].Refused == "" {
+		if overC7(t).MovesTo(open, open.WindowFrom(core), key, chordOf(t, "F7"))[1].Refused == "" {
 			fits++
 		}
 	}
@@ -153,7 +153,7 @@ func TestMovesThatCannotBe(t *testing.T) {
 	assert.Equal(t, "it was written for strings tuned otherwise", ways[2].Refused)
 }
 
-// Over any chord: a slid shape keeps strings and distances, a lick that stays keeps
+// SetChord any chord: a slid shape keeps strings and distances, a lick that stays keeps
 // every interval over the root, and one that keeps its frets moves no note that was
 // home or colour, brings every other there, and by no more than it must.
 func TestMovesHold(t *testing.T) {
@@ -165,7 +165,7 @@ func TestMovesHold(t *testing.T) {
 		c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 		require.NoError(t, err)
 		w := rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position").Window
-		for _, m := range l.MovedTo(guitar, w, key, c) {
+		for _, m := range l.MovesTo(guitar, w, key, c) {
 			if m.Refused != "" {
 				assert.Empty(t, m.Phrase.Events)
 				continue
@@ -180,7 +180,7 @@ func TestMovesHold(t *testing.T) {
 				was := l.Phrase.Events[n]
 				assert.Equal(t, was.Tick, e.Tick)
 				sounded, sounds := was.Sounding(guitar), e.Sounding(guitar)
-				switch m.Way {
+				switch m.Method {
 				case SlideShape:
 					assert.Equal(t, was.String, e.String)
 					assert.Equal(t, m.Shift, e.Fret-was.Fret)
@@ -191,14 +191,14 @@ func TestMovesHold(t *testing.T) {
 				case KeepFrets:
 					by, changed := altered[n]
 					assert.Equal(t, by, int(sounds-sounded))
-					if rests(key, c, sounded.Class()) || !changed {
+					if MayRestOn(key, c, sounded.Class()) || !changed {
 						assert.False(t, changed)
 						continue
 					}
-					assert.True(t, rests(key, c, sounds.Class()), "what clashed rests now")
+					assert.True(t, MayRestOn(key, c, sounds.Class()), "what clashed rests now")
 					for less := 1; less < max(by, -by); less++ {
 						for _, step := range []int{-less, less} {
-							if rests(key, c, pitch.ClassOf(int(sounded)+step)) {
+							if MayRestOn(key, c, pitch.ClassOf(int(sounded)+step)) {
 								_, ok := alteredBy(was, step)
 								assert.False(t, ok, "%d half steps would have done", step)
 							}
@@ -223,7 +223,7 @@ func alteredBy(e Event, by int) (Event, bool) {
 func drawnLick(t *rapid.T) Lick {
 	root, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "from") + "7")
 	require.NoError(t, err)
-	l := Lick{Name: "any", Tonic: root.Root, Phrase: Phrase{Meter: chart.FourFour, Over: []ChordFrom{{Chord: root}}}}
+	l := Lick{Name: "any", Tonic: root.Root, Phrase: Phrase{Meter: chart.FourFour, Chords: []PhraseChord{{Chord: root}}}}
 	fret := rapid.IntRange(1, 16).Draw(t, "fret")
 	for n := range rapid.IntRange(1, 8).Draw(t, "notes") {
 		e := at(n, rapid.IntRange(1, 6).Draw(t, "string"), fret+rapid.IntRange(0, 3).Draw(t, "up"))
@@ -245,7 +245,7 @@ func BenchmarkMovingALick(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		for _, c := range chords {
-			l.MovedTo(guitar, p.Window, key, c)
+			l.MovesTo(guitar, p.Window, key, c)
 		}
 	}
 }

@@ -2,23 +2,23 @@ package phrase
 
 import "math"
 
-// Struck is what one voice plays at one moment: notes that begin and end together, and
+// VoiceNote is what one voice plays at one moment: notes that begin and end together, and
 // the grace notes before them, as indices of events. Its ticks are as written: what
 // grace notes took from the notes before them is theirs again.
-type Struck struct {
+type VoiceNote struct {
 	Tick, Ticks    int
 	Events, Graces []int
 	// Steals says that the grace notes took their time from what the voice played before.
-	Steals bool
+	TakesTime bool
 }
 
 // End is the tick at which it stops.
-func (s Struck) End() int { return s.Tick + s.Ticks }
+func (s VoiceNote) End() int { return s.Tick + s.Ticks }
 
 // Voices lays the events of the phrase into voices, in each of which nothing overlaps:
 // as few as there must be, the first taken first (common practice of notation).
-func (p Phrase) Voices() [][]Struck {
-	all := [][]Struck{}
+func (p Phrase) Voices() [][]VoiceNote {
+	all := [][]VoiceNote{}
 	graces := []int{}
 	tick, above := math.MinInt, 0
 	for n := 0; n < len(p.Events); {
@@ -28,7 +28,7 @@ func (p Phrase) Voices() [][]Struck {
 			n++
 			continue
 		}
-		s := Struck{Tick: e.Tick, Ticks: e.Ticks, Graces: graces}
+		s := VoiceNote{Tick: e.Tick, Ticks: e.Ticks, Graces: graces}
 		for ; n < len(p.Events) && p.Events[n].Tick == e.Tick && p.Events[n].Ticks == e.Ticks && !p.Events[n].Grace; n++ {
 			s.Events = append(s.Events, n)
 		}
@@ -45,7 +45,7 @@ func (p Phrase) Voices() [][]Struck {
 			all = append(all, nil)
 		}
 		if before := len(all[v]) - 1; before >= 0 && len(s.Graces) > 0 && all[v][before].End() == begin {
-			all[v][before].Ticks, s.Steals = s.Tick-all[v][before].Tick, true
+			all[v][before].Ticks, s.TakesTime = s.Tick-all[v][before].Tick, true
 		}
 		all[v] = append(all[v], s)
 		tick, above = s.Tick, v+1
@@ -53,69 +53,69 @@ func (p Phrase) Voices() [][]Struck {
 	return all
 }
 
-// Sign is a part of a note's time that one sign of notation can stand for.
-type Sign struct {
+// NoteValue is a part of a note's time that one sign of notation can stand for.
+type NoteValue struct {
 	Ticks int
 	// Kind is whole, half, quarter, eighth, 16th, 32nd or 64th; empty where no sign has
 	// that length.
 	Kind string
 	Dots int
 	// Tripled says that three stand in the time of two.
-	Tripled bool
+	Triplet bool
 }
 
-// signs are the lengths that have a sign of their own, longest first.
-var signs = []Sign{
+// noteValues are the lengths that have a sign of their own, longest first.
+var noteValues = []NoteValue{
 	{2880, "whole", 1, false}, {1920, "whole", 0, false}, {1440, "half", 1, false}, {960, "half", 0, false}, {720, "quarter", 1, false}, {640, "half", 0, true},
 	{480, "quarter", 0, false}, {360, "eighth", 1, false}, {320, "quarter", 0, true}, {240, "eighth", 0, false}, {180, "16th", 1, false}, {160, "eighth", 0, true},
 	{120, "16th", 0, false}, {90, "32nd", 1, false}, {80, "16th", 0, true}, {60, "32nd", 0, false}, {40, "32nd", 0, true}, {30, "64th", 0, false},
 }
 
-// mostSigns is how many signs a time within a bar is cut into at most.
-const mostSigns = 4
+// maxNoteValues is how many signs a time within a bar is cut into at most.
+const maxNoteValues = 4
 
-// Signs cuts a time from a tick on into parts that signs stand for: at bar lines first,
+// NoteValues cuts a time from a tick on into parts that signs stand for: at bar lines first,
 // then at the next beat where it begins off one. A time that no few signs make up is one
 // part without a sign: its length alone says it.
-func Signs(tick, ticks, bar, beat int) []Sign {
-	all := []Sign{}
+func NoteValues(tick, ticks, bar, beat int) []NoteValue {
+	all := []NoteValue{}
 	for ticks > 0 {
 		inBar := ((tick % bar) + bar) % bar
 		here := min(ticks, bar-inBar)
-		all = append(all, signed(inBar, here, beat)...)
+		all = append(all, noteValuesInBar(inBar, here, beat)...)
 		tick, ticks = tick+here, ticks-here
 	}
 	return all
 }
 
-func signed(at, ticks, beat int) []Sign {
-	parts := []Sign{}
+func noteValuesInBar(at, ticks, beat int) []NoteValue {
+	parts := []NoteValue{}
 	for left := ticks; left > 0; {
-		if len(parts) == mostSigns {
-			return []Sign{{Ticks: ticks}}
+		if len(parts) == maxNoteValues {
+			return []NoteValue{{Ticks: ticks}}
 		}
 		room := left
 		if off := at % beat; off > 0 && left > beat-off && len(parts) == 0 {
 			room = beat - off
 		}
 		found := false
-		for _, s := range signs {
-			if s.Ticks <= room && (s.Ticks == left || s.Ticks == room || !s.Tripled) {
+		for _, s := range noteValues {
+			if s.Ticks <= room && (s.Ticks == left || s.Ticks == room || !s.Triplet) {
 				parts = append(parts, s)
 				left, at, found = left-s.Ticks, at+s.Ticks, true
 				break
 			}
 		}
 		if !found {
-			return []Sign{{Ticks: ticks}}
+			return []NoteValue{{Ticks: ticks}}
 		}
 	}
 	return parts
 }
 
-// Written is one sign in a bar of a voice: a rest, or what is struck or goes on there.
-type Written struct {
-	Sign
+// NotatedNote is one sign in a bar of a voice: a rest, or what is struck or goes on there.
+type NotatedNote struct {
+	NoteValue
 	Tick int
 	// Events sound there; none is a rest. Graces stand before the first of their signs.
 	Events, Graces []int
@@ -123,25 +123,25 @@ type Written struct {
 	Tied bool
 }
 
-// Bar is one bar of notation; its voices fill it.
-type Bar struct {
+// NotatedBar is one bar of notation; its voices fill it.
+type NotatedBar struct {
 	// Tick is where it begins.
 	Tick   int
-	Voices [][]Written
+	Voices [][]NotatedNote
 }
 
 // Notated writes the phrase out in bars, from that of its first note to that of its
 // last: every voice filled up with rests. A voice that is silent for a whole bar is left
 // out of it, but for the first.
-func (p Phrase) Notated() []Bar {
+func (p Phrase) Notate() []NotatedBar {
 	if len(p.Events) == 0 {
 		return nil
 	}
 	bar, beat := p.Meter.BarTicks(), p.Meter.BeatTicks()
-	bars := []Bar{}
+	bars := []NotatedBar{}
 	end := p.Bars() * bar
 	for tick := min(p.Meter.Downbeat(p.Events[0].Tick), 0); tick < end; tick += bar {
-		b := Bar{Tick: tick}
+		b := NotatedBar{Tick: tick}
 		for v, voice := range p.Voices() {
 			written, sounds := p.voiceIn(voice, tick, tick+bar, beat)
 			if sounds || v == 0 {
@@ -154,11 +154,11 @@ func (p Phrase) Notated() []Bar {
 }
 
 // voiceIn is what a voice writes from one bar line to the next.
-func (p Phrase) voiceIn(voice []Struck, from, to, beat int) (written []Written, sounds bool) {
+func (p Phrase) voiceIn(voice []VoiceNote, from, to, beat int) (written []NotatedNote, sounds bool) {
 	now := from
 	rest := func(until int) {
-		for _, s := range Signs(now, until-now, to-from, beat) {
-			written = append(written, Written{Sign: s, Tick: now})
+		for _, s := range NoteValues(now, until-now, to-from, beat) {
+			written = append(written, NotatedNote{NoteValue: s, Tick: now})
 			now += s.Ticks
 		}
 	}
@@ -171,9 +171,9 @@ func (p Phrase) voiceIn(voice []Struck, from, to, beat int) (written []Written, 
 			rest(s.Tick)
 		}
 		start, end := max(s.Tick, from), min(s.End(), to)
-		parts := Signs(start, end-start, to-from, beat)
+		parts := NoteValues(start, end-start, to-from, beat)
 		for k, part := range parts {
-			one := Written{Sign: part, Tick: now, Events: s.Events, Tied: k < len(parts)-1 || end < s.End()}
+			one := NotatedNote{NoteValue: part, Tick: now, Events: s.Events, Tied: k < len(parts)-1 || end < s.End()}
 			if start == s.Tick && k == 0 {
 				one.Graces = s.Graces
 			}

@@ -11,13 +11,13 @@ import (
 
 func notated(p Phrase) string {
 	bars := []string{}
-	for _, bar := range p.Notated() {
+	for _, bar := range p.Notate() {
 		voices := []string{}
 		for _, voice := range bar.Voices {
 			signs := []string{}
 			for _, w := range voice {
 				sign := w.Kind + strings.Repeat(".", w.Dots)
-				if w.Tripled {
+				if w.Triplet {
 					sign += "/3"
 				}
 				if len(w.Events) == 0 {
@@ -68,9 +68,9 @@ func TestNotationFillsItsBars(t *testing.T) {
 			l.Phrase.Events[n].Tick = 80 * n * rapid.IntRange(1, 4).Draw(t, "step")
 		}
 		p := l.Phrase
-		p.Events, _ = trimmed(sortedByTick(p.Events), nil)
+		p.Events, _ = withoutOverlaps(sortedByTick(p.Events), nil)
 		heard := map[int]int{}
-		for _, bar := range p.Notated() {
+		for _, bar := range p.Notate() {
 			for _, voice := range bar.Voices {
 				now := bar.Tick
 				for _, w := range voice {

@@ -9,7 +9,7 @@ import (
 // that it can be labelled and heard where no tune is: in the given time. start is the
 // chart's tick at which the lick's tick 0 stands; bars of pickup stand before it. A
 // chord that begins off the beat stands on the beat before.
-func (l Lick) OwnChart(tempo int, feel chart.Feel, swing float64) (c chart.Chart, start int) {
+func (l Lick) ToChart(tempo int, feel chart.Feel, swing float64) (c chart.Chart, start int) {
 	key := l.Key()
 	c = chart.Chart{Title: l.Name, Key: key, Meter: l.Phrase.Meter, Tempo: tempo, Feel: feel, Swing: swing}
 	switch {
@@ -18,16 +18,16 @@ func (l Lick) OwnChart(tempo int, feel chart.Feel, swing float64) (c chart.Chart
 	case c.Feel == chart.Slow128:
 		c.Feel = chart.Shuffle
 	}
-	over := l.Phrase.OverAtLeast(c.Home()).Over
+	over := l.Phrase.WithDefaultChord(c.TonicChord()).Chords
 	bar, beat := c.Meter.BarTicks(), c.Meter.BeatTicks()
 	before := 0
 	if len(l.Phrase.Events) > 0 && l.Phrase.Events[0].Tick < 0 {
 		before = (bar - 1 - l.Phrase.Events[0].Tick) / bar
 	}
 	start = before * bar
-	under := Phrase{Meter: l.Phrase.Meter, Over: over}
+	under := Phrase{Meter: l.Phrase.Meter, Chords: over}
 	written := func(tick int) harmony.Chord {
-		from := under.overAt(tick)
+		from := under.chordAt(tick)
 		if from.Written != nil {
 			return *from.Written
 		}

@@ -84,7 +84,7 @@ func twelveBar(t testing.TB, tonic string) chart.Chart {
 func TestLabelsFollowTheChordAndTheBend(t *testing.T) {
 	p := Phrase{Meter: chart.FourFour, Events: []Event{at(0, 3, 8), at(4, 3, 10, bent), at(8, 3, 8), at(9, 2, 10)}}
 	got := []string{}
-	for _, label := range p.WrittenOver(twelveBar(t, "C"), 0).Labels(guitar, harmony.Key{Mode: harmony.DominantMode}) {
+	for _, label := range p.WithChordsOf(twelveBar(t, "C"), 0).Labels(guitar, harmony.Key{Mode: harmony.DominantMode}) {
 		got = append(got, fmt.Sprintf("%s %s %s %s", label.Chord.Symbol(), label.Note, label.Degree, label.Class))
 	}
 	assert.Equal(t, []string{"C7 Eb b3 blue", "C7 G 5 home", "F7 Eb b7 home", "F7 A 3 home"}, got)
@@ -92,7 +92,7 @@ func TestLabelsFollowTheChordAndTheBend(t *testing.T) {
 
 func TestAPhraseOfFourFourInTwelveEight(t *testing.T) {
 	p := Phrase{Meter: chart.FourFour, Events: []Event{at(0, 3, 8), at(1, 3, 10), at(2, 2, 8), at(7, 2, 8)}}
-	moved, err := p.In(chart.TwelveEight)
+	moved, err := p.InMeter(chart.TwelveEight)
 	require.NoError(t, err)
 	got := [][2]int{}
 	for _, e := range moved.Events {
@@ -100,7 +100,7 @@ func TestAPhraseOfFourFourInTwelveEight(t *testing.T) {
 	}
 	assert.Equal(t, [][2]int{{0, 480}, {480, 240}, {720, 480}, {2640, 240}}, got)
 	assert.Equal(t, 1, moved.Bars())
-	_, err = p.In(chart.ThreeFour)
+	_, err = p.InMeter(chart.ThreeFour)
 	assert.EqualError(t, err, "a phrase in 4/4 cannot be played in 3/4")
 }
 
@@ -113,7 +113,7 @@ func TestAPhraseKnowsWhatItWasWrittenOver(t *testing.T) {
 		0:         "G7@-1920 C7@0 F7@1920",
 	} {
 		got := []string{}
-		for _, from := range p.WrittenOver(twelveBar(t, "C"), start).Over {
+		for _, from := range p.WithChordsOf(twelveBar(t, "C"), start).Chords {
 			got = append(got, fmt.Sprintf("%s@%d", from.Chord.Symbol(), from.Tick))
 		}
 		assert.Equal(t, want, strings.Join(got, " "), start)
@@ -141,7 +141,7 @@ func TestALickSlidesToTheSameFormInAnotherKey(t *testing.T) {
 		key := twelveBar(t, tonic).Key.Tonic.Class()
 		position, err := neck.FindPosition(guitar, key, "E")
 		require.NoError(t, err)
-		setting, err := call().Set(guitar, key, position.Window)
+		setting, err := call().PlaceIn(guitar, key, position.Window)
 		require.NoError(t, err)
 		assert.Equal(t, want, places(setting.Phrase), tonic)
 		assert.True(t, setting.Slid)
@@ -152,7 +152,7 @@ func TestALickSlidesToTheSameFormInAnotherKey(t *testing.T) {
 func TestALickIsFingeredAnewInAnotherPosition(t *testing.T) {
 	position, err := neck.FindPosition(guitar, 0, "A-3")
 	require.NoError(t, err)
-	setting, err := call().Set(guitar, 0, position.Window)
+	setting, err := call().PlaceIn(guitar, 0, position.Window)
 	require.NoError(t, err)
 	assert.False(t, setting.Slid)
 	assert.Equal(t, "2:4 2:6 1:3 1:6 1:3 2:6", places(setting.Phrase), "the same pitches, two strings higher")
@@ -164,7 +164,7 @@ func TestASlurThatNoStringAllowsIsDroppedAndNamed(t *testing.T) {
 	lick := Lick{Name: "Slur", Phrase: Phrase{Meter: chart.FourFour, Events: []Event{at(0, 3, 8), at(1, 3, 12, hammer)}}}
 	position, err := neck.FindPosition(guitar, 0, "D-10")
 	require.NoError(t, err)
-	setting, err := lick.Set(guitar, 0, position.Window)
+	setting, err := lick.PlaceIn(guitar, 0, position.Window)
 	require.NoError(t, err)
 	assert.Equal(t, "4:13 3:12", places(setting.Phrase))
 	assert.Equal(t, []string{"the hammer-on at note 2 needs one string, and here there are two: pick it"}, setting.Lost)
@@ -177,7 +177,7 @@ func TestAWideBendThatComesToLieLowIsPlayedAsItsGoal(t *testing.T) {
 	for tonic := range pitch.Class(12) {
 		for _, position := range neck.Positions(guitar, tonic) {
 			lick := Lick{Name: "Low", Phrase: Phrase{Meter: chart.FourFour, Events: []Event{at(0, 1, 11), at(1, 3, 10, bent), at(2, 4, 10)}}}
-			setting, err := lick.Set(guitar, tonic, position.Window)
+			setting, err := lick.PlaceIn(guitar, tonic, position.Window)
 			require.NoError(t, err)
 			e := setting.Phrase.Events[1]
 			assert.LessOrEqual(t, e.Bend, neck.MostBend(e.Place), position.ID())
@@ -197,7 +197,7 @@ func TestABendThatWouldNeedAnOpenStringIsPlayedAsItsGoal(t *testing.T) {
 	key := twelveBar(t, "D").Key.Tonic.Class()
 	position, err := neck.FindPosition(guitar, key, "D-0")
 	require.NoError(t, err)
-	setting, err := lick.Set(guitar, key, position.Window)
+	setting, err := lick.PlaceIn(guitar, key, position.Window)
 	require.NoError(t, err)
 	assert.Equal(t, "3:2 1:1", places(setting.Phrase))
 	assert.Equal(t, []string{"the bend at note 1 needs a fretted string, and here it would be open: leave it out"}, setting.Lost)
@@ -210,7 +210,7 @@ func TestSetKeepsTheIntervals(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		tonic := pitch.Class(rapid.IntRange(0, 11).Draw(t, "tonic"))
 		position := rapid.SampledFrom(neck.Positions(guitar, tonic)).Draw(t, "position")
-		setting, err := lick.Set(guitar, tonic, position.Window)
+		setting, err := lick.PlaceIn(guitar, tonic, position.Window)
 		require.NoError(t, err)
 		require.NoError(t, setting.Phrase.Check(guitar))
 		for n, e := range setting.Phrase.Events {
@@ -225,6 +225,6 @@ func TestSetKeepsTheIntervals(t *testing.T) {
 
 func TestALickTooWideForAnyWindow(t *testing.T) {
 	lick := Lick{Name: "Wide", Phrase: Phrase{Meter: chart.FourFour, Events: []Event{at(0, 6, 0), at(1, 1, 20)}}}
-	_, err := lick.Set(guitar, 0, neck.Positions(guitar, 0)[1].Window)
+	_, err := lick.PlaceIn(guitar, 0, neck.Positions(guitar, 0)[1].Window)
 	assert.EqualError(t, err, `"Wide" does not fit on frets 2 to 7 in any octave`)
 }

@@ -7,8 +7,8 @@ import (
 	"undaris/core/pitch"
 )
 
-// Sounded is a note of which only the sound is known, as files without strings have it.
-type Sounded struct {
+// PitchedNote is a note of which only the sound is known, as files without strings have it.
+type PitchedNote struct {
 	Tick, Ticks int
 	// Pitch is that of the fretted note, before it is bent.
 	Pitch pitch.MIDI
@@ -17,22 +17,22 @@ type Sounded struct {
 	At *neck.Place
 }
 
-// Placed is notes put on strings and frets.
-type Placed struct {
+// Assigned is notes put on strings and frets.
+type Assigned struct {
 	Events []Event
 	// Window is where the hand stands: the one asked for, or the nearest that has room.
 	Window neck.Window
-	// Dropped are the notes, by their index, that have no place at all.
+	// ImpliedHarmony are the notes, by their index, that have no place at all.
 	Dropped []int
 }
 
-// OnStrings puts notes, in order of time, on strings and frets within a window at the least
+// AssignStrings puts notes, in order of time, on strings and frets within a window at the least
 // cost (neck.FingerPhrase); where the window has no room for them, in the nearest that
 // has. Notes that begin at once come to lie on strings of their own, the higher on the
 // higher string. A note that the instrument does not have, or that no string is left
 // for, is dropped and listed.
-func OnStrings(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
-	p := Placed{Window: w}
+func AssignStrings(i neck.Instrument, w neck.Window, notes []PitchedNote) Assigned {
+	p := Assigned{Window: w}
 	kept := []int{}
 	for n, note := range notes {
 		if len(placesOf(i, note)) == 0 {
@@ -41,7 +41,7 @@ func OnStrings(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
 		}
 		kept = append(kept, n)
 	}
-	wanted, left := wantedAt(i, w, notes, kept)
+	wanted, left := notesToPlace(i, w, notes, kept)
 	fingering, window, ok := fingeredNear(i, w, wanted, left)
 	p.Window = window
 	for m, n := range left {
@@ -61,35 +61,35 @@ func OnStrings(i neck.Instrument, w neck.Window, notes []Sounded) Placed {
 		}
 	}
 	slices.Sort(p.Dropped)
-	mended, _ := Phrase{Events: p.Events}.Mended()
+	mended, _ := Phrase{Events: p.Events}.Playable()
 	p.Events = mended.Events
 	return p
 }
 
 // placesOf lists every place of a note's pitch, from the highest string down.
-func placesOf(i neck.Instrument, note Sounded) []neck.Place {
+func placesOf(i neck.Instrument, note PitchedNote) []neck.Place {
 	if note.At != nil {
 		return []neck.Place{*note.At}
 	}
 	places := []neck.Place{}
 	for s := range i.Open {
 		place := neck.Place{String: s + 1, Fret: int(note.Pitch - i.Open[s])}
-		if i.Has(place) && (place.Fret > 0 || !note.needsFret()) {
+		if i.Has(place) && (place.Fret > 0 || !note.NeedsFret()) {
 			places = append(places, place)
 		}
 	}
 	return places
 }
 
-func lowest(i neck.Instrument, note Sounded) neck.Place {
+func lowest(i neck.Instrument, note PitchedNote) neck.Place {
 	places := placesOf(i, note)
 	return slices.MinFunc(places, func(a, b neck.Place) int { return a.Fret - b.Fret })
 }
 
-// wantedAt is what is asked of the fingering: notes alone are free, notes at once are
+// notesToPlace is what is asked of the fingering: notes alone are free, notes at once are
 // held to strings of their own, as near the window as can be.
-func wantedAt(i neck.Instrument, w neck.Window, notes []Sounded, kept []int) ([]neck.Wanted, []int) {
-	wanted, left := []neck.Wanted{}, []int{}
+func notesToPlace(i neck.Instrument, w neck.Window, notes []PitchedNote, kept []int) ([]neck.NoteToPlace, []int) {
+	wanted, left := []neck.NoteToPlace{}, []int{}
 	for from := 0; from < len(kept); {
 		to := from + 1
 		for to < len(kept) && notes[kept[to]].Tick == notes[kept[from]].Tick {
@@ -97,10 +97,10 @@ func wantedAt(i neck.Instrument, w neck.Window, notes []Sounded, kept []int) ([]
 		}
 		group := slices.Clone(kept[from:to])
 		slices.SortStableFunc(group, func(a, b int) int { return int(notes[b].Pitch - notes[a].Pitch) })
-		places := atOnce(i, w, notes, group)
+		places := placeSimultaneous(i, w, notes, group)
 		for k, n := range group {
 			note := notes[n]
-			one := neck.Wanted{Pitch: note.Pitch, At: note.At, Fretted: note.needsFret(), Bend: note.Bend, Joined: note.HammerOn || note.PullOff || note.Tied}
+			one := neck.NoteToPlace{Pitch: note.Pitch, At: note.At, Fretted: note.NeedsFret(), Bend: note.Bend, Slurred: note.HammerOn || note.PullOff || note.Tied}
 			if len(group) > 1 {
 				if places[k] == nil {
 					continue
@@ -114,14 +114,14 @@ func wantedAt(i neck.Instrument, w neck.Window, notes []Sounded, kept []int) ([]
 	return wanted, left
 }
 
-// mostAtOnce is how many notes that begin at once are tried on every string; more than
+// maxSimultaneous is how many notes that begin at once are tried on every string; more than
 // there are strings cannot all be placed.
-const mostAtOnce = neck.MaxStrings
+const maxSimultaneous = neck.MaxStrings
 
-// atOnce puts notes that begin at once, highest first, each on a string of its own: as
+// placeSimultaneous puts notes that begin at once, highest first, each on a string of its own: as
 // many as can be, as near to the window as can be, by trying every choice. A note that no
 // string is left for has no place.
-func atOnce(i neck.Instrument, w neck.Window, notes []Sounded, group []int) []*neck.Place {
+func placeSimultaneous(i neck.Instrument, w neck.Window, notes []PitchedNote, group []int) []*neck.Place {
 	best := make([]*neck.Place, len(group))
 	if len(group) == 1 {
 		return best
@@ -129,7 +129,7 @@ func atOnce(i neck.Instrument, w neck.Window, notes []Sounded, group []int) []*n
 	away := func(p neck.Place) int { return max(w.Core-p.Fret, p.Fret-w.CoreEnd, 0) }
 	chosen := make([]*neck.Place, len(group))
 	taken := map[int]bool{}
-	count := min(len(group), mostAtOnce)
+	count := min(len(group), maxSimultaneous)
 	places := make([][]neck.Place, count)
 	for k := range places {
 		places[k] = placesOf(i, notes[group[k]])
@@ -162,7 +162,7 @@ func atOnce(i neck.Instrument, w neck.Window, notes []Sounded, group []int) []*n
 
 // fingeredNear fingers in the window, or in the nearest that has room; of two as near,
 // the lower.
-func fingeredNear(i neck.Instrument, w neck.Window, wanted []neck.Wanted, left []int) ([]neck.Fingered, neck.Window, bool) {
+func fingeredNear(i neck.Instrument, w neck.Window, wanted []neck.NoteToPlace, left []int) ([]neck.Fingered, neck.Window, bool) {
 	if len(left) == 0 {
 		return nil, w, true
 	}

@@ -12,8 +12,8 @@ import (
 	"undaris/core/pitch"
 )
 
-func sound(tick int, p pitch.MIDI, how ...func(*Technique)) Sounded {
-	s := Sounded{Tick: tick, Ticks: 240, Pitch: p}
+func sound(tick int, p pitch.MIDI, how ...func(*Technique)) PitchedNote {
+	s := PitchedNote{Tick: tick, Ticks: 240, Pitch: p}
 	for _, f := range how {
 		f(&s.Technique)
 	}
@@ -22,25 +22,25 @@ func sound(tick int, p pitch.MIDI, how ...func(*Technique)) Sounded {
 
 func TestSoundsArePutOnStrings(t *testing.T) {
 	w := guitar.WindowFrom(8)
-	line := OnStrings(guitar, w, []Sounded{sound(0, 63), sound(240, 65, func(t *Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
+	line := AssignStrings(guitar, w, []PitchedNote{sound(0, 63), sound(240, 65, func(t *Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
 	assert.Equal(t, "0+240 3:8, 240+240 3:10 hammered on, 480+240 2:8, 720+240 2:11", shown(four(line.Events...)))
 	assert.Equal(t, w, line.Window)
-	pair := OnStrings(guitar, w, []Sounded{sound(0, 67), sound(0, 72), sound(240, 67)})
+	pair := AssignStrings(guitar, w, []PitchedNote{sound(0, 67), sound(0, 72), sound(240, 67)})
 	assert.Equal(t, "0+240 1:8, 0+240 2:8, 240+240 2:8", shown(four(pair.Events...)), "two at once on two strings")
-	far := OnStrings(guitar, w, []Sounded{sound(0, 41), sound(240, 43)})
+	far := AssignStrings(guitar, w, []PitchedNote{sound(0, 41), sound(240, 43)})
 	assert.Equal(t, "0+240 6:1, 240+240 6:3", shown(four(far.Events...)), "the hand goes where there is room")
 	assert.NotEqual(t, w, far.Window)
-	wide := OnStrings(guitar, w, []Sounded{sound(0, 40), sound(240, 86)})
+	wide := AssignStrings(guitar, w, []PitchedNote{sound(0, 40), sound(240, 86)})
 	assert.Equal(t, "0+240 6:0, 240+240 1:22", shown(four(wide.Events...)), "no one place has both")
-	none := OnStrings(guitar, w, []Sounded{sound(0, 20), sound(240, 67), sound(480, 120)})
+	none := AssignStrings(guitar, w, []PitchedNote{sound(0, 20), sound(240, 67), sound(480, 120)})
 	assert.Equal(t, []int{0, 2}, none.Dropped)
-	seven := []Sounded{}
+	seven := []PitchedNote{}
 	for n := range 7 {
 		seven = append(seven, sound(0, pitch.MIDI(64+n)))
 	}
-	crowd := OnStrings(guitar, w, seven)
+	crowd := AssignStrings(guitar, w, seven)
 	assert.NotEmpty(t, crowd.Dropped, "six strings sound at most six notes")
-	lowest := OnStrings(guitar, w, []Sounded{sound(0, 40, func(t *Technique) { t.Bend = 2 })})
+	lowest := AssignStrings(guitar, w, []PitchedNote{sound(0, 40, func(t *Technique) { t.Bend = 2 })})
 	assert.Equal(t, []int{0}, lowest.Dropped, "the open low string cannot be bent")
 }
 
@@ -48,16 +48,16 @@ func TestSoundsArePutOnStrings(t *testing.T) {
 // placed or listed.
 func TestPlacedSoundsCanBePlayed(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		notes := []Sounded{}
+		notes := []PitchedNote{}
 		tick := 0
 		for range rapid.IntRange(1, 20).Draw(t, "notes") {
 			tick += rapid.SampledFrom([]int{0, 120, 240}).Draw(t, "step")
-			notes = append(notes, Sounded{
+			notes = append(notes, PitchedNote{
 				Tick: tick, Ticks: rapid.IntRange(1, 900).Draw(t, "ticks"), Pitch: pitch.MIDI(rapid.IntRange(30, 95).Draw(t, "pitch")),
 				Technique: Technique{Bend: rapid.SampledFrom([]int{0, 0, 2, 4}).Draw(t, "bend"), HammerOn: rapid.Bool().Draw(t, "hammer-on")},
 			})
 		}
-		p := OnStrings(guitar, guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
+		p := AssignStrings(guitar, guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
 		require.NoError(t, Phrase{Meter: chart.FourFour, Events: p.Events}.CheckSoFar(guitar))
 		require.LessOrEqual(t, len(p.Events), len(notes)-len(p.Dropped))
 		at := map[int]map[pitch.MIDI]bool{}
@@ -85,31 +85,31 @@ func contains(all []int, one int) bool {
 }
 
 func BenchmarkOnStrings(b *testing.B) {
-	notes := []Sounded{}
+	notes := []PitchedNote{}
 	for n := range 16 {
 		notes = append(notes, sound(240*n, pitch.MIDI(60+(n*5)%13)))
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		OnStrings(guitar, neck.Standard().WindowFrom(8), notes)
+		AssignStrings(guitar, neck.Standard().WindowFrom(8), notes)
 	}
 }
 
 // Six strings sound six notes: an open chord comes to lie on all of them, and of more
 // notes than strings as many as there are strings are kept.
 func TestManyNotesAtOnce(t *testing.T) {
-	chord := []Sounded{}
+	chord := []PitchedNote{}
 	for _, p := range []pitch.MIDI{40, 47, 52, 56, 59, 64} {
 		chord = append(chord, sound(0, p))
 	}
-	open := OnStrings(guitar, guitar.WindowFrom(0), chord)
+	open := AssignStrings(guitar, guitar.WindowFrom(0), chord)
 	assert.Equal(t, "0+240 1:0, 0+240 2:0, 0+240 3:1, 0+240 4:2, 0+240 5:2, 0+240 6:0", shown(four(open.Events...)))
 	assert.Empty(t, open.Dropped)
-	cluster := []Sounded{}
+	cluster := []PitchedNote{}
 	for n := range 8 {
 		cluster = append(cluster, sound(0, pitch.MIDI(57+n)))
 	}
-	kept := OnStrings(guitar, guitar.WindowFrom(5), cluster)
+	kept := AssignStrings(guitar, guitar.WindowFrom(5), cluster)
 	assert.LessOrEqual(t, len(kept.Events), 6)
 	assert.Len(t, kept.Dropped, 8-len(kept.Events))
 }

@@ -53,7 +53,7 @@ const slideFar = 2
 // play sets one technique of the selection's notes. Value 0 takes it away; for a bend
 // it is the quarter tones, for a slide 1 from below and -1 from above, out of a note 1
 // up and -1 down; for any other 1.
-func (p *Phrase) play(i neck.Instrument, e Edit) error {
+func (p *Phrase) setTechnique(i neck.Instrument, e Edit) error {
 	if !slices.Contains(Techniques, e.Technique) {
 		return &chart.FieldError{Field: "technique", Detail: fmt.Sprintf("%q is not a technique; there are %s", e.Technique, strings.Join(Techniques, ", "))}
 	}
@@ -61,7 +61,7 @@ func (p *Phrase) play(i neck.Instrument, e Edit) error {
 		return p.grace(e)
 	}
 	on := e.Value != 0
-	return p.each(e, func(note *Event) error {
+	return p.forEach(e, func(note *Event) error {
 		switch e.Technique {
 		case "slide":
 			return p.slideInto(i, note, e.Value)
@@ -104,7 +104,7 @@ func (p *Phrase) play(i neck.Instrument, e Edit) error {
 		case "grace":
 			note.Grace = false
 		}
-		return note.must(i, p, e.Technique, on)
+		return note.checkTechnique(i, p, e.Technique, on)
 	})
 }
 
@@ -117,7 +117,7 @@ func bendTooFar(at neck.Place, most int) error {
 
 // must says why the technique that was just asked for cannot be played, so that it is
 // refused rather than mended away.
-func (e *Event) must(i neck.Instrument, p *Phrase, technique string, on bool) error {
+func (e *Event) checkTechnique(i neck.Instrument, p *Phrase, technique string, on bool) error {
 	if !on {
 		return nil
 	}
@@ -127,7 +127,7 @@ func (e *Event) must(i neck.Instrument, p *Phrase, technique string, on bool) er
 			last = n
 		}
 	}
-	field, detail := e.technique(i, p.Events, last, last >= 0)
+	field, detail := e.techniqueFault(i, p.Events, last, last >= 0)
 	if field == "" {
 		return nil
 	}

@@ -32,9 +32,9 @@ func TestFingeringALickAnewIsOptimal(t *testing.T) {
 		w := guitar.WindowFrom(random.Intn(16))
 		shift := random.Intn(25) - 12
 		setting, cost, ok := l.refingered(guitar, w, shift)
-		wanted := make([]neck.Wanted, len(l.Phrase.Events))
+		wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))
 		for n, e := range l.Phrase.Events {
-			wanted[n] = neck.Wanted{Pitch: guitar.Pitch(e.Place) + pitch.MIDI(shift), Joined: l.Phrase.joined(n)}
+			wanted[n] = neck.NoteToPlace{Pitch: guitar.Pitch(e.Place) + pitch.MIDI(shift), Slurred: l.Phrase.Slurred(n)}
 		}
 		least := leastOfAll(w, wanted, 0)
 		if !ok {
@@ -50,7 +50,7 @@ func TestFingeringALickAnewIsOptimal(t *testing.T) {
 }
 
 // leastOfAll tries every place in the window for the notes from n on; -1 for none.
-func leastOfAll(w neck.Window, wanted []neck.Wanted, n int) int {
+func leastOfAll(w neck.Window, wanted []neck.NoteToPlace, n int) int {
 	if n == len(wanted) {
 		_, cost, err := neck.FingerPhrase(guitar, w, wanted)
 		if err != nil {
@@ -64,7 +64,7 @@ func leastOfAll(w neck.Window, wanted []neck.Wanted, n int) int {
 		if fret < w.Low || fret > w.High {
 			continue
 		}
-		held := append([]neck.Wanted(nil), wanted...)
+		held := append([]neck.NoteToPlace(nil), wanted...)
 		held[n].At = &neck.Place{String: s + 1, Fret: fret}
 		if cost := leastOfAll(w, held, n+1); cost >= 0 && (least < 0 || cost < least) {
 			least = cost
@@ -82,7 +82,7 @@ func BenchmarkRefingering16Notes(b *testing.B) {
 	w := guitar.WindowFrom(5)
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := l.fingeredAnew(guitar, w, 5); err != nil {
+		if _, err := l.refingeredCheapest(guitar, w, 5); err != nil {
 			b.Fatal(err)
 		}
 	}

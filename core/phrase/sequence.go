@@ -17,31 +17,31 @@ type Sequence struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	Window     neck.Window
-	// Over says which tones are walked, Cell which figure, Order which way round.
-	Over, Cell, Order string
-	Subdivision       chart.Subdivision
+	// SetChord says which tones are walked, Cell which figure, Order which way round.
+	Over, Figure, Order string
+	Subdivision         chart.Subdivision
 	// From is the first bar, from 0; Bars is how many. They stay within a chorus.
 	From, Bars int
 }
 
 // What a sequence walks over.
 const (
-	OverChordTones   = "chord tones"
-	OverJoiningScale = "joining scale"
-	OverBox          = "box"
+	OverChordTones = "chord tones"
+	OverChordScale = "joining scale"
+	OverBox        = "box"
 )
 
-// SequenceOvers, SequenceOrders list what may be chosen, the default first.
+// SequenceTones, SequenceOrders list what may be chosen, the default first.
 var (
-	SequenceOvers  = []string{OverChordTones, OverJoiningScale, OverBox}
+	SequenceTones  = []string{OverChordTones, OverChordScale, OverBox}
 	SequenceOrders = []string{"as written", "reversed", "alternating"}
 )
 
-// cells are the figures, by how many steps of the walked tones their notes lie
+// figures are the figures, by how many steps of the walked tones their notes lie
 // above the note they begin on; each next one begins a step further on (common
 // practice). Chord tones are a third apart already, so that their triads and
 // sevenths are neighbours, and one after another they are thirds.
-var cells = []struct {
+var figures = []struct {
 	name          string
 	scale, chords []int
 }{
@@ -68,10 +68,10 @@ var spreads = []struct {
 	{"spread triads with 4–5", []int{1, 5, 4, 5}, []int{0, 0, 1, 1}},
 }
 
-// SequenceCells lists the figures that may be walked over the tones.
-func SequenceCells(over string) []string {
+// SequenceFigures lists the figures that may be walked over the tones.
+func SequenceFigures(over string) []string {
 	names := []string{}
-	for _, c := range cells {
+	for _, c := range figures {
 		if over != OverChordTones || c.chords != nil {
 			names = append(names, c.name)
 		}
@@ -84,8 +84,8 @@ func SequenceCells(over string) []string {
 	return names
 }
 
-// MostSequenceBars is how many bars a sequence is written over at most.
-const MostSequenceBars = 64
+// MaxSequenceBars is how many bars a sequence is written over at most.
+const MaxSequenceBars = 64
 
 // Write writes the sequence out as a phrase whose tick 0 is the start of bar From.
 // Its error is a *chart.FieldError that says what may be chosen.
@@ -100,10 +100,10 @@ func (q Sequence) Write() (Phrase, error) {
 		name             string
 		degrees, octaves []int
 	}) bool {
-		return s.name == q.Cell
+		return s.name == q.Figure
 	})
 	walk := walker{up: 1}
-	for _, m := range q.Chart.Moments() {
+	for _, m := range q.Chart.ChordSpans() {
 		from, to := max(m.Tick, start), min(m.Tick+m.Ticks, end)
 		if from >= to {
 			continue
@@ -124,25 +124,25 @@ func (q Sequence) Write() (Phrase, error) {
 			p.Events = append(p.Events, Event{Tick: from - start + n*step, Ticks: step, Fingered: note.Fingered})
 		}
 	}
-	return p.WrittenOver(q.Chart, start), nil
+	return p.WithChordsOf(q.Chart, start), nil
 }
 
 func (q Sequence) check() error {
 	fail := func(field, format string, args ...any) error {
 		return &chart.FieldError{Field: field, Detail: fmt.Sprintf(format, args...)}
 	}
-	bars := len(q.Chart.Played())
+	bars := len(q.Chart.PlayedBars())
 	switch {
-	case !slices.Contains(SequenceOvers, q.Over):
-		return fail("over", "%q is not walked over; choose %s", q.Over, strings.Join(SequenceOvers, ", "))
-	case !slices.Contains(SequenceCells(q.Over), q.Cell):
-		return fail("cell", "%q is not a figure over the %s; choose %s", q.Cell, q.Over, strings.Join(SequenceCells(q.Over), "; "))
+	case !slices.Contains(SequenceTones, q.Over):
+		return fail("over", "%q is not walked over; choose %s", q.Over, strings.Join(SequenceTones, ", "))
+	case !slices.Contains(SequenceFigures(q.Over), q.Figure):
+		return fail("cell", "%q is not a figure over the %s; choose %s", q.Figure, q.Over, strings.Join(SequenceFigures(q.Over), "; "))
 	case !slices.Contains(SequenceOrders, q.Order):
 		return fail("order", "%q is not an order; choose %s", q.Order, strings.Join(SequenceOrders, ", "))
 	case q.From < 0 || q.From >= bars:
 		return fail("from", "bar %d is not in the chart; its bars are 1 to %d", q.From+1, bars)
-	case q.Bars < 1 || q.Bars > MostSequenceBars || q.From+q.Bars > bars:
-		return fail("bars", "%d bars from bar %d are not to be had: at most %d, and the chart ends with bar %d", q.Bars, q.From+1, MostSequenceBars, bars)
+	case q.Bars < 1 || q.Bars > MaxSequenceBars || q.From+q.Bars > bars:
+		return fail("bars", "%d bars from bar %d are not to be had: at most %d, and the chart ends with bar %d", q.Bars, q.From+1, MaxSequenceBars, bars)
 	}
 	return nil
 }
@@ -156,37 +156,37 @@ type walker struct {
 	last, heard pitch.MIDI
 }
 
-// Walked is the tones that are walked over a chord: its own, its joining scale or
+// TonesOver is the tones that are walked over a chord: its own, its joining scale or
 // the box of the chart. Its error is a *chart.FieldError.
-func Walked(c chart.Chart, chord harmony.Chord, over string) ([]harmony.Tone, error) {
+func TonesOver(c chart.Chart, chord harmony.Chord, over string) ([]harmony.Tone, error) {
 	switch over {
 	case OverChordTones:
 		return chord.Tones(), nil
-	case OverJoiningScale:
-		joining, _ := c.Key.Joining(chord)
+	case OverChordScale:
+		joining, _ := c.Key.ChordScale(chord)
 		return joining.Tones, nil
 	case OverBox:
 		box, err := c.Key.Box(c.Box)
 		return box.Tones, err
 	}
-	return nil, &chart.FieldError{Field: "over", Detail: fmt.Sprintf("%q is not walked over; choose %s", over, strings.Join(SequenceOvers, ", "))}
+	return nil, &chart.FieldError{Field: "over", Detail: fmt.Sprintf("%q is not walked over; choose %s", over, strings.Join(SequenceTones, ", "))}
 }
 
 // ladder is the tones that are walked over a chord, from the lowest up.
 func (q Sequence) ladder(c harmony.Chord) ([]neck.Placed, error) {
-	tones, err := Walked(q.Chart, c, q.Over)
+	tones, err := TonesOver(q.Chart, c, q.Over)
 	if err != nil {
 		return nil, err
 	}
-	return neck.Lay(q.Instrument, q.Window, tones).Tones, nil
+	return neck.PlaceTones(q.Instrument, q.Window, tones).Tones, nil
 }
 
-func (q Sequence) cell() []int {
-	for _, c := range cells {
-		if c.name == q.Cell && q.Over == OverChordTones {
+func (q Sequence) figure() []int {
+	for _, c := range figures {
+		if c.name == q.Figure && q.Over == OverChordTones {
 			return c.chords
 		}
-		if c.name == q.Cell {
+		if c.name == q.Figure {
 			return c.scale
 		}
 	}
@@ -200,11 +200,11 @@ func (q Sequence) walk(w *walker, c harmony.Chord, count int) ([]neck.Placed, er
 	if err != nil {
 		return nil, err
 	}
-	offsets := q.cell()
+	offsets := q.figure()
 	widest := slices.Max(offsets)
 	if widest >= len(ladder) {
 		return nil, &chart.FieldError{Field: "cell", Detail: fmt.Sprintf("the %s of %s have %d tones in this position, too few for %s; one after another fits",
-			q.Over, c.Symbol(), len(ladder), q.Cell)}
+			q.Over, c.Symbol(), len(ladder), q.Figure)}
 	}
 	at := w.enter(ladder)
 	notes := make([]neck.Placed, 0, count)
@@ -268,7 +268,7 @@ func (w *walker) enter(ladder []neck.Placed) int {
 // spread writes the figure of a spread triad over a chord, as often as there is
 // time. It lies in the window, or in the nearest one that has it.
 func (q Sequence) spread(c harmony.Chord, degrees, octaves []int, count int) ([]neck.Placed, error) {
-	joining, _ := q.Chart.Key.Joining(c)
+	joining, _ := q.Chart.Key.ChordScale(c)
 	tones := make([]harmony.Tone, len(degrees))
 	for n, number := range degrees {
 		tone, ok := numbered(c.Tones(), number)
@@ -282,7 +282,7 @@ func (q Sequence) spread(c harmony.Chord, degrees, octaves []int, count int) ([]
 	}
 	placed, ok := q.nearest(tones, octaves)
 	if !ok {
-		return nil, &chart.FieldError{Field: "cell", Detail: fmt.Sprintf("%s of %s do not lie anywhere on this neck", q.Cell, c.Symbol())}
+		return nil, &chart.FieldError{Field: "cell", Detail: fmt.Sprintf("%s of %s do not lie anywhere on this neck", q.Figure, c.Symbol())}
 	}
 	if q.Order == "reversed" {
 		slices.Reverse(placed)
@@ -336,11 +336,11 @@ func (q Sequence) spreadIn(w neck.Window, tones []harmony.Tone, octaves []int) (
 		if base.Class() != root {
 			continue
 		}
-		wanted := make([]neck.Wanted, len(tones))
+		wanted := make([]neck.NoteToPlace, len(tones))
 		pitches := make([]pitch.MIDI, len(tones))
 		for n, t := range tones {
 			pitches[n] = base + pitch.MIDI(t.Note.Class().Above(root)+12*octaves[n])
-			wanted[n] = neck.Wanted{Pitch: pitches[n]}
+			wanted[n] = neck.NoteToPlace{Pitch: pitches[n]}
 		}
 		path, cost, err := neck.Finger(q.Instrument, w, wanted)
 		if err == nil && (bestCost < 0 || cost < bestCost) {

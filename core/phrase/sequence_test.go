@@ -33,7 +33,7 @@ func sequence(t testing.TB, c chart.Chart, over, cell, order string) Sequence {
 	require.NoError(t, err)
 	eighth, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
-	return Sequence{Chart: c, Instrument: neck.Standard(), Window: p.Window, Over: over, Cell: cell, Order: order, Subdivision: eighth, Bars: len(c.Bars)}
+	return Sequence{Chart: c, Instrument: neck.Standard(), Window: p.Window, Over: over, Figure: cell, Order: order, Subdivision: eighth, Bars: len(c.Bars)}
 }
 
 // sung writes a sequence as degrees, a bar line at each bar.
@@ -91,7 +91,7 @@ func TestSpreadTriadsOverASong(t *testing.T) {
 	assert.Equal(t, "R 5 11 3 R 5 11 3 | R 5 11 b3 R 5 11 b3 | R 5 #11 3 R 5 11 3", sung(t, sequence(t, c, OverChordTones, "spread triads with 4–3", "as written")))
 }
 
-// Over any scheme, key, meter and figure a sequence fills its time without a hole,
+// SetChord any scheme, key, meter and figure a sequence fills its time without a hole,
 // stays on the neck, plays only what it walks over, and strikes no note twice.
 func TestSequencesHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
@@ -100,10 +100,10 @@ func TestSequencesHold(t *testing.T) {
 		require.NoError(t, err)
 		meter := rapid.SampledFrom(chart.Meters).Draw(t, "meter")
 		c := chart.Chart{Title: "any", Key: key, Meter: meter, Tempo: 100, Feel: chart.Straight, Swing: 2, Bars: scheme.Bars(key.Tonic, meter)}
-		over := rapid.SampledFrom(SequenceOvers).Draw(t, "over")
+		over := rapid.SampledFrom(SequenceTones).Draw(t, "over")
 		q := Sequence{
 			Chart: c, Instrument: neck.Standard(), Window: rapid.SampledFrom(neck.Positions(neck.Standard(), key.Tonic.Class())).Draw(t, "position").Window,
-			Over: over, Cell: rapid.SampledFrom(SequenceCells(over)).Draw(t, "cell"), Order: rapid.SampledFrom(SequenceOrders).Draw(t, "order"),
+			Over: over, Figure: rapid.SampledFrom(SequenceFigures(over)).Draw(t, "cell"), Order: rapid.SampledFrom(SequenceOrders).Draw(t, "order"),
 			Subdivision: rapid.SampledFrom(meter.Subdivisions()).Draw(t, "subdivision"), Bars: min(len(c.Bars), 4),
 		}
 		p, err := q.Write()
@@ -112,16 +112,16 @@ func TestSequencesHold(t *testing.T) {
 		step := q.Subdivision.Ticks(meter)
 		for n, e := range p.Events {
 			assert.Equal(t, n*step, e.Tick)
-			if over == OverJoiningScale {
+			if over == OverChordScale {
 				chord, _ := p.ChordAt(e.Tick)
-				scale, _ := key.Joining(chord)
+				scale, _ := key.ChordScale(chord)
 				found := false
 				for _, tone := range scale.Tones {
 					found = found || tone.Note.Class() == e.Sounding(q.Instrument).Class()
 				}
 				assert.True(t, found)
 			}
-			if n > 0 && q.Cell == "one after another" {
+			if n > 0 && q.Figure == "one after another" {
 				assert.NotEqual(t, q.Instrument.Pitch(p.Events[n-1].Place), q.Instrument.Pitch(e.Place))
 			}
 		}
@@ -133,7 +133,7 @@ func TestSequencesThatCannotBe(t *testing.T) {
 	c := songOf(t, "C", harmony.DominantMode, "C7", "F7")
 	for want, change := range map[string]func(*Sequence){
 		"choose chord tones, joining scale, box": func(q *Sequence) { q.Over = "air" },
-		"choose one after another; triads":       func(q *Sequence) { q.Cell = "fourths" },
+		"choose one after another; triads":       func(q *Sequence) { q.Figure = "fourths" },
 		"choose as written, reversed":            func(q *Sequence) { q.Order = "sideways" },
 		"its bars are 1 to 2":                    func(q *Sequence) { q.From = 2 },
 		"the chart ends with bar 2":              func(q *Sequence) { q.From, q.Bars = 1, 2 },

@@ -8,16 +8,16 @@ import (
 	"undaris/core/pitch"
 )
 
-// Transposed is a phrase that was moved to sound higher or lower, or to lie on another
+// Transposition is a phrase that was moved to sound higher or lower, or to lie on another
 // neck, and what that cost.
-type Transposed struct {
+type Transposition struct {
 	Phrase Phrase
 	// Slid says that every note lies as many frets further on its own string; else the
 	// notes were fingered anew.
 	Slid bool
 	// Lost are the techniques that had to go, each named with its note counted from 1.
 	Lost []string
-	// Dropped are the notes of the original, by index, that the neck does not have.
+	// ImpliedHarmony are the notes of the original, by index, that the neck does not have.
 	Dropped []int
 }
 
@@ -26,12 +26,12 @@ type Transposed struct {
 // allow it; else fingered anew where the fewest techniques are lost, as near to the window
 // as can be. spanMM is
 // how far the hand reaches, in millimetres.
-func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanMM float64) Transposed {
+func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanMM float64) Transposition {
 	if slid, ok := p.Slide(from, to, up, spanMM); ok {
-		return Transposed{Phrase: slid, Slid: true}
+		return Transposition{Phrase: slid, Slid: true}
 	}
-	l := Lick{Name: "phrase", Phrase: p, On: &from}
-	best, least := Setting{}, -1
+	l := Lick{Name: "phrase", Phrase: p, Instrument: &from}
+	best, least := Placement{}, -1
 	for core := 0; core <= to.Frets-3; core++ {
 		setting, _, ok := l.refingered(to, to.WindowFrom(core), up)
 		// A technique kept is worth more than any way the hand has to go (our choice).
@@ -41,8 +41,8 @@ func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanM
 		}
 	}
 	if least >= 0 {
-		best.Phrase.Over = p.Over
-		return Transposed{Phrase: best.Phrase, Lost: best.Lost}
+		best.Phrase.Chords = p.Chords
+		return Transposition{Phrase: best.Phrase, Lost: best.Lost}
 	}
 	return p.scattered(from, to, up, w)
 }
@@ -53,12 +53,12 @@ func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanM
 // open string, and where open strings that become fretted ask for a reach beyond the
 // span.
 func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase, bool) {
-	higher, alike := to.Higher(from)
+	higher, alike := to.SemitonesAbove(from)
 	if !alike {
 		return Phrase{}, false
 	}
 	by := up - higher
-	slid := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Over: p.Over}
+	slid := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
 	opened := false
 	for n := range slid.Events {
 		e := &slid.Events[n]
@@ -69,7 +69,7 @@ func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase,
 				return Phrase{}, false
 			}
 		}
-		if !to.Has(e.Place) || e.Fret == 0 && e.needsFret() {
+		if !to.Has(e.Place) || e.Fret == 0 && e.NeedsFret() {
 			return Phrase{}, false
 		}
 		opened = opened || wasOpen != (e.Fret == 0)
@@ -80,7 +80,7 @@ func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase,
 	if low, high := slid.Frets(); by > 0 && to.StretchMM(low, high) > spanMM {
 		return Phrase{}, false // with the open strings the hand could go further than it now can
 	}
-	slid.fingerAsItLies(to)
+	slid.Finger(to)
 	for _, e := range slid.Events {
 		if (e.Fret == 0) != (e.Finger == 0) {
 			return Phrase{}, false
@@ -91,15 +91,15 @@ func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase,
 
 // scattered puts each note where it can be had, though no one place of the hand has them
 // all.
-func (p Phrase) scattered(from, to neck.Instrument, up int, w neck.Window) Transposed {
-	notes := make([]Sounded, len(p.Events))
+func (p Phrase) scattered(from, to neck.Instrument, up int, w neck.Window) Transposition {
+	notes := make([]PitchedNote, len(p.Events))
 	for n, e := range p.Events {
-		notes[n] = Sounded{Tick: e.Tick, Ticks: e.Ticks, Pitch: from.Pitch(e.Place) + pitch.MIDI(up), Technique: e.Technique}
+		notes[n] = PitchedNote{Tick: e.Tick, Ticks: e.Ticks, Pitch: from.Pitch(e.Place) + pitch.MIDI(up), Technique: e.Technique}
 		// The frets that a slide came from say nothing on another string.
 		notes[n].SlideFrom = 0
 	}
-	placed := OnStrings(to, w, notes)
-	t := Transposed{Phrase: Phrase{Meter: p.Meter, Events: placed.Events, Over: p.Over}, Dropped: placed.Dropped}
+	placed := AssignStrings(to, w, notes)
+	t := Transposition{Phrase: Phrase{Meter: p.Meter, Events: placed.Events, Chords: p.Chords}, Dropped: placed.Dropped}
 	kept := 0
 	for n, e := range p.Events {
 		if slices.Contains(placed.Dropped, n) {

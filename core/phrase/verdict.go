@@ -17,55 +17,55 @@ type Verdict struct {
 	// home or colour, or not.
 	Strong, Rests Share
 	// Passing are the outside and blue notes that go nowhere.
-	Passing []Offence
+	Passing []Issue
 	// Landings are the changes under the phrase, and what is first played at each.
-	Landings []Landfall
+	Landings []Landing
 	// Coverage is what each chord got.
-	Coverage []Covered
-	Shape    Outline
+	Coverage []ChordCoverage
+	Shape    Shape
 }
 
 // Share is so many notes of a kind that are as they should be, and those that are not.
 type Share struct {
 	Of, Good int
 	// Notes are all of the kind, as indices of events.
-	Notes     []int
-	Offenders []Offence
+	Notes  []int
+	Issues []Issue
 }
 
-// Offence is one note that could be better, and its nearest repair.
-type Offence struct {
+// Issue is one note that could be better, and its nearest repair.
+type Issue struct {
 	// Index counts events from 0.
-	Index    int
-	Sentence string
+	Index int
+	Text  string
 	// Repair is the note altered by the least movement that lets it rest, Alteration
 	// what that is; nil where its string has none.
 	Repair     *Event
 	Alteration *Alteration
 }
 
-// Landfall is what is first played at a change.
-type Landfall struct {
+// Landing is what is first played at a change.
+type Landing struct {
 	Tick  int
 	Chord harmony.Chord
 	// Index is the event landed on, -1 for none.
 	Index int
 	// When is early, on, late or none.
-	When string
+	Timing string
 	harmony.Judgement
 }
 
-// Covered is a chord under the phrase: which of its tones were played, and which of
+// ChordCoverage is a chord under the phrase: which of its tones were played, and which of
 // its guide tones were not.
-type Covered struct {
+type ChordCoverage struct {
 	Chord       harmony.Chord
 	Got, Missed []harmony.Tone
 	// Notes are those that sound over it, as indices of events.
 	Notes []int
 }
 
-// Outline is the shape of a phrase, whatever its chords.
-type Outline struct {
+// Shape is the shape of a phrase, whatever its chords.
+type Shape struct {
 	// Rhythm labels the bars by their rhythm: "A A B A".
 	Rhythm string
 	// Ends is question, answer or open.
@@ -88,54 +88,54 @@ const shiftFrets = 2
 
 // Judged is the verdict of a phrase over the chords it knows, at a tempo in counted
 // beats a minute. It is the zero Verdict where it knows none.
-func (p Phrase) Judged(i neck.Instrument, k harmony.Key, tempo int) Verdict {
+func (p Phrase) Judge(i neck.Instrument, k harmony.Key, tempo int) Verdict {
 	labels := p.Labels(i, k)
 	if len(labels) == 0 {
 		return Verdict{}
 	}
-	v := Verdict{Shape: p.outline(i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
+	v := Verdict{Shape: p.shape(i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
 	for n, e := range p.Events {
 		label := labels[n]
-		if p.Meter.Strong(e.Tick) {
+		if p.Meter.IsStrong(e.Tick) {
 			v.Strong.Of++
 			v.Strong.Notes = append(v.Strong.Notes, n)
-			if label.Class == harmony.Home {
+			if label.Class == harmony.ChordTone {
 				v.Strong.Good++
 			} else {
-				v.Strong.Offenders = append(v.Strong.Offenders, p.offence(i, k, n, label, "on a strong beat", isHome))
+				v.Strong.Issues = append(v.Strong.Issues, p.issue(i, k, n, label, "on a strong beat", IsChordTone))
 			}
 		}
 		if p.restsOn(n) {
 			v.Rests.Of++
 			v.Rests.Notes = append(v.Rests.Notes, n)
-			if rests(k, label.Chord, e.Sounding(i).Class()) || curled(e, label) {
+			if MayRestOn(k, label.Chord, e.Sounding(i).Class()) || isCurled(e, label) {
 				v.Rests.Good++
 			} else {
-				v.Rests.Offenders = append(v.Rests.Offenders, p.offence(i, k, n, label, "rested on", rests))
+				v.Rests.Issues = append(v.Rests.Issues, p.issue(i, k, n, label, "rested on", MayRestOn))
 			}
 		}
-		if (label.Class == harmony.Outside || label.Class == harmony.Blue) && !curled(e, label) && !p.movesOn(i, k, n, labels) {
-			v.Passing = append(v.Passing, p.offence(i, k, n, label, "and does not move on by a step", rests))
+		if (label.Class == harmony.Outside || label.Class == harmony.Blue) && !isCurled(e, label) && !p.resolves(i, k, n, labels) {
+			v.Passing = append(v.Passing, p.issue(i, k, n, label, "and does not move on by a step", MayRestOn))
 		}
 	}
-	v.Landings = p.landfalls(i, k)
+	v.Landings = p.landings(i, k)
 	v.Coverage = p.coverage(i)
 	return v
 }
 
-// curled says whether a blue note is bent a quarter tone on its way up: that is how
+// isCurled says whether a blue note is bent a quarter tone on its way up: that is how
 // it is leaned on (common).
-func curled(e Event, label Label) bool { return label.Class == harmony.Blue && e.Bend%2 == 1 }
+func isCurled(e Event, label Label) bool { return label.Class == harmony.Blue && e.Bend%2 == 1 }
 
-func (p Phrase) offence(i neck.Instrument, k harmony.Key, n int, label Label, what string, good goodNote) Offence {
-	o := Offence{Index: n, Sentence: fmt.Sprintf("note %d: %s, the %s of %s, is %s %s", n+1, label.Note, label.Degree, label.Chord.Symbol(), label.Class, what)}
-	by, repaired, ok := leastChange(i, k, label.Chord, p.Events[n], good)
+func (p Phrase) issue(i neck.Instrument, k harmony.Key, n int, label Label, what string, good NoteTest) Issue {
+	o := Issue{Index: n, Text: fmt.Sprintf("note %d: %s, the %s of %s, is %s %s", n+1, label.Note, label.Degree, label.Chord.Symbol(), label.Class, what)}
+	by, repaired, ok := LeastChange(i, k, label.Chord, p.Events[n], good)
 	if !ok {
 		return o
 	}
 	to := k.ToneOver(label.Chord, repaired.Sounding(i).Class())
 	o.Repair = &repaired
-	o.Alteration = &Alteration{Index: n, Semitones: by, Sentence: fmt.Sprintf("play %s, the %s: %s", to.Note, to.Degree, how(p.Events[n], repaired))}
+	o.Alteration = &Alteration{Index: n, Semitones: by, Text: fmt.Sprintf("play %s, the %s: %s", to.Note, to.Degree, ChangeText(p.Events[n], repaired))}
 	return o
 }
 
@@ -147,12 +147,12 @@ func (p Phrase) restsOn(n int) bool {
 }
 
 // movesOn says whether a note moves by a step to home or colour within two notes.
-func (p Phrase) movesOn(i neck.Instrument, k harmony.Key, n int, labels []Label) bool {
+func (p Phrase) resolves(i neck.Instrument, k harmony.Key, n int, labels []Label) bool {
 	from := p.Events[n].Sounding(i)
 	for m := n + 1; m <= n+2 && m < len(p.Events); m++ {
 		to := p.Events[m].Sounding(i)
 		step := int(max(to-from, from-to))
-		if step >= 1 && step <= 2 && rests(k, labels[m].Chord, to.Class()) {
+		if step >= 1 && step <= 2 && MayRestOn(k, labels[m].Chord, to.Class()) {
 			return true
 		}
 	}
@@ -160,21 +160,21 @@ func (p Phrase) movesOn(i neck.Instrument, k harmony.Key, n int, labels []Label)
 }
 
 // landfalls says what is first played at each change under the phrase.
-func (p Phrase) landfalls(i neck.Instrument, k harmony.Key) []Landfall {
-	found := []Landfall{}
-	for n := 1; n < len(p.Over); n++ {
-		from := p.Over[n]
-		l := Landfall{Tick: from.Tick, Chord: from.Chord, Index: -1, When: "none"}
+func (p Phrase) landings(i neck.Instrument, k harmony.Key) []Landing {
+	found := []Landing{}
+	for n := 1; n < len(p.Chords); n++ {
+		from := p.Chords[n]
+		l := Landing{Tick: from.Tick, Chord: from.Chord, Index: -1, Timing: "none"}
 		if m := p.landing(from.Tick); m >= 0 {
 			e := p.Events[m]
 			l.Index, l.Judgement = m, k.Judge(from.Chord, e.Sounding(i).Class())
 			switch {
 			case e.Tick < from.Tick:
-				l.When = "early"
+				l.Timing = "early"
 			case e.Tick > from.Tick:
-				l.When = "late"
+				l.Timing = "late"
 			default:
-				l.When = "on"
+				l.Timing = "on"
 			}
 		}
 		found = append(found, l)
@@ -203,12 +203,12 @@ func (p Phrase) landing(change int) int {
 }
 
 // coverage says which tones each chord got while it sounded.
-func (p Phrase) coverage(i neck.Instrument) []Covered {
-	found := []Covered{}
-	for n, from := range p.Over {
-		c := Covered{Chord: from.Chord}
+func (p Phrase) coverage(i neck.Instrument) []ChordCoverage {
+	found := []ChordCoverage{}
+	for n, from := range p.Chords {
+		c := ChordCoverage{Chord: from.Chord}
 		for m, e := range p.Events {
-			if (n == 0 || e.Tick >= from.Tick) && (n == len(p.Over)-1 || e.Tick < p.Over[n+1].Tick) {
+			if (n == 0 || e.Tick >= from.Tick) && (n == len(p.Chords)-1 || e.Tick < p.Chords[n+1].Tick) {
 				c.Notes = append(c.Notes, m)
 			}
 		}
@@ -227,12 +227,12 @@ func (p Phrase) coverage(i neck.Instrument) []Covered {
 }
 
 // outline is the shape of the phrase, whose last note is a tone of a class over its chord.
-func (p Phrase) outline(i neck.Instrument, last harmony.Tone, class harmony.Class, tempo int) Outline {
-	o := Outline{Rhythm: p.rhythm(), Ends: "open"}
+func (p Phrase) shape(i neck.Instrument, last harmony.Tone, class harmony.Class, tempo int) Shape {
+	o := Shape{Rhythm: p.rhythm(), Ends: "open"}
 	switch {
-	case class == harmony.Home && (last.Degree.Number == 1 || last.Degree.Number == 3):
+	case class == harmony.ChordTone && (last.Degree.Number == 1 || last.Degree.Number == 3):
 		o.Ends = "answer"
-	case class != harmony.Home || last.Degree.Number == 5:
+	case class != harmony.ChordTone || last.Degree.Number == 5:
 		o.Ends = "question"
 	}
 	first := p.Events[0].Tick
@@ -281,10 +281,10 @@ func (p Phrase) rhythm() string {
 
 // Offences lists the notes that could be better, each once: those of the strong beats
 // before those rested on before those that go nowhere.
-func (v Verdict) Offences() []Offence {
-	all := []Offence{}
-	for _, o := range slices.Concat(v.Strong.Offenders, v.Rests.Offenders, v.Passing) {
-		if !slices.ContainsFunc(all, func(other Offence) bool { return other.Index == o.Index }) {
+func (v Verdict) Issues() []Issue {
+	all := []Issue{}
+	for _, o := range slices.Concat(v.Strong.Issues, v.Rests.Issues, v.Passing) {
+		if !slices.ContainsFunc(all, func(other Issue) bool { return other.Index == o.Index }) {
 			all = append(all, o)
 		}
 	}
@@ -293,12 +293,12 @@ func (v Verdict) Offences() []Offence {
 
 // Repaired is the phrase with the repairs of some of its notes made, its slurs mended;
 // what had to go is named. A note that has no repair stays as it is.
-func (p Phrase) Repaired(i neck.Instrument, k harmony.Key, tempo int, notes []int) (Phrase, []string) {
-	repaired := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Over: p.Over}
-	for _, o := range p.Judged(i, k, tempo).Offences() {
+func (p Phrase) Repair(i neck.Instrument, k harmony.Key, tempo int, notes []int) (Phrase, []string) {
+	repaired := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
+	for _, o := range p.Judge(i, k, tempo).Issues() {
 		if o.Repair != nil && slices.Contains(notes, o.Index) {
 			repaired.Events[o.Index] = *o.Repair
 		}
 	}
-	return repaired, mendSlurs(repaired.Events)
+	return repaired, DropBrokenSlurs(repaired.Events)
 }

@@ -14,12 +14,12 @@ import (
 	"undaris/core/neck"
 )
 
-func offences(all []Offence) []string {
+func offences(all []Issue) []string {
 	said := []string{}
 	for _, o := range all {
-		text := o.Sentence
+		text := o.Text
 		if o.Alteration != nil {
-			text += "; " + o.Alteration.Sentence
+			text += "; " + o.Alteration.Text
 		}
 		said = append(said, text)
 	}
@@ -31,18 +31,18 @@ func TestAVerdict(t *testing.T) {
 	require.NoError(t, err)
 	// Eb F(bent to G) G Bb G E C over C7, and an A over F7 an eighth late.
 	l := overC7(t)
-	l.Phrase.Over = append(l.Phrase.Over, ChordFrom{Tick: 1920, Chord: chordOf(t, "F7")})
+	l.Phrase.Chords = append(l.Phrase.Chords, PhraseChord{Tick: 1920, Chord: chordOf(t, "F7")})
 	l.Phrase.Events = append(l.Phrase.Events, at(9, 2, 10, func(e *Event) { e.Ticks = 480 }))
 	for n, finger := range []int{1, 3, 1, 4, 1, 2, 3, 3} {
 		l.Phrase.Events[n].Finger = finger
 	}
-	v := l.Phrase.Judged(guitar, key, 120)
+	v := l.Phrase.Judge(guitar, key, 120)
 	assert.Equal(t, []int{2, 1}, []int{v.Strong.Of, v.Strong.Good})
-	assert.Equal(t, []string{"note 1: Eb, the b3 of C7, is blue on a strong beat; play E, the 3: fret 9 instead of 8"}, offences(v.Strong.Offenders))
+	assert.Equal(t, []string{"note 1: Eb, the b3 of C7, is blue on a strong beat; play E, the 3: fret 9 instead of 8"}, offences(v.Strong.Issues))
 	assert.Equal(t, []int{2, 2}, []int{v.Rests.Of, v.Rests.Good}, "C before the gap, and A")
 	assert.Equal(t, []string{"note 1: Eb, the b3 of C7, is blue and does not move on by a step; play E, the 3: fret 9 instead of 8"}, offences(v.Passing))
 	require.Len(t, v.Landings, 1)
-	assert.Equal(t, "F7 late 7 3", fmt.Sprintf("%s %s %d %s", v.Landings[0].Chord.Symbol(), v.Landings[0].When, v.Landings[0].Index, v.Landings[0].Degree))
+	assert.Equal(t, "F7 late 7 3", fmt.Sprintf("%s %s %d %s", v.Landings[0].Chord.Symbol(), v.Landings[0].Timing, v.Landings[0].Index, v.Landings[0].Degree))
 	covered := []string{}
 	for _, c := range v.Coverage {
 		covered = append(covered, fmt.Sprintf("%s: %s, missed %s", c.Chord.Symbol(), degreesOf(c.Got), degreesOf(c.Missed)))
@@ -55,13 +55,13 @@ func TestAVerdict(t *testing.T) {
 	assert.Zero(t, v.Shape.Shifts)
 	assert.InDelta(t, guitar.StretchMM(8, 11), v.Shape.WidestMM, 1e-9)
 
-	repaired, lost := l.Phrase.Repaired(guitar, key, 120, []int{0})
+	repaired, lost := l.Phrase.Repair(guitar, key, 120, []int{0})
 	assert.Empty(t, lost)
 	assert.Equal(t, 9, repaired.Events[0].Fret)
 	assert.Equal(t, 8, l.Phrase.Events[0].Fret, "the phrase itself is left alone")
-	again := repaired.Judged(guitar, key, 120)
-	assert.Empty(t, again.Offences())
-	assert.Equal(t, Verdict{}, Phrase{Meter: chart.FourFour, Events: l.Phrase.Events}.Judged(guitar, key, 120), "nothing is said where no chords are known")
+	again := repaired.Judge(guitar, key, 120)
+	assert.Empty(t, again.Issues())
+	assert.Equal(t, Verdict{}, Phrase{Meter: chart.FourFour, Events: l.Phrase.Events}.Judge(guitar, key, 120), "nothing is said where no chords are known")
 }
 
 func degreesOf(tones []harmony.Tone) string {
@@ -76,9 +76,9 @@ func TestWhenAChangeIsLandedOn(t *testing.T) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	for tick, want := range map[int]string{1440: "none", 1680: "early", 1920: "on", 2160: "late", 2400: "late", 2640: "none"} {
-		p := Phrase{Meter: chart.FourFour, Over: []ChordFrom{{Chord: chordOf(t, "C7")}, {Tick: 1920, Chord: chordOf(t, "F7")}}}
+		p := Phrase{Meter: chart.FourFour, Chords: []PhraseChord{{Chord: chordOf(t, "C7")}, {Tick: 1920, Chord: chordOf(t, "F7")}}}
 		p.Events = []Event{at(0, 3, 9), {Tick: tick, Ticks: 120, Fingered: neck.Fingered{Place: neck.Place{String: 2, Fret: 10}}}}
-		assert.Equal(t, want, p.Judged(guitar, key, 100).Landings[0].When, "at tick %d", tick)
+		assert.Equal(t, want, p.Judge(guitar, key, 100).Landings[0].Timing, "at tick %d", tick)
 	}
 }
 
@@ -88,9 +88,9 @@ func TestACurledBlueNoteIsNoOffence(t *testing.T) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	l.Phrase.Events = []Event{at(1, 3, 8, func(e *Event) { e.Ticks, e.Bend = 960, 1 })}
-	assert.Empty(t, l.Phrase.Judged(guitar, key, 100).Offences())
+	assert.Empty(t, l.Phrase.Judge(guitar, key, 100).Issues())
 	l.Phrase.Events[0].Bend = 0
-	assert.Len(t, l.Phrase.Judged(guitar, key, 100).Offences(), 1)
+	assert.Len(t, l.Phrase.Judge(guitar, key, 100).Issues(), 1)
 }
 
 // The figures add up, every offence is of a note that is not as it should be, and a
@@ -99,23 +99,23 @@ func TestVerdictsHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		l := drawnLick(t)
 		key := harmony.Key{Tonic: l.Tonic, Mode: harmony.DominantMode}
-		v := l.Phrase.Judged(guitar, key, 100)
-		assert.Equal(t, v.Strong.Of, v.Strong.Good+len(v.Strong.Offenders))
-		assert.Equal(t, v.Rests.Of, v.Rests.Good+len(v.Rests.Offenders))
+		v := l.Phrase.Judge(guitar, key, 100)
+		assert.Equal(t, v.Strong.Of, v.Strong.Good+len(v.Strong.Issues))
+		assert.Equal(t, v.Rests.Of, v.Rests.Good+len(v.Rests.Issues))
 		assert.GreaterOrEqual(t, v.Rests.Of, 1, "the last note is rested on")
 		assert.True(t, v.Shape.Space >= 0 && v.Shape.Space < 1)
 		labels := l.Phrase.Labels(guitar, key)
 		notes := []int{}
-		for _, o := range v.Offences() {
-			assert.NotEqual(t, harmony.Home, labels[o.Index].Class)
+		for _, o := range v.Issues() {
+			assert.NotEqual(t, harmony.ChordTone, labels[o.Index].Class)
 			notes = append(notes, o.Index)
 			if o.Repair != nil {
-				assert.True(t, rests(key, labels[o.Index].Chord, o.Repair.Sounding(guitar).Class()))
+				assert.True(t, MayRestOn(key, labels[o.Index].Chord, o.Repair.Sounding(guitar).Class()))
 			}
 		}
-		repaired, _ := l.Phrase.Repaired(guitar, key, 100, notes)
+		repaired, _ := l.Phrase.Repair(guitar, key, 100, notes)
 		require.NoError(t, repaired.Check(guitar))
-		after := repaired.Judged(guitar, key, 100)
-		assert.LessOrEqual(t, len(after.Rests.Offenders), len(v.Rests.Offenders))
+		after := repaired.Judge(guitar, key, 100)
+		assert.LessOrEqual(t, len(after.Rests.Issues), len(v.Rests.Issues))
 	})
 }

@@ -83,7 +83,7 @@ func (t Trade) lick(licks []phrase.Lick, dice *rand.Rand, from, to int) []phrase
 		if lick.Phrase.Meter != t.Chart.Meter {
 			continue
 		}
-		set, err := lick.Set(t.Instrument, t.Chart.Key.Tonic.Class(), t.Position.Window)
+		set, err := lick.PlaceIn(t.Instrument, t.Chart.Key.Tonic.Class(), t.Position.Window)
 		if err != nil || len(set.Phrase.Events) == 0 {
 			continue
 		}

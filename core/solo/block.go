@@ -45,15 +45,15 @@ type Block struct {
 // End is the tick at which the block is over.
 func (b Block) End() int { return b.Start + b.Ticks }
 
-func (b Block) called() string {
+func (b Block) title() string {
 	if b.Name == "" {
 		return "a " + string(b.Kind)
 	}
 	return fmt.Sprintf("%q", b.Name)
 }
 
-// MostPickup is how many beats a chorus may begin before its bar 1.
-const MostPickup = 4
+// MaxPickupBeats is how many beats a chorus may begin before its bar 1.
+const MaxPickupBeats = 4
 
 // check says what is wrong with the block in a chorus of so many ticks.
 func (b Block) check(m chart.Meter, length int) error {
@@ -61,15 +61,15 @@ func (b Block) check(m chart.Meter, length int) error {
 	case !slices.Contains(Kinds, b.Kind):
 		return fmt.Errorf("%q is no kind of block; choose lick, approach, connector, free notes or rest", b.Kind)
 	case b.Ticks < 1:
-		return fmt.Errorf("%s has no length", b.called())
-	case b.Start < -MostPickup*m.BeatTicks() || b.End() > length:
-		return fmt.Errorf("%s lies outside the chorus, which runs from %d beats before bar 1 to the end of bar %d", b.called(), MostPickup, length/m.BarTicks())
+		return fmt.Errorf("%s has no length", b.title())
+	case b.Start < -MaxPickupBeats*m.BeatTicks() || b.End() > length:
+		return fmt.Errorf("%s lies outside the chorus, which runs from %d beats before bar 1 to the end of bar %d", b.title(), MaxPickupBeats, length/m.BarTicks())
 	case b.Kind == RestBlock && len(b.Notes) > 0:
-		return fmt.Errorf("%s is a rest and has notes", b.called())
+		return fmt.Errorf("%s is a rest and has notes", b.title())
 	}
 	for n, e := range b.Notes {
 		if e.Tick < b.Start || e.End() > b.End() {
-			return fmt.Errorf("note %d of %s lies outside it", n+1, b.called())
+			return fmt.Errorf("note %d of %s lies outside it", n+1, b.title())
 		}
 	}
 	return nil
@@ -88,7 +88,7 @@ func (c Chorus) Check(m chart.Meter, length int) error {
 			return &chart.FieldError{Field: fmt.Sprintf("blocks[%d]", n), Detail: err.Error()}
 		}
 		if n > 0 && c.Blocks[n-1].End() > b.Start {
-			return &chart.FieldError{Field: fmt.Sprintf("blocks[%d]", n), Detail: fmt.Sprintf("%s begins before %s is over", b.called(), c.Blocks[n-1].called())}
+			return &chart.FieldError{Field: fmt.Sprintf("blocks[%d]", n), Detail: fmt.Sprintf("%s begins before %s is over", b.title(), c.Blocks[n-1].title())}
 		}
 	}
 	return nil
@@ -96,27 +96,27 @@ func (c Chorus) Check(m chart.Meter, length int) error {
 
 // Heard is what is heard of the chorus: the notes of its blocks that are not muted, over
 // the chords of the chart, its tick 0 the chart's.
-func (c Chorus) Heard(over chart.Chart) phrase.Phrase {
+func (c Chorus) Phrase(over chart.Chart) phrase.Phrase {
 	p := phrase.Phrase{Meter: over.Meter, Events: []phrase.Event{}}
 	for _, b := range c.Blocks {
 		if !b.Muted {
 			p.Events = append(p.Events, b.Notes...)
 		}
 	}
-	p, _ = p.Mended()
-	return p.WrittenOver(over, 0)
+	p, _ = p.Playable()
+	return p.WithChordsOf(over, 0)
 }
 
-// Joined is the line of several choruses, one after the other.
-func Joined(choruses []Chorus, over chart.Chart) phrase.Phrase {
+// JoinLines is the line of several choruses, one after the other.
+func JoinLines(choruses []Chorus, over chart.Chart) phrase.Phrase {
 	p := phrase.Phrase{Meter: over.Meter, Events: []phrase.Event{}}
 	for n, c := range choruses {
-		for _, e := range c.Heard(over).Events {
+		for _, e := range c.Phrase(over).Events {
 			e.Tick += n * over.Ticks()
 			p.Events = append(p.Events, e)
 		}
 	}
 	sort.SliceStable(p.Events, func(a, b int) bool { return p.Events[a].Tick < p.Events[b].Tick })
-	p, _ = p.Mended()
-	return p.WrittenOver(over, 0)
+	p, _ = p.Playable()
+	return p.WithChordsOf(over, 0)
 }

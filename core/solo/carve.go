@@ -8,8 +8,8 @@ import (
 )
 
 // put lays a block among others: what lies under it gives way, unless it is locked.
-func (g *ground) put(c Chorus, b Block) (Chorus, []string, error) {
-	if err := b.check(g.Chart.Meter, g.Chart.Ticks()); err != nil {
+func (pc *PlanContext) putBlock(c Chorus, b Block) (Chorus, []string, error) {
+	if err := b.check(pc.Chart.Meter, pc.Chart.Ticks()); err != nil {
 		return c, nil, &chart.FieldError{Field: "edit", Detail: err.Error()}
 	}
 	all, said := []Block{}, []string{}
@@ -20,12 +20,12 @@ func (g *ground) put(c Chorus, b Block) (Chorus, []string, error) {
 		}
 		if other.Locked {
 			return c, nil, &chart.FieldError{Field: "edit", Detail: fmt.Sprintf("%s would lie over %s, which is locked: unlock that one, or end before %s",
-				b.called(), other.called(), g.Chart.Meter.CountedInBar(other.Start))}
+				b.title(), other.title(), pc.Chart.Meter.CountedInBar(other.Start))}
 		}
-		left, right := other.cut(b.Start, b.End())
+		left, right := other.split(b.Start, b.End())
 		lost := len(other.Notes) - len(left.Notes) - len(right.Notes)
 		if lost > 0 {
-			said = append(said, fmt.Sprintf("%s of %s gave way", counted(lost, "note"), other.called()))
+			said = append(said, fmt.Sprintf("%s of %s gave way", counted(lost, "note"), other.title()))
 		}
 		if left.Ticks > 0 {
 			all = append(all, left)
@@ -36,9 +36,9 @@ func (g *ground) put(c Chorus, b Block) (Chorus, []string, error) {
 	}
 	all = append(all, b)
 	slices.SortStableFunc(all, func(a, b Block) int { return a.Start - b.Start })
-	done := Chorus{Blocks: g.rested(all)}
-	if p := done.Heard(g.Chart); len(p.Events) > 0 {
-		if err := p.Check(g.Instrument); err != nil {
+	done := Chorus{Blocks: pc.withRests(all)}
+	if p := done.Phrase(pc.Chart); len(p.Events) > 0 {
+		if err := p.Check(pc.Instrument); err != nil {
 			return c, nil, &chart.FieldError{Field: "edit.notes", Detail: err.Error()}
 		}
 	}
@@ -46,7 +46,7 @@ func (g *ground) put(c Chorus, b Block) (Chorus, []string, error) {
 }
 
 // cut is what is left of a block before and behind a stretch of time.
-func (b Block) cut(from, to int) (left, right Block) {
+func (b Block) split(from, to int) (left, right Block) {
 	left, right = b, b
 	left.Ticks, left.Notes = max(from-b.Start, 0), nil
 	right.Start = max(to, b.Start)
@@ -69,7 +69,7 @@ func (b Block) cut(from, to int) (left, right Block) {
 }
 
 // rested joins the rests that nobody locked and fills the gaps with them.
-func (g *ground) rested(blocks []Block) []Block {
+func (pc *PlanContext) withRests(blocks []Block) []Block {
 	kept := slices.DeleteFunc(slices.Clone(blocks), func(b Block) bool { return b.Kind == RestBlock && !b.Locked })
-	return withRests(kept, g.Chart)
+	return withRests(kept, pc.Chart)
 }

@@ -41,9 +41,9 @@ func byHand(t testing.TB, text string) Chorus {
 	return Chorus{Blocks: []Block{b}}
 }
 
-func about(t testing.TB, o ChorusOrder, c Chorus) map[string]int {
+func about(t testing.TB, o ChorusRequest, c Chorus) map[string]int {
 	t.Helper()
-	complaints, err := o.Complaints(c)
+	complaints, err := o.Issues(c)
 	require.NoError(t, err)
 	counts := map[string]int{}
 	for _, c := range complaints {
@@ -58,12 +58,12 @@ func TestVerdictsOfChorusesWrittenByHand(t *testing.T) {
 	// The minor box up and down in eighths, whatever the chord.
 	box := byHand(t, strings.Repeat("3.8:1 3.10:1 2.8:1 2.11:1 1.8:1 2.11:1 2.8:1 3.10:1 ", 8))
 	counts := about(t, o, box)
-	told := Review(o.Instrument, box.Heard(o.Chart), o.Chart)
-	assert.Equal(t, [2]bool{false, false}, [2]bool{told.HeardWell(), told.SpaceWell()}, "too few chords heard, and no air")
+	told := ReviewLine(o.Instrument, box.Phrase(o.Chart), o.Chart)
+	assert.Equal(t, [2]bool{false, false}, [2]bool{told.EnoughHeard(), told.EnoughSpace()}, "too few chords heard, and no air")
 	assert.GreaterOrEqual(t, counts["band"], 4, "the box loses the changes")
 	assert.GreaterOrEqual(t, counts["landing"]+counts["strong beat"], 4)
-	assert.Positive(t, counts[Breath], "it never rests")
-	complaints, err := o.Complaints(box)
+	assert.Positive(t, counts[FindingPhrases], "it never rests")
+	complaints, err := o.Issues(box)
 	require.NoError(t, err)
 	assert.Contains(t, sentences(complaints), "G7 arrives in bar 2 and lands on Eb, the b13")
 
@@ -76,11 +76,11 @@ func TestVerdictsOfChorusesWrittenByHand(t *testing.T) {
 	assert.Zero(t, counts["band"], "every chord is told")
 	assert.Zero(t, counts["landing"])
 	assert.Zero(t, counts["rested on"])
-	assert.Positive(t, counts[Breath], "but it never rests")
-	assert.Positive(t, counts[Rhythm], "and its rhythm never changes")
-	assert.Positive(t, counts[Holds], "and nothing is held")
-	assert.Positive(t, counts[Returns], "and nothing comes back")
-	assert.Positive(t, counts[Touch])
+	assert.Positive(t, counts[FindingPhrases], "but it never rests")
+	assert.Positive(t, counts[FindingRhythm], "and its rhythm never changes")
+	assert.Positive(t, counts[FindingHolds], "and nothing is held")
+	assert.Positive(t, counts[FindingMotif], "and nothing comes back")
+	assert.Positive(t, counts[FindingTouch])
 
 	// Short phrases that land on the thirds, hold them, and leave air.
 	bars := func(third, chord string) string { return "-:1 2.8:1 " + chord + " " + third + ":3~ -:1 " }
@@ -89,25 +89,25 @@ func TestVerdictsOfChorusesWrittenByHand(t *testing.T) {
 	counts = about(t, o, good)
 	assert.Zero(t, counts["landing"])
 	assert.LessOrEqual(t, counts["band"], 1)
-	assert.Zero(t, counts[Breath])
-	assert.Zero(t, counts[Holds])
-	assert.Zero(t, counts[Returns], "bars 1 and 5 are alike")
-	assert.Equal(t, 1, counts[Touch], "it slides into nothing and bends nothing")
+	assert.Zero(t, counts[FindingPhrases])
+	assert.Zero(t, counts[FindingHolds])
+	assert.Zero(t, counts[FindingMotif], "bars 1 and 5 are alike")
+	assert.Equal(t, 1, counts[FindingTouch], "it slides into nothing and bends nothing")
 
 	// Nothing at all over a change, and a note rested on that hurts: B over C7.
 	silent := byHand(t, "3.9:1 -:7 -:8 2.12:8 2.10:8 3.9:8 -:24")
 	counts = about(t, o, silent)
 	assert.GreaterOrEqual(t, counts["landing"], 2)
-	complaints, err = o.Complaints(silent)
+	complaints, err = o.Issues(silent)
 	require.NoError(t, err)
 	assert.Contains(t, sentences(complaints), "G7 arrives in bar 2 and nothing lands on it")
 	assert.Contains(t, sentences(complaints), "nothing is played over")
 }
 
-func sentences(complaints []Complaint) string {
+func sentences(complaints []Issue) string {
 	all := []string{}
 	for _, c := range complaints {
-		all = append(all, c.Sentence)
+		all = append(all, c.Text)
 	}
 	return strings.Join(all, "\n")
 }
@@ -131,22 +131,22 @@ func TestRepairsMend(t *testing.T) {
 				}
 			}
 		}
-		complaints, err := o.Complaints(c)
+		complaints, err := o.Issues(c)
 		require.NoError(rt, err)
 		of := func(c Chorus, kind string) int {
-			all, err := o.Complaints(c)
+			all, err := o.Issues(c)
 			require.NoError(rt, err)
-			return len(slices.DeleteFunc(all, func(c Complaint) bool { return c.About != kind }))
+			return len(slices.DeleteFunc(all, func(c Issue) bool { return c.About != kind }))
 		}
 		for _, complaint := range complaints {
 			for _, repair := range complaint.Repairs {
-				mended, _, err := o.Edited(c, repair.Edit)
-				require.NoError(rt, err, complaint.Sentence)
-				require.NoError(rt, mended.Heard(o.Chart).Check(o.Instrument))
+				mended, _, err := o.Edit(c, repair.Edit)
+				require.NoError(rt, err, complaint.Text)
+				require.NoError(rt, mended.Phrase(o.Chart).Check(o.Instrument))
 				made++
 				switch complaint.About {
 				case "landing", "rested on", "strong beat":
-					require.Less(rt, of(mended, complaint.About), of(c, complaint.About), "%s: %s", complaint.Sentence, repair.Sentence)
+					require.Less(rt, of(mended, complaint.About), of(c, complaint.About), "%s: %s", complaint.Text, repair.Text)
 				}
 			}
 		}
@@ -159,15 +159,15 @@ func TestRepairsMend(t *testing.T) {
 func TestAWideReachIsSaid(t *testing.T) {
 	o := orderFor(t, "minor vamp", "C", "E", 1)
 	c := byHand(t, "3.6:2 2.11:2 -:4 3.8:2 3.10:2 -:4 -:16")
-	complaints, err := o.Complaints(c)
+	complaints, err := o.Issues(c)
 	require.NoError(t, err)
-	at := slices.IndexFunc(complaints, func(c Complaint) bool { return c.About == "reach" })
+	at := slices.IndexFunc(complaints, func(c Issue) bool { return c.About == "reach" })
 	require.GreaterOrEqual(t, at, 0)
-	assert.Contains(t, complaints[at].Sentence, "bar 1: frets 6 to 11 are 115 mm apart, wider than your 100 mm")
-	assert.Contains(t, complaints[at].Sentence, "stop if it hurts")
+	assert.Contains(t, complaints[at].Text, "bar 1: frets 6 to 11 are 115 mm apart, wider than your 100 mm")
+	assert.Contains(t, complaints[at].Text, "stop if it hurts")
 	require.Len(t, complaints[at].Repairs, 1)
-	assert.Equal(t, "play it on string 1 fret 6", complaints[at].Repairs[0].Sentence)
-	mended, _, err := o.Edited(c, complaints[at].Repairs[0].Edit)
+	assert.Equal(t, "play it on string 1 fret 6", complaints[at].Repairs[0].Text)
+	mended, _, err := o.Edit(c, complaints[at].Repairs[0].Edit)
 	require.NoError(t, err)
 	assert.Zero(t, about(t, o, mended)["reach"])
 	o.SpanMM = 130
@@ -177,14 +177,14 @@ func TestAWideReachIsSaid(t *testing.T) {
 func TestAHoldIsOffered(t *testing.T) {
 	o := orderFor(t, "minor vamp", "C", "E", 1)
 	c := byHand(t, strings.Repeat("3.8:1 3.10:1 2.8:1 -:5 ", 4))
-	complaints, err := o.Complaints(c)
+	complaints, err := o.Issues(c)
 	require.NoError(t, err)
-	at := slices.IndexFunc(complaints, func(c Complaint) bool { return c.About == Holds })
+	at := slices.IndexFunc(complaints, func(c Issue) bool { return c.About == FindingHolds })
 	require.GreaterOrEqual(t, at, 0)
 	require.Len(t, complaints[at].Repairs, 1)
-	mended, _, err := o.Edited(c, complaints[at].Repairs[0].Edit)
+	mended, _, err := o.Edit(c, complaints[at].Repairs[0].Edit)
 	require.NoError(t, err)
-	assert.Zero(t, about(t, o, mended)[Holds])
+	assert.Zero(t, about(t, o, mended)[FindingHolds])
 }
 
 // A line is looked at for what makes it dull, each on a few notes of its own.
@@ -196,33 +196,33 @@ func TestLively(t *testing.T) {
 		good bool
 		said string
 	}{
-		"a long run of breathless notes": {strings.Repeat("3.8:1 3.10:1 ", 14), Breath, false, "it never rests"},
-		"air":                            {"3.8:4 -:4 3.8:4 -:4", Breath, true, "2 phrases with air between"},
-		"all on one":                     {"3.8:4 -:4 3.8:4 -:4", Starts, false, "every phrase begins on beat 1"},
-		"not all on one":                 {"3.8:4 -:3 3.8:5 -:4", Starts, true, "1 of 2 phrases begin on beat 1"},
-		"nine eighths":                   {"3.8:1 3.10:1 3.8:1 3.10:1 3.8:1 3.10:1 3.8:1 3.10:1 3.8:1", Rhythm, false, "more than 8 notes of the same length"},
-		"a hold among them":              {"3.8:1 3.10:1 3.8:1 3.10:1 3.8:2 3.10:1 3.8:1 3.10:1 3.8:1", Rhythm, true, "lengths change"},
-		"a run":                          {"5.8:1 5.10:1 4.8:1 4.10:1 3.8:1 3.10:1 2.8:1", Direction, false, "more than 5 steps"},
-		"turned in time":                 {"5.8:1 5.10:1 4.8:1 4.10:1 3.8:1 3.10:1 3.8:1", Direction, true, "turns"},
-		"a wide leap onwards":            {"4.10:1 4.8:1 4.10:1 1.8:1 1.11:1", Leaps, false, "a leap past a fifth"},
-		"a wide leap that turns":         {"4.10:1 4.8:1 4.10:1 1.8:1 2.11:1 2.10:1", Leaps, true, "4 steps, one leap"},
-		"nothing comes back":             {"3.8:1 3.10:1 2.8:1 2.11:5 3.8:2 3.10:1 2.8:2 2.11:1", Returns, false, "nothing comes back"},
-		"a motif":                        {"3.8:1 3.10:1 2.8:1 3.10:2 -:3 3.10:1 2.8:1 2.11:1 2.8:2 -:3", Returns, true, "the motif of bar 1 comes back in bar 2"},
-		"the top twice":                  {"4.8:2 1.8:2 2.8:2 1.8:2", Climax, false, "the highest note comes 2 times"},
-		"within a fifth":                 {"3.8:2 3.10:2 2.8:2", Climax, false, "less than a sixth"},
-		"too soon":                       {"1.8:2 4.8:8", Climax, false, "before the middle"},
+		"a long run of breathless notes": {strings.Repeat("3.8:1 3.10:1 ", 14), FindingPhrases, false, "it never rests"},
+		"air":                            {"3.8:4 -:4 3.8:4 -:4", FindingPhrases, true, "2 phrases with air between"},
+		"all on one":                     {"3.8:4 -:4 3.8:4 -:4", FindingStarts, false, "every phrase begins on beat 1"},
+		"not all on one":                 {"3.8:4 -:3 3.8:5 -:4", FindingStarts, true, "1 of 2 phrases begin on beat 1"},
+		"nine eighths":                   {"3.8:1 3.10:1 3.8:1 3.10:1 3.8:1 3.10:1 3.8:1 3.10:1 3.8:1", FindingRhythm, false, "more than 8 notes of the same length"},
+		"a hold among them":              {"3.8:1 3.10:1 3.8:1 3.10:1 3.8:2 3.10:1 3.8:1 3.10:1 3.8:1", FindingRhythm, true, "lengths change"},
+		"a run":                          {"5.8:1 5.10:1 4.8:1 4.10:1 3.8:1 3.10:1 2.8:1", FindingDirection, false, "more than 5 steps"},
+		"turned in time":                 {"5.8:1 5.10:1 4.8:1 4.10:1 3.8:1 3.10:1 3.8:1", FindingDirection, true, "turns"},
+		"a wide leap onwards":            {"4.10:1 4.8:1 4.10:1 1.8:1 1.11:1", FindingLeaps, false, "a leap past a fifth"},
+		"a wide leap that turns":         {"4.10:1 4.8:1 4.10:1 1.8:1 2.11:1 2.10:1", FindingLeaps, true, "4 steps, one leap"},
+		"nothing comes back":             {"3.8:1 3.10:1 2.8:1 2.11:5 3.8:2 3.10:1 2.8:2 2.11:1", FindingMotif, false, "nothing comes back"},
+		"a motif":                        {"3.8:1 3.10:1 2.8:1 3.10:2 -:3 3.10:1 2.8:1 2.11:1 2.8:2 -:3", FindingMotif, true, "the motif of bar 1 comes back in bar 2"},
+		"the top twice":                  {"4.8:2 1.8:2 2.8:2 1.8:2", FindingHighNote, false, "the highest note comes 2 times"},
+		"within a fifth":                 {"3.8:2 3.10:2 2.8:2", FindingHighNote, false, "less than a sixth"},
+		"too soon":                       {"1.8:2 4.8:8", FindingHighNote, false, "before the middle"},
 	}
 	for name, c := range cases {
-		p := byHand(t, c.line).Heard(o.Chart)
-		findings := Lively(o.Instrument, p, 4*1920)
+		p := byHand(t, c.line).Phrase(o.Chart)
+		findings := StyleCheck(o.Instrument, p, 4*1920)
 		at := slices.IndexFunc(findings, func(f Finding) bool { return f.Name == c.name })
 		require.GreaterOrEqual(t, at, 0, name)
-		assert.Equal(t, c.good, findings[at].Good, "%s: %s", name, findings[at].Sentence)
-		assert.Contains(t, findings[at].Sentence, c.said, name)
+		assert.Equal(t, c.good, findings[at].Good, "%s: %s", name, findings[at].Text)
+		assert.Contains(t, findings[at].Text, c.said, name)
 		for _, n := range findings[at].Notes {
 			assert.Less(t, n, len(p.Events), name)
 		}
 	}
-	assert.Empty(t, Lively(o.Instrument, phrase.Phrase{Meter: chart.FourFour}, 1920))
+	assert.Empty(t, StyleCheck(o.Instrument, phrase.Phrase{Meter: chart.FourFour}, 1920))
 	assert.Len(t, FindingNames, 9)
 }

@@ -9,28 +9,28 @@ import (
 
 // blocks cuts phrases into blocks: what leads into a landing is an approach, the rest a
 // lick or free notes; silence between is a rest. Kept blocks stand among them.
-func (g *ground) blocks(phrases []sung) Chorus {
-	all := slices.Clone(g.Kept)
+func (pc *PlanContext) blocks(phrases []draftPhrase) Chorus {
+	all := slices.Clone(pc.Kept)
 	for n, p := range phrases {
-		name := fmt.Sprintf("motif %s", p.likeness)
+		name := fmt.Sprintf("motif %s", p.motifID)
 		if p.answer {
-			name = fmt.Sprintf("answer %s", p.likeness)
+			name = fmt.Sprintf("answer %s", p.motifID)
 		}
 		for from := 0; from < len(p.notes); {
 			to := from + 1
 			kind := p.kind(from)
-			for to < len(p.notes) && p.kind(to) == kind && p.onsets[to].arrival < 0 && !g.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
+			for to < len(p.notes) && p.kind(to) == kind && p.onsets[to].arrival < 0 && !pc.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
 				to++
 			}
 			b := Block{Kind: kind, Name: name, Start: p.notes[from].Tick, Notes: slices.Clone(p.notes[from:to])}
 			switch kind {
 			case ApproachBlock:
-				b.Name = g.approachName(phrases[n], to)
+				b.Name = pc.approachName(phrases[n], to)
 			case LickBlock:
 				b.Name = p.lick
 			}
 			end := p.notes[to-1].End()
-			if to < len(p.notes) && !g.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
+			if to < len(p.notes) && !pc.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
 				end = p.notes[to].Tick
 			}
 			b.Ticks = end - b.Start
@@ -39,11 +39,11 @@ func (g *ground) blocks(phrases []sung) Chorus {
 		}
 	}
 	slices.SortStableFunc(all, func(a, b Block) int { return a.Start - b.Start })
-	return Chorus{Blocks: withRests(all, g.Chart)}
+	return Chorus{Blocks: withRests(all, pc.Chart)}
 }
 
 // kind is the kind of block that a note belongs to.
-func (p sung) kind(n int) Kind {
+func (p draftPhrase) kind(n int) Kind {
 	o := p.onsets[n]
 	switch {
 	case p.fromLick[n], p.lick != "" && o.arrival >= 0 && n+1 < len(p.notes) && p.fromLick[n+1]:
@@ -56,14 +56,14 @@ func (p sung) kind(n int) Kind {
 	return FreeBlock
 }
 
-func (g *ground) keptBetween(from, to int) bool {
-	return slices.ContainsFunc(g.Kept, func(b Block) bool { return b.Start > from && b.Start < to })
+func (pc *PlanContext) keptBetween(from, to int) bool {
+	return slices.ContainsFunc(pc.Kept, func(b Block) bool { return b.Start > from && b.Start < to })
 }
 
 // approachName says which approach leads into a note of a phrase.
-func (g *ground) approachName(p sung, at int) string {
+func (pc *PlanContext) approachName(p draftPhrase, at int) string {
 	if at < len(p.notes) && p.onsets[at].arrival >= 0 {
-		if led := g.ledBy(p.notes[:at], p.notes[at], g.arrivals[p.onsets[at].arrival]); led != nil {
+		if led := pc.approachUsed(p.notes[:at], p.notes[at], pc.Targets[p.onsets[at].arrival]); led != nil {
 			return led.Short
 		}
 	}

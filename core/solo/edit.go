@@ -9,39 +9,39 @@ import (
 	"undaris/core/phrase"
 )
 
-// Deed is what an edit does to a chorus.
-type Deed string
+// EditKind is what an edit does to a chorus.
+type EditKind string
 
 // The edits of a chorus.
 const (
-	Lock   Deed = "lock"
-	Unlock Deed = "unlock"
-	Mute   Deed = "mute"
-	Unmute Deed = "unmute"
+	Lock   EditKind = "lock"
+	Unlock EditKind = "unlock"
+	Mute   EditKind = "mute"
+	Unmute EditKind = "unmute"
 	// Move shifts a block by Ticks, Stretch moves its end by Ticks.
-	Move    Deed = "move"
-	Stretch Deed = "stretch"
-	// Silence makes a block a rest.
-	Silence Deed = "rest"
-	// Swap puts a lick in the place of a block.
-	Swap Deed = "swap"
-	// Lay puts a new block at Tick: a lick, an approach into the next landing, a connector
+	Move    EditKind = "move"
+	Stretch EditKind = "stretch"
+	// MakeRest makes a block a rest.
+	MakeRest EditKind = "rest"
+	// SwapLick puts a lick in the place of a block.
+	SwapLick EditKind = "swap"
+	// AddBlock puts a new block at Tick: a lick, an approach into the next landing, a connector
 	// from the landing before, or a free note.
-	Lay Deed = "lay"
-	// Write gives a block other notes.
-	Write Deed = "write"
-	// Alter puts a note in the place of note Note of the line, or between the others.
-	Alter Deed = "alter"
+	AddBlock EditKind = "lay"
+	// WriteNotes gives a block other notes.
+	WriteNotes EditKind = "write"
+	// AlterNote puts a note in the place of note Note of the line, or between the others.
+	AlterNote EditKind = "alter"
 	// Reroll plans blocks, or bars, or all that is not locked, anew.
-	Reroll Deed = "re-roll"
+	Reroll EditKind = "re-roll"
 )
 
-// Deeds lists them.
-var Deeds = []Deed{Lock, Unlock, Mute, Unmute, Move, Stretch, Silence, Swap, Lay, Write, Alter, Reroll}
+// EditKinds lists them.
+var EditKinds = []EditKind{Lock, Unlock, Mute, Unmute, Move, Stretch, MakeRest, SwapLick, AddBlock, WriteNotes, AlterNote, Reroll}
 
 // ChorusEdit is one change that a player makes to a chorus.
 type ChorusEdit struct {
-	Do Deed
+	Kind EditKind
 	// Blocks are those that it is done to, by index.
 	Blocks []int
 	// Tick and Ticks are a place on the chorus and a length or distance; they are snapped to
@@ -51,8 +51,8 @@ type ChorusEdit struct {
 	// bars and no blocks it is for all.
 	Bar, Bars int
 	Lick      *phrase.Lick
-	Approach  *change.Approach
-	Kind      Kind
+	Approach  *change.ApproachKind
+	BlockKind Kind
 	// Notes are those of Write; the first is that of Alter.
 	Notes []phrase.Event
 	// Note is the event of the line that Alter replaces, -1 for one more.
@@ -62,54 +62,54 @@ type ChorusEdit struct {
 
 // Edited is the chorus with one change made, and what had to give way. Its error is a
 // *chart.FieldError; then nothing has changed.
-func (o ChorusOrder) Edited(c Chorus, e ChorusEdit) (Chorus, []string, error) {
+func (o ChorusRequest) Edit(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 	for n, at := range e.Blocks {
 		if at < 0 || at >= len(c.Blocks) {
 			return c, nil, &chart.FieldError{Field: fmt.Sprintf("edit.blocks[%d]", n), Detail: fmt.Sprintf("there is no block %d; the chorus has %d", at+1, len(c.Blocks))}
 		}
 	}
-	g, err := o.lay()
+	pc, err := o.newContext()
 	if err != nil {
 		return c, nil, err
 	}
 	edited := Chorus{Blocks: slices.Clone(c.Blocks)}
 	said := []string{}
-	switch e.Do {
+	switch e.Kind {
 	case Lock, Unlock, Mute, Unmute:
 		if err := e.needsBlocks(); err != nil {
 			return c, nil, err
 		}
 		for _, at := range e.Blocks {
 			b := &edited.Blocks[at]
-			switch e.Do {
+			switch e.Kind {
 			case Lock, Unlock:
-				b.Locked = e.Do == Lock
+				b.Locked = e.Kind == Lock
 			default:
-				b.Muted = e.Do == Mute
+				b.Muted = e.Kind == Mute
 			}
 		}
 		return edited, said, nil
 	case Reroll:
-		return g.reroll(c, e)
-	case Alter:
-		return g.alter(c, e)
-	case Lay:
-		return g.layBlock(c, e)
-	case Move, Stretch, Silence, Swap, Write:
-		return g.reshape(c, e)
+		return pc.reroll(c, e)
+	case AlterNote:
+		return pc.alter(c, e)
+	case AddBlock:
+		return pc.addBlock(c, e)
+	case Move, Stretch, MakeRest, SwapLick, WriteNotes:
+		return pc.reshape(c, e)
 	}
-	return c, nil, &chart.FieldError{Field: "edit.do", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Do)}
+	return c, nil, &chart.FieldError{Field: "edit.do", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Kind)}
 }
 
 func (e ChorusEdit) needsBlocks() error {
 	if len(e.Blocks) == 0 {
-		return &chart.FieldError{Field: "edit.blocks", Detail: fmt.Sprintf("choose a block to %s", e.Do)}
+		return &chart.FieldError{Field: "edit.blocks", Detail: fmt.Sprintf("choose a block to %s", e.Kind)}
 	}
 	return nil
 }
 
 // reshape changes one block in its place or moves it to another.
-func (g *ground) reshape(c Chorus, e ChorusEdit) (Chorus, []string, error) {
+func (pc *PlanContext) reshape(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 	if err := e.needsBlocks(); err != nil {
 		return c, nil, err
 	}
@@ -118,32 +118,32 @@ func (g *ground) reshape(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 	if b.Locked {
 		return c, nil, locked(b)
 	}
-	if b.Kind == RestBlock && e.Do != Silence && e.Do != Write {
+	if b.Kind == RestBlock && e.Kind != MakeRest && e.Kind != WriteNotes {
 		return c, nil, &chart.FieldError{Field: "edit.blocks[0]", Detail: "a rest cannot be changed; lay a block there, or change its neighbour"}
 	}
 	b.Notes = slices.Clone(b.Notes)
-	switch e.Do {
-	case Silence:
+	switch e.Kind {
+	case MakeRest:
 		b = Block{Kind: RestBlock, Name: "rest", Start: b.Start, Ticks: b.Ticks}
 	case Move:
-		by := g.snapped(e.Ticks)
-		by = min(max(by, -MostPickup*g.Chart.Meter.BeatTicks()-b.Start), g.Chart.Ticks()-b.End())
+		by := pc.snapped(e.Ticks)
+		by = min(max(by, -MaxPickupBeats*pc.Chart.Meter.BeatTicks()-b.Start), pc.Chart.Ticks()-b.End())
 		b.Start += by
 		for n := range b.Notes {
 			b.Notes[n].Tick += by
 		}
 	case Stretch:
-		b = g.stretched(b, g.snapped(e.Ticks))
-	case Swap:
+		b = pc.stretched(b, pc.snapped(e.Ticks))
+	case SwapLick:
 		if e.Lick == nil {
 			return c, nil, &chart.FieldError{Field: "edit.lick", Detail: "choose a lick to put in the block's place"}
 		}
-		swapped, err := g.asBlock(*e.Lick, b.Start, g.roomFrom(c, at))
+		swapped, err := pc.lickBlock(*e.Lick, b.Start, pc.roomFrom(c, at))
 		if err != nil {
 			return c, nil, err
 		}
 		b = swapped
-	case Write:
+	case WriteNotes:
 		b.Notes = slices.Clone(e.Notes)
 		if b.Kind == RestBlock || b.Kind == ApproachBlock {
 			b.Kind, b.Name = FreeBlock, "free notes"
@@ -157,27 +157,27 @@ func (g *ground) reshape(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 		b.Ticks = end - b.Start
 	}
 	rest := Chorus{Blocks: slices.Delete(slices.Clone(c.Blocks), at, at+1)}
-	return g.put(rest, b)
+	return pc.putBlock(rest, b)
 }
 
 func locked(b Block) error {
-	return &chart.FieldError{Field: "edit.blocks[0]", Detail: fmt.Sprintf("%s is locked: unlock it first", b.called())}
+	return &chart.FieldError{Field: "edit.blocks[0]", Detail: fmt.Sprintf("%s is locked: unlock it first", b.title())}
 }
 
 // snapped rounds a distance to the subdivision.
-func (g *ground) snapped(ticks int) int {
-	step := g.Subdivision.Ticks(g.Chart.Meter)
+func (pc *PlanContext) snapped(ticks int) int {
+	step := pc.Subdivision.Ticks(pc.Chart.Meter)
 	if ticks < 0 {
-		return -g.snapped(-ticks)
+		return -pc.snapped(-ticks)
 	}
 	return (ticks + step/2) / step * step
 }
 
 // stretched moves the end of a block: its last note rings longer, or what lies behind the
 // end is cut.
-func (g *ground) stretched(b Block, by int) Block {
-	step := g.Subdivision.Ticks(g.Chart.Meter)
-	end := min(max(b.End()+by, b.Start+step), g.Chart.Ticks())
+func (pc *PlanContext) stretched(b Block, by int) Block {
+	step := pc.Subdivision.Ticks(pc.Chart.Meter)
+	end := min(max(b.End()+by, b.Start+step), pc.Chart.Ticks())
 	notes := []phrase.Event{}
 	for _, e := range b.Notes {
 		if e.Tick >= end {
@@ -194,12 +194,12 @@ func (g *ground) stretched(b Block, by int) Block {
 }
 
 // alter replaces a note of the line, or puts one more between the others.
-func (g *ground) alter(c Chorus, e ChorusEdit) (Chorus, []string, error) {
+func (pc *PlanContext) alter(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 	if len(e.Notes) != 1 {
 		return c, nil, &chart.FieldError{Field: "edit.notes", Detail: "one note is altered at a time"}
 	}
 	note := e.Notes[0]
-	line := c.Heard(g.Chart)
+	line := c.Phrase(pc.Chart)
 	if e.Note >= len(line.Events) {
 		return c, nil, &chart.FieldError{Field: "edit.note", Detail: fmt.Sprintf("there is no note %d; the line has %d", e.Note+1, len(line.Events))}
 	}
@@ -216,20 +216,20 @@ func (g *ground) alter(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 			}
 		}
 		b.Ticks = max(b.End(), note.End()) - b.Start
-		return g.put(Chorus{Blocks: slices.Delete(slices.Clone(c.Blocks), at, at+1)}, b)
+		return pc.putBlock(Chorus{Blocks: slices.Delete(slices.Clone(c.Blocks), at, at+1)}, b)
 	}
-	return g.put(c, Block{Kind: FreeBlock, Name: "landing", Start: note.Tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
+	return pc.putBlock(c, Block{Kind: FreeBlock, Name: "landing", Start: note.Tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
 }
 
 // reroll plans blocks, bars, or all that is not locked, anew; the rest stays.
-func (g *ground) reroll(c Chorus, e ChorusEdit) (Chorus, []string, error) {
-	bar := g.Chart.Meter.BarTicks()
-	order := g.ChorusOrder
+func (pc *PlanContext) reroll(c Chorus, e ChorusEdit) (Chorus, []string, error) {
+	bar := pc.Chart.Meter.BarTicks()
+	order := pc.ChorusRequest
 	order.Seed, order.Kept = e.Seed, nil
 	everything := len(e.Blocks) == 0 && e.Bars == 0
 	anew := false
-	if e.Bars < 0 || e.Bar < 0 || e.Bar+e.Bars > g.bars() {
-		return c, nil, &chart.FieldError{Field: "edit.bars", Detail: fmt.Sprintf("bars 1 to %d can be planned anew", g.bars())}
+	if e.Bars < 0 || e.Bar < 0 || e.Bar+e.Bars > pc.bars() {
+		return c, nil, &chart.FieldError{Field: "edit.bars", Detail: fmt.Sprintf("bars 1 to %d can be planned anew", pc.bars())}
 	}
 	for n, b := range c.Blocks {
 		wanted := everything || slices.Contains(e.Blocks, n) || (e.Bars > 0 && b.Start < (e.Bar+e.Bars)*bar && b.End() > e.Bar*bar)
@@ -244,7 +244,7 @@ func (g *ground) reroll(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 		case e.Bars > 0:
 			anew = true
 			// What of it lies outside the bars stays.
-			left, right := b.cut(e.Bar*bar, (e.Bar+e.Bars)*bar)
+			left, right := b.split(e.Bar*bar, (e.Bar+e.Bars)*bar)
 			for _, half := range []Block{left, right} {
 				if half.Ticks > 0 {
 					order.Kept = append(order.Kept, half)
@@ -264,14 +264,14 @@ func (g *ground) reroll(c Chorus, e ChorusEdit) (Chorus, []string, error) {
 	}
 	best := planned.Best[0]
 	for _, p := range planned.Best {
-		if !slices.EqualFunc(p.Line.Events, c.Heard(g.Chart).Events, func(a, b phrase.Event) bool { return a == b }) {
+		if !slices.EqualFunc(p.Line.Events, c.Phrase(pc.Chart).Events, func(a, b phrase.Event) bool { return a == b }) {
 			best = p
 			break
 		}
 	}
 	said := []string{}
-	for _, gave := range planned.Gave {
-		said = append(said, gave.Sentence)
+	for _, gave := range planned.Concessions {
+		said = append(said, gave.Text)
 	}
-	return Chorus{Blocks: g.rested(best.Blocks)}, said, nil
+	return Chorus{Blocks: pc.withRests(best.Blocks)}, said, nil
 }

@@ -13,16 +13,16 @@ import (
 )
 
 // edited makes an edit that must succeed.
-func edited(t testing.TB, o ChorusOrder, c Chorus, e ChorusEdit) (Chorus, []string) {
+func edited(t testing.TB, o ChorusRequest, c Chorus, e ChorusEdit) (Chorus, []string) {
 	t.Helper()
-	done, said, err := o.Edited(c, e)
+	done, said, err := o.Edit(c, e)
 	require.NoError(t, err)
 	require.NoError(t, done.Check(o.Chart.Meter, o.Chart.Ticks()))
 	return done, said
 }
 
 // shortSolo is two notes in bar 1, a rest, and three in bar 2, over the minor vamp.
-func shortSolo(t testing.TB) (ChorusOrder, Chorus) {
+func shortSolo(t testing.TB) (ChorusRequest, Chorus) {
 	t.Helper()
 	o := orderFor(t, "minor vamp", "C", "E", 1)
 	note := func(tick, ticks, s, fret int) phrase.Event {
@@ -38,74 +38,74 @@ func shortSolo(t testing.TB) (ChorusOrder, Chorus) {
 
 func TestLockingAndMuting(t *testing.T) {
 	o, c := shortSolo(t)
-	c, _ = edited(t, o, c, ChorusEdit{Do: Mute, Blocks: []int{2}})
-	assert.Len(t, c.Heard(o.Chart).Events, 2, "what is muted is not heard")
-	c, _ = edited(t, o, c, ChorusEdit{Do: Unmute, Blocks: []int{2}})
-	assert.Len(t, c.Heard(o.Chart).Events, 5, "and not lost")
-	c, _ = edited(t, o, c, ChorusEdit{Do: Lock, Blocks: []int{0}})
-	for _, do := range []Deed{Move, Stretch, Silence, Swap, Write} {
-		_, _, err := o.Edited(c, ChorusEdit{Do: do, Blocks: []int{0}, Ticks: 480})
+	c, _ = edited(t, o, c, ChorusEdit{Kind: Mute, Blocks: []int{2}})
+	assert.Len(t, c.Phrase(o.Chart).Events, 2, "what is muted is not heard")
+	c, _ = edited(t, o, c, ChorusEdit{Kind: Unmute, Blocks: []int{2}})
+	assert.Len(t, c.Phrase(o.Chart).Events, 5, "and not lost")
+	c, _ = edited(t, o, c, ChorusEdit{Kind: Lock, Blocks: []int{0}})
+	for _, do := range []EditKind{Move, Stretch, MakeRest, SwapLick, WriteNotes} {
+		_, _, err := o.Edit(c, ChorusEdit{Kind: do, Blocks: []int{0}, Ticks: 480})
 		assert.ErrorContains(t, err, "\"call\" is locked", do)
 	}
-	_, _, err := o.Edited(c, ChorusEdit{Do: Reroll, Blocks: []int{0}})
+	_, _, err := o.Edit(c, ChorusEdit{Kind: Reroll, Blocks: []int{0}})
 	assert.ErrorContains(t, err, "is locked")
-	_, _, err = o.Edited(c, ChorusEdit{Do: Move, Blocks: []int{2}, Ticks: -1440})
+	_, _, err = o.Edit(c, ChorusEdit{Kind: Move, Blocks: []int{2}, Ticks: -1440})
 	assert.ErrorContains(t, err, "would lie over \"call\", which is locked")
-	c, _ = edited(t, o, c, ChorusEdit{Do: Unlock, Blocks: []int{0}})
+	c, _ = edited(t, o, c, ChorusEdit{Kind: Unlock, Blocks: []int{0}})
 	assert.False(t, c.Blocks[0].Locked)
 }
 
 func TestMovingAndStretching(t *testing.T) {
 	o, c := shortSolo(t)
-	moved, said := edited(t, o, c, ChorusEdit{Do: Move, Blocks: []int{0}, Ticks: 500})
+	moved, said := edited(t, o, c, ChorusEdit{Kind: Move, Blocks: []int{0}, Ticks: 500})
 	assert.Empty(t, said)
 	assert.Equal(t, 480, moved.Blocks[1].Start, "snapped to the eighth, a rest before it")
 	assert.Equal(t, 480, moved.Blocks[1].Notes[0].Tick)
-	over, said := edited(t, o, c, ChorusEdit{Do: Move, Blocks: []int{0}, Ticks: 1440})
+	over, said := edited(t, o, c, ChorusEdit{Kind: Move, Blocks: []int{0}, Ticks: 1440})
 	assert.Equal(t, []string{"one note of \"answer\" gave way"}, said)
-	assert.Len(t, over.Heard(o.Chart).Events, 4)
-	back, _ := edited(t, o, c, ChorusEdit{Do: Move, Blocks: []int{0}, Ticks: -100000})
-	assert.Equal(t, -MostPickup*480, back.Blocks[0].Start, "as far as a pickup goes")
+	assert.Len(t, over.Phrase(o.Chart).Events, 4)
+	back, _ := edited(t, o, c, ChorusEdit{Kind: Move, Blocks: []int{0}, Ticks: -100000})
+	assert.Equal(t, -MaxPickupBeats*480, back.Blocks[0].Start, "as far as a pickup goes")
 
-	longer, _ := edited(t, o, c, ChorusEdit{Do: Stretch, Blocks: []int{0}, Ticks: 480})
+	longer, _ := edited(t, o, c, ChorusEdit{Kind: Stretch, Blocks: []int{0}, Ticks: 480})
 	assert.Equal(t, 960, longer.Blocks[0].Notes[1].Ticks, "the last note rings")
-	shorter, _ := edited(t, o, c, ChorusEdit{Do: Stretch, Blocks: []int{2}, Ticks: -720})
+	shorter, _ := edited(t, o, c, ChorusEdit{Kind: Stretch, Blocks: []int{2}, Ticks: -720})
 	require.Len(t, shorter.Blocks[2].Notes, 2)
 	assert.Equal(t, 240, shorter.Blocks[2].Notes[1].Ticks, "what lies behind is cut")
-	least, _ := edited(t, o, c, ChorusEdit{Do: Stretch, Blocks: []int{0}, Ticks: -4800})
+	least, _ := edited(t, o, c, ChorusEdit{Kind: Stretch, Blocks: []int{0}, Ticks: -4800})
 	assert.Equal(t, 240, least.Blocks[0].Ticks, "never to nothing")
 }
 
 func TestSwappingLayingAndSilence(t *testing.T) {
 	o, c := shortSolo(t)
 	lick := demoLick(t)
-	swapped, _ := edited(t, o, c, ChorusEdit{Do: Swap, Blocks: []int{0}, Lick: &lick})
+	swapped, _ := edited(t, o, c, ChorusEdit{Kind: SwapLick, Blocks: []int{0}, Lick: &lick})
 	assert.Equal(t, LickBlock, swapped.Blocks[0].Kind)
 	assert.Equal(t, "Jetty steps", swapped.Blocks[0].Name)
 	assert.LessOrEqual(t, swapped.Blocks[0].End(), 1920, "up to the next block")
-	silent, _ := edited(t, o, c, ChorusEdit{Do: Silence, Blocks: []int{2}})
+	silent, _ := edited(t, o, c, ChorusEdit{Kind: MakeRest, Blocks: []int{2}})
 	assert.Len(t, silent.Blocks, 2, "rests join")
 
-	laid, _ := edited(t, o, c, ChorusEdit{Do: Lay, Kind: LickBlock, Tick: 2 * 1920, Lick: &lick})
+	laid, _ := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: LickBlock, Tick: 2 * 1920, Lick: &lick})
 	assert.Equal(t, "Jetty steps", laid.Blocks[4].Name)
-	free, _ := edited(t, o, c, ChorusEdit{Do: Lay, Kind: FreeBlock, Tick: 2 * 1920})
-	assert.Len(t, free.Heard(o.Chart).Events, 6)
-	rest, said := edited(t, o, c, ChorusEdit{Do: Lay, Kind: RestBlock, Tick: 1920, Ticks: 480})
+	free, _ := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: FreeBlock, Tick: 2 * 1920})
+	assert.Len(t, free.Phrase(o.Chart).Events, 6)
+	rest, said := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: RestBlock, Tick: 1920, Ticks: 480})
 	assert.Equal(t, []string{"one note of \"answer\" gave way"}, said)
-	assert.Len(t, rest.Heard(o.Chart).Events, 4)
-	run, _ := edited(t, o, c, ChorusEdit{Do: Lay, Kind: ConnectorBlock, Tick: 3 * 1920})
+	assert.Len(t, rest.Phrase(o.Chart).Events, 4)
+	run, _ := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: ConnectorBlock, Tick: 3 * 1920})
 	assert.Equal(t, ConnectorBlock, run.Blocks[len(run.Blocks)-2].Kind)
 
 	blues := orderFor(t, "quick change", "C", "E", 4)
 	chorus := planned(t, blues).Best[0].Chorus
-	half, err := change.FindApproach("half step above")
+	half, err := change.FindApproachKind("half step above")
 	require.NoError(t, err)
-	led, _ := edited(t, blues, chorus, ChorusEdit{Do: Lay, Kind: ApproachBlock, Tick: 5 * 1920, Approach: &half})
-	told, err := blues.Tell(led)
+	led, _ := edited(t, blues, chorus, ChorusEdit{Kind: AddBlock, BlockKind: ApproachBlock, Tick: 5 * 1920, Approach: &half})
+	told, err := blues.Explain(led)
 	require.NoError(t, err)
 	found := false
 	for n, why := range told.Why {
-		if e := led.Heard(blues.Chart).Events[n]; e.Tick == 6*1920-240 {
+		if e := led.Phrase(blues.Chart).Events[n]; e.Tick == 6*1920-240 {
 			assert.Regexp(t, "^Approach: .*above.* into", why)
 			found = true
 		}
@@ -116,15 +116,15 @@ func TestSwappingLayingAndSilence(t *testing.T) {
 func TestWritingNotes(t *testing.T) {
 	o, c := shortSolo(t)
 	note := phrase.Event{Tick: 960, Ticks: 960, Fingered: neck.Fingered{Place: neck.Place{String: 1, Fret: 8}}}
-	written, said := edited(t, o, c, ChorusEdit{Do: Write, Blocks: []int{1}, Notes: []phrase.Event{note}})
+	written, said := edited(t, o, c, ChorusEdit{Kind: WriteNotes, Blocks: []int{1}, Notes: []phrase.Event{note}})
 	assert.Empty(t, said)
 	assert.Equal(t, FreeBlock, written.Blocks[1].Kind, "a rest that is written into is free notes")
-	gone, _ := edited(t, o, c, ChorusEdit{Do: Write, Blocks: []int{0}})
+	gone, _ := edited(t, o, c, ChorusEdit{Kind: WriteNotes, Blocks: []int{0}})
 	assert.Equal(t, RestBlock, gone.Blocks[0].Kind, "without notes it is a rest")
 	off := note
 	off.Fret = 30
 	before := c
-	_, _, err := o.Edited(c, ChorusEdit{Do: Write, Blocks: []int{1}, Notes: []phrase.Event{off}})
+	_, _, err := o.Edit(c, ChorusEdit{Kind: WriteNotes, Blocks: []int{1}, Notes: []phrase.Event{off}})
 	assert.ErrorContains(t, err, "fret 30 is not on the neck")
 	assert.Equal(t, before, c, "nothing has changed")
 }
@@ -135,19 +135,19 @@ func TestEditsThatCannotBeMeant(t *testing.T) {
 		e     ChorusEdit
 		field string
 	}{
-		"no such block":   {ChorusEdit{Do: Lock, Blocks: []int{9}}, "edit.blocks[0]"},
-		"no block chosen": {ChorusEdit{Do: Mute}, "edit.blocks"},
-		"no deed":         {ChorusEdit{Do: "polish"}, "edit.do"},
-		"a rest moved":    {ChorusEdit{Do: Move, Blocks: []int{1}, Ticks: 480}, "edit.blocks[0]"},
-		"no lick":         {ChorusEdit{Do: Swap, Blocks: []int{0}}, "edit.lick"},
-		"no lick to lay":  {ChorusEdit{Do: Lay, Kind: LickBlock}, "edit.lick"},
-		"no kind":         {ChorusEdit{Do: Lay, Kind: "riff"}, "edit.kind"},
-		"no note":         {ChorusEdit{Do: Alter, Note: 0}, "edit.notes"},
-		"a far note":      {ChorusEdit{Do: Alter, Note: 40, Notes: make([]phrase.Event, 1)}, "edit.note"},
-		"bars too far":    {ChorusEdit{Do: Reroll, Bar: 3, Bars: 2}, "edit.bars"},
+		"no such block":   {ChorusEdit{Kind: Lock, Blocks: []int{9}}, "edit.blocks[0]"},
+		"no block chosen": {ChorusEdit{Kind: Mute}, "edit.blocks"},
+		"no deed":         {ChorusEdit{Kind: "polish"}, "edit.do"},
+		"a rest moved":    {ChorusEdit{Kind: Move, Blocks: []int{1}, Ticks: 480}, "edit.blocks[0]"},
+		"no lick":         {ChorusEdit{Kind: SwapLick, Blocks: []int{0}}, "edit.lick"},
+		"no lick to lay":  {ChorusEdit{Kind: AddBlock, BlockKind: LickBlock}, "edit.lick"},
+		"no kind":         {ChorusEdit{Kind: AddBlock, BlockKind: "riff"}, "edit.kind"},
+		"no note":         {ChorusEdit{Kind: AlterNote, Note: 0}, "edit.notes"},
+		"a far note":      {ChorusEdit{Kind: AlterNote, Note: 40, Notes: make([]phrase.Event, 1)}, "edit.note"},
+		"bars too far":    {ChorusEdit{Kind: Reroll, Bar: 3, Bars: 2}, "edit.bars"},
 	}
 	for name, one := range cases {
-		_, _, err := o.Edited(c, one.e)
+		_, _, err := o.Edit(c, one.e)
 		fault := &chart.FieldError{}
 		require.ErrorAs(t, err, &fault, name)
 		assert.Equal(t, one.field, fault.Field, name)
@@ -159,8 +159,8 @@ func TestEditsThatCannotBeMeant(t *testing.T) {
 func TestChorusesJoin(t *testing.T) {
 	o := orderFor(t, "quick change", "C", "E", 11)
 	first, second := planned(t, o).Best[0].Chorus, planned(t, o).Best[1].Chorus
-	line := Joined([]Chorus{first, second}, o.Chart)
+	line := JoinLines([]Chorus{first, second}, o.Chart)
 	require.NoError(t, line.Check(o.Instrument))
-	assert.GreaterOrEqual(t, len(line.Events), len(first.Heard(o.Chart).Events)+len(second.Heard(o.Chart).Events)-1)
+	assert.GreaterOrEqual(t, len(line.Events), len(first.Phrase(o.Chart).Events)+len(second.Phrase(o.Chart).Events)-1)
 	assert.Greater(t, line.Events[len(line.Events)-1].Tick, o.Chart.Ticks())
 }

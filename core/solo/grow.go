@@ -15,23 +15,23 @@ type Stage string
 
 // The stages.
 const (
-	// Skeleton is chord tones only: landings, strong beats, what is held.
-	Skeleton Stage = "chord tones"
-	// Joined adds the notes of each chord's joining scale.
-	Joining Stage = "joining scale"
-	// Blended adds the rest of the box.
-	Blended Stage = "box and chord tones"
-	// Full has the passing notes too.
-	Full Stage = "passing notes"
+	// ChordToneStage is chord tones only: landings, strong beats, what is held.
+	ChordToneStage Stage = "chord tones"
+	// JoinLines adds the notes of each chord's joining scale.
+	ScaleStage Stage = "joining scale"
+	// BoxStage adds the rest of the box.
+	BoxStage Stage = "box and chord tones"
+	// FullStage has the passing notes too.
+	FullStage Stage = "passing notes"
 )
 
 // Stages lists them as they grow.
-var Stages = []Stage{Skeleton, Joining, Blended, Full}
+var Stages = []Stage{ChordToneStage, ScaleStage, BoxStage, FullStage}
 
 // ParseStage reads a stage by its name; the empty name is the full chorus.
 func ParseStage(text string) (Stage, error) {
 	if text == "" {
-		return Full, nil
+		return FullStage, nil
 	}
 	for _, s := range Stages {
 		if string(s) == text {
@@ -42,16 +42,16 @@ func ParseStage(text string) (Stage, error) {
 }
 
 // rank is the first stage, from 0, that has a note of a class over a chord.
-func (g *ground) rank(e phrase.Event, landing bool) int {
-	over := g.chords[g.chordAt(e.Tick)]
-	class := e.Sounding(g.Instrument).Class()
-	m := g.Chart.Meter
+func (pc *PlanContext) rank(e phrase.Event, landing bool) int {
+	over := pc.Chords[pc.chordAt(e.Tick)]
+	class := e.Sounding(pc.Instrument).Class()
+	m := pc.Chart.Meter
 	switch {
-	case over.class[class] == harmony.Home && (landing || m.Strong(e.Tick) || e.Ticks >= m.BeatTicks()):
+	case over.class[class] == harmony.ChordTone && (landing || m.IsStrong(e.Tick) || e.Ticks >= m.BeatTicks()):
 		return 0
-	case over.class[class] == harmony.Home || over.joins[class]:
+	case over.class[class] == harmony.ChordTone || over.inScale[class]:
 		return 1
-	case g.boxed[class]:
+	case pc.InBox[class]:
 		return 2
 	}
 	return 3
@@ -60,27 +60,27 @@ func (g *ground) rank(e phrase.Event, landing bool) int {
 // Grown is a chorus at a stage: the notes that come later left out, those before them
 // ringing on in their place. Nothing is lost: the chorus itself stays as it is. Its error
 // is a *chart.FieldError.
-func (o ChorusOrder) Grown(c Chorus, stage Stage) (Chorus, error) {
-	if stage == Full {
+func (o ChorusRequest) Grown(c Chorus, stage Stage) (Chorus, error) {
+	if stage == FullStage {
 		return c, nil
 	}
-	g, err := o.lay()
+	pc, err := o.newContext()
 	if err != nil {
 		return Chorus{}, err
 	}
-	return g.grown(c, stage), nil
+	return pc.grown(c, stage), nil
 }
 
-func (g *ground) grown(c Chorus, stage Stage) Chorus {
-	o := g.ChorusOrder
+func (pc *PlanContext) grown(c Chorus, stage Stage) Chorus {
+	o := pc.ChorusRequest
 	upTo := slices.Index(Stages, stage)
-	if upTo < 0 || stage == Full {
+	if upTo < 0 || stage == FullStage {
 		return c
 	}
 	landings := map[int]bool{}
-	p := c.Heard(o.Chart)
-	for _, a := range g.arrivals {
-		if t := g.target(p, a); t.Index >= 0 {
+	p := c.Phrase(o.Chart)
+	for _, a := range pc.Targets {
+		if t := pc.target(p, a); t.Index >= 0 {
 			landings[p.Events[t.Index].Tick] = true
 		}
 	}
@@ -88,7 +88,7 @@ func (g *ground) grown(c Chorus, stage Stage) Chorus {
 	for _, b := range c.Blocks {
 		notes := []phrase.Event{}
 		for _, e := range b.Notes {
-			if g.rank(e, landings[e.Tick]) <= upTo {
+			if pc.rank(e, landings[e.Tick]) <= upTo {
 				notes = append(notes, e)
 			} else if last := len(notes) - 1; last >= 0 && notes[last].End() == e.Tick && notes[last].Ticks < o.Chart.Meter.BeatTicks() {
 				notes[last].Ticks = min(notes[last].Ticks+e.Ticks, 2*o.Chart.Meter.BeatTicks())
@@ -102,19 +102,19 @@ func (g *ground) grown(c Chorus, stage Stage) Chorus {
 
 // NoteAt is which note of the whole chorus a note of it at a stage is, by the index of its
 // event; -1 stays -1. Its error is a *chart.FieldError.
-func (o ChorusOrder) NoteAt(c Chorus, stage Stage, note int) (int, error) {
-	if note < 0 || stage == Full {
+func (o ChorusRequest) NoteInWhole(c Chorus, stage Stage, note int) (int, error) {
+	if note < 0 || stage == FullStage {
 		return note, nil
 	}
 	grown, err := o.Grown(c, stage)
 	if err != nil {
 		return 0, err
 	}
-	events := grown.Heard(o.Chart).Events
+	events := grown.Phrase(o.Chart).Events
 	if note >= len(events) {
 		return 0, &chart.FieldError{Field: "edit.note", Detail: fmt.Sprintf("there is no note %d; the line has %d at this stage", note+1, len(events))}
 	}
-	return slices.IndexFunc(c.Heard(o.Chart).Events, func(e phrase.Event) bool {
+	return slices.IndexFunc(c.Phrase(o.Chart).Events, func(e phrase.Event) bool {
 		return e.Tick == events[note].Tick && e.String == events[note].String
 	}), nil
 }

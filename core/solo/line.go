@@ -15,8 +15,8 @@ import (
 	"undaris/core/phrase"
 )
 
-// Order is what a line is made from.
-type Order struct {
+// LineRequest is what a line is made from.
+type LineRequest struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	Position   neck.Position
@@ -24,11 +24,11 @@ type Order struct {
 	// Change is the change of the chart that the line leads over.
 	Change chart.Change
 	Lick   phrase.Lick
-	// Target is the tone of the arriving chord to land on; nil leaves the
+	// TargetReport is the tone of the arriving chord to land on; nil leaves the
 	// choice to the school.
 	Target   *neck.Place
-	School   change.School
-	Approach change.Approach
+	Strategy change.TargetStrategy
+	Approach change.ApproachKind
 	// Subdivision is that of the re-written tail and its approach.
 	Subdivision chart.Subdivision
 }
@@ -38,10 +38,10 @@ type Role string
 
 // The roles of a line's notes, in the order they come.
 const (
-	FromLick Role = "lick"
-	Tail     Role = "tail"
-	Leading  Role = "approach"
-	Landing  Role = "target"
+	RoleLick     Role = "lick"
+	RoleTail     Role = "tail"
+	RoleApproach Role = "approach"
+	RoleTarget   Role = "target"
 )
 
 // Line is a lick led over a change. Its phrase's tick 0 is tick Start of the
@@ -82,21 +82,21 @@ func (e *TargetError) Error() string {
 	return e.Detail + "; the nearest that can: " + strings.Join(names, "; ")
 }
 
-// Write makes the line: the lick laid into the key and position so that its
+// WriteNotes makes the line: the lick laid into the key and position so that its
 // last bar is the one before the change, its tail re-written so that approach
 // and target arrive on time. A target that cannot be reached is a *TargetError.
-func (o Order) Write() (Line, error) {
-	setting, err := o.Lick.Set(o.Instrument, o.Chart.Key.Tonic.Class(), o.Position.Window)
+func (o LineRequest) Write() (Line, error) {
+	setting, err := o.Lick.PlaceIn(o.Instrument, o.Chart.Key.Tonic.Class(), o.Position.Window)
 	if err != nil {
 		return Line{}, err
 	}
-	setting.Phrase, err = setting.Phrase.In(o.Chart.Meter)
+	setting.Phrase, err = setting.Phrase.InMeter(o.Chart.Meter)
 	if err != nil {
 		return Line{}, err
 	}
-	arriving := neck.LayChord(o.Instrument, o.Position.Window, o.Change.Arriving.Chord, o.Swaps)
+	arriving := neck.PlaceChord(o.Instrument, o.Position.Window, o.Change.Arriving.Chord, o.Swaps)
 	if o.Target == nil {
-		return o.toBest(setting, arriving)
+		return o.toBestTarget(setting, arriving)
 	}
 	target, ok := arriving.Tone(*o.Target)
 	if !ok {
@@ -106,11 +106,11 @@ func (o Order) Write() (Line, error) {
 			Nearest: o.nearest(setting, arriving, *o.Target),
 		}
 	}
-	line, err := o.to(setting, target)
+	line, err := o.toTarget(setting, target)
 	if err != nil {
 		failed := &TargetError{Detail: err.Error(), Nearest: o.nearest(setting, arriving, *o.Target)}
 		if len(failed.Nearest) == 0 {
-			failed.Detail += o.finer(setting, []neck.Placed{target})
+			failed.Detail += o.finerSubdivision(setting, []neck.Placed{target})
 		}
 		return Line{}, failed
 	}
@@ -119,15 +119,15 @@ func (o Order) Write() (Line, error) {
 
 // toBest aims at the tone the school values most of those that can be reached;
 // of equals, at the one that keeps most of the lick, then the one nearest it.
-func (o Order) toBest(s phrase.Setting, arriving neck.Shape) (Line, error) {
+func (o LineRequest) toBestTarget(s phrase.Placement, arriving neck.Shape) (Line, error) {
 	last := s.Phrase.Events[len(s.Phrase.Events)-1].Sounding(o.Instrument)
 	best, found := Line{}, false
 	rank := func(l Line) [3]float64 {
 		apart := float64(max(l.Target.Pitch-last, last-l.Target.Pitch))
-		return [3]float64{o.School.Weight(l.Target.Degree), float64(l.Kept), -apart}
+		return [3]float64{o.Strategy.Weight(l.Target.Degree), float64(l.Kept), -apart}
 	}
 	for _, target := range arriving.Tones {
-		line, err := o.to(s, target)
+		line, err := o.toTarget(s, target)
 		if err != nil {
 			continue
 		}
@@ -137,7 +137,7 @@ func (o Order) toBest(s phrase.Setting, arriving neck.Shape) (Line, error) {
 	}
 	if !found {
 		return Line{}, &TargetError{Detail: fmt.Sprintf("no tone of %s can be reached in time by %s in %ss",
-			o.Change.Arriving.Chord.Symbol(), o.Approach.Spoken, o.Subdivision) + o.finer(s, arriving.Tones)}
+			o.Change.Arriving.Chord.Symbol(), o.Approach.Description, o.Subdivision) + o.finerSubdivision(s, arriving.Tones)}
 	}
 	return best, nil
 }
@@ -153,7 +153,7 @@ func better(a, b [3]float64) bool {
 
 // finer says in which finer subdivision one of the targets could be reached, if
 // in any.
-func (o Order) finer(s phrase.Setting, targets []neck.Placed) string {
+func (o LineRequest) finerSubdivision(s phrase.Placement, targets []neck.Placed) string {
 	for _, finer := range o.Chart.Meter.Subdivisions() {
 		if finer.PerBeat <= o.Subdivision.PerBeat {
 			continue
@@ -161,7 +161,7 @@ func (o Order) finer(s phrase.Setting, targets []neck.Placed) string {
 		with := o
 		with.Subdivision = finer
 		for _, target := range targets {
-			if _, err := with.to(s, target); err == nil {
+			if _, err := with.toTarget(s, target); err == nil {
 				return fmt.Sprintf("; in %ss it can", finer)
 			}
 		}
@@ -170,11 +170,11 @@ func (o Order) finer(s phrase.Setting, targets []neck.Placed) string {
 }
 
 // nearest lists up to three targets that can be reached, nearest to a place first.
-func (o Order) nearest(s phrase.Setting, arriving neck.Shape, to neck.Place) []neck.Placed {
+func (o LineRequest) nearest(s phrase.Placement, arriving neck.Shape, to neck.Place) []neck.Placed {
 	wanted := o.Instrument.Pitch(neck.Place{String: min(max(to.String, 1), len(o.Instrument.Open)), Fret: to.Fret})
 	reachable := []neck.Placed{}
 	for _, tone := range arriving.Tones {
-		if _, err := o.to(s, tone); err == nil {
+		if _, err := o.toTarget(s, tone); err == nil {
 			reachable = append(reachable, tone)
 		}
 	}
@@ -186,12 +186,12 @@ func (o Order) nearest(s phrase.Setting, arriving neck.Shape, to neck.Place) []n
 }
 
 // to writes the line to one target.
-func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
+func (o LineRequest) toTarget(s phrase.Placement, target neck.Placed) (Line, error) {
 	box, err := o.Chart.Key.Box(o.Chart.Box)
 	if err != nil {
 		return Line{}, err
 	}
-	led, err := o.Approach.Lead(change.Goal{
+	led, err := o.Approach.Into(change.Goal{
 		Instrument: o.Instrument, Window: o.Position.Window, Key: o.Chart.Key, Box: box,
 		Leaving: o.Change.Leaving.Chord, Arriving: o.Change.Arriving.Chord, Target: target.Place,
 	})
@@ -213,27 +213,27 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 		Of:      len(s.Phrase.Events),
 	}
 	step := o.Subdivision.Ticks(o.Chart.Meter)
-	wanted := make([]neck.Wanted, 0, t.kept+len(t.pitches)+len(approach))
+	wanted := make([]neck.NoteToPlace, 0, t.kept+len(t.pitches)+len(approach))
 	for _, e := range s.Phrase.Events[:t.kept] {
 		e.Ticks = min(e.Ticks, t.start-e.Tick)
-		line.add(e, FromLick, fmt.Sprintf("from the lick %q", o.Lick.Name))
-		wanted = append(wanted, neck.Wanted{
+		line.add(e, RoleLick, fmt.Sprintf("from the lick %q", o.Lick.Name))
+		wanted = append(wanted, neck.NoteToPlace{
 			Pitch: o.Instrument.Pitch(e.Place), At: &neck.Place{String: e.String, Fret: e.Fret}, Bend: e.Bend,
 		})
 	}
 	for n, p := range t.pitches {
-		line.add(phrase.Event{Tick: t.start + n*step, Ticks: step}, Tail, "the tail, turned towards the approach")
-		wanted = append(wanted, neck.Wanted{Pitch: p})
+		line.add(phrase.Event{Tick: t.start + n*step, Ticks: step}, RoleTail, "the tail, turned towards the approach")
+		wanted = append(wanted, neck.NoteToPlace{Pitch: p})
 	}
 	goal := fmt.Sprintf("%s, the %s of %s", target.Note, target.Degree, o.Change.Arriving.Chord.Symbol())
 	for n, note := range approach[:len(approach)-1] {
 		tick := t.start + (len(t.pitches)+n)*step
-		line.add(phrase.Event{Tick: tick, Ticks: step}, Leading, fmt.Sprintf("approach: %s into %s", o.Approach.Spoken, goal))
+		line.add(phrase.Event{Tick: tick, Ticks: step}, RoleApproach, fmt.Sprintf("approach: %s into %s", o.Approach.Description, goal))
 		wanted = append(wanted, note)
 	}
-	landing := phrase.Event{Tick: t.arrival, Ticks: phrase.Ring(o.Chart.Meter, o.Change.Arriving), Technique: phrase.Arriving(led, target.Place)}
+	landing := phrase.Event{Tick: t.arrival, Ticks: phrase.RingTicks(o.Chart.Meter, o.Change.Arriving), Technique: phrase.ArrivalTechnique(led, target.Place)}
 	landing.Vibrato = true
-	line.add(landing, Landing, "target: "+goal)
+	line.add(landing, RoleTarget, "target: "+goal)
 	wanted = append(wanted, approach[len(approach)-1])
 
 	fingering, _, err := neck.FingerPhrase(o.Instrument, o.Position.Window, wanted)
@@ -255,9 +255,9 @@ func (o Order) to(s phrase.Setting, target neck.Placed) (Line, error) {
 		line.Arrival += o.Chart.Ticks()
 	}
 	line.RunStart = line.Start + t.start
-	line.Phrase = line.Phrase.WrittenOver(o.Chart, line.Start)
+	line.Phrase = line.Phrase.WithChordsOf(o.Chart, line.Start)
 	line.Labels = line.Phrase.Labels(o.Instrument, o.Chart.Key)
-	line.explain(o, s, len(t.pitches)+len(approach))
+	line.describe(o, s, len(t.pitches)+len(approach))
 	return line, nil
 }
 
@@ -269,12 +269,12 @@ func (l *Line) add(e phrase.Event, role Role, why string) {
 
 // explain says what was done, in sentences, and completes each note's reason
 // with what the note is over its chord.
-func (l *Line) explain(o Order, s phrase.Setting, run int) {
+func (l *Line) describe(o LineRequest, s phrase.Placement, run int) {
 	m := o.Chart.Meter
 	l.Notes = append(l.Notes,
 		fmt.Sprintf("%d of the %d notes of %q stand as written.", l.Kept, l.Of, o.Lick.Name),
 		fmt.Sprintf("The run into %s has %d notes in %ss: it starts on %s and lands on %s.",
-			l.Target.Note, run, o.Subdivision, m.CountedInBar(l.RunStart), l.landsOn(o)))
+			l.Target.Note, run, o.Subdivision, m.CountedInBar(l.RunStart), l.landingText(o)))
 	for _, lost := range s.Lost {
 		l.Notes = append(l.Notes, strings.ToUpper(lost[:1])+lost[1:]+".")
 	}
@@ -283,7 +283,7 @@ func (l *Line) explain(o Order, s phrase.Setting, run int) {
 	}
 }
 
-func (l *Line) landsOn(o Order) string {
+func (l *Line) landingText(o LineRequest) string {
 	bar := fmt.Sprintf("bar %d", o.Change.Arriving.Bar+1)
 	if l.Arrival >= o.Chart.Ticks() {
 		bar += " of the next chorus"
@@ -295,11 +295,11 @@ func (l *Line) landsOn(o Order) string {
 func (l Line) begin() int { return l.Start + min(l.Phrase.Events[0].Tick, 0) }
 
 // pool is the tones the tail may use: the box and the leaving chord.
-func (o Order) pool() (neck.Shape, error) {
+func (o LineRequest) pool() (neck.Shape, error) {
 	box, err := o.Chart.Key.Box(o.Chart.Box)
 	if err != nil {
 		return neck.Shape{}, err
 	}
 	tones := append([]harmony.Tone{}, box.Tones...)
-	return neck.Lay(o.Instrument, o.Position.Window, append(tones, o.Change.Leaving.Chord.Tones()...)), nil
+	return neck.PlaceTones(o.Instrument, o.Position.Window, append(tones, o.Change.Leaving.Chord.Tones()...)), nil
 }

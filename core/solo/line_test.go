@@ -27,18 +27,18 @@ func call() phrase.Lick {
 	return l
 }
 
-func order(t testing.TB, changeIndex int, approach, subdivision string, target *neck.Place) Order {
+func order(t testing.TB, changeIndex int, approach, subdivision string, target *neck.Place) LineRequest {
 	t.Helper()
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 112, Feel: chart.Shuffle, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
 	position, err := neck.FindPosition(guitar, 0, "E-7")
 	require.NoError(t, err)
-	a, err := change.FindApproach(approach)
+	a, err := change.FindApproachKind(approach)
 	require.NoError(t, err)
 	s, err := c.Meter.Subdivision(subdivision)
 	require.NoError(t, err)
-	return Order{Chart: c, Instrument: guitar, Position: position, Change: c.Changes()[changeIndex], Lick: call(), Target: target, School: change.ThirdsFirst, Approach: a, Subdivision: s}
+	return LineRequest{Chart: c, Instrument: guitar, Position: position, Change: c.Changes()[changeIndex], Lick: call(), Target: target, Strategy: change.ThirdsFirst, Approach: a, Subdivision: s}
 }
 
 func written(l Line) string {
@@ -70,7 +70,7 @@ func TestTheRunIsCountedBack(t *testing.T) {
 		line, err := order(t, 2, "enclosure", subdivision, nil).Write()
 		require.NoError(t, err, subdivision)
 		first := 0
-		for line.Roles[first] != Leading {
+		for line.Roles[first] != RoleApproach {
 			first++
 		}
 		assert.Equal(t, want, line.Phrase.Events[first].Tick, subdivision)
@@ -167,7 +167,7 @@ func TestAChangeInTheMiddleOfABar(t *testing.T) {
 }
 
 // price is what a tail costs, told from its notes alone.
-func price(w ways, start pitch.MIDI, tail []int) (int, bool) {
+func price(w tailPaths, start pitch.MIDI, tail []int) (int, bool) {
 	goal := len(w.pitches) - 1
 	all := append([]int{-1}, append(tail, goal)...)
 	at := func(n int) pitch.MIDI {
@@ -202,7 +202,7 @@ func TestTailsEqualExhaustiveSearch(t *testing.T) {
 	size := len(pool.Tones)
 	tried := 0
 	for goal := pitch.MIDI(47); goal <= 76; goal += 3 {
-		w := o.waysTo(pool, goal, 3)
+		w := o.pathsTo(pool, goal, 3)
 		for start := pitch.MIDI(48); start <= 75; start += 2 {
 			for count := 0; count <= 3; count++ {
 				best, found := 0, false
@@ -247,10 +247,10 @@ func BenchmarkLine(b *testing.B) {
 // the change; and every approach can be written somewhere.
 func TestEveryApproachEndsALine(t *testing.T) {
 	written := map[string]int{}
-	for _, approach := range change.Approaches {
+	for _, approach := range change.ApproachKinds {
 		for _, subdivision := range []string{"eighth", "sixteenth"} {
 			o := order(t, 2, approach.Name, subdivision, nil)
-			for _, target := range neck.Lay(guitar, o.Position.Window, o.Change.Arriving.Chord.Tones()).Tones {
+			for _, target := range neck.PlaceTones(guitar, o.Position.Window, o.Change.Arriving.Chord.Tones()).Tones {
 				o.Target = &target.Place
 				line, err := o.Write()
 				if err != nil {
@@ -259,10 +259,10 @@ func TestEveryApproachEndsALine(t *testing.T) {
 				last := line.Phrase.Events[len(line.Phrase.Events)-1]
 				assert.Equal(t, o.Change.Tick, line.Start+last.Tick, approach.Name)
 				assert.Equal(t, target.Pitch, last.Sounding(guitar), approach.Name)
-				assert.Equal(t, harmony.Home, line.Labels[len(line.Labels)-1].Class)
+				assert.Equal(t, harmony.ChordTone, line.Labels[len(line.Labels)-1].Class)
 				written[approach.Name]++
 			}
 		}
 	}
-	assert.Len(t, written, len(change.Approaches), "%v", written)
+	assert.Len(t, written, len(change.ApproachKinds), "%v", written)
 }

@@ -13,28 +13,28 @@ import (
 
 // Finding is one thing that keeps a chorus from being dull, or does not.
 type Finding struct {
-	Name     string
-	Good     bool
-	Sentence string
+	Name string
+	Good bool
+	Text string
 	// Notes are those it comes from, as indices of events.
 	Notes []int
 }
 
 // What a chorus is looked at for (ours, for what players say of a dull one).
 const (
-	Breath    = "phrases"
-	Starts    = "starts"
-	Returns   = "motif"
-	Rhythm    = "rhythm"
-	Direction = "direction"
-	Leaps     = "leaps"
-	Holds     = "held notes"
-	Touch     = "touch"
-	Climax    = "high note"
+	FindingPhrases   = "phrases"
+	FindingStarts    = "starts"
+	FindingMotif     = "motif"
+	FindingRhythm    = "rhythm"
+	FindingDirection = "direction"
+	FindingLeaps     = "leaps"
+	FindingHolds     = "held notes"
+	FindingTouch     = "touch"
+	FindingHighNote  = "high note"
 )
 
 // FindingNames lists them.
-var FindingNames = []string{Breath, Starts, Returns, Rhythm, Direction, Leaps, Holds, Touch, Climax}
+var FindingNames = []string{FindingPhrases, FindingStarts, FindingMotif, FindingRhythm, FindingDirection, FindingLeaps, FindingHolds, FindingTouch, FindingHighNote}
 
 const (
 	longestPhrase = 3 // bars
@@ -45,16 +45,16 @@ const (
 	everyBars     = 4
 )
 
-// breath is a phrase as it is heard: notes from one silence of a beat or more to the next.
-type breath struct{ from, to int }
+// phraseSpan is a phrase as it is heard: notes from one silence of a beat or more to the next.
+type phraseSpan struct{ from, to int }
 
-// breaths cuts a line where a beat or more is silent.
-func breaths(p phrase.Phrase) []breath {
-	all := []breath{}
+// phraseSpans cuts a line where a beat or more is silent.
+func phraseSpans(p phrase.Phrase) []phraseSpan {
+	all := []phraseSpan{}
 	end := 0
 	for n, e := range p.Events {
 		if n == 0 || e.Tick-end >= p.Meter.BeatTicks() {
-			all = append(all, breath{n, n})
+			all = append(all, phraseSpan{n, n})
 		}
 		all[len(all)-1].to = n + 1
 		end = max(end, e.End())
@@ -62,33 +62,33 @@ func breaths(p phrase.Phrase) []breath {
 	return all
 }
 
-// Lively looks at a line over so many ticks of a chart for what keeps it from being dull:
+// StyleCheck looks at a line over so many ticks of a chart for what keeps it from being dull:
 // each finding with the notes that it comes from.
-func Lively(i neck.Instrument, p phrase.Phrase, length int) []Finding {
+func StyleCheck(i neck.Instrument, p phrase.Phrase, length int) []Finding {
 	if len(p.Events) == 0 {
 		return nil
 	}
-	phrases := breaths(p)
+	phrases := phraseSpans(p)
 	sounding := make([]pitch.MIDI, len(p.Events))
 	for n, e := range p.Events {
 		sounding[n] = e.Sounding(i)
 	}
 	return []Finding{
-		phrased(p, phrases), startsOf(p, phrases), returns(p, phrases, sounding), evenness(p),
-		oneWay(phrases, sounding), leaps(p, phrases, sounding), holds(p, length), touch(p), climax(p, sounding, length),
+		checkPhrases(p, phrases), checkStarts(p, phrases), checkMotif(p, phrases, sounding), checkRhythm(p),
+		checkDirection(phrases, sounding), checkLeaps(p, phrases, sounding), checkHolds(p, length), checkTouch(p), checkHighNote(p, sounding, length),
 	}
 }
 
-func found(name string, notes []int, good, bad string) Finding {
-	f := Finding{Name: name, Good: len(notes) == 0, Sentence: good, Notes: notes}
+func finding(name string, notes []int, good, bad string) Finding {
+	f := Finding{Name: name, Good: len(notes) == 0, Text: good, Notes: notes}
 	if !f.Good {
-		f.Sentence = bad
+		f.Text = bad
 	}
 	return f
 }
 
-// phrased asks for phrases of one to three bars with air between.
-func phrased(p phrase.Phrase, phrases []breath) Finding {
+// checkPhrases asks for phrases of one to three bars with air between.
+func checkPhrases(p phrase.Phrase, phrases []phraseSpan) Finding {
 	bar := p.Meter.BarTicks()
 	long := []int{}
 	for _, b := range phrases {
@@ -99,7 +99,7 @@ func phrased(p phrase.Phrase, phrases []breath) Finding {
 		}
 	}
 	good := fmt.Sprintf("%s with air between", counted(len(phrases), "phrase"))
-	return found(Breath, long, good, fmt.Sprintf("it never rests: a phrase goes on for more than %d bars without a beat of silence", longestPhrase))
+	return finding(FindingPhrases, long, good, fmt.Sprintf("it never rests: a phrase goes on for more than %d bars without a beat of silence", longestPhrase))
 }
 
 func counted(n int, what string) string {
@@ -109,27 +109,27 @@ func counted(n int, what string) string {
 	return fmt.Sprintf("%d %ss", n, what)
 }
 
-// startsOf asks that phrases do not all begin on beat 1.
-func startsOf(p phrase.Phrase, phrases []breath) Finding {
+// checkStarts asks that phrases do not all begin on beat 1.
+func checkStarts(p phrase.Phrase, phrases []phraseSpan) Finding {
 	on := []int{}
 	for _, b := range phrases {
 		if p.Events[b.from].Tick%p.Meter.BarTicks() == 0 {
 			on = append(on, b.from)
 		}
 	}
-	f := Finding{Name: Starts, Good: len(on) < len(phrases), Notes: on, Sentence: fmt.Sprintf("%d of %d phrases begin on beat 1", len(on), len(phrases))}
+	f := Finding{Name: FindingStarts, Good: len(on) < len(phrases), Notes: on, Text: fmt.Sprintf("%d of %d phrases begin on beat 1", len(on), len(phrases))}
 	if !f.Good {
-		f.Sentence = "every phrase begins on beat 1: begin one before it, or after"
+		f.Text = "every phrase begins on beat 1: begin one before it, or after"
 	}
 	return f
 }
 
-// returns asks that the rhythm of four notes or more at the head of a phrase comes back,
+// checkMotif asks that the rhythm of four notes or more at the head of a phrase comes back,
 // and their contour with it.
-func returns(p phrase.Phrase, phrases []breath, sounding []pitch.MIDI) Finding {
+func checkMotif(p phrase.Phrase, phrases []phraseSpan, sounding []pitch.MIDI) Finding {
 	for a, first := range phrases {
 		for _, again := range phrases[a+1:] {
-			alike := headAlike(p, first, again, sounding)
+			alike := matchingHead(p, first, again, sounding)
 			if alike >= leastMotif {
 				notes := []int{}
 				for n := range alike {
@@ -139,18 +139,18 @@ func returns(p phrase.Phrase, phrases []breath, sounding []pitch.MIDI) Finding {
 					notes = append(notes, again.from+n)
 				}
 				bar := p.Meter.BarTicks()
-				return Finding{Name: Returns, Good: true, Notes: notes, Sentence: fmt.Sprintf("the motif of bar %d comes back in bar %d", barOf(p.Events[first.from].Tick, bar), barOf(p.Events[again.from].Tick, bar))}
+				return Finding{Name: FindingMotif, Good: true, Notes: notes, Text: fmt.Sprintf("the motif of bar %d comes back in bar %d", barOf(p.Events[first.from].Tick, bar), barOf(p.Events[again.from].Tick, bar))}
 			}
 		}
 	}
-	return Finding{Name: Returns, Sentence: "nothing comes back: no phrase begins as another did, in rhythm and contour"}
+	return Finding{Name: FindingMotif, Text: "nothing comes back: no phrase begins as another did, in rhythm and contour"}
 }
 
 func barOf(tick, bar int) int { return max(tick, 0)/bar + 1 }
 
-// headAlike is how many notes at the heads of two phrases have the same rhythm in their
+// matchingHead is how many notes at the heads of two phrases have the same rhythm in their
 // bars and go the same ways.
-func headAlike(p phrase.Phrase, a, b breath, sounding []pitch.MIDI) int {
+func matchingHead(p phrase.Phrase, a, b phraseSpan, sounding []pitch.MIDI) int {
 	bar := p.Meter.BarTicks()
 	offset := p.Events[b.from].Tick - p.Events[a.from].Tick
 	if offset%bar != 0 {
@@ -170,9 +170,9 @@ func headAlike(p phrase.Phrase, a, b breath, sounding []pitch.MIDI) int {
 	return n
 }
 
-// evenness asks that no more than eight equal lengths follow each other without a hold, a
+// checkRhythm asks that no more than eight equal lengths follow each other without a hold, a
 // tie or a rest.
-func evenness(p phrase.Phrase) Finding {
+func checkRhythm(p phrase.Phrase) Finding {
 	run := []int{}
 	for n, e := range p.Events {
 		if n > 0 && len(run) > 0 {
@@ -183,14 +183,14 @@ func evenness(p phrase.Phrase) Finding {
 		}
 		run = append(run, n)
 		if len(run) > mostEqual {
-			return found(Rhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", mostEqual, barOf(p.Events[run[0]].Tick, p.Meter.BarTicks())))
+			return finding(FindingRhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", mostEqual, barOf(p.Events[run[0]].Tick, p.Meter.BarTicks())))
 		}
 	}
-	return found(Rhythm, nil, "lengths change", "")
+	return finding(FindingRhythm, nil, "lengths change", "")
 }
 
-// oneWay asks that no more than five steps go in one direction.
-func oneWay(phrases []breath, sounding []pitch.MIDI) Finding {
+// checkDirection asks that no more than five steps go in one direction.
+func checkDirection(phrases []phraseSpan, sounding []pitch.MIDI) Finding {
 	for _, b := range phrases {
 		run := []int{b.from}
 		way := 0
@@ -201,15 +201,15 @@ func oneWay(phrases []breath, sounding []pitch.MIDI) Finding {
 			}
 			run = append(run, n)
 			if len(run) > mostOneWay+1 && max(by, -by) <= widestStepOf {
-				return found(Direction, run, "", fmt.Sprintf("it runs: more than %d steps in one direction", mostOneWay))
+				return finding(FindingDirection, run, "", fmt.Sprintf("it runs: more than %d steps in one direction", mostOneWay))
 			}
 		}
 	}
-	return found(Direction, nil, "it turns before it runs", "")
+	return finding(FindingDirection, nil, "it turns before it runs", "")
 }
 
-// leaps asks that steps outnumber leaps, and that a leap past a fifth turns back by step.
-func leaps(p phrase.Phrase, phrases []breath, sounding []pitch.MIDI) Finding {
+// checkLeaps asks that steps outnumber leaps, and that a leap past a fifth turns back by step.
+func checkLeaps(p phrase.Phrase, phrases []phraseSpan, sounding []pitch.MIDI) Finding {
 	steps, wide := 0, []int{}
 	all := []int{}
 	for _, b := range phrases {
@@ -230,18 +230,18 @@ func leaps(p phrase.Phrase, phrases []breath, sounding []pitch.MIDI) Finding {
 			}
 		}
 	}
-	f := Finding{Name: Leaps, Good: steps > len(all) && len(wide) == 0, Notes: wide, Sentence: fmt.Sprintf("%s, %s", counted(steps, "step"), counted(len(all), "leap"))}
+	f := Finding{Name: FindingLeaps, Good: steps > len(all) && len(wide) == 0, Notes: wide, Text: fmt.Sprintf("%s, %s", counted(steps, "step"), counted(len(all), "leap"))}
 	switch {
 	case steps <= len(all):
-		f.Sentence, f.Notes = fmt.Sprintf("it leaps about: %s, %s", counted(steps, "step"), counted(len(all), "leap")), all
+		f.Text, f.Notes = fmt.Sprintf("it leaps about: %s, %s", counted(steps, "step"), counted(len(all), "leap")), all
 	case len(wide) > 0:
-		f.Sentence = fmt.Sprintf("a leap past a fifth in bar %d does not turn back by a step", barOf(p.Events[wide[0]].Tick, p.Meter.BarTicks()))
+		f.Text = fmt.Sprintf("a leap past a fifth in bar %d does not turn back by a step", barOf(p.Events[wide[0]].Tick, p.Meter.BarTicks()))
 	}
 	return f
 }
 
-// holds asks for a note of a beat and a half or more, shaken, in every four bars.
-func holds(p phrase.Phrase, length int) Finding {
+// checkHolds asks for a note of a beat and a half or more, shaken, in every four bars.
+func checkHolds(p phrase.Phrase, length int) Finding {
 	span := everyBars * p.Meter.BarTicks()
 	held := []int{}
 	missing := 0
@@ -256,33 +256,33 @@ func holds(p phrase.Phrase, length int) Finding {
 			missing = from/p.Meter.BarTicks() + 1
 		}
 	}
-	f := Finding{Name: Holds, Good: missing == 0, Notes: held, Sentence: fmt.Sprintf("%s held and shaken", counted(len(held), "note"))}
+	f := Finding{Name: FindingHolds, Good: missing == 0, Notes: held, Text: fmt.Sprintf("%s held and shaken", counted(len(held), "note"))}
 	if !f.Good {
-		f.Sentence = fmt.Sprintf("nothing is held from bar %d on: let a note ring for a beat and a half, with vibrato", missing)
+		f.Text = fmt.Sprintf("nothing is held from bar %d on: let a note ring for a beat and a half, with vibrato", missing)
 	}
 	return f
 }
 
-// touch asks for two kinds of technique at least.
-func touch(p phrase.Phrase) Finding {
-	kinds, notes := touches(p), []int{}
+// checkTouch asks for two kinds of technique at least.
+func checkTouch(p phrase.Phrase) Finding {
+	kinds, notes := techniqueKinds(p), []int{}
 	for n := range p.Events {
-		if len(touchesOf(p, n)) > 0 {
+		if len(techniqueKindsOf(p, n)) > 0 {
 			notes = append(notes, n)
 		}
 	}
-	f := Finding{Name: Touch, Good: len(kinds) >= leastTouch, Notes: notes, Sentence: strings.Join(kinds, ", ")}
+	f := Finding{Name: FindingTouch, Good: len(kinds) >= leastTouch, Notes: notes, Text: strings.Join(kinds, ", ")}
 	if !f.Good {
-		f.Sentence = "every note is picked alike: slide into one, bend one, hammer one on"
+		f.Text = "every note is picked alike: slide into one, bend one, hammer one on"
 	}
 	return f
 }
 
-// touches lists the kinds of technique that a line has.
-func touches(p phrase.Phrase) []string {
+// techniqueKinds lists the kinds of technique that a line has.
+func techniqueKinds(p phrase.Phrase) []string {
 	kinds := []string{}
 	for n := range p.Events {
-		for _, kind := range touchesOf(p, n) {
+		for _, kind := range techniqueKindsOf(p, n) {
 			if !slices.Contains(kinds, kind) {
 				kinds = append(kinds, kind)
 			}
@@ -291,7 +291,7 @@ func touches(p phrase.Phrase) []string {
 	return kinds
 }
 
-func touchesOf(p phrase.Phrase, n int) []string {
+func techniqueKindsOf(p phrase.Phrase, n int) []string {
 	kinds := []string{}
 	e := p.Events[n]
 	for _, one := range []struct {
@@ -308,8 +308,8 @@ func touchesOf(p phrase.Phrase, n int) []string {
 	return kinds
 }
 
-// climax asks for a range of a sixth, and for the highest note once, past the middle.
-func climax(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
+// checkHighNote asks for a range of a sixth, and for the highest note once, past the middle.
+func checkHighNote(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
 	high, low := slices.Max(sounding), slices.Min(sounding)
 	tops := []int{}
 	for n, s := range sounding {
@@ -317,29 +317,29 @@ func climax(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
 			tops = append(tops, n)
 		}
 	}
-	f := Finding{Name: Climax, Notes: tops}
+	f := Finding{Name: FindingHighNote, Notes: tops}
 	at := p.Events[tops[0]].Tick
 	bar := barOf(at, p.Meter.BarTicks())
 	switch {
 	case high-low < leastRange:
-		f.Sentence = "it stays within less than a sixth"
+		f.Text = "it stays within less than a sixth"
 	case len(tops) > 1:
-		f.Sentence = fmt.Sprintf("the highest note comes %d times: let it come once", len(tops))
+		f.Text = fmt.Sprintf("the highest note comes %d times: let it come once", len(tops))
 	case 2*at < length:
-		f.Sentence = fmt.Sprintf("the highest note comes in bar %d, before the middle", bar)
+		f.Text = fmt.Sprintf("the highest note comes in bar %d, before the middle", bar)
 	default:
-		f.Good, f.Sentence = true, fmt.Sprintf("the highest note comes once, in bar %d", bar)
+		f.Good, f.Text = true, fmt.Sprintf("the highest note comes once, in bar %d", bar)
 	}
 	return f
 }
 
-// Reviewed is everything that is said of a line over a chart: figures with the notes they
+// Review is everything that is said of a line over a chart: figures with the notes they
 // come from.
-type Reviewed struct {
+type Review struct {
 	Line    phrase.Phrase
 	Verdict phrase.Verdict
-	Dropped []phrase.Dropped
-	Lively  []Finding
+	Implied []phrase.ImpliedHarmony
+	Style   []Finding
 	// Space is the share of the time that is silent, the rest after the last note too.
 	Space float64
 }
@@ -353,33 +353,33 @@ const (
 )
 
 // StrongWell says whether enough of the strong beats are home.
-func (r Reviewed) StrongWell() bool {
+func (r Review) EnoughStrongBeats() bool {
 	return float64(r.Verdict.Strong.Good) >= goodStrong*float64(r.Verdict.Strong.Of)
 }
 
 // HeardWell says whether enough of the chords are heard without the band.
-func (r Reviewed) HeardWell() bool {
+func (r Review) EnoughHeard() bool {
 	heard := 0
-	for _, d := range r.Dropped {
-		if d.Hearing == phrase.HeardTrue {
+	for _, d := range r.Implied {
+		if d.Recognition == phrase.Recognized {
 			heard++
 		}
 	}
-	return float64(heard) >= goodHeard*float64(len(r.Dropped))
+	return float64(heard) >= goodHeard*float64(len(r.Implied))
 }
 
 // SpaceWell says whether enough of the time is silent.
-func (r Reviewed) SpaceWell() bool { return r.Space >= goodSpace }
+func (r Review) EnoughSpace() bool { return r.Space >= goodSpace }
 
-// Review says everything of a line over a chart.
-func Review(i neck.Instrument, p phrase.Phrase, c chart.Chart) Reviewed {
-	r := Reviewed{Line: p}
+// ReviewLine says everything of a line over a chart.
+func ReviewLine(i neck.Instrument, p phrase.Phrase, c chart.Chart) Review {
+	r := Review{Line: p}
 	if len(p.Events) == 0 {
 		return r
 	}
-	r.Verdict = p.Judged(i, c.Key, c.Tempo)
-	r.Dropped = p.BandDropped(i, c.Key, c.Chords())
-	r.Lively = Lively(i, p, c.Ticks())
+	r.Verdict = p.Judge(i, c.Key, c.Tempo)
+	r.Implied = p.ImpliedHarmonies(i, c.Key, c.Chords())
+	r.Style = StyleCheck(i, p, c.Ticks())
 	r.Space = space(p, c.Ticks())
 	return r
 }

@@ -19,20 +19,20 @@ type onset struct {
 	onBeat      bool
 	// rests says that it is long or has silence after it, held that the phrase ends on it.
 	rests, held bool
-	// arrival is the index of the landing it is, -1 for none; leads how many notes before
+	// PlannedTarget is the index of the landing it is, -1 for none; leads how many notes before
 	// one it is, 0 where it is not near.
 	arrival, leads int
 	// want is the pitch that the contour goes through.
 	want float64
 	// like is the interval that the motif has here, in semitones; unlike where there is none.
-	like int
+	motifInterval int
 	// gap says that silence comes before it.
 	gap    bool
 	window neck.Window
 	blend  float64
 	// from is the note of a lick that stands here.
-	from *phrase.Event
-	peak bool
+	lickNote *phrase.Event
+	peak     bool
 	// ends says how the phrase ends here, by question or answer; empty where all the same.
 	ends ending
 }
@@ -41,14 +41,14 @@ type onset struct {
 type ending string
 
 const (
-	asking    ending = "question"
-	answering ending = "answer"
+	endsAsQuestion ending = "question"
+	endsAsAnswer   ending = "answer"
 )
 
-const unlike = 99
+const noMotifInterval = 99
 
-// choice is a place that an onset may have, with what it costs there by itself.
-type choice struct {
+// placeChoice is a place that an onset may have, with what it costs there by itself.
+type placeChoice struct {
 	place       neck.Place
 	pitch       pitch.MIDI
 	cost, reach int
@@ -92,81 +92,81 @@ const (
 )
 
 // classCost is what a note of each class costs off the strong beats.
-var classCost = map[harmony.Class]int{harmony.Home: 0, harmony.Colour: 10, harmony.Blue: 14, harmony.Lean: 24, harmony.Outside: costOutside}
+var classCost = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 10, harmony.Blue: 14, harmony.Suspension: 24, harmony.Outside: costOutside}
 
 // choices are the places an onset may have, the cheapest few.
-func (g *ground) choices(o onset, below pitch.MIDI, r *rand.Rand) []choice {
-	found := make([]choice, 0, 16)
+func (pc *PlanContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeChoice {
+	found := make([]placeChoice, 0, 16)
 	if o.arrival >= 0 {
-		for _, tone := range g.arrivals[o.arrival].placed {
+		for _, tone := range pc.Targets[o.arrival].placed {
 			if tone.Pitch < below && (tone.Fret > 0 || !o.held) {
-				found = append(found, choice{place: tone.Place, pitch: tone.Pitch, cost: g.contourCost(o, tone.Pitch) + r.IntN(noise)})
+				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch, cost: pc.contourCost(o, tone.Pitch) + r.IntN(noise)})
 			}
 		}
 		if len(found) == 0 {
-			for _, tone := range g.arrivals[o.arrival].placed {
-				found = append(found, choice{place: tone.Place, pitch: tone.Pitch})
+			for _, tone := range pc.Targets[o.arrival].placed {
+				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch})
 			}
 		}
 		return found
 	}
 	for loosened := 0; loosened < 3 && len(found) == 0; loosened++ {
-		for _, c := range g.allPlaces(o.window) {
+		for _, c := range pc.allPlaces(o.window) {
 			if (c.pitch >= below && !o.peak && loosened < 2) || (c.place.Fret == 0 && (o.held || o.peak)) {
 				continue
 			}
-			if own := g.ownCost(o, c.pitch.Class(), loosened > 0); own < never {
-				c.cost = own + c.reach + g.contourCost(o, c.pitch) + r.IntN(noise)
+			if own := pc.ownCost(o, c.pitch.Class(), loosened > 0); own < never {
+				c.cost = own + c.reach + pc.contourCost(o, c.pitch) + r.IntN(noise)
 				found = append(found, c)
 			}
 		}
 	}
-	if o.from != nil {
+	if o.lickNote != nil {
 		// The lick's own note, unless another is worth changing it for.
 		for n := range found {
 			found[n].cost += costAltered
 		}
-		own := choice{place: o.from.Place, pitch: o.from.Sounding(g.Instrument), own: true}
-		if own.cost = g.ownCost(o, own.pitch.Class(), true); own.pitch >= below {
+		own := placeChoice{place: o.lickNote.Place, pitch: o.lickNote.Sounding(pc.Instrument), own: true}
+		if own.cost = pc.ownCost(o, own.pitch.Class(), true); own.pitch >= below {
 			own.cost += costAltered
 		}
 		found = append(found, own)
 	}
-	slices.SortStableFunc(found, func(a, b choice) int { return a.cost - b.cost })
+	slices.SortStableFunc(found, func(a, b placeChoice) int { return a.cost - b.cost })
 	return found[:min(choicesKept, len(found))]
 }
 
-func (g *ground) contourCost(o onset, p pitch.MIDI) int {
+func (pc *PlanContext) contourCost(o onset, p pitch.MIDI) int {
 	return int(costContour * math.Abs(float64(p)-o.want))
 }
 
 // ownCost is what a class costs at an onset, by the chord, the beat and the blend; never
 // where a rule forbids it. Loosened lets a phrase rest on what the box has.
-func (g *ground) ownCost(o onset, class pitch.Class, loosened bool) int {
-	over := g.chords[o.over]
+func (pc *PlanContext) ownCost(o onset, class pitch.Class, loosened bool) int {
+	over := pc.Chords[o.over]
 	is := over.class[class]
 	switch {
-	case o.blend == 0 && !g.boxed[class]:
+	case o.blend == 0 && !pc.InBox[class]:
 		return never
-	case o.blend == 1 && is != harmony.Home && !loosened:
+	case o.blend == 1 && is != harmony.ChordTone && !loosened:
 		return never
-	case o.rests && is != harmony.Home && is != harmony.Colour && (!loosened || is == harmony.Outside):
+	case o.rests && is != harmony.ChordTone && is != harmony.Colour && (!loosened || is == harmony.Outside):
 		return never
-	case is == harmony.Outside && (o.strong || o.leads == 0 && !g.boxed[class]):
+	case is == harmony.Outside && (o.strong || o.leads == 0 && !pc.InBox[class]):
 		return never
 	}
 	cost := classCost[is]
 	closes := over.root[class] || over.third[class]
-	if o.ends == answering && !closes || o.ends == asking && closes {
+	if o.ends == endsAsAnswer && !closes || o.ends == endsAsQuestion && closes {
 		cost += costEnding
 	}
 	if o.leads > 0 && is == harmony.Outside {
 		cost = 10 // it is led on, and the approach is priced with the landing
 	}
-	if !g.boxed[class] {
+	if !pc.InBox[class] {
 		cost += int(costOffBox * (1 - o.blend))
 	}
-	if is != harmony.Home {
+	if is != harmony.ChordTone {
 		cost += int(costOffChord * o.blend)
 		if o.strong {
 			cost += int(costWeak * (1 + 2*o.blend))
@@ -184,12 +184,12 @@ func (g *ground) ownCost(o onset, class pitch.Class, loosened bool) int {
 }
 
 // moveCost is what it costs to go from one choice to the next.
-func (g *ground) moveCost(a, b *choice, oa, ob *onset) int {
+func (pc *PlanContext) moveCost(a, b *placeChoice, oa, ob *onset) int {
 	by := int(b.pitch - a.pitch)
 	far := max(by, -by)
 	if ob.gap {
 		// A line that starts anew does so near where it ended, and the hand is there.
-		if oa.window == ob.window && !g.within(a.place, b.place) {
+		if oa.window == ob.window && !pc.withinSpan(a.place, b.place) {
 			return never
 		}
 		return max(far-5, 0) * 4
@@ -213,26 +213,26 @@ func (g *ground) moveCost(a, b *choice, oa, ob *onset) int {
 	if (by > 0 && b.place.String > a.place.String) || (by < 0 && b.place.String < a.place.String) {
 		cost += costCrosses
 	}
-	if a.place.Fret > 0 && b.place.Fret > 0 && oa.window == ob.window && !g.within(a.place, b.place) {
+	if a.place.Fret > 0 && b.place.Fret > 0 && oa.window == ob.window && !pc.withinSpan(a.place, b.place) {
 		return never
 	}
-	if ob.like != unlike {
-		if sign(ob.like) != sign(by) {
+	if ob.motifInterval != noMotifInterval {
+		if sign(ob.motifInterval) != sign(by) {
 			cost += costUnlike
 		}
-		cost += costUnlikeBy * max(by-ob.like, ob.like-by)
+		cost += costUnlikeBy * max(by-ob.motifInterval, ob.motifInterval-by)
 	}
 	if ob.arrival >= 0 {
-		cost += g.leadCost(a, b, ob)
+		cost += pc.leadCost(a, b, ob)
 	}
 	return cost
 }
 
 // leadCost is what it costs to come into a landing from the note before: nothing by the
 // last step of an allowed approach.
-func (g *ground) leadCost(a, b *choice, ob *onset) int {
+func (pc *PlanContext) leadCost(a, b *placeChoice, ob *onset) int {
 	by := int(a.pitch - b.pitch)
-	for _, led := range g.arrivals[ob.arrival].leads[b.place] {
+	for _, led := range pc.Targets[ob.arrival].approaches[b.place] {
 		notes := led.Notes
 		if last := len(notes) - 2; last >= 0 && notes[last].Pitch == a.pitch {
 			return 0
@@ -245,7 +245,7 @@ func (g *ground) leadCost(a, b *choice, ob *onset) int {
 }
 
 // turnCost is what three notes in a row cost beside their moves.
-func turnCost(a, b, c *choice, ob, oc *onset) int {
+func turnCost(a, b, c *placeChoice, ob, oc *onset) int {
 	cost := 0
 	first, second := int(b.pitch-a.pitch), int(c.pitch-b.pitch)
 	if ob.gap {
@@ -287,7 +287,7 @@ func sign(n int) int {
 // cheapestLine chooses one of each layer's choices at the least sum of their own costs,
 // of the moves between neighbours and of the turns of three in a row, exactly: a shortest
 // path over pairs. Of equals it takes the first. It returns the cost with the choice.
-func cheapestLine(layers [][]choice, move func(n int, a, b *choice) int, turn func(n int, a, b, c *choice) int) ([]int, int) {
+func cheapestLine(layers [][]placeChoice, move func(n int, a, b *placeChoice) int, turn func(n int, a, b, c *placeChoice) int) ([]int, int) {
 	switch len(layers) {
 	case 0:
 		return nil, 0

@@ -12,9 +12,9 @@ import (
 	"undaris/core/phrase"
 )
 
-// ChorusOrder asks for a chorus over a chart: what to aim at, where to stand, what to
+// ChorusRequest asks for a chorus over a chart: what to aim at, where to stand, what to
 // play with and how much of it. The same order gives the same chorus.
-type ChorusOrder struct {
+type ChorusRequest struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	// Position is where the hand stands, Shifts where it goes to at later bars.
@@ -22,10 +22,10 @@ type ChorusOrder struct {
 	Shifts   []Shift
 	Swaps    []neck.Swap
 	// SpanMM is the widest reach between neighbouring notes, in millimetres.
-	SpanMM float64
-	School change.School
+	SpanMM   float64
+	Strategy change.TargetStrategy
 	// Approaches are those that may lead into a landing; none means any of them.
-	Approaches []change.Approach
+	Approaches []change.ApproachKind
 	// Box is the box that is played in; empty is the chart's own.
 	Box harmony.BoxKind
 	// Licks are the vocabulary. FromLicks says that phrases begin with them; where none of
@@ -114,19 +114,19 @@ func (f Form) letters() []byte {
 	return letters
 }
 
-// Gave is a part of an order that gave way, so that a chorus could be had.
-type Gave struct {
+// Concession is a part of an order that gave way, so that a chorus could be had.
+type Concession struct {
 	// Field is the part: blend, density, licks, kept, changes.
-	Field    string
-	Sentence string
+	Field string
+	Text  string
 }
 
 // Check returns a *chart.FieldError for the first thing that cannot be meant.
-func (o ChorusOrder) Check() error {
+func (o ChorusRequest) Check() error {
 	if err := o.Chart.Check(); err != nil {
 		return err
 	}
-	if !slices.ContainsFunc(o.Chart.Moments(), func(m chart.Moment) bool { return !m.Silent || m.Imagined }) {
+	if !slices.ContainsFunc(o.Chart.ChordSpans(), func(m chart.ChordSpan) bool { return !m.Silent || m.Imagined }) {
 		return &chart.FieldError{Field: "chart.bars", Detail: "the chart has no chord yet: write one into a bar, and a solo can aim at it"}
 	}
 	bars := o.bars()
@@ -153,7 +153,7 @@ func (o ChorusOrder) Check() error {
 }
 
 // checkKept says which kept blocks stand in each other's way.
-func (o ChorusOrder) checkKept() error {
+func (o ChorusRequest) checkKept() error {
 	m := o.Chart.Meter
 	for n, b := range o.Kept {
 		if err := b.check(m, o.Chart.Ticks()); err != nil {
@@ -163,17 +163,17 @@ func (o ChorusOrder) checkKept() error {
 			before := o.Kept[n-1]
 			return &chart.FieldError{Field: fmt.Sprintf("kept[%d]", n), Detail: fmt.Sprintf(
 				"two locked blocks overlap: %s goes on to %s, and %s begins on %s; the nearest place for it is there",
-				before.called(), m.CountedInBar(before.End()), b.called(), m.CountedInBar(b.Start))}
+				before.title(), m.CountedInBar(before.End()), b.title(), m.CountedInBar(b.Start))}
 		}
 	}
 	return nil
 }
 
 // bars is how many bars a chorus has as it is played.
-func (o ChorusOrder) bars() int { return o.Chart.Ticks() / o.Chart.Meter.BarTicks() }
+func (o ChorusRequest) bars() int { return o.Chart.Ticks() / o.Chart.Meter.BarTicks() }
 
 // blendAt is the blend at a tick of the chorus.
-func (o ChorusOrder) blendAt(tick int) float64 {
+func (o ChorusRequest) blendAt(tick int) float64 {
 	if len(o.Blend) == 0 {
 		return DefaultBlend
 	}
@@ -185,7 +185,7 @@ func (o ChorusOrder) blendAt(tick int) float64 {
 }
 
 // PositionAt is where the hand stands at a tick of the chorus.
-func (o ChorusOrder) PositionAt(tick int) neck.Position {
+func (o ChorusRequest) PositionAt(tick int) neck.Position {
 	at := o.Position
 	for _, s := range o.Shifts {
 		if tick >= s.Bar*o.Chart.Meter.BarTicks() {
@@ -196,7 +196,7 @@ func (o ChorusOrder) PositionAt(tick int) neck.Position {
 }
 
 // box is the box that is played in.
-func (o ChorusOrder) box() (harmony.Box, error) {
+func (o ChorusRequest) box() (harmony.Box, error) {
 	kind := o.Box
 	if kind == "" {
 		kind = o.Chart.Box

@@ -12,18 +12,18 @@ import (
 	"undaris/core/phrase"
 )
 
-// Planned is the answer to an order: the best chorus and others that differ from it, and
+// Plan is the answer to an order: the best chorus and others that differ from it, and
 // what of the order gave way.
-type Planned struct {
+type Plan struct {
 	// Best is up to three choruses, the best first.
-	Best []Proposal
-	Gave []Gave
+	Best        []Proposal
+	Concessions []Concession
 }
 
 // Proposal is one chorus and what is said of it.
 type Proposal struct {
 	Chorus
-	Reviewed
+	Review
 	// Faults is what it was chosen by: the fewer the better. It is no grade.
 	Faults float64
 }
@@ -36,16 +36,16 @@ const (
 	mostCandidates = 44
 	goodEnough     = 8
 	proposals      = 3
-	differ         = 0.7
+	mostShared     = 0.7
 )
 
 // Plan makes choruses from the order's seed, judges each, and keeps the best that differ.
 // The same order gives the same answer. Its error is a *chart.FieldError for what cannot
 // be meant; what cannot be had gives way, and is named.
-func (o ChorusOrder) Plan() (Planned, error) {
-	g, err := o.lay()
+func (o ChorusRequest) Plan() (Plan, error) {
+	pc, err := o.newContext()
 	if err != nil {
-		return Planned{}, err
+		return Plan{}, err
 	}
 	all := make([]Proposal, 0, candidatesMade)
 	least := math.Inf(1)
@@ -53,30 +53,30 @@ func (o ChorusOrder) Plan() (Planned, error) {
 		if attempt >= candidatesMade && least < goodEnough {
 			break
 		}
-		c, err := g.candidate(rand.New(rand.NewPCG(o.Seed, attempt)))
+		c, err := pc.candidate(rand.New(rand.NewPCG(o.Seed, attempt)))
 		if err != nil {
-			return Planned{}, &chart.FieldError{Field: "position", Detail: err.Error()}
+			return Plan{}, &chart.FieldError{Field: "position", Detail: err.Error()}
 		}
-		p := Proposal{Chorus: c, Reviewed: Review(o.Instrument, c.Heard(o.Chart), o.Chart)}
-		p.Faults = g.faults(p.Reviewed)
+		p := Proposal{Chorus: c, Review: ReviewLine(o.Instrument, c.Phrase(o.Chart), o.Chart)}
+		p.Faults = pc.faults(p.Review)
 		least = min(least, p.Faults)
 		all = append(all, p)
 	}
 	sort.SliceStable(all, func(a, b int) bool { return all[a].Faults < all[b].Faults })
-	planned := Planned{}
+	planned := Plan{}
 	for _, p := range all {
-		if len(planned.Best) < proposals && apart(p, planned.Best) {
+		if len(planned.Best) < proposals && differs(p, planned.Best) {
 			planned.Best = append(planned.Best, p)
 		}
 	}
-	g.giveLicks(planned.Best[0].Chorus)
-	g.giveKept(planned.Best[0])
-	planned.Gave = g.gave
+	pc.concedeLicks(planned.Best[0].Chorus)
+	pc.concedeKept(planned.Best[0])
+	planned.Concessions = pc.Concessions
 	return planned, nil
 }
 
-// apart says whether a proposal has notes enough of its own beside those chosen.
-func apart(p Proposal, chosen []Proposal) bool {
+// differs says whether a proposal has notes enough of its own beside those chosen.
+func differs(p Proposal, chosen []Proposal) bool {
 	for _, other := range chosen {
 		known := map[[2]int]bool{}
 		for _, e := range other.Line.Events {
@@ -88,7 +88,7 @@ func apart(p Proposal, chosen []Proposal) bool {
 				alike++
 			}
 		}
-		if float64(alike) > differ*float64(len(p.Line.Events)) {
+		if float64(alike) > mostShared*float64(len(p.Line.Events)) {
 			return false
 		}
 	}
@@ -116,33 +116,33 @@ const (
 )
 
 // faults weighs what is wrong with a chorus against what the order asks.
-func (g *ground) faults(r Reviewed) float64 {
+func (pc *PlanContext) faults(r Review) float64 {
 	sum := 0.0
 	if len(r.Line.Events) == 0 {
 		return 1e9
 	}
-	for _, a := range g.arrivals {
-		if !g.landed(r, a) {
+	for _, a := range pc.Targets {
+		if !pc.landed(r, a) {
 			sum += weighsLanding
 		}
 	}
-	sum += weighsRest*float64(len(r.Verdict.Rests.Offenders)) + weighsPassing*float64(len(r.Verdict.Passing))
-	for _, d := range r.Dropped {
-		if d.To-d.From >= g.Chart.Meter.BarTicks() && d.Hearing != phrase.HeardTrue {
-			sum += weighsUnheard * (0.3 + g.blendAt(d.From))
+	sum += weighsRest*float64(len(r.Verdict.Rests.Issues)) + weighsPassing*float64(len(r.Verdict.Passing))
+	for _, d := range r.Implied {
+		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != phrase.Recognized {
+			sum += weighsUnheard * (0.3 + pc.blendAt(d.From))
 		}
 	}
 	if s := r.Verdict.Strong; s.Of > 0 {
-		sum += weighsStrong * max(leastStrong-float64(s.Good)/float64(s.Of), 0) * min(2*g.blendAt(0), 1)
+		sum += weighsStrong * max(leastStrong-float64(s.Good)/float64(s.Of), 0) * min(2*pc.blendAt(0), 1)
 	}
-	if wanted := min(leastSpace, g.Space); r.Space < wanted {
+	if wanted := min(leastSpace, pc.Space); r.Space < wanted {
 		sum += weighsBreathless
 	}
-	sum += weighsSpace * max(g.Space-0.1-r.Space, 0)
-	if r.Verdict.Shape.WidestMM > g.SpanMM {
+	sum += weighsSpace * max(pc.Space-0.1-r.Space, 0)
+	if r.Verdict.Shape.WidestMM > pc.SpanMM {
 		sum += weighsStretch
 	}
-	for _, f := range r.Lively {
+	for _, f := range r.Style {
 		if !f.Good {
 			sum += weighsFinding
 		}
@@ -154,45 +154,45 @@ func (g *ground) faults(r Reviewed) float64 {
 	if !bent {
 		sum += weighsNoBend
 	}
-	for _, b := range breaths(r.Line) {
-		if r.Line.Events[b.to-1].End()-r.Line.Events[b.from].Tick < leastPhraseBar*g.Chart.Meter.BarTicks() {
+	for _, b := range phraseSpans(r.Line) {
+		if r.Line.Events[b.to-1].End()-r.Line.Events[b.from].Tick < leastPhraseBar*pc.Chart.Meter.BarTicks() {
 			sum += weighsShort
 		}
 	}
-	density := float64(len(r.Line.Events)) / float64(g.bars())
-	return sum + weighsDense*max(density-g.Density, g.Density-density)
+	density := float64(len(r.Line.Events)) / float64(pc.bars())
+	return sum + weighsDense*max(density-pc.Density, pc.Density-density)
 }
 
 // landed says whether a note of the aimed class is played within an eighth of an arrival.
-func (g *ground) landed(r Reviewed, a arrival) bool {
+func (pc *PlanContext) landed(r Review, a PlannedTarget) bool {
 	return slices.ContainsFunc(r.Line.Events, func(e phrase.Event) bool {
 		away := e.Tick - a.tick
-		return max(away, -away) <= eighth && e.Sounding(g.Instrument).Class() == a.aim.Note.Class()
+		return max(away, -away) <= eighth && e.Sounding(pc.Instrument).Class() == a.aim.Note.Class()
 	})
 }
 
 const eighth = chart.TicksPerQuarter / 2
 
 // giveKept names the landings that kept blocks do not allow.
-func (g *ground) giveKept(p Proposal) {
-	for _, a := range g.arrivals {
-		for _, b := range g.Kept {
+func (pc *PlanContext) concedeKept(p Proposal) {
+	for _, a := range pc.Targets {
+		for _, b := range pc.Kept {
 			if !b.Locked || a.tick < b.Start || a.tick >= b.End() {
 				continue
 			}
 			home := false
 			for _, e := range p.Line.Events {
 				away := e.Tick - a.tick
-				home = home || (max(away, -away) <= eighth && g.chords[a.over].class[e.Sounding(g.Instrument).Class()] == harmony.Home)
+				home = home || (max(away, -away) <= eighth && pc.Chords[a.over].class[e.Sounding(pc.Instrument).Class()] == harmony.ChordTone)
 			}
 			if !home {
-				g.gave = append(g.gave, Gave{"kept", keptSays(b, a)})
+				pc.Concessions = append(pc.Concessions, Concession{"kept", keptText(b, a)})
 			}
 		}
 	}
 }
 
-func keptSays(b Block, a arrival) string {
+func keptText(b Block, a PlannedTarget) string {
 	return fmt.Sprintf("bar %d: the locked block %s has no tone of %s where it arrives, so that landing gives way; unlock or move the block, or land on %s, the %s",
-		a.Arriving.Bar+1, b.called(), a.Arriving.Chord.Symbol(), a.aim.Note, a.aim.Degree)
+		a.Arriving.Bar+1, b.title(), a.Arriving.Chord.Symbol(), a.aim.Note, a.aim.Degree)
 }

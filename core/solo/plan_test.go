@@ -19,7 +19,7 @@ import (
 )
 
 // orderFor is an order with default settings over a scheme.
-func orderFor(t testing.TB, scheme, tonic, form string, seed uint64) ChorusOrder {
+func orderFor(t testing.TB, scheme, tonic, form string, seed uint64) ChorusRequest {
 	t.Helper()
 	s, err := chart.FindScheme(scheme)
 	require.NoError(t, err)
@@ -29,18 +29,18 @@ func orderFor(t testing.TB, scheme, tonic, form string, seed uint64) ChorusOrder
 	return orderOver(t, c, form, seed)
 }
 
-func orderOver(t testing.TB, c chart.Chart, form string, seed uint64) ChorusOrder {
+func orderOver(t testing.TB, c chart.Chart, form string, seed uint64) ChorusRequest {
 	t.Helper()
 	i := neck.Standard()
 	p, err := neck.FindPosition(i, c.Key.Tonic.Class(), form)
 	require.NoError(t, err)
 	eighths, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
-	return ChorusOrder{Chart: c, Instrument: i, Position: p, SpanMM: neck.ComfortableSpanMM, School: change.ThirdsFirst,
+	return ChorusRequest{Chart: c, Instrument: i, Position: p, SpanMM: neck.ComfortableSpanMM, Strategy: change.ThirdsFirst,
 		Subdivision: eighths, Density: DefaultDensity, Blend: []float64{DefaultBlend}, Form: AAB, Space: DefaultSpace, Seed: seed}
 }
 
-func planned(t testing.TB, o ChorusOrder) Planned {
+func planned(t testing.TB, o ChorusRequest) Plan {
 	t.Helper()
 	p, err := o.Plan()
 	require.NoError(t, err)
@@ -67,12 +67,12 @@ func TestThreeAlternativesDiffer(t *testing.T) {
 	p := planned(t, orderFor(t, "slow change", "G", "A", 7))
 	require.Len(t, p.Best, 3)
 	for n := range p.Best {
-		assert.True(t, apart(p.Best[n], p.Best[:n]))
+		assert.True(t, differs(p.Best[n], p.Best[:n]))
 		if n > 0 {
 			assert.LessOrEqual(t, p.Best[n-1].Faults, p.Best[n].Faults, "the best first")
 		}
 	}
-	assert.Empty(t, p.Gave, "nothing gives way with default settings")
+	assert.Empty(t, p.Concessions, "nothing gives way with default settings")
 }
 
 // Other meters, feels, subdivisions, densities, tunings and position plans give lines that
@@ -91,8 +91,8 @@ func TestEveryOrderGivesALineThatLands(t *testing.T) {
 		positions := neck.Positions(i, key.Tonic.Class())
 		at := rapid.SampledFrom(positions).Draw(rt, "position")
 		bars := c.Ticks() / m.BarTicks()
-		o := ChorusOrder{
-			Chart: c, Instrument: i, Position: at, SpanMM: 110, School: rapid.SampledFrom(change.Schools).Draw(rt, "school"),
+		o := ChorusRequest{
+			Chart: c, Instrument: i, Position: at, SpanMM: 110, Strategy: rapid.SampledFrom(change.TargetStrategies).Draw(rt, "school"),
 			Subdivision: rapid.SampledFrom(m.Subdivisions()).Draw(rt, "subdivision"), Density: rapid.Float64Range(1, 8).Draw(rt, "density"),
 			Form: rapid.SampledFrom(Forms).Draw(rt, "form"), Space: rapid.Float64Range(0, MaxSpace).Draw(rt, "space"), Seed: rapid.Uint64().Draw(rt, "seed"),
 		}
@@ -107,7 +107,7 @@ func TestEveryOrderGivesALineThatLands(t *testing.T) {
 		for _, best := range p.Best {
 			require.NoError(rt, best.Check(m, c.Ticks()))
 			require.NoError(rt, best.Line.Check(i))
-			told, err := o.Tell(best.Chorus)
+			told, err := o.Explain(best.Chorus)
 			require.NoError(rt, err)
 			for _, target := range told.Targets {
 				require.GreaterOrEqual(rt, target.Index, 0, "%s in bar %d has a landing", target.Chord.Symbol(), target.Tick/m.BarTicks()+1)
@@ -134,12 +134,12 @@ func TestLockedBlocksStay(t *testing.T) {
 				locked = append(locked, c.Blocks[n])
 			}
 		}
-		again, _, err := o.Edited(c, ChorusEdit{Do: Reroll, Seed: rapid.Uint64().Draw(rt, "other seed")})
+		again, _, err := o.Edit(c, ChorusEdit{Kind: Reroll, Seed: rapid.Uint64().Draw(rt, "other seed")})
 		require.NoError(rt, err)
 		require.NoError(rt, again.Check(o.Chart.Meter, o.Chart.Ticks()))
 		kept := slices.DeleteFunc(slices.Clone(again.Blocks), func(b Block) bool { return !b.Locked })
 		require.Equal(rt, locked, append([]Block{}, kept...))
-		require.NoError(rt, again.Heard(o.Chart).Check(o.Instrument))
+		require.NoError(rt, again.Phrase(o.Chart).Check(o.Instrument))
 	})
 }
 
@@ -147,13 +147,13 @@ func TestRollingOneBarAgainLeavesTheOthers(t *testing.T) {
 	o := orderFor(t, "quick change", "C", "E", 3)
 	c := planned(t, o).Best[0].Chorus
 	bar := o.Chart.Meter.BarTicks()
-	again, _, err := o.Edited(c, ChorusEdit{Do: Reroll, Bar: 4, Bars: 1, Seed: 99})
+	again, _, err := o.Edit(c, ChorusEdit{Kind: Reroll, Bar: 4, Bars: 1, Seed: 99})
 	require.NoError(t, err)
 	outside := func(c Chorus) []phrase.Event {
-		return slices.DeleteFunc(slices.Clone(c.Heard(o.Chart).Events), func(e phrase.Event) bool { return e.Tick >= 4*bar && e.Tick < 5*bar })
+		return slices.DeleteFunc(slices.Clone(c.Phrase(o.Chart).Events), func(e phrase.Event) bool { return e.Tick >= 4*bar && e.Tick < 5*bar })
 	}
 	inside := func(c Chorus) []phrase.Event {
-		return slices.DeleteFunc(slices.Clone(c.Heard(o.Chart).Events), func(e phrase.Event) bool { return e.Tick < 4*bar || e.Tick >= 5*bar })
+		return slices.DeleteFunc(slices.Clone(c.Phrase(o.Chart).Events), func(e phrase.Event) bool { return e.Tick < 4*bar || e.Tick >= 5*bar })
 	}
 	assert.NotEqual(t, inside(c), inside(again), "bar 5 is another")
 	before, after := outside(c), outside(again)
@@ -170,7 +170,7 @@ func demoLick(t testing.TB) phrase.Lick {
 	require.NoError(t, err)
 	c7, err := key.ParseRoman("I")
 	require.NoError(t, err)
-	l := phrase.Lick{Name: "Jetty steps", Tonic: key.Tonic, Phrase: phrase.Phrase{Meter: chart.FourFour, Over: []phrase.ChordFrom{{Chord: c7}}}}
+	l := phrase.Lick{Name: "Jetty steps", Tonic: key.Tonic, Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: c7}}}}
 	for n, at := range []struct{ tick, ticks, s, fret int }{{0, 240, 3, 8}, {240, 240, 3, 10}, {480, 480, 2, 8}, {960, 240, 2, 11}, {1200, 240, 2, 8}, {1440, 480, 3, 10}} {
 		l.Phrase.Events = append(l.Phrase.Events, phrase.Event{Tick: at.tick, Ticks: at.ticks, Fingered: neck.Fingered{Place: neck.Place{String: at.s, Fret: at.fret}, Finger: 1 + n%4}})
 	}
@@ -184,7 +184,7 @@ func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 		o := orderFor(t, "quick change", "C", "E", seed)
 		o.Licks, o.FromLicks = []phrase.Lick{demoLick(t)}, true
 		p := planned(t, o)
-		assert.Empty(t, p.Gave)
+		assert.Empty(t, p.Concessions)
 		licks := 0
 		for _, b := range p.Best[0].Blocks {
 			if b.Kind == LickBlock {
@@ -193,7 +193,7 @@ func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 			}
 		}
 		assert.GreaterOrEqual(t, licks, 2, "it comes back")
-		told, err := o.Tell(p.Best[0].Chorus)
+		told, err := o.Explain(p.Best[0].Chorus)
 		require.NoError(t, err)
 		said := 0
 		for n, why := range told.Why {
@@ -210,17 +210,17 @@ func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 
 // What cannot be had gives way and is named; what cannot be meant is refused with its place.
 func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
-	base := func() ChorusOrder { return orderFor(t, "quick change", "C", "E", 5) }
+	base := func() ChorusRequest { return orderFor(t, "quick change", "C", "E", 5) }
 	gives := map[string]struct {
-		with  func(o *ChorusOrder)
+		with  func(o *ChorusRequest)
 		field string
 		said  string
 	}{
-		"no licks":   {func(o *ChorusOrder) { o.FromLicks = true }, "licks", "no licks are in the vocabulary"},
-		"no fit":     {func(o *ChorusOrder) { o.FromLicks, o.Licks = true, []phrase.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
-		"too dense":  {func(o *ChorusOrder) { o.Density = 12 }, "density", "12 notes a bar do not fit in eighths with 25 % of space: planned with 6.0"},
-		"no changes": {func(o *ChorusOrder) { *o = orderFor(t, "one-chord vamp", "C", "E", 5) }, "changes", "the chart stays on C7"},
-		"a locked rest on a change": {func(o *ChorusOrder) {
+		"no licks":   {func(o *ChorusRequest) { o.FromLicks = true }, "licks", "no licks are in the vocabulary"},
+		"no fit":     {func(o *ChorusRequest) { o.FromLicks, o.Licks = true, []phrase.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
+		"too dense":  {func(o *ChorusRequest) { o.Density = 12 }, "density", "12 notes a bar do not fit in eighths with 25 % of space: planned with 6.0"},
+		"no changes": {func(o *ChorusRequest) { *o = orderFor(t, "one-chord vamp", "C", "E", 5) }, "changes", "the chart stays on C7"},
+		"a locked rest on a change": {func(o *ChorusRequest) {
 			o.Kept = []Block{{Kind: RestBlock, Name: "rest", Start: 4 * 1920, Ticks: 1920, Locked: true}}
 		}, "kept", "bar 5: the locked block \"rest\" has no tone of F7 where it arrives"},
 	}
@@ -228,25 +228,25 @@ func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
 		o := base()
 		c.with(&o)
 		p := planned(t, o)
-		require.Len(t, p.Gave, 1, name)
-		assert.Equal(t, c.field, p.Gave[0].Field, name)
-		assert.Contains(t, p.Gave[0].Sentence, c.said, name)
+		require.Len(t, p.Concessions, 1, name)
+		assert.Equal(t, c.field, p.Concessions[0].Field, name)
+		assert.Contains(t, p.Concessions[0].Text, c.said, name)
 	}
 	refused := map[string]struct {
-		with  func(o *ChorusOrder)
+		with  func(o *ChorusRequest)
 		field string
 		said  string
 	}{
-		"blend":  {func(o *ChorusOrder) { o.Blend = slices.Repeat([]float64{0.5}, 12); o.Blend[2] = 1.5 }, "blend[2]", "bar 3: a blend is 0 (the box alone) to 1 (chord tones alone); 1.5 is not, the nearest is 1"},
-		"blends": {func(o *ChorusOrder) { o.Blend = []float64{0.5, 0.5} }, "blend", "one for each of the 12 bars; this is 2 numbers"},
-		"space":  {func(o *ChorusOrder) { o.Space = 0.9 }, "space", "0.9 is not, the nearest is 0.6"},
-		"thin":   {func(o *ChorusOrder) { o.Density = 0 }, "density", "density is 1 to 64 notes a bar"},
-		"shift":  {func(o *ChorusOrder) { o.Shifts = []Shift{{Bar: 12, Position: o.Position}} }, "shifts[0]", "the hand shifts at bar 2 to 12"},
-		"empty":  {func(o *ChorusOrder) { o.Chart.Bars = chart.Empty(12, chart.FourFour) }, "chart.bars", "the chart has no chord yet"},
-		"overlap": {func(o *ChorusOrder) {
+		"blend":  {func(o *ChorusRequest) { o.Blend = slices.Repeat([]float64{0.5}, 12); o.Blend[2] = 1.5 }, "blend[2]", "bar 3: a blend is 0 (the box alone) to 1 (chord tones alone); 1.5 is not, the nearest is 1"},
+		"blends": {func(o *ChorusRequest) { o.Blend = []float64{0.5, 0.5} }, "blend", "one for each of the 12 bars; this is 2 numbers"},
+		"space":  {func(o *ChorusRequest) { o.Space = 0.9 }, "space", "0.9 is not, the nearest is 0.6"},
+		"thin":   {func(o *ChorusRequest) { o.Density = 0 }, "density", "density is 1 to 64 notes a bar"},
+		"shift":  {func(o *ChorusRequest) { o.Shifts = []Shift{{Bar: 12, Position: o.Position}} }, "shifts[0]", "the hand shifts at bar 2 to 12"},
+		"empty":  {func(o *ChorusRequest) { o.Chart.Bars = chart.EmptyBars(12, chart.FourFour) }, "chart.bars", "the chart has no chord yet"},
+		"overlap": {func(o *ChorusRequest) {
 			o.Kept = []Block{{Kind: RestBlock, Name: "first", Start: 0, Ticks: 1920}, {Kind: RestBlock, Name: "second", Start: 960, Ticks: 1920}}
 		}, "kept[1]", "two locked blocks overlap: \"first\" goes on to beat 1 of bar 2, and \"second\" begins on beat 3 of bar 1"},
-		"outside": {func(o *ChorusOrder) { o.Kept = []Block{{Kind: RestBlock, Start: 12 * 1920, Ticks: 480}} }, "kept[0]", "lies outside the chorus"},
+		"outside": {func(o *ChorusRequest) { o.Kept = []Block{{Kind: RestBlock, Start: 12 * 1920, Ticks: 480}} }, "kept[0]", "lies outside the chorus"},
 	}
 	for name, c := range refused {
 		o := base()
@@ -274,7 +274,7 @@ func TestQuestionsAskAndAnswersAnswer(t *testing.T) {
 		o.Form = QuestionAnswer
 		p := planned(t, o).Best[0]
 		labels := p.Line.Labels(o.Instrument, o.Chart.Key)
-		for _, b := range breaths(p.Line) {
+		for _, b := range phraseSpans(p.Line) {
 			last := p.Line.Events[b.to-1]
 			closes := labels[b.to-1].Degree.Number == 1 || labels[b.to-1].Degree.Number == 3
 			if last.Tick%(4*1920) < 2*1920 {
@@ -320,7 +320,7 @@ func TestAnImaginedTurnaroundIsFollowed(t *testing.T) {
 	c.Imagining = true
 	o.Chart = c
 	p := planned(t, o)
-	told, err := o.Tell(p.Best[0].Chorus)
+	told, err := o.Explain(p.Best[0].Chorus)
 	require.NoError(t, err)
 	imagined := 0
 	for _, target := range told.Targets {
@@ -330,10 +330,10 @@ func TestAnImaginedTurnaroundIsFollowed(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, imagined, 3, "the imagined chords are aimed at")
-	written, both := o.OverWritten(p.Best[0].Chorus, Full)
+	written, both := o.OverWrittenChords(p.Best[0].Chorus, FullStage)
 	require.True(t, both)
-	assert.Greater(t, len(p.Best[0].Line.Over), len(written.Line.Over))
-	_, both = orderFor(t, "slow change", "C", "E", 2).OverWritten(p.Best[0].Chorus, Full)
+	assert.Greater(t, len(p.Best[0].Line.Chords), len(written.Line.Chords))
+	_, both = orderFor(t, "slow change", "C", "E", 2).OverWrittenChords(p.Best[0].Chorus, FullStage)
 	assert.False(t, both, "nothing is imagined there")
 }
 
@@ -347,34 +347,34 @@ func TestAChorusGrowsWithoutLosingItsThread(t *testing.T) {
 		for _, stage := range Stages {
 			grown, err := o.Grown(c, stage)
 			require.NoError(t, err)
-			p := grown.Heard(o.Chart)
+			p := grown.Phrase(o.Chart)
 			require.NoError(t, p.Check(o.Instrument))
 			for _, e := range before {
 				assert.True(t, slices.ContainsFunc(p.Events, func(other phrase.Event) bool { return other.Tick == e.Tick && other.Place == e.Place }), "%s keeps every note", stage)
 			}
 			labels := p.Labels(o.Instrument, o.Chart.Key)
 			for n := range p.Events {
-				if stage == Skeleton {
-					assert.Equal(t, harmony.Home, labels[n].Class)
+				if stage == ChordToneStage {
+					assert.Equal(t, harmony.ChordTone, labels[n].Class)
 				}
 			}
 			assert.GreaterOrEqual(t, len(p.Events), len(before))
 			before = p.Events
 		}
-		assert.Equal(t, c.Heard(o.Chart).Events, before, "the last stage is the chorus")
+		assert.Equal(t, c.Phrase(o.Chart).Events, before, "the last stage is the chorus")
 	}
 	o := orderFor(t, "quick change", "C", "E", 3)
 	c := planned(t, o).Best[0].Chorus
-	thin, err := o.Grown(c, Skeleton)
+	thin, err := o.Grown(c, ChordToneStage)
 	require.NoError(t, err)
-	for n, e := range thin.Heard(o.Chart).Events {
-		at, err := o.NoteAt(c, Skeleton, n)
+	for n, e := range thin.Phrase(o.Chart).Events {
+		at, err := o.NoteInWhole(c, ChordToneStage, n)
 		require.NoError(t, err)
-		assert.Equal(t, e.Place, c.Heard(o.Chart).Events[at].Place, "a note of a stage is one of the chorus")
+		assert.Equal(t, e.Place, c.Phrase(o.Chart).Events[at].Place, "a note of a stage is one of the chorus")
 	}
-	_, err = o.NoteAt(c, Skeleton, 400)
+	_, err = o.NoteInWhole(c, ChordToneStage, 400)
 	assert.ErrorContains(t, err, "there is no note 401")
-	at, err := o.NoteAt(c, Skeleton, -1)
+	at, err := o.NoteInWhole(c, ChordToneStage, -1)
 	require.NoError(t, err)
 	assert.Equal(t, -1, at)
 	_, err = ParseStage("half")
@@ -384,16 +384,16 @@ func TestAChorusGrowsWithoutLosingItsThread(t *testing.T) {
 // The exact path over places equals the best of every line there is, on random small cases.
 func TestTheCheapestLineEqualsExhaustiveSearch(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
-		layers := make([][]choice, rapid.IntRange(1, 5).Draw(rt, "layers"))
+		layers := make([][]placeChoice, rapid.IntRange(1, 5).Draw(rt, "layers"))
 		for n := range layers {
-			layers[n] = make([]choice, rapid.IntRange(1, 4).Draw(rt, "choices"))
+			layers[n] = make([]placeChoice, rapid.IntRange(1, 4).Draw(rt, "choices"))
 			for k := range layers[n] {
-				layers[n][k] = choice{cost: rapid.IntRange(0, 30).Draw(rt, "cost"), pitch: pitch.MIDI(rapid.IntRange(40, 52).Draw(rt, "pitch"))}
+				layers[n][k] = placeChoice{cost: rapid.IntRange(0, 30).Draw(rt, "cost"), pitch: pitch.MIDI(rapid.IntRange(40, 52).Draw(rt, "pitch"))}
 			}
 		}
 		salt := rapid.IntRange(1, 97).Draw(rt, "salt")
-		move := func(n int, a, b *choice) int { return (int(a.pitch)*7 + int(b.pitch)*salt + n) % 23 }
-		turn := func(n int, a, b, c *choice) int {
+		move := func(n int, a, b *placeChoice) int { return (int(a.pitch)*7 + int(b.pitch)*salt + n) % 23 }
+		turn := func(n int, a, b, c *placeChoice) int {
 			return (int(a.pitch)*salt + int(b.pitch)*3 + int(c.pitch)*5 + n) % 19
 		}
 		line, cost := cheapestLine(layers, move, turn)
@@ -446,6 +446,6 @@ func BenchmarkReview(b *testing.B) {
 	c := planned(b, o).Best[0].Chorus
 	b.ReportAllocs()
 	for b.Loop() {
-		Review(o.Instrument, c.Heard(o.Chart), o.Chart)
+		ReviewLine(o.Instrument, c.Phrase(o.Chart), o.Chart)
 	}
 }

@@ -46,7 +46,7 @@ func (y *tally) share(what string) float64 { return 1 - float64(y.bad[what])/flo
 
 // everyPlan plans every scheme in twelve keys and five positions, from so many seeds, and
 // hands the best chorus of each to be looked at.
-func everyPlan(t *testing.T, blend float64, seeds uint64, look func(where string, o ChorusOrder, p Proposal)) {
+func everyPlan(t *testing.T, blend float64, seeds uint64, look func(where string, o ChorusRequest, p Proposal)) {
 	t.Run("plans", func(t *testing.T) {
 		for _, s := range chart.Schemes {
 			t.Run(s.Name, func(t *testing.T) {
@@ -67,8 +67,8 @@ func everyPlan(t *testing.T, blend float64, seeds uint64, look func(where string
 
 // lands says whether every change has a landing on a home tone within an eighth, and how
 // many of them are the tone aimed at.
-func lands(o ChorusOrder, p Proposal, t *testing.T) (all bool, aimed, of int) {
-	told, err := o.Tell(p.Chorus)
+func lands(o ChorusRequest, p Proposal, t *testing.T) (all bool, aimed, of int) {
+	told, err := o.Explain(p.Chorus)
 	require.NoError(t, err)
 	all = true
 	for _, target := range told.Targets {
@@ -76,7 +76,7 @@ func lands(o ChorusOrder, p Proposal, t *testing.T) (all bool, aimed, of int) {
 		home := false
 		for _, e := range p.Line.Events {
 			away := max(e.Tick-target.Tick, target.Tick-e.Tick)
-			home = home || (away <= eighth && o.Chart.Key.Classify(target.Chord, e.Sounding(o.Instrument).Class()) == harmony.Home)
+			home = home || (away <= eighth && o.Chart.Key.Classify(target.Chord, e.Sounding(o.Instrument).Class()) == harmony.ChordTone)
 		}
 		all = all && home
 		if target.Aimed {
@@ -87,11 +87,11 @@ func lands(o ChorusOrder, p Proposal, t *testing.T) (all bool, aimed, of int) {
 }
 
 // heard is how many chords that last a bar or longer are heard without the band.
-func heard(o ChorusOrder, p Proposal) (heard, of int) {
-	for _, d := range p.Dropped {
+func heard(o ChorusRequest, p Proposal) (heard, of int) {
+	for _, d := range p.Implied {
 		if d.To-d.From >= o.Chart.Meter.BarTicks() {
 			of++
-			if d.Hearing == phrase.HeardTrue {
+			if d.Recognition == phrase.Recognized {
 				heard++
 			}
 		}
@@ -104,7 +104,7 @@ func heard(o ChorusOrder, p Proposal) (heard, of int) {
 func TestEveryPlanIsGood(t *testing.T) {
 	y := &tally{}
 	aimed, changes := 0, 0
-	everyPlan(t, DefaultBlend, 3, func(where string, o ChorusOrder, p Proposal) {
+	everyPlan(t, DefaultBlend, 3, func(where string, o ChorusRequest, p Proposal) {
 		good, a, n := lands(o, p, t)
 		y.mutex.Lock()
 		aimed, changes = aimed+a, changes+n
@@ -125,11 +125,11 @@ func TestEveryPlanIsGood(t *testing.T) {
 		y.say(where, "space of 15 % and more", p.Space >= 0.15)
 		y.say(where, "nine in ten chords heard", 10*told >= 9*of)
 		short := false
-		for _, b := range breaths(p.Line) {
+		for _, b := range phraseSpans(p.Line) {
 			short = short || p.Line.Events[b.to-1].End()-p.Line.Events[b.from].Tick < o.Chart.Meter.BarTicks()
 		}
 		y.say(where, "phrases of a bar and more", !short)
-		for _, f := range p.Lively {
+		for _, f := range p.Style {
 			y.say(where, f.Name, f.Good)
 			if len(o.Chart.Bars) >= 12 {
 				y.say(where, f.Name+" (twelve bars and more)", f.Good)
@@ -149,28 +149,28 @@ func TestEveryPlanIsGood(t *testing.T) {
 }
 
 func TestPlansOfChordTonesAloneAreHeard(t *testing.T) {
-	everyPlan(t, 1, 1, func(where string, o ChorusOrder, p Proposal) {
+	everyPlan(t, 1, 1, func(where string, o ChorusRequest, p Proposal) {
 		good, _, _ := lands(o, p, t)
 		assert.True(t, good, where)
 		told, of := heard(o, p)
 		assert.GreaterOrEqual(t, 10*told, 9*of, "%s: nine in ten chords are heard without the band", where)
 		assert.GreaterOrEqual(t, 10*p.Verdict.Strong.Good, 7*p.Verdict.Strong.Of, where)
 		for n, l := range p.Line.Labels(o.Instrument, o.Chart.Key) {
-			assert.Equal(t, harmony.Home, l.Class, "%s: note %d", where, n+1)
+			assert.Equal(t, harmony.ChordTone, l.Class, "%s: note %d", where, n+1)
 		}
 	})
 }
 
 func TestPlansOfTheBoxAloneStayInIt(t *testing.T) {
-	everyPlan(t, 0, 1, func(where string, o ChorusOrder, p Proposal) {
+	everyPlan(t, 0, 1, func(where string, o ChorusRequest, p Proposal) {
 		box, err := o.Chart.Key.Box(o.Chart.Box)
 		require.NoError(t, err)
 		for n, e := range p.Line.Events {
 			_, boxed := box.Tone(e.Sounding(o.Instrument).Class())
 			assert.True(t, boxed, "%s: note %d is in the box", where, n+1)
 		}
-		for _, offence := range p.Verdict.Rests.Offenders {
-			assert.NotContains(t, offence.Sentence, "outside", where)
+		for _, offence := range p.Verdict.Rests.Issues {
+			assert.NotContains(t, offence.Text, "outside", where)
 		}
 	})
 }

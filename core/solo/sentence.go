@@ -8,11 +8,11 @@ import (
 )
 
 // slot is room for one phrase of a chorus: two bars, or what is left of them.
-type slot struct {
+type phraseSlot struct {
 	// start and ticks say where it lies in the chorus.
 	start, ticks int
 	// likeness is alike for slots whose phrases are the same motif.
-	likeness string
+	motifID string
 	// answer says that the phrase ends its sentence, and so ends at home.
 	answer bool
 	// arrivals are the indices of the landings within it.
@@ -30,7 +30,7 @@ const (
 
 // slots lays the phrases of a chorus out: sentences by the letters of the phrase plan,
 // phrases within them.
-func (o ChorusOrder) slots(arrivals []int) []slot {
+func (o ChorusRequest) slots(arrivals []int) []phraseSlot {
 	bar := o.Chart.Meter.BarTicks()
 	bars := o.bars()
 	unit := sentenceBars
@@ -38,18 +38,18 @@ func (o ChorusOrder) slots(arrivals []int) []slot {
 		unit = shortSentenceBars
 	}
 	letters := o.Form.letters()
-	all := []slot{}
+	all := []phraseSlot{}
 	for first, sentence := 0, 0; first < bars; first, sentence = first+unit, sentence+1 {
 		for part := 0; part < unit && first+part < bars; part += phraseBars {
 			length := min(phraseBars, unit-part, bars-first-part)
-			s := slot{start: (first + part) * bar, ticks: length * bar, likeness: string(letters[sentence%len(letters)])}
+			s := phraseSlot{start: (first + part) * bar, ticks: length * bar, motifID: string(letters[sentence%len(letters)])}
 			last := part+phraseBars >= unit || first+part+length >= bars
 			s.answer = last && (unit > phraseBars || sentence%2 == 1)
 			if o.Form != QuestionAnswer && part > 0 {
-				s.likeness += "'"
+				s.motifID += "'"
 			}
 			if length < phraseBars {
-				s.likeness += "-"
+				s.motifID += "-"
 			}
 			for n, tick := range arrivals {
 				if tick >= s.start && tick < s.start+s.ticks {
@@ -99,7 +99,7 @@ var (
 )
 
 // cells are those of the order's subdivision.
-func (o ChorusOrder) cells() []cell {
+func (o ChorusRequest) cells() []cell {
 	if o.Chart.Meter.Compound() {
 		return compoundCells[o.Subdivision.PerBeat]
 	}
@@ -122,26 +122,26 @@ const (
 
 // rhythms makes a pattern for each likeness of the slots. Every slot of a likeness has
 // its landings on notes of the pattern, whatever of them it has itself.
-func (o ChorusOrder) rhythms(slots []slot, arrivals []int, r *rand.Rand) map[string]pattern {
+func (o ChorusRequest) rhythms(slots []phraseSlot, arrivals []int, r *rand.Rand) map[string]pattern {
 	m := o.Chart.Meter
 	beat := m.BeatTicks()
 	patterns := map[string]pattern{}
 	late := o.latest(slots, arrivals)
 	for _, s := range slots {
-		if _, made := patterns[s.likeness]; made {
+		if _, made := patterns[s.motifID]; made {
 			continue
 		}
 		must := []int{}
 		pickup := 2.0
 		for n, other := range slots {
-			if other.likeness != s.likeness {
+			if other.motifID != s.motifID {
 				continue
 			}
 			for _, a := range other.arrivals {
 				must = append(must, (arrivals[a]-other.start)/beat)
 			}
 			before := slots[(n+len(slots)-1)%len(slots)]
-			room := float64(before.ticks-late[before.likeness])/float64(beat) - shortestHold - leastAir
+			room := float64(before.ticks-late[before.motifID])/float64(beat) - shortestHold - leastAir
 			pickup = min(pickup, room)
 		}
 		slices.Sort(must)
@@ -152,22 +152,22 @@ func (o ChorusOrder) rhythms(slots []slot, arrivals []int, r *rand.Rand) map[str
 			if try == 0 || p.better(best) {
 				best = p
 			}
-			if best.held >= leastMotif && best.lively() {
+			if best.held >= leastMotif && best.varied() {
 				break
 			}
 		}
 		best.curve = contours[r.IntN(len(contours))]
-		patterns[s.likeness] = best
+		patterns[s.motifID] = best
 	}
 	return patterns
 }
 
 // latest is when the last landing of each likeness falls, in ticks of its slot.
-func (o ChorusOrder) latest(slots []slot, arrivals []int) map[string]int {
+func (o ChorusRequest) latest(slots []phraseSlot, arrivals []int) map[string]int {
 	late := map[string]int{}
 	for _, s := range slots {
 		for _, a := range s.arrivals {
-			late[s.likeness] = max(late[s.likeness], arrivals[a]-s.start)
+			late[s.motifID] = max(late[s.motifID], arrivals[a]-s.start)
 		}
 	}
 	return late
@@ -178,11 +178,11 @@ func (p pattern) better(other pattern) bool {
 	if (p.held >= leastMotif) != (other.held >= leastMotif) {
 		return p.held >= leastMotif
 	}
-	return p.lively() && !other.lively()
+	return p.varied() && !other.varied()
 }
 
 // lively says that no length is repeated too often and that there is more than one.
-func (p pattern) lively() bool {
+func (p pattern) varied() bool {
 	equal, lengths := 1, map[int]bool{}
 	for n := 1; n < len(p.onsets); n++ {
 		length := p.onsets[n] - p.onsets[n-1]
@@ -201,7 +201,7 @@ func (p pattern) lively() bool {
 
 // rhythm makes one pattern: a start that is not always on the beat, cells up to the note
 // that is held, landings where they must be.
-func (o ChorusOrder) rhythm(s slot, must []int, pickup float64, r *rand.Rand) pattern {
+func (o ChorusRequest) rhythm(s phraseSlot, must []int, pickup float64, r *rand.Rand) pattern {
 	m := o.Chart.Meter
 	beat := m.BeatTicks()
 	beats := s.ticks / beat
@@ -242,7 +242,7 @@ func (p *pattern) add(parts string, tick, beat int) {
 
 // holdAt is the beat that the phrase comes to rest on: its last landing, or where none is
 // late a beat past the middle.
-func (o ChorusOrder) holdAt(beats int, must []int, r *rand.Rand) int {
+func (o ChorusRequest) holdAt(beats int, must []int, r *rand.Rand) int {
 	last := 0
 	if len(must) > 0 {
 		last = must[len(must)-1]
@@ -295,7 +295,7 @@ var lateCell = map[int]string{2: ".x", 3: ".xx", 4: "..x-", 6: "..x-x-"}
 
 // fits weighs a cell: how near it comes to the notes a beat that are wanted, whether it
 // has a note on the beat where one must be, and leads into the landing after it.
-func (o ChorusOrder) fits(c cell, wanted float64, onBeat, leads bool) float64 {
+func (o ChorusRequest) fits(c cell, wanted float64, onBeat, leads bool) float64 {
 	if onBeat && c.parts[0] != 'x' {
 		return 0
 	}

@@ -38,12 +38,12 @@ const (
 )
 
 // costClass is what a tail note costs by its class over the leaving chord.
-var costClass = map[harmony.Class]int{harmony.Home: 0, harmony.Colour: 1, harmony.Blue: 1, harmony.Lean: 2, harmony.Outside: 6}
+var costClass = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 1, harmony.Blue: 1, harmony.Suspension: 2, harmony.Outside: 6}
 
 // tail chooses how many notes of the lick to keep and which notes lead from
 // them to the approach, at the least cost over every cut and every length. The
 // error says what stood in the way.
-func (o Order) tail(lick phrase.Phrase, approach []neck.Wanted) (tail, error) {
+func (o LineRequest) tail(lick phrase.Phrase, approach []neck.NoteToPlace) (tail, error) {
 	pool, err := o.pool()
 	if err != nil {
 		return tail{}, err
@@ -52,7 +52,7 @@ func (o Order) tail(lick phrase.Phrase, approach []neck.Wanted) (tail, error) {
 	step := o.Subdivision.Ticks(meter)
 	arrival := lick.Bars() * lick.Meter.BarTicks()
 	least := int(float64(len(lick.Events))*leastKept + 0.5)
-	ways := o.waysTo(pool, approach[0].Pitch, longestTail)
+	ways := o.pathsTo(pool, approach[0].Pitch, longestTail)
 	best, bestCost := tail{}, -1
 	for kept := len(lick.Events); kept >= least; kept-- {
 		last := lick.Events[kept-1]
@@ -84,15 +84,15 @@ func (o Order) tail(lick phrase.Phrase, approach []neck.Wanted) (tail, error) {
 
 // ways holds the cheapest ways from any note of a pool to one goal, for every
 // number of notes in between.
-type ways struct {
+type tailPaths struct {
 	pitches []pitch.MIDI // the pool, and the goal last
 	class   []int
 	// layers[k] prices tails of k+1 notes by their first and second note: entry
 	// first*len(pitches)+second. The second of a tail of one note is the goal.
-	layers [][]way
+	layers [][]tailPath
 }
 
-type way struct {
+type tailPath struct {
 	cost  int
 	after int // the third note, to follow the way onwards
 	ok    bool
@@ -101,8 +101,8 @@ type way struct {
 // waysTo prices every tail of up to longest notes from the pool to the goal, by
 // a shortest path over pairs of neighbours: pairs, so that turning straight
 // back to the note before last can be priced.
-func (o Order) waysTo(pool neck.Shape, goal pitch.MIDI, longest int) ways {
-	w := ways{}
+func (o LineRequest) pathsTo(pool neck.Shape, goal pitch.MIDI, longest int) tailPaths {
+	w := tailPaths{}
 	for _, tone := range pool.Tones {
 		w.pitches = append(w.pitches, tone.Pitch)
 		w.class = append(w.class, costClass[o.Chart.Key.Classify(o.Change.Leaving.Chord, tone.Pitch.Class())])
@@ -110,11 +110,11 @@ func (o Order) waysTo(pool neck.Shape, goal pitch.MIDI, longest int) ways {
 	end := len(w.pitches)
 	w.pitches = append(w.pitches, goal)
 	for layer := range longest {
-		here := make([]way, end*(end+1))
+		here := make([]tailPath, end*(end+1))
 		for first := range end {
 			if layer == 0 {
 				if step, ok := stepCost(w.pitches[first], goal); ok {
-					here[first*(end+1)+end] = way{cost: step + w.class[first], ok: true}
+					here[first*(end+1)+end] = tailPath{cost: step + w.class[first], ok: true}
 				}
 				continue
 			}
@@ -130,23 +130,23 @@ func (o Order) waysTo(pool neck.Shape, goal pitch.MIDI, longest int) ways {
 }
 
 // onwards is the cheapest way on from two neighbours.
-func (w ways) onwards(layer, first, second, cost int) way {
+func (w tailPaths) onwards(layer, first, second, cost int) tailPath {
 	size := len(w.pitches)
-	best := way{}
+	best := tailPath{}
 	for after, next := range w.layers[layer-1][second*size : (second+1)*size] {
 		total := cost + next.cost
 		if w.pitches[after] == w.pitches[first] {
 			total += costTurnBack
 		}
 		if next.ok && (!best.ok || total < best.cost) {
-			best = way{cost: total, after: after, ok: true}
+			best = tailPath{cost: total, after: after, ok: true}
 		}
 	}
 	return best
 }
 
 // from is the cheapest tail of count notes that leads from a pitch to the goal.
-func (w ways) from(start pitch.MIDI, count int) (pitches []pitch.MIDI, cost int, ok bool) {
+func (w tailPaths) from(start pitch.MIDI, count int) (pitches []pitch.MIDI, cost int, ok bool) {
 	goal := len(w.pitches) - 1
 	if count == 0 {
 		cost, ok = stepCost(start, w.pitches[goal])

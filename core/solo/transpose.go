@@ -10,25 +10,25 @@ import (
 	"undaris/core/pitch"
 )
 
-// Setting is what a solo is played over and on: a tune, and the neck above its capo.
-type Setting struct {
+// PlayContext is what a solo is played over and on: a tune, and the neck above its capo.
+type PlayContext struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	// SpanMM is how far the hand reaches, in millimetres.
 	SpanMM float64
 }
 
-// Concession is something of a solo that could not stay as it was when its tune moved.
-type Concession struct {
+// TransposeLoss is something of a solo that could not stay as it was when its tune moved.
+type TransposeLoss struct {
 	// Chorus counts from 0, Tick is one of that chorus.
 	Chorus, Tick int
-	Sentence     string
+	Text         string
 }
 
 // Interval is by how many semitones the tune was moved from one setting to the other,
 // from -5 (down a fourth) to 6: what most of its beats say, since a key may also be read
 // anew with the chords left where they are.
-func (s Setting) Interval(to Setting) int {
+func (s PlayContext) Interval(to PlayContext) int {
 	votes := [12]int{}
 	length := min(s.Chart.Ticks(), to.Chart.Ticks())
 	for tick := 0; tick < length; tick += max(s.Chart.Meter.BeatTicks(), 1) {
@@ -55,11 +55,11 @@ var octaves = []int{0, -12, 12, -24, 24}
 // nearest and where the neck has room for most of it. A block that cannot be slid is
 // fingered anew where the hand then stands; what lies beyond the end of a shorter tune
 // is left out. Everything that could not stay is said, note by note.
-func Transpose(choruses []Chorus, from, to Setting) ([]Chorus, []Concession) {
+func Transpose(choruses []Chorus, from, to PlayContext) ([]Chorus, []TransposeLoss) {
 	up := from.Interval(to)
 	octave := nearestOctave(choruses, from, to, up)
 	moved := make([]Chorus, len(choruses))
-	m := mover{from: from, to: to, up: up + octave}
+	m := transposer{from: from, to: to, up: up + octave}
 	if octave != 0 {
 		m.concede(0, 0, "the neck has no room for it where it was, so it sounds %s", octaveWords(octave))
 	}
@@ -70,14 +70,14 @@ func Transpose(choruses []Chorus, from, to Setting) ([]Chorus, []Concession) {
 }
 
 // TransposeLine is Transpose for one phrase, such as a line over a change.
-func TransposeLine(p phrase.Phrase, from, to Setting) (phrase.Phrase, []Concession) {
+func TransposeLine(p phrase.Phrase, from, to PlayContext) (phrase.Phrase, []TransposeLoss) {
 	if len(p.Events) == 0 {
 		return p, nil
 	}
 	line := Block{Kind: FreeBlock, Name: "the line", Start: p.Events[0].Tick, Ticks: p.Events[len(p.Events)-1].End() - p.Events[0].Tick, Notes: p.Events}
 	up := from.Interval(to)
 	octave := nearestOctave([]Chorus{{Blocks: []Block{line}}}, from, to, up)
-	m := mover{from: from, to: to, up: up + octave}
+	m := transposer{from: from, to: to, up: up + octave}
 	if octave != 0 {
 		m.concede(0, line.Start, "the neck has no room for it where it was, so it sounds %s", octaveWords(octave))
 	}
@@ -88,10 +88,10 @@ func TransposeLine(p phrase.Phrase, from, to Setting) (phrase.Phrase, []Concessi
 // nearestOctave is the octave that all of it moves to: the nearest, unless more than half
 // of its blocks cannot be slid there and fewer are stuck elsewhere (our choice: one block
 // with open strings does not send a whole solo up an octave).
-func nearestOctave(choruses []Chorus, from, to Setting, up int) int {
+func nearestOctave(choruses []Chorus, from, to PlayContext, up int) int {
 	best, least, blocks := 0, -1, 0
 	all := slices.Clone(octaves)
-	higher, _ := to.Instrument.Higher(from.Instrument)
+	higher, _ := to.Instrument.SemitonesAbove(from.Instrument)
 	far := func(octave int) int { return max(up+octave-higher, higher-up-octave) }
 	slices.SortStableFunc(all, func(a, b int) int { return far(a) - far(b) })
 	for _, octave := range all {
@@ -118,18 +118,18 @@ func nearestOctave(choruses []Chorus, from, to Setting, up int) int {
 	return best
 }
 
-// mover moves the blocks of choruses and notes what could not stay.
-type mover struct {
-	from, to Setting
+// transposer moves the blocks of choruses and notes what could not stay.
+type transposer struct {
+	from, to PlayContext
 	up       int
-	conceded []Concession
+	conceded []TransposeLoss
 }
 
-func (m *mover) concede(chorus, tick int, format string, args ...any) {
-	m.conceded = append(m.conceded, Concession{Chorus: chorus, Tick: tick, Sentence: fmt.Sprintf(format, args...)})
+func (m *transposer) concede(chorus, tick int, format string, args ...any) {
+	m.conceded = append(m.conceded, TransposeLoss{Chorus: chorus, Tick: tick, Text: fmt.Sprintf(format, args...)})
 }
 
-func (m *mover) chorus(n int, c Chorus) Chorus {
+func (m *transposer) chorus(n int, c Chorus) Chorus {
 	moved := Chorus{}
 	for _, b := range c.Blocks {
 		if b, ok := m.within(n, b); ok {
@@ -140,15 +140,15 @@ func (m *mover) chorus(n int, c Chorus) Chorus {
 }
 
 // within is the part of the block that lies in the tune as it now is.
-func (m *mover) within(n int, b Block) (Block, bool) {
+func (m *transposer) within(n int, b Block) (Block, bool) {
 	end := m.to.Chart.Ticks()
-	first := -MostPickup * m.to.Chart.Meter.BeatTicks()
+	first := -MaxPickupBeats * m.to.Chart.Meter.BeatTicks()
 	if b.Start >= first && b.End() <= end {
 		return b, true
 	}
 	at := m.from.Chart.Meter.CountedInBar(b.Start)
 	if b.Start >= end || b.End() <= first {
-		m.concede(n, b.Start, "%s on %s is left out: the tune is shorter now", b.called(), at)
+		m.concede(n, b.Start, "%s on %s is left out: the tune is shorter now", b.title(), at)
 		return b, false
 	}
 	cut := b
@@ -164,17 +164,17 @@ func (m *mover) within(n int, b Block) (Block, bool) {
 		e.Ticks = min(e.Ticks, cut.End()-e.Tick)
 		cut.Notes = append(cut.Notes, e)
 	}
-	m.concede(n, b.Start, "%s on %s is cut short by %d notes: the tune is shorter now", b.called(), at, left)
+	m.concede(n, b.Start, "%s on %s is cut short by %d notes: the tune is shorter now", b.title(), at, left)
 	return cut, true
 }
 
 // block moves one block, in the octave of the others where it can.
-func (m *mover) block(n int, b Block) Block {
+func (m *transposer) block(n int, b Block) Block {
 	if len(b.Notes) == 0 {
 		return b
 	}
 	p := phrase.Phrase{Meter: m.from.Chart.Meter, Events: b.Notes}
-	best, octave := phrase.Transposed{}, 0
+	best, octave := phrase.Transposition{}, 0
 	for k, by := range octaves {
 		t := p.Transpose(m.from.Instrument, m.to.Instrument, m.up+by, m.window(b, by), m.to.SpanMM)
 		if k == 0 || len(t.Dropped) < len(best.Dropped) {
@@ -185,7 +185,7 @@ func (m *mover) block(n int, b Block) Block {
 		}
 	}
 	if octave != 0 {
-		m.concede(n, b.Start, "%s sounds %s: the neck has no room for it there", b.called(), octaveWords(octave))
+		m.concede(n, b.Start, "%s sounds %s: the neck has no room for it there", b.title(), octaveWords(octave))
 	}
 	m.sayNotes(n, b, best, octave)
 	b.Notes = best.Phrase.Events
@@ -194,16 +194,16 @@ func (m *mover) block(n int, b Block) Block {
 
 // window is where the hand stands for a block once it is moved: as many frets away as the
 // block sounds higher on the new neck.
-func (m *mover) window(b Block, octave int) neck.Window {
+func (m *transposer) window(b Block, octave int) neck.Window {
 	low, _ := (phrase.Phrase{Events: b.Notes}).Frets()
-	higher, _ := m.to.Instrument.Higher(m.from.Instrument)
+	higher, _ := m.to.Instrument.SemitonesAbove(m.from.Instrument)
 	core := low + m.up + octave - higher
 	return m.to.Instrument.WindowFrom(min(max(core, 0), m.to.Instrument.Frets-3))
 }
 
 // sayNotes names the notes of a block that changed their string, were left out or lost a
 // technique.
-func (m *mover) sayNotes(n int, b Block, t phrase.Transposed, octave int) {
+func (m *transposer) sayNotes(n int, b Block, t phrase.Transposition, octave int) {
 	if t.Slid {
 		return
 	}
@@ -226,7 +226,7 @@ func (m *mover) sayNotes(n int, b Block, t phrase.Transposed, octave int) {
 		}
 	}
 	for _, lost := range t.Lost {
-		m.concede(n, b.Start, "in %s on %s %s", b.called(), meter.CountedInBar(b.Start), lost)
+		m.concede(n, b.Start, "in %s on %s %s", b.title(), meter.CountedInBar(b.Start), lost)
 	}
 }
 

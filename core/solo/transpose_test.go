@@ -25,12 +25,12 @@ func blues(t require.TestingT, tonic string) chart.Chart {
 	}
 }
 
-func settingIn(t require.TestingT, tonic string, capo int) Setting {
+func settingIn(t require.TestingT, tonic string, capo int) PlayContext {
 	c := blues(t, tonic)
 	c.Capo = capo
-	i, err := neck.Standard().Above(capo)
+	i, err := neck.Standard().WithCapo(capo)
 	require.NoError(t, err)
-	return Setting{Chart: c, Instrument: i, SpanMM: neck.ComfortableSpanMM}
+	return PlayContext{Chart: c, Instrument: i, SpanMM: neck.ComfortableSpanMM}
 }
 
 func note(tick, ticks, str, fret, finger int, how phrase.Technique) phrase.Event {
@@ -93,7 +93,7 @@ func TestWhereTheNeckEndsItIsSaid(t *testing.T) {
 	moved, conceded := Transpose([]Chorus{{Blocks: []Block{high}}}, from, to)
 	assert.Equal(t, "3:12 2:13 2:10 3:12 4:12", places(moved[0].Blocks[0]))
 	require.NotEmpty(t, conceded)
-	assert.Equal(t, "the neck has no room for it where it was, so it sounds an octave lower", conceded[0].Sentence)
+	assert.Equal(t, "the neck has no room for it where it was, so it sounds an octave lower", conceded[0].Text)
 }
 
 // Open strings can be slid neither down nor far up: what they become is said.
@@ -111,7 +111,7 @@ func TestOpenStringsAreFingeredAnew(t *testing.T) {
 	assert.Equal(t, "3:7 2:8 2:5 3:7 4:7", places(moved[0].Blocks[1]))
 	said := []string{}
 	for _, c := range conceded {
-		said = append(said, c.Sentence)
+		said = append(said, c.Text)
 	}
 	assert.Equal(t, []string{
 		"the D on beat 1 of bar 1 goes from string 1 to string 2, fret 3", "the F on beat 2 of bar 1 goes from string 1 to string 2, fret 6",
@@ -136,7 +136,7 @@ func TestAShorterTuneCutsWhatLiesBeyond(t *testing.T) {
 	moved, conceded := Transpose([]Chorus{{Blocks: []Block{lick(), late}}}, settingIn(t, "B", 0), to)
 	assert.Len(t, moved[0].Blocks, 1)
 	require.Len(t, conceded, 1)
-	assert.Equal(t, `"call" on beat 1 of bar 12 is left out: the tune is shorter now`, conceded[0].Sentence)
+	assert.Equal(t, `"call" on beat 1 of bar 12 is left out: the tune is shorter now`, conceded[0].Text)
 }
 
 // A key that is read anew moves no chord, and so no note.
@@ -144,7 +144,7 @@ func TestRereadingMovesNothing(t *testing.T) {
 	from, to := settingIn(t, "C", 0), settingIn(t, "C", 0)
 	key, err := harmony.ParseKey("F", harmony.MajorMode)
 	require.NoError(t, err)
-	to.Chart = to.Chart.Reread(key)
+	to.Chart = to.Chart.Rekeyed(key)
 	assert.Zero(t, from.Interval(to))
 	moved, conceded := Transpose([]Chorus{{Blocks: []Block{lick()}}}, from, to)
 	assert.Equal(t, lick(), moved[0].Blocks[0])
@@ -161,12 +161,12 @@ func TestTranspositionKeepsTheSound(t *testing.T) {
 		presets := neck.Presets()
 		tuning := presets[rapid.IntRange(0, len(presets)-1).Draw(t, "tuning")]
 		var err error
-		to.Instrument, err = tuning.Above(to.Chart.Capo)
+		to.Instrument, err = tuning.WithCapo(to.Chart.Capo)
 		require.NoError(t, err)
 		position, err := neck.FindPosition(from.Instrument, from.Chart.Key.Tonic.Class(), "")
 		require.NoError(t, err)
-		order := ChorusOrder{
-			Chart: from.Chart, Instrument: from.Instrument, Position: position, SpanMM: neck.ComfortableSpanMM, School: "thirds first",
+		order := ChorusRequest{
+			Chart: from.Chart, Instrument: from.Instrument, Position: position, SpanMM: neck.ComfortableSpanMM, Strategy: "thirds first",
 			Subdivision: from.Chart.Meter.Subdivisions()[1], Density: 4, Space: 0.25, Seed: rapid.Uint64Range(0, 5).Draw(t, "seed"),
 		}
 		planned, err := order.Plan()
@@ -174,11 +174,11 @@ func TestTranspositionKeepsTheSound(t *testing.T) {
 		before := planned.Best[0].Chorus
 		moved, conceded := Transpose([]Chorus{before}, from, to)
 		require.NoError(t, moved[0].Check(to.Chart.Meter, to.Chart.Ticks()))
-		require.NoError(t, moved[0].Heard(to.Chart).Check(to.Instrument))
+		require.NoError(t, moved[0].Phrase(to.Chart).Check(to.Instrument))
 		up := from.Interval(to)
 		left := 0
 		for _, c := range conceded {
-			if strings.Contains(c.Sentence, "left out") {
+			if strings.Contains(c.Text, "left out") {
 				left++
 			}
 		}

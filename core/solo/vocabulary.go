@@ -19,7 +19,7 @@ type lickPattern struct {
 }
 
 // over is the notes over a chord.
-func (l lickPattern) over(chord int) []*phrase.Event {
+func (l lickPattern) eventsOver(chord int) []*phrase.Event {
 	if moved, ok := l.moved[chord]; ok {
 		return moved
 	}
@@ -35,15 +35,15 @@ const (
 
 // lickPatterns begins the phrases of each likeness with a lick of the vocabulary that fits
 // there, and changes the pattern to its rhythm. What has no lick keeps its own.
-func (g *ground) lickPatterns(slots []slot, patterns map[string]pattern, r *rand.Rand) map[string]lickPattern {
+func (pc *PlanContext) lickPatterns(slots []phraseSlot, patterns map[string]pattern, r *rand.Rand) map[string]lickPattern {
 	found := map[string]lickPattern{}
-	if !g.FromLicks {
+	if !pc.FromLicks {
 		return found
 	}
-	order := r.Perm(len(g.Licks))
+	order := r.Perm(len(pc.Licks))
 	used := map[int]bool{}
 	for _, s := range slots {
-		if _, made := found[s.likeness]; made {
+		if _, made := found[s.motifID]; made {
 			continue
 		}
 		for pass := range 2 {
@@ -51,15 +51,15 @@ func (g *ground) lickPatterns(slots []slot, patterns map[string]pattern, r *rand
 				if used[n] && pass == 0 {
 					continue
 				}
-				p, l, ok := g.begin(n, s, slots, patterns[s.likeness])
+				p, l, ok := pc.beginWithLick(n, s, slots, patterns[s.motifID])
 				if !ok {
 					continue
 				}
 				used[n] = true
-				patterns[s.likeness], found[s.likeness] = p, l
+				patterns[s.motifID], found[s.motifID] = p, l
 				break
 			}
-			if _, made := found[s.likeness]; made {
+			if _, made := found[s.motifID]; made {
 				break
 			}
 		}
@@ -68,23 +68,23 @@ func (g *ground) lickPatterns(slots []slot, patterns map[string]pattern, r *rand
 }
 
 // begin lays a lick at the start of a slot, up to the landing that the pattern is held on.
-func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPattern, bool) {
-	m := g.Chart.Meter
-	beat, step := m.BeatTicks(), g.Subdivision.Ticks(m)
-	set := g.setIn(n, g.PositionAt(s.start).Window).phrase
+func (pc *PlanContext) beginWithLick(n int, s phraseSlot, slots []phraseSlot, p pattern) (pattern, lickPattern, bool) {
+	m := pc.Chart.Meter
+	beat, step := m.BeatTicks(), pc.Subdivision.Ticks(m)
+	set := pc.placedLick(n, pc.PositionAt(s.start).Window).phrase
 	if len(set.Events) == 0 || set.Events[0].Tick < -beat {
 		return p, lickPattern{}, false
 	}
-	l := g.Licks[n]
+	l := pc.Licks[n]
 	hold := p.onsets[p.held]
 	if set.Events[0].Tick < 0 && p.onsets[0] > set.Events[0].Tick {
 		return p, lickPattern{}, false // there is no room for its pickup
 	}
 	must := []int{}
 	for _, other := range slots {
-		if other.likeness == s.likeness {
+		if other.motifID == s.motifID {
 			for _, a := range other.arrivals {
-				must = append(must, g.ticks[a]-other.start)
+				must = append(must, pc.ticks[a]-other.start)
 			}
 		}
 	}
@@ -127,7 +127,7 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 		}
 		add(e.Tick, &own)
 		kept++
-		if is := g.chords[g.chordAt(s.start+e.Tick)].class[e.Sounding(g.Instrument).Class()]; is == harmony.Outside || is == harmony.Lean {
+		if is := pc.Chords[pc.chordAt(s.start+e.Tick)].class[e.Sounding(pc.Instrument).Class()]; is == harmony.Outside || is == harmony.Suspension {
 			clashes++
 		}
 		if k+1 < len(set.Events) && e.End() < set.Events[k+1].Tick {
@@ -147,72 +147,72 @@ func (g *ground) begin(n int, s slot, slots []slot, p pattern) (pattern, lickPat
 	if kept < leastOfLick || clashes*mostClashes > kept || next.onsets[next.held] != hold || next.held < leastMotif-1 {
 		return p, lickPattern{}, false
 	}
-	g.moveLick(n, g.PositionAt(s.start).Window, &laid)
+	pc.offerOverChords(n, pc.PositionAt(s.start).Window, &laid)
 	return next, laid, true
 }
 
-// setLick is a lick of the vocabulary as it lies in a window: over its own chord, and, once
+// placedLick is a lick of the vocabulary as it lies in a window: over its own chord, and, once
 // it is used, moved to each chord of the tune. It is worked out once for all candidates.
-type setLick struct {
+type placedLick struct {
 	phrase phrase.Phrase
 	moved  map[int]phrase.Phrase
 }
 
-type setAt struct {
+type placedLickKey struct {
 	lick   int
 	window neck.Window
 }
 
 // setIn is a lick set into a window; it has no notes where that has no room for it.
-func (g *ground) setIn(n int, w neck.Window) setLick {
-	at := setAt{n, w}
-	if known, ok := g.set[at]; ok {
+func (pc *PlanContext) placedLick(n int, w neck.Window) placedLick {
+	at := placedLickKey{n, w}
+	if known, ok := pc.licksPlaced[at]; ok {
 		return known
 	}
-	one := setLick{}
-	l := g.Licks[n]
-	if setting, err := l.Set(g.Instrument, g.Chart.Key.Tonic.Class(), w); err == nil {
-		if set, err := setting.Phrase.In(g.Chart.Meter); err == nil {
+	one := placedLick{}
+	l := pc.Licks[n]
+	if setting, err := l.PlaceIn(pc.Instrument, pc.Chart.Key.Tonic.Class(), w); err == nil {
+		if set, err := setting.Phrase.InMeter(pc.Chart.Meter); err == nil {
 			one.phrase = set
 		}
 	}
-	g.set[at] = one
+	pc.licksPlaced[at] = one
 	return one
 }
 
 // movedIn is a set lick moved to each chord of the tune with its frets kept.
-func (g *ground) movedIn(n int, w neck.Window) map[int]phrase.Phrase {
-	one := g.setIn(n, w)
+func (pc *PlanContext) movedLicks(n int, w neck.Window) map[int]phrase.Phrase {
+	one := pc.placedLick(n, w)
 	if one.moved != nil {
 		return one.moved
 	}
 	one.moved = map[int]phrase.Phrase{}
-	home, err := g.Licks[n].SetInto(g.Instrument, g.Chart.Key.Tonic, w)
+	home, err := pc.Licks[n].TransposedTo(pc.Instrument, pc.Chart.Key.Tonic, w)
 	if err != nil {
-		g.set[setAt{n, w}] = one
+		pc.licksPlaced[placedLickKey{n, w}] = one
 		return one.moved
 	}
-	for chord, over := range g.chords {
+	for chord, over := range pc.Chords {
 		if over.chord.Root.Class() == home.Root() || len(one.phrase.Events) == 0 {
 			continue
 		}
-		m := home.FretsKept(g.Instrument, g.Chart.Key, over.chord)
+		m := home.KeepFretsOver(pc.Instrument, pc.Chart.Key, over.chord)
 		if m.Refused != "" {
 			continue
 		}
-		if moved, err := m.Phrase.In(g.Chart.Meter); err == nil && len(moved.Events) == len(one.phrase.Events) {
+		if moved, err := m.Phrase.InMeter(pc.Chart.Meter); err == nil && len(moved.Events) == len(one.phrase.Events) {
 			one.moved[chord] = moved
 		}
 	}
-	g.set[setAt{n, w}] = one
+	pc.licksPlaced[placedLickKey{n, w}] = one
 	return one.moved
 }
 
 // moveLick offers the notes of a laid lick over other chords: its frets kept, what clashes
 // altered.
-func (g *ground) moveLick(n int, w neck.Window, laid *lickPattern) {
-	set := g.setIn(n, w)
-	for chord, moved := range g.movedIn(n, w) {
+func (pc *PlanContext) offerOverChords(n int, w neck.Window, laid *lickPattern) {
+	set := pc.placedLick(n, w)
+	for chord, moved := range pc.movedLicks(n, w) {
 		events := slices.Clone(laid.events)
 		for k, e := range laid.events {
 			if e == nil {
@@ -231,12 +231,12 @@ func (g *ground) moveLick(n int, w neck.Window, laid *lickPattern) {
 }
 
 // giveLicks says when a vocabulary is asked for and there is none that can be used.
-func (g *ground) giveLicks(c Chorus) {
-	if !g.FromLicks {
+func (pc *PlanContext) concedeLicks(c Chorus) {
+	if !pc.FromLicks {
 		return
 	}
-	if len(g.Licks) == 0 {
-		g.gave = append(g.gave, Gave{"licks", "no licks are in the vocabulary: the chorus is made of the box and the chords; write a lick, or choose other tags"})
+	if len(pc.Licks) == 0 {
+		pc.Concessions = append(pc.Concessions, Concession{"licks", "no licks are in the vocabulary: the chorus is made of the box and the chords; write a lick, or choose other tags"})
 		return
 	}
 	for _, b := range c.Blocks {
@@ -244,6 +244,6 @@ func (g *ground) giveLicks(c Chorus) {
 			return
 		}
 	}
-	at := g.Position
-	g.gave = append(g.gave, Gave{"licks", fmt.Sprintf("none of the %d licks fits on frets %d to %d before a landing: the chorus is made of the box and the chords", len(g.Licks), at.Low, at.High)})
+	at := pc.Position
+	pc.Concessions = append(pc.Concessions, Concession{"licks", fmt.Sprintf("none of the %d licks fits on frets %d to %d before a landing: the chorus is made of the box and the chords", len(pc.Licks), at.Low, at.High)})
 }

@@ -76,7 +76,7 @@ A  || C7 . . . | F7 . | C7 . A7 . | %  |  count four
 	require.NoError(t, err)
 	assert.Equal(t, "C7 | F7 | C7 A7 | C7 A7 | Dm7 G7 | N.C. | C7 | C7 . . G7 | [Ending] C6/9", text(r.Chart))
 	assert.Equal(t, harmony.DominantMode, r.Chart.Key.Mode)
-	assert.Equal(t, []int{0, 1, 2, 3, 4, 5, 6, 4, 5, 7, 8}, r.Chart.Played())
+	assert.Equal(t, []int{0, 1, 2, 3, 4, 5, 6, 4, 5, 7, 8}, r.Chart.PlayedBars())
 	said := []string{}
 	for _, remark := range r.Remarks {
 		said = append(said, remark.Said)

@@ -71,7 +71,7 @@ func writeRow(out *strings.Builder, bars []chart.Bar) {
 		}
 		out.WriteString(sign)
 		for _, span := range bar.Spans {
-			out.WriteString(" " + span.Name() + strings.Repeat(" "+chart.Held, span.Beats-1))
+			out.WriteString(" " + span.Name() + strings.Repeat(" "+chart.HoldSign, span.Beats-1))
 		}
 		out.WriteString(" ")
 		if bar.RepeatTo > 0 {

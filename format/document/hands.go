@@ -56,7 +56,7 @@ func (d Instrument) Core() (neck.Instrument, error) {
 func (d *Hands) Core(capo int) (i neck.Instrument, spanMM float64, swaps []neck.Swap, err error) {
 	i, spanMM = neck.Standard(), neck.ComfortableSpanMM
 	if d == nil {
-		i, err = i.Above(capo)
+		i, err = i.WithCapo(capo)
 		return i, spanMM, nil, err
 	}
 	if d.Instrument != nil {
@@ -64,7 +64,7 @@ func (d *Hands) Core(capo int) (i neck.Instrument, spanMM float64, swaps []neck.
 			return neck.Instrument{}, 0, nil, below("instrument", err)
 		}
 	}
-	if i, err = i.Above(capo); err != nil {
+	if i, err = i.WithCapo(capo); err != nil {
 		return neck.Instrument{}, 0, nil, below("instrument", err)
 	}
 	if d.SpanMM != 0 {

@@ -73,7 +73,7 @@ func PhraseOf(p phrase.Phrase) Phrase {
 			Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace,
 		}
 	}
-	for _, from := range p.Over {
+	for _, from := range p.Chords {
 		over := Over{Tick: from.Tick, Chord: from.Chord.Symbol()}
 		if from.Written != nil {
 			over.Written = from.Written.Symbol()
@@ -139,7 +139,7 @@ func (d Phrase) read() (phrase.Phrase, error) {
 		if err != nil {
 			return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("over[%d].chord", n), Detail: err.Error()}
 		}
-		from := phrase.ChordFrom{Tick: over.Tick, Chord: chord}
+		from := phrase.PhraseChord{Tick: over.Tick, Chord: chord}
 		if over.Written != "" {
 			written, err := harmony.ParseChord(over.Written)
 			if err != nil {
@@ -147,7 +147,7 @@ func (d Phrase) read() (phrase.Phrase, error) {
 			}
 			from.Written = &written
 		}
-		p.Over = append(p.Over, from)
+		p.Chords = append(p.Chords, from)
 	}
 	return p, nil
 }
@@ -167,8 +167,8 @@ func eventField(err error) error {
 // LickOf writes a lick as a document.
 func LickOf(l phrase.Lick) Lick {
 	d := Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Tags: l.Tags, Phrase: PhraseOf(l.Phrase)}
-	if l.On != nil {
-		d.Tuning = l.On.Tuning()
+	if l.Instrument != nil {
+		d.Tuning = l.Instrument.Tuning()
 	}
 	return d
 }
@@ -194,7 +194,7 @@ func (d Lick) Excerpt() (phrase.Lick, []string, error) {
 		if err != nil {
 			return p, err
 		}
-		p, lost = p.Mended()
+		p, lost = p.Playable()
 		return p, eventField(p.CheckSoFar(i))
 	})
 	return l, lost, err
@@ -212,9 +212,9 @@ func (d Lick) with(notes func(neck.Instrument) (phrase.Phrase, error)) (phrase.L
 		if err != nil {
 			return phrase.Lick{}, &chart.FieldError{Field: "tuning", Detail: err.Error()}
 		}
-		l.On = &on
+		l.Instrument = &on
 	}
-	if l.Phrase, err = notes(l.WrittenOn()); err != nil {
+	if l.Phrase, err = notes(l.WrittenFor()); err != nil {
 		return phrase.Lick{}, err
 	}
 	return l, eventField(l.CheckSoFar())

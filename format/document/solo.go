@@ -122,8 +122,8 @@ func noteField(notes string, err error) error {
 
 // Order reads the plan over a chart, for hands and with a vocabulary. Its error is a
 // *chart.FieldError or what FindPosition and the like return, with no field.
-func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []phrase.Lick) (solo.ChorusOrder, error) {
-	o := solo.ChorusOrder{
+func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []phrase.Lick) (solo.ChorusRequest, error) {
+	o := solo.ChorusRequest{
 		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: licks, FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
 		Density: solo.DefaultDensity, Space: solo.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
 	}
@@ -148,11 +148,11 @@ func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swap
 		}
 		o.Shifts = append(o.Shifts, solo.Shift{Bar: s.Bar - 1, Position: to})
 	}
-	if o.School, err = change.ParseSchool(d.School); err != nil {
+	if o.Strategy, err = change.ParseTargetStrategy(d.School); err != nil {
 		return o, at("school", err)
 	}
 	for n, name := range d.Approaches {
-		a, err := change.FindApproach(name)
+		a, err := change.FindApproachKind(name)
 		if err != nil {
 			return o, at(fmt.Sprintf("approaches[%d]", n), err)
 		}

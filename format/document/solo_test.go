@@ -39,7 +39,7 @@ func TestBlocksGoThereAndBack(t *testing.T) {
 		read, err := Blocks(BlocksOf(blocks), c, neck.Standard())
 		require.NoError(rt, err)
 		require.Equal(rt, BlocksOf(blocks), BlocksOf(read))
-		require.Equal(rt, solo.Chorus{Blocks: blocks}.Heard(c), solo.Chorus{Blocks: read}.Heard(c))
+		require.Equal(rt, solo.Chorus{Blocks: blocks}.Phrase(c), solo.Chorus{Blocks: read}.Phrase(c))
 	})
 }
 
@@ -64,7 +64,7 @@ func TestBlocksThatCannotBeRead(t *testing.T) {
 	slurred := []Block{{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 4, HammerOn: true}}}}
 	read, err := Blocks(slurred, c, neck.Standard())
 	require.NoError(t, err, "a slur may come from the block before")
-	heard := solo.Chorus{Blocks: read}.Heard(c)
+	heard := solo.Chorus{Blocks: read}.Phrase(c)
 	assert.False(t, heard.Events[0].HammerOn, "and is mended where nothing does")
 }
 
@@ -91,7 +91,7 @@ func TestAPlanIsRead(t *testing.T) {
 func TestAnyChartCanHaveASolo(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
 		c := drawn.Chart(rt)
-		if len(c.Played()) > 16 {
+		if len(c.PlayedBars()) > 16 {
 			return
 		}
 		i := rapid.SampledFrom(neck.Presets()).Draw(rt, "instrument")
@@ -112,16 +112,16 @@ func TestAnyChartCanHaveASolo(t *testing.T) {
 		require.NoError(rt, err)
 		require.Equal(rt, BlocksOf(best.Blocks), BlocksOf(read))
 		edit := solo.ChorusEdit{
-			Do: rapid.SampledFrom(solo.Deeds).Draw(rt, "do"), Blocks: []int{rapid.IntRange(0, len(read)-1).Draw(rt, "block")},
-			Ticks: rapid.IntRange(-4000, 4000).Draw(rt, "ticks"), Tick: rapid.IntRange(0, c.Ticks()-1).Draw(rt, "tick"), Kind: rapid.SampledFrom(solo.Kinds).Draw(rt, "kind"),
+			Kind: rapid.SampledFrom(solo.EditKinds).Draw(rt, "do"), Blocks: []int{rapid.IntRange(0, len(read)-1).Draw(rt, "block")},
+			Ticks: rapid.IntRange(-4000, 4000).Draw(rt, "ticks"), Tick: rapid.IntRange(0, c.Ticks()-1).Draw(rt, "tick"), BlockKind: rapid.SampledFrom(solo.Kinds).Draw(rt, "kind"),
 		}
-		edited, _, err := order.Edited(solo.Chorus{Blocks: read}, edit)
+		edited, _, err := order.Edit(solo.Chorus{Blocks: read}, edit)
 		if err != nil {
 			require.ErrorAs(rt, err, new(*chart.FieldError), "what cannot be done says where")
 			return
 		}
 		require.NoError(rt, edited.Check(c.Meter, c.Ticks()))
-		if line := edited.Heard(c); len(line.Events) > 0 {
+		if line := edited.Phrase(c); len(line.Events) > 0 {
 			require.NoError(rt, line.Check(i))
 		}
 	})

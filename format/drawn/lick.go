@@ -61,12 +61,12 @@ func lick(t *rapid.T) phrase.Lick {
 		l.Tags = append(l.Tags, rapid.StringMatching(`[a-z]{1,8}( [a-z]{1,8})?`).Draw(t, "tag"))
 	}
 	for n, tick := 0, 0; n < rapid.IntRange(0, 3).Draw(t, "chords"); n++ {
-		from := phrase.ChordFrom{Tick: tick, Chord: chord(t)}
+		from := phrase.PhraseChord{Tick: tick, Chord: chord(t)}
 		if rapid.IntRange(0, 3).Draw(t, "imagined?") == 0 {
 			written := chord(t)
 			from.Written = &written
 		}
-		l.Phrase.Over = append(l.Phrase.Over, from)
+		l.Phrase.Chords = append(l.Phrase.Chords, from)
 		tick += l.Phrase.Meter.BeatTicks() * rapid.IntRange(1, 5).Draw(t, "beats")
 	}
 	return l
@@ -93,7 +93,7 @@ func event(t *rapid.T, tick, ticks, s int) phrase.Event {
 
 // playable takes away from a drawn lick what no hand could do.
 func playable(t *rapid.T, l phrase.Lick) phrase.Lick {
-	i := l.WrittenOn()
+	i := l.WrittenFor()
 	for n := range l.Phrase.Events {
 		e := &l.Phrase.Events[n]
 		for m := range n {

@@ -35,7 +35,7 @@ func (b *Bars) Add(line int, cell Cell) bool {
 	spans, err := chart.ReadBar(cell.Text, b.Chart.Key, b.Chart.Meter, before)
 	if err != nil {
 		b.Fault(line, cell.Column, err)
-		spans = chart.Empty(1, b.Chart.Meter)[0].Spans
+		spans = chart.EmptyBars(1, b.Chart.Meter)[0].Spans
 	}
 	bar.Spans = spans
 	b.Label = ""
@@ -65,7 +65,7 @@ func (b *Bars) Done(hasKey bool, none string) (*reading.Reading, error) {
 		b.Remark(0, b.Label, "a section without a bar was left out")
 	}
 	if !hasKey {
-		b.Chart.Key = chart.Likely(b.Chart.Bars)
+		b.Chart.Key = chart.GuessKey(b.Chart.Bars)
 		b.Remark(0, "", "no key is given; %s %s is taken from the first chord", b.Chart.Key.Tonic, b.Chart.Key.Mode)
 	}
 	if err := b.Finish(); err != nil {

@@ -50,9 +50,9 @@ func (r *reader) infer() error {
 	}
 	r.Chart.Bars = r.bars(spell, from, bars, chords, bass, false)
 	if !r.hasKey {
-		r.Chart.Key = chart.Likely(r.Chart.Bars)
+		r.Chart.Key = chart.GuessKey(r.Chart.Bars)
 		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
-	} else if likely := chart.Likely(r.Chart.Bars); r.Chart.Key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == r.Chart.Key.Tonic {
+	} else if likely := chart.GuessKey(r.Chart.Bars); r.Chart.Key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == r.Chart.Key.Tonic {
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
 	}
@@ -170,7 +170,7 @@ func within(notes []note, start, end int) (here, left []note) {
 
 // doubt says where a chord is a guess: it lacks what would tell it, or sounds
 // with notes that it does not have.
-func (r *reader) doubt(bar int, named []harmony.Named) {
+func (r *reader) doubt(bar int, named []harmony.NamedChord) {
 	best := named[0]
 	lacks := []string{}
 	for _, tone := range best.Missing {
@@ -204,7 +204,7 @@ func (r *reader) doubt(bar int, named []harmony.Named) {
 // piece is a stretch of a bar with one chord.
 type piece struct {
 	beats int
-	named []harmony.Named
+	named []harmony.NamedChord
 	cost  float64
 }
 
@@ -266,7 +266,7 @@ func name(key harmony.Key, notes, bass []note, from, until, beats int) piece {
 	p := piece{beats: beats}
 	if low < 128 {
 		class := pitch.Class(low % 12)
-		p.named = key.Name(weights, &class)
+		p.named = key.NameChord(weights, &class)
 	}
 	if len(p.named) > 0 {
 		p.cost = p.named[0].Cost

@@ -46,7 +46,7 @@ func TestBendsGoOutAndComeBack(t *testing.T) {
 	require.NoError(t, err)
 	f7, err := harmony.ParseChord("F7")
 	require.NoError(t, err)
-	l := phrase.Lick{Name: "Bends", Phrase: phrase.Phrase{Meter: chart.FourFour, Over: []phrase.ChordFrom{{Chord: c7}, {Tick: 1920, Chord: f7}}, Events: []phrase.Event{
+	l := phrase.Lick{Name: "Bends", Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: c7}, {Tick: 1920, Chord: f7}}, Events: []phrase.Event{
 		at(-480, 480, 3, 8, phrase.Technique{}),
 		at(0, 480, 3, 10, phrase.Technique{Bend: 4}), at(480, 480, 3, 10, phrase.Technique{Bend: 4, PreBend: true, Release: true}),
 		at(960, 480, 2, 11, phrase.Technique{Bend: 1}), at(1440, 160, 2, 8, phrase.Technique{}), at(1600, 160, 3, 10, phrase.Technique{}), at(1760, 160, 3, 8, phrase.Technique{}),
@@ -64,7 +64,7 @@ func TestBendsGoOutAndComeBack(t *testing.T) {
 	assert.Equal(t, "the rhythm is moved to quarters and triplets; the farthest note went 0 ticks of 480 to a quarter; fingered on frets 7 to 12", said(r))
 	assert.Equal(t, "Bends", r.Lick.Name)
 	over := []string{}
-	for _, from := range r.Lick.Phrase.Over {
+	for _, from := range r.Lick.Phrase.Chords {
 		over = append(over, fmt.Sprintf("%s@%d", from.Chord.Symbol(), from.Tick))
 	}
 	assert.Equal(t, "C7@0 F7@3840", strings.Join(over, " "))

@@ -53,7 +53,7 @@ type lickReader struct {
 	scale            float64
 	name             string
 	tracks           []lickTrack
-	cues             []phrase.ChordFrom
+	cues             []phrase.PhraseChord
 	hasMeter, hasKey bool
 	faults           reading.Faults
 }
@@ -145,7 +145,7 @@ func (r *lickReader) meta(m smf.Message, tick int) {
 		}
 	case m.GetMetaCuepoint(&text):
 		if c, err := harmony.ParseChord(strings.TrimSpace(text)); err == nil && len(r.cues) < phrase.MaxEvents {
-			r.cues = append(r.cues, phrase.ChordFrom{Tick: tick, Chord: c})
+			r.cues = append(r.cues, phrase.PhraseChord{Tick: tick, Chord: c})
 		}
 	}
 }
@@ -216,7 +216,7 @@ func (r *lickReader) finish() (*reading.Lick, error) {
 	if !r.hasKey {
 		r.Remark(0, "", "no key is given; it is taken to be in %s", l.Tonic)
 	}
-	*l = l.Own(r.terms.Instrument)
+	*l = l.WithInstrument(r.terms.Instrument)
 	if len(l.Phrase.Events) == 0 {
 		return nil, reading.Wrong("none of its notes has a place on the instrument")
 	}
@@ -230,7 +230,7 @@ func (r *lickReader) finish() (*reading.Lick, error) {
 // after it.
 func (r *lickReader) chords(first, most int) {
 	sort.SliceStable(r.cues, func(a, b int) bool { return r.cues[a].Tick < r.cues[b].Tick })
-	over := &r.Lick.Lick.Phrase.Over
+	over := &r.Lick.Lick.Phrase.Chords
 	for _, from := range r.cues {
 		if from.Tick = max(from.Tick-first, 0); from.Tick >= most {
 			break
@@ -248,7 +248,7 @@ func (r *lickReader) quantise(notes []bent, most int) {
 	meter := r.Lick.Lick.Phrase.Meter
 	grid, farthest := map[int]bool{}, 0
 	starts := quantised(meter, notes, grid, &farthest)
-	sounded := make([]phrase.Sounded, len(notes))
+	sounded := make([]phrase.PitchedNote, len(notes))
 	slides := make([]int, len(notes))
 	for n, note := range notes {
 		fine := meter.BeatTicks() / 12
@@ -261,7 +261,7 @@ func (r *lickReader) quantise(notes []bent, most int) {
 				break
 			}
 		}
-		sounded[n] = phrase.Sounded{Tick: starts[n], Ticks: max(min(end, most)-starts[n], fine), Pitch: pitch.MIDI(note.key)}
+		sounded[n] = phrase.PitchedNote{Tick: starts[n], Ticks: max(min(end, most)-starts[n], fine), Pitch: pitch.MIDI(note.key)}
 		sounded[n].Technique, slides[n] = note.technique()
 		if sounded[n].Tick+sounded[n].Ticks > most {
 			sounded[n].Ticks = max(most-sounded[n].Tick, 1)
@@ -272,11 +272,11 @@ func (r *lickReader) quantise(notes []bent, most int) {
 		order[n] = n
 	}
 	sort.SliceStable(order, func(a, b int) bool { return sounded[order[a]].Tick < sounded[order[b]].Tick })
-	sorted := make([]phrase.Sounded, len(order))
+	sorted := make([]phrase.PitchedNote, len(order))
 	for n, from := range order {
 		sorted[n] = sounded[from]
 	}
-	placed := phrase.OnStrings(r.terms.Instrument, r.terms.Window, sorted)
+	placed := phrase.AssignStrings(r.terms.Instrument, r.terms.Window, sorted)
 	r.slide(placed, sorted, order, slides)
 	r.Lick.Lick.Phrase.Events = placed.Events
 	names := []string{}
@@ -293,7 +293,7 @@ func (r *lickReader) quantise(notes []bent, most int) {
 }
 
 // slide gives the notes that the wheel slid in the fret they came from.
-func (r *lickReader) slide(placed phrase.Placed, sorted []phrase.Sounded, order, slides []int) {
+func (r *lickReader) slide(placed phrase.Assigned, sorted []phrase.PitchedNote, order, slides []int) {
 	for n, one := range sorted {
 		half := slides[order[n]]
 		if half == 0 {

@@ -102,8 +102,8 @@ func TestMeterKeyAndChordsOfAMIDIFile(t *testing.T) {
 	l := r.Lick
 	assert.Equal(t, "A tune, Bb, 12/8", l.Name+", "+l.Tonic.String()+", "+l.Phrase.Meter.String())
 	assert.Equal(t, "0+240 3:10, 240+240 2:9, 480+240 2:11, 720+720 1:8", drawn.Shown(l))
-	require.Len(t, l.Phrase.Over, 1)
-	assert.Equal(t, "Eb7", l.Phrase.Over[0].Chord.Symbol(), "what holds where the notes begin")
+	require.Len(t, l.Phrase.Chords, 1)
+	assert.Equal(t, "Eb7", l.Phrase.Chords[0].Chord.Symbol(), "what holds where the notes begin")
 	assert.Contains(t, said(r), "the first 1 bar before the first note are left out")
 	assert.Contains(t, said(r), "the rhythm is moved to beats and eighths")
 	for want, tracks := range map[string][][]event{

@@ -32,12 +32,12 @@ const cleanGuitar = 27
 // for each string, as MIDI guitars have, so that a bend moves its own string alone. The
 // wheel's range is set to an octave.
 func WriteLick(l phrase.Lick, tempo int) []byte {
-	c, start := l.OwnChart(tempo, chart.Straight, 2)
+	c, start := l.ToChart(tempo, chart.Straight, 2)
 	if c.Feel == chart.Shuffle {
 		c.Feel = chart.Straight
 	}
 	order := band.Order{
-		Chart: c, Instrument: l.WrittenOn(), Bars: len(c.Bars), Line: l.Phrase, LineStart: start,
+		Chart: c, Instrument: l.WrittenFor(), Bars: len(c.Bars), Line: l.Phrase, LineStart: start,
 		Silent: []band.Part{band.Click, band.Drums, band.Bass, band.Chords},
 	}
 	performance := band.Perform(order)
@@ -78,7 +78,7 @@ func WriteSolo(c chart.Chart, i neck.Instrument, line phrase.Phrase, choruses in
 	if len(line.Events) > 0 && line.Events[0].Tick < 0 {
 		countIn = 1
 	}
-	performance := band.Perform(band.Order{Chart: c, Instrument: i, Bars: choruses * len(c.Played()), CountIn: countIn, Line: line})
+	performance := band.Perform(band.Order{Chart: c, Instrument: i, Bars: choruses * len(c.PlayedBars()), CountIn: countIn, Line: line})
 	file := smf.NewSMF1()
 	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
 	add := func(t *smf.Track, at int) {

@@ -29,7 +29,7 @@ func blues(t testing.TB, scheme, tonic string, feel chart.Feel) chart.Chart {
 	key, err := harmony.ParseKey(tonic, s.In)
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A blues", Key: key, Meter: chart.FourFour, Tempo: 96, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)}
-	c, err = c.Felt(feel)
+	c, err = c.WithFeel(feel)
 	require.NoError(t, err)
 	return c
 }

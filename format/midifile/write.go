@@ -31,7 +31,7 @@ var voices = []struct {
 func Write(c chart.Chart) []byte {
 	file := smf.NewSMF1()
 	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
-	performance := band.Perform(band.Order{Chart: c, Instrument: neck.Standard(), Bars: len(c.Played())})
+	performance := band.Perform(band.Order{Chart: c, Instrument: neck.Standard(), Bars: len(c.PlayedBars())})
 	add := func(t *smf.Track, end int) {
 		t.Close(uint32(end))
 		if err := file.Add(*t); err != nil {
@@ -93,7 +93,7 @@ func headOf(c chart.Chart, choruses, first int) (*smf.Track, int) {
 	}
 	at, before := 0, ""
 	for chorus := range choruses {
-		for _, m := range c.Written().Moments() {
+		for _, m := range c.WithoutImagined().ChordSpans() {
 			tick := first + chorus*c.Ticks() + m.Tick
 			marker := m.Written.Symbol()
 			if m.Silent {

@@ -86,7 +86,7 @@ func TestLicksOfOtherPrograms(t *testing.T) {
 		assert.Equal(t, one.notes, drawn.Shown(r.Lick), name)
 		assert.Equal(t, one.said, said(r.Remarks), name)
 		over := []string{}
-		for _, from := range r.Lick.Phrase.Over {
+		for _, from := range r.Lick.Phrase.Chords {
 			over = append(over, fmt.Sprintf("%s@%d", from.Chord.Symbol(), from.Tick))
 		}
 		assert.Equal(t, one.over, strings.Join(over, " "), name)

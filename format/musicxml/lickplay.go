@@ -10,7 +10,7 @@ import (
 )
 
 // goOn lengthens the note that a tied one goes on from.
-func (r *lickReader) goOn(one phrase.Sounded) bool {
+func (r *lickReader) goOn(one phrase.PitchedNote) bool {
 	for k := len(r.notes) - 1; k >= 0; k-- {
 		before := &r.notes[k]
 		if before.Tick+before.Ticks == one.Tick && before.Pitch == one.Pitch && (one.At == nil) == (before.At == nil) && (one.At == nil || *one.At == *before.At) && !before.Grace {
@@ -52,7 +52,7 @@ func (r *lickReader) grace(n *note, index int) {
 
 // technique reads how a note is played. It says whether the note is a tied one of its
 // own, which is not to be joined with the one before.
-func (r *lickReader) technique(n *note, one *phrase.Sounded) (tied bool) {
+func (r *lickReader) technique(n *note, one *phrase.PitchedNote) (tied bool) {
 	one.Mute = strings.TrimSpace(n.Head) == "x"
 	if n.Notations == nil {
 		return false
@@ -108,7 +108,7 @@ func (r *lickReader) technique(n *note, one *phrase.Sounded) (tied bool) {
 
 // slidFrom is the fret a slide comes from: that of the note before on its string, or two
 // below.
-func (r *lickReader) slidFrom(one *phrase.Sounded) int {
+func (r *lickReader) slidFrom(one *phrase.PitchedNote) int {
 	if one.At == nil || one.At.Fret < 2 {
 		return 0
 	}

@@ -44,7 +44,7 @@ type lickReader struct {
 	faults    reading.Faults
 	divisions float64
 	staff     int
-	notes     []phrase.Sounded
+	notes     []phrase.PitchedNote
 	fingers   []int
 	graces    map[string][]int
 	// last are the notes that each voice played last.
@@ -318,7 +318,7 @@ func (r *lickReader) harmony(number int, h *harmonyMark, tick int) {
 		}
 		return
 	}
-	over := &r.Lick.Lick.Phrase.Over
+	over := &r.Lick.Lick.Phrase.Chords
 	last := len(*over) - 1
 	switch {
 	case last >= 0 && (*over)[last].Tick == tick && h.Type == alternate:
@@ -327,7 +327,7 @@ func (r *lickReader) harmony(number int, h *harmonyMark, tick int) {
 	case last >= 0 && (*over)[last].Tick >= tick:
 		r.Remark(number, chord.Symbol(), "this chord stands where another does already, or out of order; it is not used")
 	default:
-		*over = append(*over, phrase.ChordFrom{Tick: tick, Chord: chord})
+		*over = append(*over, phrase.PhraseChord{Tick: tick, Chord: chord})
 	}
 }
 
@@ -337,7 +337,7 @@ func (r *lickReader) note(number int, n *note, tick, end int) {
 		return
 	}
 	t := fretted(n)
-	one := phrase.Sounded{Tick: tick, Ticks: end - tick}
+	one := phrase.PitchedNote{Tick: tick, Ticks: end - tick}
 	switch {
 	case t != nil:
 		place := neck.Place{String: t.String, Fret: *t.Fret}
@@ -391,7 +391,7 @@ func (r *lickReader) finish(s *score) (*reading.Lick, error) {
 		return x.Tick < y.Tick || x.Tick == y.Tick && !x.Grace && y.Grace
 	})
 	free := 0
-	sorted := make([]phrase.Sounded, len(order))
+	sorted := make([]phrase.PitchedNote, len(order))
 	for n, from := range order {
 		sorted[n] = r.notes[from]
 		if sorted[n].At == nil {
@@ -405,14 +405,14 @@ func (r *lickReader) finish(s *score) (*reading.Lick, error) {
 			})
 		}
 	} else {
-		placed := phrase.OnStrings(r.on, r.terms.Window, sorted)
+		placed := phrase.AssignStrings(r.on, r.terms.Window, sorted)
 		l.Phrase.Events = placed.Events
 		r.Remark(0, "", "%s without string and fret; fingered on frets %d to %d", reading.Counted(free, "note is", "notes are"), placed.Window.Low, placed.Window.High)
 		for _, n := range placed.Dropped {
 			r.Remark(0, "", "note %d has no place on the instrument and is left out", n+1)
 		}
 	}
-	mended, said := l.Phrase.Mended()
+	mended, said := l.Phrase.Playable()
 	l.Phrase = mended
 	for _, what := range said {
 		r.Remark(0, "", "%s", what)
@@ -424,7 +424,7 @@ func (r *lickReader) finish(s *score) (*reading.Lick, error) {
 		r.Remark(0, "", "no meter is given; it is read as %s", l.Phrase.Meter)
 	}
 	r.sumUp()
-	*l = l.Own(r.on)
+	*l = l.WithInstrument(r.on)
 	if err := r.Finish(); err != nil {
 		return nil, err
 	}

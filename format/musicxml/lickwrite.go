@@ -26,7 +26,7 @@ const (
 // WriteLick writes a lick as plain MusicXML: a staff, and a tab staff with strings,
 // frets and techniques. Durations are exact to the tick.
 func WriteLick(l phrase.Lick) []byte {
-	w := lickWriter{Lick: l, on: l.WrittenOn(), key: l.Key(), voices: l.Phrase.Voices()}
+	w := lickWriter{Lick: l, on: l.WrittenFor(), key: l.Key(), voices: l.Phrase.Voices()}
 	fields := []field{{fieldTonic, l.Tonic.String()}}
 	if l.About != "" {
 		fields = append(fields, field{fieldAbout, l.About})
@@ -46,7 +46,7 @@ type lickWriter struct {
 	phrase.Lick
 	on     neck.Instrument
 	key    harmony.Key
-	voices [][]phrase.Struck
+	voices [][]phrase.VoiceNote
 }
 
 // span is the ticks that the score covers: whole bars, but for a pickup, which begins
@@ -58,7 +58,7 @@ func (w lickWriter) span() (first, end int) {
 			first, end = min(first, s.Tick-len(s.Graces)*phrase.GraceTicks), max(end, s.End())
 		}
 	}
-	for _, from := range w.Phrase.Over {
+	for _, from := range w.Phrase.Chords {
 		first, end = min(first, from.Tick), max(end, from.Tick+1)
 	}
 	return first, end
@@ -106,7 +106,7 @@ func backup(ticks int) *shift {
 }
 
 // harmonies are the written chord and, as another analysis, the imagined one.
-func harmonies(from phrase.ChordFrom) []*harmonyMark {
+func harmonies(from phrase.PhraseChord) []*harmonyMark {
 	if from.Written == nil {
 		return []*harmonyMark{mark(from.Chord)}
 	}
@@ -146,7 +146,7 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 	now := from
 	// The first voice of the staff carries the chords: each before the sign it begins
 	// with, or with an offset into it.
-	over := w.Phrase.Over
+	over := w.Phrase.Chords
 	if v > 0 || staff > 1 {
 		over = nil
 	}
@@ -164,7 +164,7 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 		}
 	}
 	rests := func(until int) {
-		for _, p := range phrase.Signs(now, until-now, bar, beat) {
+		for _, p := range phrase.NoteValues(now, until-now, bar, beat) {
 			chords(now + p.Ticks)
 			n := signNote(p, staff, name)
 			n.Rest = &rest{}
@@ -184,14 +184,14 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 			for _, n := range s.Graces {
 				g := w.note(n, staff, name)
 				g.Grace, g.Type, g.Duration = &graceMark{}, "16th", 0
-				if s.Steals {
+				if s.TakesTime {
 					g.Grace.Steals = 100
 				}
 				add(g)
 			}
 		}
 		tick := s.Tick
-		all := phrase.Signs(s.Tick, s.Ticks, bar, beat)
+		all := phrase.NoteValues(s.Tick, s.Ticks, bar, beat)
 		for k, p := range all {
 			if tick >= from && tick < to {
 				now = tick
@@ -210,16 +210,16 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 }
 
 // signNote is a note as long as a sign.
-func signNote(p phrase.Sign, staff int, voice string) *note {
+func signNote(p phrase.NoteValue, staff int, voice string) *note {
 	n := &note{Duration: float64(p.Ticks), Voice: voice, Type: p.Kind, Staff: staff, Dots: make([]dot, p.Dots)}
-	if p.Tripled {
+	if p.Triplet {
 		n.Tuplet = &tupletOf{Actual: 3, Normal: 2}
 	}
 	return n
 }
 
 // piece writes one part of a note, tied to the parts around it.
-func (w lickWriter) piece(n int, p phrase.Sign, first, last, chord bool, staff int, voice string, add func(any)) {
+func (w lickWriter) piece(n int, p phrase.NoteValue, first, last, chord bool, staff int, voice string, add func(any)) {
 	e := w.note(n, staff, voice)
 	length := signNote(p, staff, voice)
 	e.Duration, e.Type, e.Dots, e.Tuplet = length.Duration, length.Type, length.Dots, length.Tuplet

@@ -133,7 +133,7 @@ func TestWhatCannotBeReadIsSaid(t *testing.T) {
 }
 
 func TestTempoCountsBeats(t *testing.T) {
-	c := chart.Chart{Title: "A", Key: harmony.Key{Mode: harmony.DominantMode}, Meter: chart.TwelveEight, Feel: chart.Slow128, Tempo: 54, Swing: 2, Bars: chart.Empty(1, chart.TwelveEight)}
+	c := chart.Chart{Title: "A", Key: harmony.Key{Mode: harmony.DominantMode}, Meter: chart.TwelveEight, Feel: chart.Slow128, Tempo: 54, Swing: 2, Bars: chart.EmptyBars(1, chart.TwelveEight)}
 	text := string(Write(c))
 	assert.Contains(t, text, `<sound tempo="81">`, "54 dotted quarters are 81 quarters")
 	assert.Contains(t, text, "<per-minute>54</per-minute>")

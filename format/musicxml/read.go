@@ -76,7 +76,7 @@ func readScore(s *score) (*reading.Reading, error) {
 	}
 	r.miscellaneous(s)
 	if !r.hasKey {
-		r.Chart.Key = chart.Likely(r.Chart.Bars)
+		r.Chart.Key = chart.GuessKey(r.Chart.Bars)
 		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
 	}
 	r.sumUp()
@@ -441,7 +441,7 @@ func (r *reader) miscellaneous(s *score) {
 // blues takes a major key whose home chord is a dominant seventh for that of a
 // blues, and says so.
 func (r *reader) blues() {
-	likely := chart.Likely(r.Chart.Bars)
+	likely := chart.GuessKey(r.Chart.Bars)
 	if r.hasKey && r.Chart.Key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == r.Chart.Key.Tonic {
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")

@@ -42,7 +42,7 @@ func TestRemarksAreCutAndCounted(t *testing.T) {
 
 func TestFinishGivesWhatAFileMayLeaveOut(t *testing.T) {
 	r := New()
-	r.Chart.Bars = chart.Empty(1, r.Chart.Meter)
+	r.Chart.Bars = chart.EmptyBars(1, r.Chart.Meter)
 	require.NoError(t, r.Finish())
 	assert.Equal(t, "Untitled 4/4 straight 100", fmt.Sprintf("%s %s %s %d", r.Chart.Title, r.Chart.Meter, r.Chart.Feel, r.Chart.Tempo))
 	assert.Equal(t, "no title is given; it is called Untitled", r.Remarks[0].Said)

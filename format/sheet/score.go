@@ -51,9 +51,9 @@ func (s Score) draw(c canvas) {
 	c.text(margin, margin+6, letters{size: 6.5, bold: true}, Signs(s.Title))
 	c.text(margin, margin+12, letters{size: 3.4}, Signs(fmt.Sprintf("over %s · %s %s · %s · %s · %d", s.Chart.Title, s.Chart.Key.Tonic, s.Chart.Key.Mode, s.Chart.Meter, s.Chart.Feel, s.Chart.Tempo)))
 	y := float64(margin) + 16
-	bars := []phrase.Bar{}
+	bars := []phrase.NotatedBar{}
 	if len(s.Line.Events) > 0 {
-		bars = s.Line.Notated()
+		bars = s.Line.Notate()
 	}
 	labels := s.Line.Labels(s.Instrument, s.Chart.Key)
 	height := staffTop + 4*staffGap + tabBelow + float64(len(s.Instrument.Open)-1)*tabGap + systemBelow
@@ -82,7 +82,7 @@ type system struct {
 
 func (s system) tabTop() float64 { return s.top + 4*staffGap + tabBelow }
 
-func (s system) draw(bars []phrase.Bar) {
+func (s system) draw(bars []phrase.NotatedBar) {
 	right := s.Paper.Width - margin
 	for n := range 5 {
 		s.line(margin, s.top+float64(n)*staffGap, right, s.top+float64(n)*staffGap, lineThickness)
@@ -187,7 +187,7 @@ func sign(n int) int {
 }
 
 // bar draws the notes of one bar between x and x+width.
-func (s system) bar(bar phrase.Bar, x, width float64) {
+func (s system) bar(bar phrase.NotatedBar, x, width float64) {
 	m := s.Chart.Meter
 	at := func(tick int) float64 { return x + width*float64(tick-bar.Tick)/float64(m.BarTicks()) }
 	s.chords(bar, at)
@@ -213,10 +213,10 @@ func (s system) bar(bar phrase.Bar, x, width float64) {
 }
 
 // chords names the chords that begin in the bar.
-func (s system) chords(bar phrase.Bar, at func(int) float64) {
+func (s system) chords(bar phrase.NotatedBar, at func(int) float64) {
 	length := s.Chart.Ticks()
 	into := ((bar.Tick % length) + length) % length
-	for _, moment := range s.Chart.Moments() {
+	for _, moment := range s.Chart.ChordSpans() {
 		if moment.Tick >= into && moment.Tick < into+s.Chart.Meter.BarTicks() {
 			name := moment.Chord.Symbol()
 			if moment.Imagined {
@@ -228,9 +228,9 @@ func (s system) chords(bar phrase.Bar, at func(int) float64) {
 }
 
 // beamed says whether a sign has a flag that joins it to its neighbours.
-func beamed(w phrase.Written) bool { return len(w.Events) > 0 && flags(w) > 0 }
+func beamed(w phrase.NotatedNote) bool { return len(w.Events) > 0 && flags(w) > 0 }
 
-func flags(w phrase.Written) int {
+func flags(w phrase.NotatedNote) int {
 	return map[string]int{"eighth": 1, "16th": 2, "32nd": 3, "64th": 4}[w.Kind]
 }
 
@@ -255,7 +255,7 @@ func letterStep(l pitch.Letter) int {
 }
 
 // group draws signs that share a beam, or one sign.
-func (s system) group(signs []phrase.Written, at func(int) float64, shown map[string]int) {
+func (s system) group(signs []phrase.NotatedNote, at func(int) float64, shown map[string]int) {
 	if len(signs[0].Events) == 0 {
 		s.rest(signs[0], at(signs[0].Tick)+1)
 		return
@@ -298,7 +298,7 @@ func (s system) group(signs []phrase.Written, at func(int) float64, shown map[st
 			}
 		}
 	}
-	if signs[0].Tripled && len(signs) > 1 {
+	if signs[0].Triplet && len(signs) > 1 {
 		y := end + 2.6
 		if up {
 			y = end - 0.8
@@ -315,7 +315,7 @@ func stemAt(x float64, up bool) float64 {
 }
 
 // head draws a note's head with its accidental, ledger lines and dots.
-func (s system) head(n int, x float64, w phrase.Written, shown map[string]int) {
+func (s system) head(n int, x float64, w phrase.NotatedNote, shown map[string]int) {
 	y, steps := s.height(n)
 	for ledger := -2; ledger >= steps; ledger -= 2 {
 		s.line(x-1.7, s.top+float64(ledger)*staffGap/2, x+1.7, s.top+float64(ledger)*staffGap/2, lineThickness)
@@ -354,7 +354,7 @@ func (s system) arc(from, to, y float64, below bool) {
 }
 
 // rest draws the sign of a rest.
-func (s system) rest(w phrase.Written, x float64) {
+func (s system) rest(w phrase.NotatedNote, x float64) {
 	middle := s.top + 2*staffGap
 	switch w.Kind {
 	case "whole", "":

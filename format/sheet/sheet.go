@@ -96,7 +96,7 @@ func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
 // shape is the chord in a position, its tones where the player wants them.
 func (o Order) shape(chord harmony.Chord, p neck.Position) (neck.Shape, neck.Form) {
 	form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
-	return neck.LayChord(o.Instrument, p.Window, chord, o.Swaps), form
+	return neck.PlaceChord(o.Instrument, p.Window, chord, o.Swaps), form
 }
 
 // named says a position and the form a chord makes there, where forms lie.
@@ -132,7 +132,7 @@ func (o Order) box(p neck.Position, shape neck.Shape) []mark {
 		return nil
 	}
 	marks := []mark{}
-	for _, t := range neck.Lay(o.Instrument, p.Window, box.Tones).Tones {
+	for _, t := range neck.PlaceTones(o.Instrument, p.Window, box.Tones).Tones {
 		if _, taken := shape.Tone(t.Place); !taken {
 			marks = append(marks, mark{Place: t.Place, form: dot})
 		}

@@ -66,7 +66,7 @@ func TestOneMap(t *testing.T) {
 	data := o.OneMap(chord, p).SVG()
 	said := texts(t, data)
 	assert.Equal(t, []string{"C♯7", "E-form position, frets 1–4: makes the C form", "Salt <Road> & Dusk"}, said[:3])
-	shape := neck.Lay(o.Instrument, p.Window, chord.Tones())
+	shape := neck.PlaceTones(o.Instrument, p.Window, chord.Tones())
 	assert.Equal(t, len(shape.Tones), strings.Count(string(data), `stroke-width="0.30"/>`+"\n<text"), "a pebble for every tone, with its degree")
 	assert.Contains(t, said, "E♯")
 	assert.Contains(t, said, "finger 4")
@@ -139,7 +139,7 @@ func TestAScoreHasEveryNote(t *testing.T) {
 		note(1920, 720, 2, 5), note(2880, 1920, 1, 2), note(4*1920, 480, 4, 17), note(4*1920+480, 240, 6, 0),
 	}}
 	line.Events[1].HammerOn, line.Events[5].Vibrato, line.Events[6].Bend = true, true, 4
-	line = line.WrittenOver(c, 0)
+	line = line.WithChordsOf(c, 0)
 	score := Score{Title: "A line", Chart: c, Instrument: neck.Standard(), Line: line}
 	pdf := score.PDF()
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF")))

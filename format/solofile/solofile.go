@@ -25,7 +25,7 @@ type Solo struct {
 
 // lick is the solo as one long lick, which the writers of licks write.
 func (s Solo) lick() phrase.Lick {
-	return phrase.Lick{Name: s.Name, About: "A solo over " + s.Chart.Title, Tonic: s.Chart.Key.Tonic, Phrase: s.Line, On: &s.Instrument}
+	return phrase.Lick{Name: s.Name, About: "A solo over " + s.Chart.Title, Tonic: s.Chart.Key.Tonic, Phrase: s.Line, Instrument: &s.Instrument}
 }
 
 // Format is a format that solos are written in.

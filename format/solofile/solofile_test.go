@@ -29,7 +29,7 @@ func pickup(t *testing.T) Solo {
 	for n, fret := range []int{8, 10, 9, 10} {
 		line.Events = append(line.Events, phrase.Event{Tick: -480 + n*480, Ticks: 480, Fingered: neck.Fingered{Place: neck.Place{String: 3, Fret: fret}}})
 	}
-	return Solo{Name: "Early", Chart: c, Instrument: neck.Standard(), Line: line.WrittenOver(c, 0), Choruses: 2}
+	return Solo{Name: "Early", Chart: c, Instrument: neck.Standard(), Line: line.WithChordsOf(c, 0), Choruses: 2}
 }
 
 func TestEveryFormatIsWritten(t *testing.T) {

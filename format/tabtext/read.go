@@ -260,8 +260,8 @@ func (r *reader) finish() (*reading.Lick, error) {
 		r.Remark(0, "", "no meter is given; it is read as %s", l.Phrase.Meter)
 	}
 	if !r.hasKey {
-		if len(l.Phrase.Over) > 0 {
-			l.Tonic = l.Phrase.Over[0].Chord.Root
+		if len(l.Phrase.Chords) > 0 {
+			l.Tonic = l.Phrase.Chords[0].Chord.Root
 			if l.Tonic.Accidental > 1 || l.Tonic.Accidental < -1 {
 				l.Tonic = harmony.Key{Tonic: l.Tonic, Mode: harmony.DominantMode}.Plain().Tonic
 			}
@@ -271,7 +271,7 @@ func (r *reader) finish() (*reading.Lick, error) {
 		}
 	}
 	r.Remark(0, "", "tab has no lengths: each note lasts until the next begins, or the bar ends")
-	*l = l.Own(r.instrument)
+	*l = l.WithInstrument(r.instrument)
 	if err := r.Finish(); err != nil {
 		return nil, err
 	}

@@ -380,8 +380,8 @@ func (r *reader) chords(s system, bar span, tick int, at func(int) int) {
 			beat := p.Meter.BeatTicks()
 			from += (at(column) + beat/2) / beat * beat
 		}
-		if last := len(p.Over) - 1; last < 0 || p.Over[last].Tick < from {
-			p.Over = append(p.Over, phrase.ChordFrom{Tick: from, Chord: c})
+		if last := len(p.Chords) - 1; last < 0 || p.Chords[last].Tick < from {
+			p.Chords = append(p.Chords, phrase.PhraseChord{Tick: from, Chord: c})
 		}
 	}
 }

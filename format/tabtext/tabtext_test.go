@@ -94,7 +94,7 @@ func TestReadingTab(t *testing.T) {
 	} {
 		r := read(t, one.rows...)
 		over := []string{}
-		for _, o := range r.Lick.Phrase.Over {
+		for _, o := range r.Lick.Phrase.Chords {
 			over = append(over, fmt.Sprintf("%s@%d", o.Chord.Symbol(), o.Tick))
 		}
 		remarks := strings.NewReplacer(
@@ -112,8 +112,8 @@ func TestHeadingsOfTab(t *testing.T) {
 		"tuning: D A D G B E", "E|-1---|", "B|-1---", "G|-----|", "D|-----|", "A|-----|", "D|-----|", "the end")
 	l := r.Lick
 	assert.Equal(t, "Ferry call / Up and back. / Bb / 3/4 / box, call", strings.Join([]string{l.Name, l.About, l.Tonic.String(), l.Phrase.Meter.String(), strings.Join(l.Tags, ", ")}, " / "))
-	require.NotNil(t, l.On)
-	assert.Equal(t, "D A D G B E", strings.Join(strings.Fields(strings.NewReplacer("2", "", "3", "", "4", "").Replace(l.On.Tuning())), " "))
+	require.NotNil(t, l.Instrument)
+	assert.Equal(t, "D A D G B E", strings.Join(strings.Fields(strings.NewReplacer("2", "", "3", "", "4", "").Replace(l.Instrument.Tuning())), " "))
 	for _, want := range []string{"line 7: the capo is not kept with a lick", "line 1: this line is not used", "line 16: this line is not used", "the lines are not equally long"} {
 		assert.Contains(t, said(r), want)
 	}
@@ -146,7 +146,7 @@ func TestWritingTab(t *testing.T) {
 	at := func(tick, ticks, s, fret int) phrase.Event {
 		return phrase.Event{Tick: tick, Ticks: ticks, Fingered: neck.Fingered{Place: neck.Place{String: s, Fret: fret}}}
 	}
-	l := phrase.Lick{Name: "Written", Tags: []string{"box"}, Phrase: phrase.Phrase{Meter: chart.FourFour, Over: []phrase.ChordFrom{{Chord: chord}}, Events: []phrase.Event{
+	l := phrase.Lick{Name: "Written", Tags: []string{"box"}, Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: chord}}, Events: []phrase.Event{
 		at(-240, 240, 2, 8), at(0, 240, 3, 8), at(240, 240, 3, 10), at(480, 160, 2, 8), at(640, 320, 3, 10), at(960, 420, 1, 8), at(1380, 60, 2, 10), at(1440, 480, 2, 11), at(1920, 480, 2, 8), at(1920, 480, 3, 9),
 	}}}
 	l.Phrase.Events[2].HammerOn = true
@@ -190,7 +190,7 @@ E|-----------|
 		}
 		assert.Contains(t, l.Phrase.Events, e)
 	}
-	assert.Equal(t, l.Phrase.Over, again.Lick.Phrase.Over)
+	assert.Equal(t, l.Phrase.Chords, again.Lick.Phrase.Chords)
 }
 
 // A line without rests reads back as it was written: its places, times and techniques;

@@ -25,10 +25,10 @@ func Write(l phrase.Lick) []byte {
 	head("key", l.Tonic.String())
 	head("meter", l.Phrase.Meter.String())
 	head("tags", strings.Join(l.Tags, ", "))
-	if l.On != nil {
-		head("tuning", l.On.Tuning())
+	if l.Instrument != nil {
+		head("tuning", l.Instrument.Tuning())
 	}
-	w := writer{Lick: l, names: l.WrittenOn().OpenNames()}
+	w := writer{Lick: l, names: l.WrittenFor().OpenNames()}
 	bar := l.Phrase.Meter.BarTicks()
 	first := 0
 	if l.Phrase.Events[0].Tick < 0 {
@@ -146,9 +146,9 @@ func (w writer) bar(b int) []column {
 			place(e.Tick).tokens[e.String] = w.token(n)
 		}
 	}
-	for _, from := range w.Phrase.Over {
+	for _, from := range w.Phrase.Chords {
 		tick := from.Tick
-		if b < 0 && tick == 0 && w.Phrase.Over[0].Tick == 0 {
+		if b < 0 && tick == 0 && w.Phrase.Chords[0].Tick == 0 {
 			continue
 		}
 		if tick >= start && tick < start+meter.BarTicks() {
