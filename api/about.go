@@ -8,6 +8,7 @@ import (
 	"undaris/core/band"
 	"undaris/core/change"
 	"undaris/core/chart"
+	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -120,7 +121,7 @@ func (s *server) registerChoices(api huma.API) {
 		Layouts: names(neck.LayoutKinds), Schools: names(change.TargetStrategies), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
-		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: phrase.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
+		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: exercise.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
 		Density: solo.DefaultDensity, Blend: solo.DefaultBlend, Space: solo.DefaultSpace, MaxSpace: solo.MaxSpace,
 		Styles: map[string][]string{}, Sounds: document.Sounds, Intros: document.Intros, Parts: names(band.Parts), StageViews: names(routine.Views),
 		ClicksOn: names(band.ClicksOn[1:]), KeySteps: names(routine.KeySteps), PlainLevel: document.PlainLevel,
@@ -128,8 +129,8 @@ func (s *server) registerChoices(api huma.API) {
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
 	}
-	for _, over := range phrase.SequenceTones {
-		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Cells: phrase.SequenceFigures(over)})
+	for _, over := range exercise.SequenceTones {
+		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Cells: exercise.SequenceFigures(over)})
 	}
 	for _, m := range harmony.Modes {
 		choices.Tonics[string(m)] = m.Tonics()

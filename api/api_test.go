@@ -37,8 +37,8 @@ func application(t testing.TB, with func(*Config)) client {
 	t.Cleanup(func() { _ = data.Close() })
 	licks, err := demo.Licks()
 	require.NoError(t, err)
-	for _, lick := range licks {
-		_, err := KeepLick(data, lick)
+	for _, chosen := range licks {
+		_, err := KeepLick(data, chosen)
 		require.NoError(t, err)
 	}
 	tunes, err := demo.Charts()
@@ -467,8 +467,8 @@ func TestAnswersArePacked(t *testing.T) {
 	assert.Equal(t, plain.Body.String(), string(text))
 	refused := ask("GET", "/api/charts/999", "gzip")
 	assert.Equal(t, 404, refused.Code)
-	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0]
-	gone := ask("DELETE", "/api/licks/"+itoa(lick.ID)+"?version=1", "gzip")
+	chosen := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0]
+	gone := ask("DELETE", "/api/licks/"+itoa(chosen.ID)+"?version=1", "gzip")
 	assert.Equal(t, 204, gone.Code)
 	assert.Zero(t, gone.Body.Len(), "nothing is nothing, packed or not")
 }

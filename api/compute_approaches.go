@@ -9,7 +9,6 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 )
 
 // ApproachesRequest asks for every way to lead into one target.
@@ -96,7 +95,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	}
 	ways, refused := change.ApproachOptions(g, a.chart.TicksBefore(a.change)/s.Ticks(m))
 	for _, w := range ways {
-		line, start := phrase.ApproachPhrase(a.chart, a.change, w, s)
+		line, start := change.ApproachPhrase(a.chart, a.change, w, s)
 		out.Ways = append(out.Ways, Way{
 			Name: w.Name, Short: w.Short, Spoken: w.Description, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
 			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
@@ -104,7 +103,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	}
 	out.Refused = append(out.Refused, refusedOf(refused)...)
 
-	out.Beats, out.MostBeats = phrase.RunBeats(m, a.change.Arriving, beats)
+	out.Beats, out.MostBeats = change.RunBeats(m, a.change.Arriving, beats)
 	if out.MostBeats == 0 {
 		for _, c := range change.ChromaticRunKinds {
 			out.Unfit = append(out.Unfit, Refused{c.Name, fmt.Sprintf("out of time: %s lasts one beat", g.Arriving.Symbol())})
@@ -113,7 +112,7 @@ func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approac
 	}
 	fit, unfit := change.ChromaticRuns(g, out.Beats*s.PerBeat+1)
 	for _, c := range fit {
-		line, start := phrase.RunPhrase(a.chart, a.change, c, s)
+		line, start := change.RunPhrase(a.chart, a.change, c, s)
 		out.Connectors = append(out.Connectors, Way{
 			Name: c.Name, Short: c.Short(), Spoken: c.Text(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
 			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),

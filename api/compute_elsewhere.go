@@ -6,7 +6,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/core/pitch"
 	"undaris/format/document"
 )
@@ -42,33 +42,33 @@ type Joined struct {
 
 func (s *server) registerComputeElsewhere(api huma.API) {
 	huma.Post(api, "/api/compute/elsewhere", func(_ context.Context, in *body[MovesRequest]) (*body[[]Elsewhere], error) {
-		on, lick, position, err := in.Body.placed()
+		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
 		key := on.chart.Key
 		if in.Body.AsWritten {
-			key = lick.Key()
+			key = chosen.Key()
 		}
 		out := []Elsewhere{}
-		for _, e := range lick.Variants(on.instrument, key, position) {
-			out = append(out, Elsewhere{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(lick, e)})
+		for _, e := range chosen.Variants(on.instrument, key, position) {
+			out = append(out, Elsewhere{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(chosen, e)})
 		}
 		return &body[[]Elsewhere]{out}, nil
 	})
 	huma.Post(api, "/api/compute/split", func(_ context.Context, in *body[SplitRequest]) (*body[[]document.Lick], error) {
-		lick, err := in.Body.Lick.Core()
+		chosen, err := in.Body.Lick.Core()
 		if err != nil {
 			return nil, invalid("lick", err)
 		}
 		out := []document.Lick{}
-		for _, part := range lick.SplitByChord() {
+		for _, part := range chosen.SplitByChord() {
 			out = append(out, document.LickOf(part))
 		}
 		return &body[[]document.Lick]{out}, nil
 	})
 	huma.Post(api, "/api/compute/join", func(_ context.Context, in *body[JoinRequest]) (*body[Joined], error) {
-		on, lick, position, err := in.Body.placed()
+		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
@@ -76,17 +76,17 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		if with.Phrase, err = with.Phrase.InMeter(lick.Phrase.Meter); err != nil {
+		if with.Phrase, err = with.Phrase.InMeter(chosen.Phrase.Meter); err != nil {
 			return nil, invalid("with", err)
 		}
-		if with, err = with.TransposedTo(on.instrument, lick.Tonic, position.Window); err != nil {
+		if with, err = with.TransposedTo(on.instrument, chosen.Tonic, position.Window); err != nil {
 			return nil, invalid("with", err)
 		}
-		subdivision, err := lick.Phrase.Meter.Subdivision(in.Body.Subdivision)
+		subdivision, err := chosen.Phrase.Meter.Subdivision(in.Body.Subdivision)
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		joined, err := lick.Join(on.instrument, with, in.Body.Notes, subdivision)
+		joined, err := chosen.Join(on.instrument, with, in.Body.Notes, subdivision)
 		if err != nil {
 			return nil, invalid("", err)
 		}
@@ -97,7 +97,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 }
 
 // elsewhere writes a lick at another place, over its own chords.
-func (o on) elsewhere(l phrase.Lick, e phrase.Variant) LickMove {
+func (o on) elsewhere(l lick.Lick, e lick.Variant) LickMove {
 	if e.Refused != "" {
 		return o.lickMove(l, e.Move, o.chart.TonicChord())
 	}
@@ -105,7 +105,7 @@ func (o on) elsewhere(l phrase.Lick, e phrase.Variant) LickMove {
 	if where == e.Tonic.String() {
 		where = pitch.Signed(where) // names are shown as they are
 	}
-	kept := phrase.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.WithSuffix(", " + where).WithInstrument(o.instrument)
+	kept := lick.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.WithSuffix(", " + where).WithInstrument(o.instrument)
 	own, start := kept.ToChart(o.chart.Tempo, o.chart.Feel, o.chart.Swing)
 	there := on{chart: own, instrument: o.instrument, spanMM: o.spanMM}
 	out := there.cost(e.Move)

@@ -6,8 +6,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/change"
+	"undaris/core/exercise"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 )
 
 // FunctionsRequest asks what a few fretted notes are over every chord of a chart.
@@ -71,7 +71,7 @@ func (s *server) registerComputeFunctions(api huma.API) {
 		if err != nil {
 			return nil, invalid("places", err)
 		}
-		motif, err := phrase.Motif(on.chart, on.instrument, position.Window, rows, chords, subdivision)
+		motif, err := exercise.Motif(on.chart, on.instrument, position.Window, rows, chords, subdivision)
 		if err != nil {
 			return nil, invalid("places", err)
 		}

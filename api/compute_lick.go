@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/phrase"
 	"undaris/format/document"
 	"undaris/format/reading"
@@ -56,14 +57,14 @@ type WrittenLick struct {
 
 func (s *server) registerComputeLick(api huma.API) {
 	huma.Post(api, "/api/compute/lick", func(_ context.Context, in *body[LickRequest]) (*body[WrittenLick], error) {
-		read := func() (lick phrase.Lick, lost []string, err error) {
-			lick, err = in.Body.Lick.SoFar()
-			return lick, nil, err
+		read := func() (chosen lick.Lick, lost []string, err error) {
+			chosen, err = in.Body.Lick.SoFar()
+			return chosen, nil, err
 		}
 		if in.Body.Excerpt {
 			read = in.Body.Lick.Excerpt
 		}
-		lick, said, err := read()
+		chosen, said, err := read()
 		if err != nil {
 			return nil, invalid("lick", err)
 		}
@@ -72,18 +73,18 @@ func (s *server) registerComputeLick(api huma.API) {
 			return nil, invalid("", err)
 		}
 		if in.Body.Edit != nil {
-			edit, err := in.Body.Edit.core(lick)
+			edit, err := in.Body.Edit.core(chosen)
 			if err != nil {
 				return nil, err
 			}
-			if lick.Phrase, said, err = lick.Phrase.Apply(lick.WrittenFor(), edit); err != nil {
+			if chosen.Phrase, said, err = chosen.Phrase.Apply(chosen.WrittenFor(), edit); err != nil {
 				return nil, invalid("edit", err)
 			}
-			if err := lick.CheckSoFar(); err != nil {
+			if err := chosen.CheckSoFar(); err != nil {
 				return nil, invalid("edit", err)
 			}
 		}
-		written, err := writtenLick(lick, orElse(in.Body.Tempo, reading.DefaultTempo), feel, orElse(in.Body.Swing, reading.DefaultSwing))
+		written, err := writtenLick(chosen, orElse(in.Body.Tempo, reading.DefaultTempo), feel, orElse(in.Body.Swing, reading.DefaultSwing))
 		written.Said = append([]string{}, said...)
 		return &body[WrittenLick]{written}, err
 	})
@@ -98,7 +99,7 @@ func orElse[T comparable](value, other T) T {
 	return value
 }
 
-func (e LickEdit) core(l phrase.Lick) (phrase.Edit, error) {
+func (e LickEdit) core(l lick.Lick) (phrase.Edit, error) {
 	edit := phrase.Edit{
 		Kind: phrase.EditKind(e.Do), From: e.From, To: e.To, String: e.String, Fret: e.Fret, Ticks: e.Ticks, By: e.By, Technique: e.Technique, Value: e.Value,
 	}
@@ -120,7 +121,7 @@ func (e LickEdit) core(l phrase.Lick) (phrase.Edit, error) {
 }
 
 // writtenLick is a lick over its own chords, on the neck it is written for.
-func writtenLick(l phrase.Lick, tempo int, feel chart.Feel, swing float64) (WrittenLick, error) {
+func writtenLick(l lick.Lick, tempo int, feel chart.Feel, swing float64) (WrittenLick, error) {
 	c, start := l.ToChart(tempo, feel, swing)
 	if err := c.Check(); err != nil {
 		return WrittenLick{}, invalid("", err)

@@ -78,7 +78,7 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 	if err != nil {
 		return Line{}, err
 	}
-	lick, err := l.Core()
+	chosen, err := l.Core()
 	if err != nil {
 		return Line{}, invalid("lick", err)
 	}
@@ -91,7 +91,7 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 		return Line{}, invalid("", err)
 	}
 	order := solo.LineRequest{
-		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: lick,
+		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: chosen,
 		Swaps: a.swaps, Strategy: a.school, Approach: approach, Subdivision: subdivision,
 	}
 	if choice.Target != nil {

@@ -6,8 +6,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/format/document"
 )
 
@@ -60,18 +60,18 @@ type Alteration struct {
 
 func (s *server) registerComputeMoves(api huma.API) {
 	huma.Post(api, "/api/compute/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
-		on, lick, position, err := in.Body.placed()
+		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
-		if lick.Phrase, err = lick.Phrase.InMeter(on.chart.Meter); err != nil {
+		if chosen.Phrase, err = chosen.Phrase.InMeter(on.chart.Meter); err != nil {
 			return nil, invalid("lick", err)
 		}
-		out := LickMoves{Ways: names(phrase.MoveMethods), Chords: []LickMoved{}}
+		out := LickMoves{Ways: names(lick.MoveMethods), Chords: []LickMoved{}}
 		for _, c := range on.chart.Chords() {
 			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
-			for _, m := range lick.MovesTo(on.instrument, position.Window, on.chart.Key, c) {
-				moved.Moves = append(moved.Moves, on.lickMove(lick, m, c))
+			for _, m := range chosen.MovesTo(on.instrument, position.Window, on.chart.Key, c) {
+				moved.Moves = append(moved.Moves, on.lickMove(chosen, m, c))
 			}
 			out.Chords = append(out.Chords, moved)
 		}
@@ -81,9 +81,9 @@ func (s *server) registerComputeMoves(api huma.API) {
 
 // setLick reads a lick that is worked on over a chart: in the chart's time, at a
 // position of its key.
-func (o On) setLick(d document.Lick, at string) (on, phrase.Lick, neck.Position, error) {
-	fail := func(err error) (on, phrase.Lick, neck.Position, error) {
-		return on{}, phrase.Lick{}, neck.Position{}, err
+func (o On) setLick(d document.Lick, at string) (on, lick.Lick, neck.Position, error) {
+	fail := func(err error) (on, lick.Lick, neck.Position, error) {
+		return on{}, lick.Lick{}, neck.Position{}, err
 	}
 	read, err := o.read()
 	if err != nil {
@@ -93,38 +93,38 @@ func (o On) setLick(d document.Lick, at string) (on, phrase.Lick, neck.Position,
 	if err != nil {
 		return fail(err)
 	}
-	lick, err := d.Core()
+	chosen, err := d.Core()
 	if err != nil {
 		return fail(invalid("lick", err))
 	}
-	if lick.Phrase, err = lick.Phrase.InMeter(read.chart.Meter); err != nil {
+	if chosen.Phrase, err = chosen.Phrase.InMeter(read.chart.Meter); err != nil {
 		return fail(invalid("lick", err))
 	}
-	return read, lick, position, nil
+	return read, chosen, position, nil
 }
 
 // placed reads the request's lick and puts it where it is worked on: as it is written, on
 // the instrument it was written for, or into the chart's key where the hand stands. The
 // position is where it then lies.
-func (r MovesRequest) placed() (on, phrase.Lick, neck.Position, error) {
-	read, lick, position, err := r.setLick(r.Lick, r.Position)
+func (r MovesRequest) placed() (on, lick.Lick, neck.Position, error) {
+	read, chosen, position, err := r.setLick(r.Lick, r.Position)
 	if err != nil {
-		return on{}, phrase.Lick{}, neck.Position{}, err
+		return on{}, lick.Lick{}, neck.Position{}, err
 	}
 	if r.AsWritten {
-		if lick, err = r.Lick.Core(); err != nil { // in its own meter, too
-			return on{}, phrase.Lick{}, neck.Position{}, invalid("lick", err)
+		if chosen, err = r.Lick.Core(); err != nil { // in its own meter, too
+			return on{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
 		}
-		read.instrument = lick.WrittenFor()
-		return read, lick, lick.NearestPosition(read.instrument), nil
+		read.instrument = chosen.WrittenFor()
+		return read, chosen, chosen.NearestPosition(read.instrument), nil
 	}
-	if lick, err = lick.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
-		return on{}, phrase.Lick{}, neck.Position{}, invalid("lick", err)
+	if chosen, err = chosen.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
+		return on{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
 	}
-	return read, lick, position, nil
+	return read, chosen, position, nil
 }
 
-func (o on) lickMove(l phrase.Lick, m phrase.Move, c harmony.Chord) LickMove {
+func (o on) lickMove(l lick.Lick, m lick.Move, c harmony.Chord) LickMove {
 	out := o.cost(m)
 	if m.Refused == "" {
 		tab := o.tab(m.Phrase, m.Phrase.StartAtChord(o.chart, c), "")
@@ -135,7 +135,7 @@ func (o on) lickMove(l phrase.Lick, m phrase.Move, c harmony.Chord) LickMove {
 }
 
 // cost is what a way of moving a lick costs.
-func (o on) cost(m phrase.Move) LickMove {
+func (o on) cost(m lick.Move) LickMove {
 	out := LickMove{
 		Way: string(m.Method), Refused: m.Refused, Says: m.Text(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
 		Caution: neck.Shape{StretchMM: m.StretchMM}.Caution(o.spanMM), Altered: []Alteration{}, Lost: append([]string{}, m.Lost...),

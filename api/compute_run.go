@@ -8,9 +8,9 @@ import (
 
 	"undaris/core/change"
 	"undaris/core/chart"
+	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -114,7 +114,7 @@ func (o on) run(r chart.Run) Run {
 func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fitted, error) {
 	begin, end := neck.Place{String: from.String, Fret: from.Fret}, neck.Place{String: to.String, Fret: to.Fret}
 	chord := o.chart.ChordAt(r.Start)
-	tones, err := phrase.TonesOver(o.chart, chord, first(over, []string{phrase.OverBox}))
+	tones, err := exercise.TonesOver(o.chart, chord, first(over, []string{exercise.OverBox}))
 	if err != nil {
 		return nil, invalid("", err)
 	}
@@ -133,7 +133,7 @@ func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fi
 		return nil, invalid("from", err)
 	}
 	// Where notes are missing the run starts as late as it must to land on time.
-	line, start := phrase.EvenNotes(o.chart, fingering, chart.RunStart(r.Arrival, len(fingering), r.Subdivision, o.chart.Meter), r.Subdivision)
+	line, start := change.EvenNotes(o.chart, fingering, chart.RunStart(r.Arrival, len(fingering), r.Subdivision, o.chart.Meter), r.Subdivision)
 	out := &Fitted{Between: len(run), Added: []string{}, Dropped: []string{}, Missing: fill.Missing, Passing: []int{}, Tab: o.tab(line, start, "approach")}
 	for n, note := range fill.Notes {
 		if note.Added {

@@ -5,7 +5,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/phrase"
+	"undaris/core/exercise"
 )
 
 // SequenceRequest asks for an exercise written out over bars of a chart.
@@ -26,9 +26,9 @@ func (s *server) registerComputeSequence(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		p, err := phrase.Sequence{
+		p, err := exercise.Sequence{
 			Chart: on.chart, Instrument: on.instrument, Window: position.Window, Subdivision: subdivision, From: in.Body.From - 1, Bars: in.Body.Bars,
-			Over: first(in.Body.Over, phrase.SequenceTones), Figure: first(in.Body.Cell, phrase.SequenceFigures(phrase.OverBox)), Order: first(in.Body.Order, phrase.SequenceOrders),
+			Over: first(in.Body.Over, exercise.SequenceTones), Figure: first(in.Body.Cell, exercise.SequenceFigures(exercise.OverBox)), Order: first(in.Body.Order, exercise.SequenceOrders),
 		}.Write()
 		if err != nil {
 			return nil, invalid("", err)

@@ -5,7 +5,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/analysis"
 	"undaris/core/change"
+	"undaris/core/lick"
 	"undaris/core/phrase"
 	"undaris/core/solo"
 	"undaris/format/document"
@@ -255,7 +257,7 @@ func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, solo.Cho
 	if err != nil {
 		return on{}, solo.ChorusRequest{}, err
 	}
-	vocabulary := make([]phrase.Lick, len(licks))
+	vocabulary := make([]lick.Lick, len(licks))
 	for n, l := range licks {
 		if vocabulary[n], err = l.Core(); err != nil {
 			return on{}, solo.ChorusRequest{}, invalid(indexed("licks", n), err)
@@ -302,11 +304,11 @@ func (e ChorusEdit) core(o on, order solo.ChorusRequest) (solo.ChorusEdit, error
 	}
 	edit.Bar = max(edit.Bar, 0)
 	if e.Lick != nil {
-		lick, err := e.Lick.Core()
+		chosen, err := e.Lick.Core()
 		if err != nil {
 			return edit, invalid("edit.lick", err)
 		}
-		edit.Lick = &lick
+		edit.Lick = &chosen
 	}
 	if e.Approach != "" {
 		approach, err := change.FindApproachKind(e.Approach)
@@ -382,7 +384,7 @@ func (o on) figures(r solo.Review, targets []solo.TargetReport) Figures {
 	f.StrongWell, f.HeardWell, f.SpaceWell = r.EnoughStrongBeats(), r.EnoughHeard(), r.EnoughSpace()
 	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
 	for _, d := range r.Implied {
-		if d.Recognition == phrase.Recognized {
+		if d.Recognition == analysis.Recognized {
 			f.Heard++
 		}
 	}

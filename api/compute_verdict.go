@@ -6,8 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/analysis"
 	"undaris/core/chart"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/format/document"
 )
 
@@ -90,41 +91,41 @@ type Outline struct {
 
 func (s *server) registerComputeVerdict(api huma.API) {
 	huma.Post(api, "/api/compute/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
-		on, lick, _, err := in.Body.placed()
+		on, chosen, _, err := in.Body.placed()
 		if err != nil {
 			return nil, err
 		}
 		var own *document.Chart
 		start := -1
 		if in.Body.AsWritten {
-			on.chart, start = lick.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+			on.chart, start = chosen.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
 			own = ownChart(on.chart)
 		}
-		lick.Phrase = lick.Phrase.WithDefaultChord(on.chart.TonicChord())
+		chosen.Phrase = chosen.Phrase.WithDefaultChord(on.chart.TonicChord())
 		if start < 0 {
-			start = lick.Phrase.StartAtChord(on.chart, lick.Phrase.Chords[0].Chord)
+			start = chosen.Phrase.StartAtChord(on.chart, chosen.Phrase.Chords[0].Chord)
 		}
 		for n, at := range in.Body.Repair {
-			if at < 0 || at >= len(lick.Phrase.Events) {
-				return nil, invalid("", &chart.FieldError{Field: fmt.Sprintf("repair[%d]", n), Detail: fmt.Sprintf("the lick has no note %d; its notes are 0 to %d", at, len(lick.Phrase.Events)-1)})
+			if at < 0 || at >= len(chosen.Phrase.Events) {
+				return nil, invalid("", &chart.FieldError{Field: fmt.Sprintf("repair[%d]", n), Detail: fmt.Sprintf("the lick has no note %d; its notes are 0 to %d", at, len(chosen.Phrase.Events)-1)})
 			}
 		}
 		lost := []string{}
 		if len(in.Body.Repair) > 0 {
-			lick.Phrase, lost = lick.Phrase.Repair(on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
-			lick = lick.WithSuffix(", repaired")
+			chosen.Phrase, lost = analysis.Repair(chosen.Phrase, on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
+			chosen = chosen.WithSuffix(", repaired")
 		}
-		verdict := on.verdict(lick, start, lost)
+		verdict := on.verdict(chosen, start, lost)
 		verdict.Own = own
 		return &body[Verdict]{verdict}, nil
 	})
 }
 
-func shareOf(s phrase.Share) Share { return Share{s.Of, s.Good, append([]int{}, s.Notes...)} }
+func shareOf(s analysis.Share) Share { return Share{s.Of, s.Good, append([]int{}, s.Notes...)} }
 
 // verdict is what can be said of a lick whose tick 0 stands at a tick of the chart.
-func (o on) verdict(l phrase.Lick, start int, lost []string) Verdict {
-	v := l.Phrase.Judge(o.instrument, o.chart.Key, o.chart.Tempo)
+func (o on) verdict(l lick.Lick, start int, lost []string) Verdict {
+	v := analysis.Judge(l.Phrase, o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
 		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{}, Dropped: []Dropped{},
 		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
@@ -137,7 +138,7 @@ func (o on) verdict(l phrase.Lick, start int, lost []string) Verdict {
 		}
 		out.Offences = append(out.Offences, one)
 	}
-	for _, d := range l.Phrase.ImpliedHarmonies(o.instrument, o.chart.Key, o.chart.Chords()) {
+	for _, d := range analysis.ImpliedHarmonies(l.Phrase, o.instrument, o.chart.Key, o.chart.Chords()) {
 		out.Dropped = append(out.Dropped, droppedOf(d))
 	}
 	for _, l := range v.Landings {
@@ -151,7 +152,7 @@ func (o on) verdict(l phrase.Lick, start int, lost []string) Verdict {
 	return out
 }
 
-func droppedOf(d phrase.ImpliedHarmony) Dropped {
+func droppedOf(d analysis.ImpliedHarmony) Dropped {
 	dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Recognition), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Text, Events: append([]int{}, d.Notes...)}
 	if d.SettlingTone != nil {
 		tone := toneOf(*d.SettlingTone)
@@ -160,7 +161,7 @@ func droppedOf(d phrase.ImpliedHarmony) Dropped {
 	return dropped
 }
 
-func coveredOf(all []phrase.ChordCoverage) []Covered {
+func coveredOf(all []analysis.ChordCoverage) []Covered {
 	covered := make([]Covered, len(all))
 	for n, c := range all {
 		covered[n] = Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)}

@@ -25,12 +25,12 @@ func TestEveryBlockCanBeWritten(t *testing.T) {
 				if len(block.Notes) == 0 {
 					continue
 				}
-				lick := document.Lick{Name: "notes", Tonic: tune.Key.Tonic, Phrase: document.Phrase{Meter: tune.Meter, Events: block.Notes, Over: []document.Over{{Tick: 0, Chord: "C7"}}}}
-				for n := range lick.Events {
-					lick.Events[n].Tick -= block.Start
+				chosen := document.Lick{Name: "notes", Tonic: tune.Key.Tonic, Phrase: document.Phrase{Meter: tune.Meter, Events: block.Notes, Over: []document.Over{{Tick: 0, Chord: "C7"}}}}
+				for n := range chosen.Events {
+					chosen.Events[n].Tick -= block.Start
 				}
 				opened++
-				written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: lick, Excerpt: true}, 200)
+				written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: chosen, Excerpt: true}, 200)
 				assert.Len(t, written.Lick.Events, len(block.Notes))
 				said += len(written.Said)
 			}

@@ -76,7 +76,7 @@ func TestALickIsReplacedAndItsVersionsKept(t *testing.T) {
 
 func TestLicksLeaveAndComeBack(t *testing.T) {
 	c := application(t, nil)
-	lick := firstLick(c).Lick
+	chosen := firstLick(c).Lick
 	for name, want := range map[string]struct{ kind, begins string }{
 		"tab": {"text/plain; charset=utf-8", "title: Ferry call"}, "musicxml": {"application/vnd.recordare.musicxml+xml", "<?xml"},
 		"midi": {"audio/midi", "MThd"}, "json": {"application/json", "{"},
@@ -88,7 +88,7 @@ func TestLicksLeaveAndComeBack(t *testing.T) {
 		assert.Contains(t, response.Header().Get("Content-Disposition"), "Ferry call")
 		in := c.do("POST", "/api/compute/lick/import?name=ferry&tonic=C&fret=7", response.Body.String(), "Content-Type", "application/octet-stream")
 		require.Equal(t, http.StatusOK, in.Code, in.Body.String())
-		for _, e := range lick.Events {
+		for _, e := range chosen.Events {
 			assert.Contains(t, in.Body.String(), `"string":`+string(rune('0'+e.String)))
 		}
 	}

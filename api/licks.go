@@ -7,7 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/format/document"
 	"undaris/format/lickfile"
 	"undaris/store"
@@ -29,10 +29,10 @@ func (s *server) registerLicks(api huma.API) {
 		}
 		licks := make([]KeptLick, len(documents))
 		for n, d := range documents {
-			lick, err := unpack[document.Lick](d)
-			licks[n] = keptLick(d, lick)
+			chosen, err := unpack[document.Lick](d)
+			licks[n] = keptLick(d, chosen)
 			if err == nil {
-				_, err = lick.Core()
+				_, err = chosen.Core()
 			}
 			if err != nil {
 				licks[n].Damaged, licks[n].Lick = err.Error(), document.Lick{Name: d.Name, Phrase: document.Phrase{Events: []document.Event{}}}
@@ -52,11 +52,11 @@ func (s *server) registerLicks(api huma.API) {
 		if err != nil {
 			return nil, unkept("lick", in.ID, err)
 		}
-		lick, err := unpack[document.Lick](d)
+		chosen, err := unpack[document.Lick](d)
 		if err != nil {
 			return nil, unkept("lick", in.ID, err)
 		}
-		return &body[KeptLick]{keptLick(d, lick)}, nil
+		return &body[KeptLick]{keptLick(d, chosen)}, nil
 	})
 	huma.Put(api, "/api/licks/{id}", func(_ context.Context, in *replaceLick) (*body[KeptLick], error) {
 		name, content, doc, err := lickBody(in.Body.Lick)
@@ -114,11 +114,11 @@ func (s *server) registerLicks(api huma.API) {
 		if err != nil {
 			return nil, unkept("lick", in.ID, err)
 		}
-		lick, err := unpack[document.Lick](d)
+		chosen, err := unpack[document.Lick](d)
 		if err != nil {
 			return nil, unkept("lick", in.ID, err)
 		}
-		return &body[KeptLick]{keptLick(d, lick)}, nil
+		return &body[KeptLick]{keptLick(d, chosen)}, nil
 	})
 }
 
@@ -170,19 +170,19 @@ func KeepLick(st *store.Store, d document.Lick) (store.Document, error) {
 // lickBody is the name and body under which a lick is kept, written anew from what was
 // read.
 func lickBody(d document.Lick) (name string, content []byte, kept document.Lick, err error) {
-	lick, err := d.Core()
+	chosen, err := d.Core()
 	if err != nil {
 		return "", nil, d, err
 	}
-	lick.Name = strings.TrimSpace(lick.Name)
-	kept = document.LickOf(lick)
-	return lick.Name, pack(kept), kept, nil
+	chosen.Name = strings.TrimSpace(chosen.Name)
+	kept = document.LickOf(chosen)
+	return chosen.Name, pack(kept), kept, nil
 }
 
-func lickOf(d store.Document) (phrase.Lick, error) {
+func lickOf(d store.Document) (lick.Lick, error) {
 	doc, err := unpack[document.Lick](d)
 	if err != nil {
-		return phrase.Lick{}, err
+		return lick.Lick{}, err
 	}
 	l, err := doc.Core()
 	if err != nil {

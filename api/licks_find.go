@@ -8,8 +8,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/store"
 )
 
@@ -87,7 +87,7 @@ func (s *server) registerFindLicks(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		ids, licks := []uint{}, []phrase.Lick{}
+		ids, licks := []uint{}, []lick.Lick{}
 		for _, d := range documents {
 			l, err := lickOf(d)
 			if err != nil {
@@ -99,7 +99,7 @@ func (s *server) registerFindLicks(api huma.API) {
 			}
 			ids, licks = append(ids, d.ID), append(licks, set)
 		}
-		known := phrase.NewIndex(read.instrument, read.chart.Key, read.chart.Tempo, licks)
+		known := lick.NewIndex(read.instrument, read.chart.Key, read.chart.Tempo, licks)
 		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}
 		for _, f := range known.Find(wanted) {
 			out.Found = append(out.Found, FoundLick{
@@ -112,8 +112,8 @@ func (s *server) registerFindLicks(api huma.API) {
 	})
 }
 
-func (f FindLicks) wanted(o on, p neck.Position) (phrase.Query, error) {
-	w := phrase.Query{
+func (f FindLicks) wanted(o on, p neck.Position) (lick.Query, error) {
+	w := lick.Query{
 		Text: f.Text, Tag: f.Tag, Technique: f.Technique, Scale: f.Scale, Starts: f.Starts, Ends: f.Ends, Lands: f.Lands, Leans: f.Leans,
 		MostBars: f.MostBars, MostPerSecond: f.MostPerSecond,
 	}
@@ -138,7 +138,7 @@ func (f FindLicks) wanted(o on, p neck.Position) (phrase.Query, error) {
 }
 
 // facetsOf gathers what the licks have, each answer once, in the order they come.
-func facetsOf(o on, known phrase.Index) Facets {
+func facetsOf(o on, known lick.Index) Facets {
 	f := Facets{Tags: []string{}, Techniques: []string{}, Scales: []string{}, Chords: []string{}, Starts: []string{}, Ends: []string{}, Lands: []string{}, Leans: []string{}, Bars: []int{}}
 	all := map[string]bool{}
 	for n, l := range known.Licks {
@@ -153,8 +153,8 @@ func facetsOf(o on, known phrase.Index) Facets {
 			f.Bars = append(f.Bars, facts.Bars)
 		}
 	}
-	f.Techniques = slices.DeleteFunc(phrase.FoundTechniques(), func(name string) bool { return !all[name] })
-	f.Scales = slices.DeleteFunc(phrase.ScaleNames(), func(name string) bool { return !all[name] })
+	f.Techniques = slices.DeleteFunc(lick.FoundTechniques(), func(name string) bool { return !all[name] })
+	f.Scales = slices.DeleteFunc(lick.ScaleNames(), func(name string) bool { return !all[name] })
 	for _, c := range o.chart.Chords() {
 		f.Chords = append(f.Chords, c.Symbol())
 	}

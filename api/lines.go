@@ -9,7 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/core/solo"
 	"undaris/format/document"
 	"undaris/store"
@@ -110,8 +110,8 @@ func (s *server) registerLines(api huma.API) {
 
 func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
 	name := strings.TrimSpace(k.Name)
-	if len([]rune(name)) > phrase.MaxName {
-		return nil, invalid("name", fmt.Errorf("a line's name has at most %d characters", phrase.MaxName))
+	if len([]rune(name)) > lick.MaxName {
+		return nil, invalid("name", fmt.Errorf("a line's name has at most %d characters", lick.MaxName))
 	}
 	chartDoc, err := keptAs[document.Chart](s, store.Chart, "chartId", k.ChartID)
 	if err != nil {

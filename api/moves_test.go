@@ -10,8 +10,8 @@ import (
 
 func TestALickMovedToEveryChord(t *testing.T) {
 	c := application(t, nil)
-	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick // Ferry call, over C7
-	got := call[LickMoves](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick, Position: "E-7"}, 200)
+	chosen := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick // Ferry call, over C7
+	got := call[LickMoves](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: chosen, Position: "E-7"}, 200)
 	assert.Equal(t, []string{"slide the shape", "stay in position", "keep the frets"}, got.Ways)
 	require.Len(t, got.Chords, 3)
 	over := got.Chords[1]
@@ -33,7 +33,7 @@ func TestALickMovedToEveryChord(t *testing.T) {
 	again := call[KeptLick](c, "POST", "/api/licks", *kept.Lick, 201)
 	assert.Equal(t, "F7", again.Lick.Over[0].Chord)
 	assert.Equal(t, *kept.Lick, again.Lick)
-	bad := call[problem](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick, Position: "Q"}, 422)
+	bad := call[problem](c, "POST", "/api/compute/moves", MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: chosen, Position: "Q"}, 422)
 	assert.Equal(t, "body.position", bad.Errors[0].Location)
 }
 
@@ -53,8 +53,8 @@ func TestALickIsDeletedAndBroughtBack(t *testing.T) {
 
 func TestTheVerdictOfALick(t *testing.T) {
 	c := application(t, nil)
-	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
-	ask := VerdictRequest{MovesRequest: MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lick}}
+	chosen := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
+	ask := VerdictRequest{MovesRequest: MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: chosen}}
 	got := call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
 	assert.Equal(t, []Share{{2, 1, []int{0, 3}}, {2, 1, []int{2, 6}}}, []Share{got.Strong, got.Rests})
 	require.Len(t, got.Offences, 2)

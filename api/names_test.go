@@ -58,14 +58,14 @@ func TestNamesStandInQuotes(t *testing.T) {
 		})
 		return response.Body.Bytes()
 	}
-	for _, lick := range licks[:8] {
-		moves := MovesRequest{On: on, Lick: lick}
-		ask("/api/compute/line", LineRequest{On: on, Lick: lick, LineChoice: LineChoice{Change: read.Changes[0].Tick}})
+	for _, chosen := range licks[:8] {
+		moves := MovesRequest{On: on, Lick: chosen}
+		ask("/api/compute/line", LineRequest{On: on, Lick: chosen, LineChoice: LineChoice{Change: read.Changes[0].Tick}})
 		ask("/api/compute/moves", moves)
 		ask("/api/compute/verdict", VerdictRequest{MovesRequest: moves})
 		ask("/api/compute/elsewhere", moves)
-		ask("/api/compute/join", JoinRequest{MovesRequest: moves, With: lick, Notes: 2})
-		ask("/api/compute/lick", LickRequest{Lick: lick})
+		ask("/api/compute/join", JoinRequest{MovesRequest: moves, With: chosen, Notes: 2})
+		ask("/api/compute/lick", LickRequest{Lick: chosen})
 	}
 	ask("/api/licks/find", FindLicks{On: on})
 	for seed := range uint64(4) {

@@ -8,8 +8,8 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/core/routine"
 	"undaris/core/solo"
 )
@@ -101,14 +101,14 @@ func (o on) lineOf(asked PassRequest, p routine.Pass, position neck.Position, or
 	if p.Segment.TradeBars == 0 {
 		return nil
 	}
-	licks := []phrase.Lick{}
+	licks := []lick.Lick{}
 	if p.Segment.Licks {
 		for n, d := range asked.Licks {
-			lick, err := d.Core()
+			chosen, err := d.Core()
 			if err != nil {
 				return invalid(fmt.Sprintf("licks[%d]", n), err)
 			}
-			licks = append(licks, lick)
+			licks = append(licks, chosen)
 		}
 	}
 	trade := routine.Trade{Pass: p, Instrument: o.instrument, Position: position, Seed: uint64(asked.Seed)}

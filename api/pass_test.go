@@ -121,13 +121,13 @@ func TestEachToneInTurnIsSoundedBefore(t *testing.T) {
 
 func TestTradingFours(t *testing.T) {
 	c := application(t, nil)
-	lick := document.Lick{}
+	chosen := document.Lick{}
 	for _, entry := range call[[]KeptLick](c, "GET", "/api/licks", nil, 200) {
 		if kept := call[KeptLick](c, "GET", "/api/licks/"+itoa(entry.ID), nil, 200); kept.Lick.Phrase.Meter == "4/4" {
-			lick = kept.Lick
+			chosen = kept.Lick
 		}
 	}
-	request := PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "trade fours"), Licks: []document.Lick{lick}}
+	request := PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "trade fours"), Licks: []document.Lick{chosen}}
 	all := passes(c, request, 99)
 	require.Len(t, all, 4)
 	assert.Equal(t, []BarRange{{5, 8}}, all[0].Yours)

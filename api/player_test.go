@@ -57,8 +57,8 @@ func TestAnotherInstrument(t *testing.T) {
 	assert.Contains(t, view.Shape.Caution, "past your 60")
 	require.NotNil(t, view.Easier)
 	assert.LessOrEqual(t, view.Easier.StretchMM, 60.0)
-	lick := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
-	line := call[Line](c, "POST", "/api/compute/line", LineRequest{On: On{Chart: chart, Hands: hands}, Lick: lick, LineChoice: LineChoice{Change: 1920}}, 200)
+	chosen := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
+	line := call[Line](c, "POST", "/api/compute/line", LineRequest{On: On{Chart: chart, Hands: hands}, Lick: chosen, LineChoice: LineChoice{Change: 1920}}, 200)
 	assert.NotEmpty(t, line.Events, "a lick of standard tuning is fingered anew")
 	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart, Hands: hands}, Chord: "C7", Position: "fret-30"}, 422)
 	assert.Equal(t, map[string]any{"position": "fret-15"}, got.Errors[0].Value)

@@ -69,19 +69,19 @@ func TestAChorusIsEdited(t *testing.T) {
 	again := ask(&ChorusEdit{Do: "re-roll", Seed: 99}, "")
 	assert.Equal(t, locked.Blocks[0], again.Blocks[0])
 	assert.NotEqual(t, read.Tab, again.Tab)
-	lick := firstLick(c).Lick
+	chosen := firstLick(c).Lick
 	free := -1
 	for n, b := range chorus.Blocks {
 		if b.Kind == "free notes" && !b.Locked {
 			free = n
 		}
 	}
-	swapped := ask(&ChorusEdit{Do: "swap", Blocks: []int{free}, Lick: &lick}, "")
+	swapped := ask(&ChorusEdit{Do: "swap", Blocks: []int{free}, Lick: &chosen}, "")
 	names := []string{}
 	for _, b := range swapped.Blocks {
 		names = append(names, b.Name)
 	}
-	assert.Contains(t, names, lick.Name)
+	assert.Contains(t, names, chosen.Name)
 
 	for location, edit := range map[string]ChorusEdit{
 		"body.edit.blocks[0]": {Do: "move", Blocks: []int{0}, Ticks: 480},

@@ -9,7 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/core/solo"
 	"undaris/format/document"
 	"undaris/format/solofile"
@@ -124,7 +124,7 @@ func (s *server) registerSolos(api huma.API) {
 		if err != nil {
 			return nil, unkept("solo", in.ID, err)
 		}
-		kept.Solo.Name = (phrase.Lick{Name: kept.Solo.Name}).WithSuffix(", copy").Name
+		kept.Solo.Name = (lick.Lick{Name: kept.Solo.Name}).WithSuffix(", copy").Name
 		copied := kept.document()
 		copied.ChartID = d.ChartID
 		if d, err = s.store.Create(copied); err != nil {
@@ -184,8 +184,8 @@ func (o On) setting() (solo.PlayContext, error) {
 // checked reads every chorus over the chart, so that nothing is kept that cannot be opened.
 func (b SoloBody) checked() (SoloBody, error) {
 	b.Solo.Name = strings.TrimSpace(b.Solo.Name)
-	if b.Solo.Name == "" || len([]rune(b.Solo.Name)) > phrase.MaxName {
-		return b, invalid("", &chart.FieldError{Field: "solo.name", Detail: fmt.Sprintf("a solo's name has 1 to %d characters", phrase.MaxName)})
+	if b.Solo.Name == "" || len([]rune(b.Solo.Name)) > lick.MaxName {
+		return b, invalid("", &chart.FieldError{Field: "solo.name", Detail: fmt.Sprintf("a solo's name has 1 to %d characters", lick.MaxName)})
 	}
 	if _, _, err := (On{Chart: b.Chart, Hands: b.Hands}).joined(b.Solo.Choruses); err != nil {
 		return b, err

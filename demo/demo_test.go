@@ -12,8 +12,8 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/core/solo"
 	"undaris/format/document"
 )
@@ -33,11 +33,11 @@ func tunes(t *testing.T) []chart.Chart {
 	return charts
 }
 
-func licks(t *testing.T) []phrase.Lick {
+func licks(t *testing.T) []lick.Lick {
 	t.Helper()
 	docs, err := Licks()
 	require.NoError(t, err)
-	all := make([]phrase.Lick, len(docs))
+	all := make([]lick.Lick, len(docs))
 	for n, doc := range docs {
 		all[n], err = doc.Core()
 		require.NoError(t, err, doc.Name)
@@ -62,10 +62,10 @@ func TestTheSetIsWhole(t *testing.T) {
 
 // Every lick that says which box it is in keeps to it.
 func TestLicksStayInTheirBox(t *testing.T) {
-	for _, lick := range licks(t) {
+	for _, chosen := range licks(t) {
 		for tag, scale := range map[string]string{"minor box": "minor pentatonic", "major box": "major pentatonic", "natural minor": "natural minor", "blended": "both pentatonics"} {
-			if slices.Contains(lick.Tags, tag) {
-				assert.Contains(t, lick.Facts(lick.WrittenFor(), 100).Scales, scale, lick.Name)
+			if slices.Contains(chosen.Tags, tag) {
+				assert.Contains(t, chosen.Facts(chosen.WrittenFor(), 100).Scales, scale, chosen.Name)
 			}
 		}
 	}
@@ -87,7 +87,7 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 			require.NoError(t, err)
 			c := tune.Transposed(key)
 			for _, position := range neck.Positions(guitar, key.Tonic.Class()) {
-				for n, lick := range licks(t) {
+				for n, chosen := range licks(t) {
 					if n >= 6 && (which != 1 || tonic != "Ab") {
 						continue // the first six go everywhere, the rest through one tune in one key
 					}
@@ -102,10 +102,10 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 						subdivision, err := c.Meter.Subdivision("eighth")
 						require.NoError(t, err)
 						line, err := solo.LineRequest{
-							Chart: c, Instrument: guitar, Position: position, Change: ch, Lick: lick,
+							Chart: c, Instrument: guitar, Position: position, Change: ch, Lick: chosen,
 							Strategy: change.ThirdsFirst, Approach: approach, Subdivision: subdivision,
 						}.Write()
-						var room *phrase.NoRoomError
+						var room *lick.NoRoomError
 						if n >= 6 && errors.As(err, &room) {
 							wide++ // of more than an octave and a half
 							continue
@@ -115,7 +115,7 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 							refused++
 							continue
 						}
-						require.NoError(t, err, "%s in %s %s over %s to %s by %s", lick.Name, tonic, position.ID(), ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), approach.Name)
+						require.NoError(t, err, "%s in %s %s over %s to %s by %s", chosen.Name, tonic, position.ID(), ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), approach.Name)
 						last := line.Phrase.Events[len(line.Phrase.Events)-1]
 						assert.Equal(t, ch.Tick%c.Ticks(), (line.Start+last.Tick)%c.Ticks(), "it may lead in from the chorus before")
 						assert.Equal(t, harmony.ChordTone, line.Labels[len(line.Labels)-1].Class)
@@ -176,7 +176,7 @@ func BenchmarkPlanFromTheLibrary(b *testing.B) {
 	require.NoError(b, err)
 	docs, err := Licks()
 	require.NoError(b, err)
-	vocabulary := make([]phrase.Lick, len(docs))
+	vocabulary := make([]lick.Lick, len(docs))
 	for n, doc := range docs {
 		vocabulary[n], err = doc.Core()
 		require.NoError(b, err)

@@ -8,8 +8,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/analysis"
 	"undaris/core/harmony"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/format/document"
 	"undaris/format/lickfile"
 	"undaris/format/reading"
@@ -17,7 +18,7 @@ import (
 
 // analysed is what is said of a lick over its own chords: each note's place, degree and
 // class, then the figures of its verdict.
-func analysed(l phrase.Lick) (notes, figures string) {
+func analysed(l lick.Lick) (notes, figures string) {
 	c, _ := l.ToChart(100, "straight", 2)
 	signs := map[harmony.Class]string{harmony.Colour: "+", harmony.Blue: "~", harmony.Suspension: "?", harmony.Outside: "!"}
 	all := []string{}
@@ -25,7 +26,7 @@ func analysed(l phrase.Lick) (notes, figures string) {
 		e := l.Phrase.Events[n]
 		all = append(all, fmt.Sprintf("%d:%d=%s%s", e.String, e.Fret, label.Degree, signs[label.Class]))
 	}
-	v := l.Phrase.Judge(l.WrittenFor(), c.Key, 100)
+	v := analysis.Judge(l.Phrase, l.WrittenFor(), c.Key, 100)
 	figures = fmt.Sprintf("strong %d/%d, rests %d/%d, passing %d, %s", v.Strong.Good, v.Strong.Of, v.Rests.Good, v.Rests.Of, len(v.Passing), v.Shape.Ends)
 	for _, landfall := range v.Landings {
 		figures += fmt.Sprintf(", %s %s", landfall.Timing, landfall.Degree)
@@ -34,7 +35,7 @@ func analysed(l phrase.Lick) (notes, figures string) {
 }
 
 func TestOurLicksAnalysed(t *testing.T) {
-	by := map[string]phrase.Lick{}
+	by := map[string]lick.Lick{}
 	for _, l := range licks(t) {
 		by[l.Name] = l
 	}
@@ -68,7 +69,7 @@ func TestOurLicksAreSound(t *testing.T) {
 		"Over the weir":  "the 4 before the rest leads on into the next chord",
 	}
 	for _, l := range licks(t) {
-		v := l.Phrase.Judge(l.WrittenFor(), l.Key(), 100)
+		v := analysis.Judge(l.Phrase, l.WrittenFor(), l.Key(), 100)
 		if _, ok := meant[l.Name]; !ok {
 			assert.Equal(t, v.Rests.Of, v.Rests.Good, "%s rests on what it may rest on", l.Name)
 		}

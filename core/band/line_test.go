@@ -36,7 +36,7 @@ func TestEveryApproachIsHeardInTime(t *testing.T) {
 							Instrument: guitar, Window: position.Window, Key: key, Box: box, Leaving: ch.Leaving.Chord, Arriving: ch.Arriving.Chord, Target: target.Place,
 						}, ch.Leaving.Ticks/s.Ticks(m))
 						for _, w := range ways {
-							line, start := phrase.ApproachPhrase(c, ch, w, s)
+							line, start := change.ApproachPhrase(c, ch, w, s)
 							require.NoError(t, line.Check(guitar))
 							last := len(line.Events) - 1
 							require.Equal(t, ch.Tick, start+line.Events[last].Tick, w.Name)

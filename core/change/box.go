@@ -55,7 +55,7 @@ func CoverageOf(chord harmony.Chord, box harmony.Box) BoxCoverage {
 			h.Has = append(h.Has, tone)
 			continue
 		}
-		lack := MissingTone{Tone: tone, Needed: GuideTone(tone.Degree)}
+		lack := MissingTone{Tone: tone, Needed: harmony.IsGuideTone(tone.Degree)}
 		lack.Beside, lack.Frets = nearestInBox(box, tone.Note.Class())
 		lack.Where = fmt.Sprintf("%s its %s", fretsAway(lack.Frets), lack.Beside)
 		lack.Text = fmt.Sprintf("%s, the %s: %s", tone.Note, tone.Degree, lack.Where)
@@ -110,7 +110,7 @@ func fretsAway(frets int) string {
 func Headline(leaving, arriving harmony.Chord, telling []harmony.Tone) string {
 	best := -1
 	for n, tone := range telling {
-		if best < 0 || (GuideTone(tone.Degree) && !GuideTone(telling[best].Degree)) {
+		if best < 0 || (harmony.IsGuideTone(tone.Degree) && !harmony.IsGuideTone(telling[best].Degree)) {
 			best = n
 		}
 	}

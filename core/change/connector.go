@@ -12,14 +12,14 @@ import (
 type ChromaticRunKind struct {
 	Name string
 	// from and to are parts of the chord; down says which way the run goes.
-	from, to part
+	from, to harmony.ChordPart
 	down     bool
 }
 
 // ChromaticRunKinds lists every connector (common practice).
 var ChromaticRunKinds = []ChromaticRunKind{
-	{"root up to 3", root, third, false}, {"3 up to 5", third, fifth, false}, {"5 up to 7", fifth, seventh, false},
-	{"root down to 7", root, seventh, true}, {"7 up to root", seventh, root, false},
+	{"root up to 3", harmony.RootPart, harmony.ThirdPart, false}, {"3 up to 5", harmony.ThirdPart, harmony.FifthPart, false}, {"5 up to 7", harmony.FifthPart, harmony.SeventhPart, false},
+	{"root down to 7", harmony.RootPart, harmony.SeventhPart, true}, {"7 up to root", harmony.SeventhPart, harmony.RootPart, false},
 }
 
 // ChromaticRun is a connector over one chord, fitted to a number of notes.
@@ -148,12 +148,12 @@ func ChromaticPitches(from, to pitch.MIDI, notes int) (pitches []pitch.MIDI, fit
 	return append(pitches, to), fitted, nil
 }
 
-var partNames = map[part]string{root: "root", third: "third", fifth: "fifth", seventh: "seventh"}
+var partNames = map[harmony.ChordPart]string{harmony.RootPart: "root", harmony.ThirdPart: "third", harmony.FifthPart: "fifth", harmony.SeventhPart: "seventh"}
 
 // tonePart is the tone of a chord that does a part in it.
-func tonePart(c harmony.Chord, p part) (harmony.Tone, bool) {
+func tonePart(c harmony.Chord, p harmony.ChordPart) (harmony.Tone, bool) {
 	for _, t := range c.Tones() {
-		if partOf(t.Degree) == p {
+		if harmony.PartOf(t.Degree) == p {
 			return t, true
 		}
 	}

@@ -157,13 +157,13 @@ func (o PathRequest) options(ch chart.Change, from, to neck.Shape) []pathOption 
 
 // only leaves the tones that are asked for, or all where the chord has none of them.
 func (o PathRequest) onlyDegree(all []pathOption) []pathOption {
-	wanted, ok := map[int]part{1: root, 3: third, 5: fifth, 7: seventh}[o.OnlyDegree]
+	wanted, ok := map[int]harmony.ChordPart{1: harmony.RootPart, 3: harmony.ThirdPart, 5: harmony.FifthPart, 7: harmony.SeventhPart}[o.OnlyDegree]
 	if !ok {
 		return all
 	}
 	left := []pathOption{}
 	for _, one := range all {
-		if partOf(one.tone.Degree) == wanted {
+		if harmony.PartOf(one.tone.Degree) == wanted {
 			left = append(left, one)
 		}
 	}

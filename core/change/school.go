@@ -44,33 +44,6 @@ func ParseTargetStrategy(text string) (TargetStrategy, error) {
 	return "", &TargetStrategyError{Text: text}
 }
 
-// part is what a chord tone does in its chord.
-type part int
-
-const (
-	root part = iota
-	third
-	fifth
-	seventh
-	extension
-)
-
-// partOf sorts a chord tone by its degree. The 2 or 4 of a suspended chord
-// stands where its third would; the 6 of a sixth chord where its seventh would.
-func partOf(d pitch.Degree) part {
-	switch d.Number {
-	case 1:
-		return root
-	case 2, 3, 4:
-		return third
-	case 5:
-		return fifth
-	case 6, 7:
-		return seventh
-	}
-	return extension
-}
-
 // weights is what arriving on each part is worth: root, third, fifth, seventh,
 // extension. The first four are the schools' own; an extension counts as the
 // least of them (our choice).
@@ -82,14 +55,7 @@ var weights = map[TargetStrategy][5]float64{
 }
 
 // Weight is what arriving on the degree is worth to the school, 0 to 1.
-func (s TargetStrategy) Weight(d pitch.Degree) float64 { return weights[s][partOf(d)] }
-
-// GuideTone says whether the degree is its chord's third or seventh, or stands
-// where one would.
-func GuideTone(d pitch.Degree) bool {
-	p := partOf(d)
-	return p == third || p == seventh
-}
+func (s TargetStrategy) Weight(d pitch.Degree) float64 { return weights[s][harmony.PartOf(d)] }
 
 func toneOfChord(t harmony.Tone, c harmony.Chord) string {
 	return fmt.Sprintf("%s, the %s of %s", t.Note, t.Degree, c.Symbol())

@@ -107,7 +107,7 @@ func (p Phrase) Apply(i neck.Instrument, e Edit) (Phrase, []string, error) {
 		return was, nil, err
 	}
 	sort.SliceStable(p.Events, func(a, b int) bool { return p.Events[a].Tick < p.Events[b].Tick })
-	p.Events, said = withoutOverlaps(p.Events, said)
+	p.Events, said = WithoutOverlaps(p.Events, said)
 	said = append(said, DropBrokenSlurs(p.Events)...)
 	if err := p.CheckSoFar(i); err != nil {
 		return was, nil, err
@@ -169,17 +169,6 @@ func (p *Phrase) put(i neck.Instrument, e Edit) error {
 	}
 	p.Events = append(p.Events, added)
 	return nil
-}
-
-// dropUnplayable takes away what the note's place does not allow: on an open string
-// nothing can be bent, slid or shaken.
-func (e *Event) dropUnplayable() {
-	if e.Fret == 0 {
-		e.Bend, e.PreBend, e.Release, e.SlideFrom, e.SlideOut, e.Vibrato = 0, false, false, 0, 0, false
-	}
-	if e.SlideFrom == e.Fret {
-		e.SlideFrom = 0
-	}
 }
 
 // cut takes time out: what sounds into it is cut, what follows moves up. Chords move
@@ -356,38 +345,4 @@ func (p *Phrase) setChord(e Edit) {
 	p.Chords = slices.DeleteFunc(p.Chords, func(c PhraseChord) bool { return c.Tick == e.From })
 	p.Chords = append(p.Chords, PhraseChord{Tick: e.From, Chord: e.Chord})
 	sort.SliceStable(p.Chords, func(a, b int) bool { return p.Chords[a].Tick < p.Chords[b].Tick })
-}
-
-// withoutOverlaps ends each note at the latest where the next on its string begins; of two
-// that begin at once on a string the one written last stays.
-func withoutOverlaps(events []Event, said []string) ([]Event, []string) {
-	kept := events[:0]
-	last := map[int]int{}
-	for n, note := range events {
-		if before, heard := last[note.String]; heard {
-			switch was := &kept[before]; {
-			case was.Tick == note.Tick:
-				said = append(said, fmt.Sprintf("a note at string %d fret %d gave way", was.String, was.Fret))
-				*was = note
-				continue
-			case was.End() > note.Tick:
-				was.Ticks = note.Tick - was.Tick
-				said = append(said, fmt.Sprintf("note %d is cut short by the next on its string", n))
-			}
-		}
-		last[note.String] = len(kept)
-		kept = append(kept, note)
-	}
-	return dropLooseGraces(kept), said
-}
-
-// dropLooseGraces turns grace notes that no longer lead straight to another into plain
-// ones.
-func dropLooseGraces(events []Event) []Event {
-	for n := range events {
-		if e := &events[n]; e.Grace && (e.Ticks != GraceTicks || n+1 == len(events) || events[n+1].Tick != e.End()) {
-			e.Grace = false
-		}
-	}
-	return events
 }

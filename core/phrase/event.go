@@ -7,7 +7,6 @@ import (
 	"fmt"
 
 	"undaris/core/chart"
-	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 )
@@ -20,33 +19,6 @@ type Event struct {
 	neck.Fingered
 	Technique
 }
-
-// Technique is how a note is played.
-type Technique struct {
-	// SlideFrom is the fret the note is slid from; 0 for no slide, since an
-	// open string cannot be slid.
-	SlideFrom int
-	// SlideOut lets the note slide away at its end: 1 up, -1 down, 0 not.
-	SlideOut int
-	// HammerOn and PullOff sound the note from the one before on its string.
-	HammerOn, PullOff bool
-	// Bend is how far the string is bent, in quarter tones: 2 is a half step.
-	Bend int
-	// PreBend bends before the note is struck, Release lets the bend back.
-	PreBend, Release                      bool
-	Vibrato, Mute, Accent, Staccato, Tied bool
-	// Grace is a note crushed into the one after it: GraceTicks long, it ends where
-	// that one begins.
-	Grace bool
-}
-
-// GraceTicks is how long a grace note sounds: a thirty-second (ours: short enough
-// to be heard as part of the note it leads to, at any tempo).
-const GraceTicks = 60
-
-// MaxBend is the widest bend a hand is asked for, in quarter tones: three half
-// steps.
-const MaxBend = 6
 
 // Sounding is the pitch the note is heard as: its place, bent. A bend of an odd
 // quarter tone sounds between two pitches and is heard as the lower one.
@@ -65,15 +37,6 @@ type Phrase struct {
 	// SetChord is the chords the phrase was written over, in order of time, each
 	// lasting until the next; the first is also that of the pickup.
 	Chords []PhraseChord
-}
-
-// PhraseChord is a chord that is followed and the phrase's tick from which it holds.
-type PhraseChord struct {
-	// NotatedNote is what the band plays below an imagined chord; nil where the chord
-	// is the written one.
-	Written *harmony.Chord
-	Tick    int
-	Chord   harmony.Chord
 }
 
 // MaxEvents is how many notes a phrase may hold.
@@ -145,36 +108,6 @@ func (p Phrase) CheckSoFar(i neck.Instrument) error {
 	return nil
 }
 
-// technique returns the field and the reason why the note's technique cannot be
-// played, or nothing. The note before on its string is events[last], if any.
-func (e Event) techniqueFault(i neck.Instrument, events []Event, last int, heard bool) (field, detail string) {
-	switch {
-	case e.Bend < 0 || e.Bend > MaxBend:
-		return "bend", fmt.Sprintf("a bend is 0 to %g semitones", float64(MaxBend)/2)
-	case e.Bend > 0 && e.Fret == 0:
-		return "bend", "an open string cannot be bent"
-	case e.Vibrato && e.Fret == 0:
-		return "vibrato", "an open string cannot be shaken"
-	case (e.PreBend || e.Release) && e.Bend == 0:
-		return "bend", "a pre-bend or a release needs a bend"
-	case e.SlideFrom != 0 && (e.SlideFrom < 1 || e.SlideFrom > i.Frets || e.SlideFrom == e.Fret || e.Fret == 0):
-		return "slideFrom", "a slide goes from one fret to another, and not over an open string"
-	case e.SlideOut < -1 || e.SlideOut > 1 || (e.SlideOut != 0 && e.Fret == 0):
-		return "slideOut", "a slide out goes up or down, and not from an open string"
-	case (e.HammerOn || e.PullOff) && !heard:
-		return "string", "a hammer-on or pull-off needs a note before it on its string"
-	case e.HammerOn && events[last].Fret >= e.Fret:
-		return "hammerOn", "a hammer-on goes up from the note before on its string"
-	case e.PullOff && events[last].Fret <= e.Fret:
-		return "pullOff", "a pull-off goes down from the note before on its string"
-	case e.HammerOn && e.PullOff:
-		return "pullOff", "a note is hammered on or pulled off, not both"
-	case e.Tied && (!heard || events[last].Place != e.Place || events[last].End() != e.Tick):
-		return "tied", "a tie needs the same note right before it"
-	}
-	return "", ""
-}
-
 // joined says whether event n is sounded from the event before it, on one string.
 func (p Phrase) Slurred(n int) bool {
 	if n == 0 {
@@ -187,27 +120,12 @@ func (p Phrase) Slurred(n int) bool {
 	return e.HammerOn || e.PullOff || e.Tied || (e.SlideFrom > 0 && before.Fret == e.SlideFrom && before.End() == e.Tick)
 }
 
-// Names lists the techniques of a note in words.
-func (t Technique) Names() []string {
-	names := []string{}
-	for _, technique := range []struct {
-		used bool
-		name string
-	}{
-		{t.SlideFrom > 0, fmt.Sprintf("slid from fret %d", t.SlideFrom)},
-		{t.SlideOut > 0, "slid away upwards"}, {t.SlideOut < 0, "slid away downwards"}, {t.Grace, "grace note"},
-		{t.HammerOn, "hammered on"}, {t.PullOff, "pulled off"},
-		{t.Bend > 0 && !t.PreBend, "bent " + bendNames[min(t.Bend, MaxBend)]},
-		{t.PreBend, "bent beforehand " + bendNames[min(t.Bend, MaxBend)]},
-		{t.Release, "released"}, {t.Vibrato, "with vibrato"}, {t.Mute, "muted"}, {t.Accent, "accented"},
-		{t.Staccato, "short"}, {t.Tied, "tied"},
-	} {
-		if technique.used {
-			names = append(names, technique.name)
+// DoubleStops says whether two notes of the phrase begin at once.
+func (p Phrase) DoubleStops() bool {
+	for n := 1; n < len(p.Events); n++ {
+		if p.Events[n].Tick == p.Events[n-1].Tick {
+			return true
 		}
 	}
-	return names
+	return false
 }
-
-// bendNames says a bend by its quarter tones.
-var bendNames = [MaxBend + 1]string{"", "a quarter tone", "a half step", "three quarter tones", "a whole step", "five quarter tones", "three half steps"}

@@ -68,3 +68,12 @@ func (p Phrase) Span(start int) (first, count int) {
 	first = begin / bar
 	return first, (end+bar-1)/bar - first
 }
+
+// end is the tick at which the last note stops.
+func (p Phrase) End() int {
+	end := 0
+	for _, e := range p.Events {
+		end = max(end, e.End())
+	}
+	return end
+}

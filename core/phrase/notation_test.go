@@ -1,15 +1,17 @@
-package phrase
+package phrase_test
 
 import (
 	"strings"
 	"testing"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 )
 
-func notated(p Phrase) string {
+func notated(p phrase.Phrase) string {
 	bars := []string{}
 	for _, bar := range p.Notate() {
 		voices := []string{}
@@ -39,23 +41,23 @@ func notated(p Phrase) string {
 }
 
 func TestNotation(t *testing.T) {
-	assert.Equal(t, "eighth eighth rhalf.", notated(four(at(0, 3, 8), at(1, 3, 10))))
-	late := at(1, 3, 8, lasting(480))
-	assert.Equal(t, "reighth eighth~ eighth reighth rhalf", notated(four(late)), "off the beat it is cut at the next one")
-	triplets := four(at(0, 3, 8, lasting(160)), at(0, 3, 10, lasting(160)), at(0, 3, 8, lasting(160)))
+	assert.Equal(t, "eighth eighth rhalf.", notated(phrasetest.FourFour(phrasetest.At(0, 3, 8), phrasetest.At(1, 3, 10))))
+	late := phrasetest.At(1, 3, 8, phrasetest.Lasting(480))
+	assert.Equal(t, "reighth eighth~ eighth reighth rhalf", notated(phrasetest.FourFour(late)), "off the beat it is cut at the next one")
+	triplets := phrasetest.FourFour(phrasetest.At(0, 3, 8, phrasetest.Lasting(160)), phrasetest.At(0, 3, 10, phrasetest.Lasting(160)), phrasetest.At(0, 3, 8, phrasetest.Lasting(160)))
 	triplets.Events[1].Tick, triplets.Events[2].Tick = 160, 320
 	assert.Equal(t, "eighth/3 eighth/3 eighth/3 rhalf.", notated(triplets))
-	over := four(at(7, 3, 8, lasting(480)))
+	over := phrasetest.FourFour(phrasetest.At(7, 3, 8, phrasetest.Lasting(480)))
 	assert.Equal(t, "rhalf. reighth eighth~ | eighth reighth rhalf.", notated(over), "over the bar line it is tied")
-	pickup := four(at(-1, 3, 8), at(0, 3, 10))
+	pickup := phrasetest.FourFour(phrasetest.At(-1, 3, 8), phrasetest.At(0, 3, 10))
 	assert.Equal(t, "rhalf. reighth eighth | eighth reighth rhalf.", notated(pickup))
-	both := four(at(0, 2, 8, lasting(480)), at(0, 3, 8), at(1, 3, 9))
+	both := phrasetest.FourFour(phrasetest.At(0, 2, 8, phrasetest.Lasting(480)), phrasetest.At(0, 3, 8), phrasetest.At(1, 3, 9))
 	assert.Equal(t, "quarter rhalf. + eighth eighth rhalf.", notated(both), "what is held under others has a voice of its own")
-	grace := four(at(0, 3, 8, lasting(420)), at(0, 2, 7, lasting(60)), at(2, 2, 8))
+	grace := phrasetest.FourFour(phrasetest.At(0, 3, 8, phrasetest.Lasting(420)), phrasetest.At(0, 2, 7, phrasetest.Lasting(60)), phrasetest.At(2, 2, 8))
 	grace.Events[1].Tick, grace.Events[1].Grace = 420, true
-	require.NoError(t, grace.Check(guitar))
+	require.NoError(t, grace.Check(phrasetest.Guitar))
 	assert.Equal(t, "quarter geighth reighth rhalf", notated(grace))
-	odd := four(at(0, 3, 8, lasting(7)))
+	odd := phrasetest.FourFour(phrasetest.At(0, 3, 8, phrasetest.Lasting(7)))
 	assert.Equal(t, " r", notated(odd), "no sign is so short: its length alone says it")
 }
 
@@ -63,12 +65,11 @@ func TestNotation(t *testing.T) {
 // signs say, what grace notes stole added.
 func TestNotationFillsItsBars(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := drawnLick(t)
-		for n := range l.Phrase.Events {
-			l.Phrase.Events[n].Tick = 80 * n * rapid.IntRange(1, 4).Draw(t, "step")
+		p := phrasetest.DrawnOverSeventh(t)
+		for n := range p.Events {
+			p.Events[n].Tick = 80 * n * rapid.IntRange(1, 4).Draw(t, "step")
 		}
-		p := l.Phrase
-		p.Events, _ = withoutOverlaps(sortedByTick(p.Events), nil)
+		p.Events, _ = phrase.WithoutOverlaps(sortedByTick(p.Events), nil)
 		heard := map[int]int{}
 		for _, bar := range p.Notate() {
 			for _, voice := range bar.Voices {
@@ -89,7 +90,7 @@ func TestNotationFillsItsBars(t *testing.T) {
 	})
 }
 
-func sortedByTick(events []Event) []Event {
+func sortedByTick(events []phrase.Event) []phrase.Event {
 	for n := range events {
 		for m := n; m > 0 && events[m].Tick < events[m-1].Tick; m-- {
 			events[m], events[m-1] = events[m-1], events[m]

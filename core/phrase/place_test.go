@@ -1,4 +1,4 @@
-package phrase
+package phrase_test
 
 import (
 	"testing"
@@ -9,11 +9,13 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 	"undaris/core/pitch"
 )
 
-func sound(tick int, p pitch.MIDI, how ...func(*Technique)) PitchedNote {
-	s := PitchedNote{Tick: tick, Ticks: 240, Pitch: p}
+func sound(tick int, p pitch.MIDI, how ...func(*phrase.Technique)) phrase.PitchedNote {
+	s := phrase.PitchedNote{Tick: tick, Ticks: 240, Pitch: p}
 	for _, f := range how {
 		f(&s.Technique)
 	}
@@ -21,26 +23,26 @@ func sound(tick int, p pitch.MIDI, how ...func(*Technique)) PitchedNote {
 }
 
 func TestSoundsArePutOnStrings(t *testing.T) {
-	w := guitar.WindowFrom(8)
-	line := AssignStrings(guitar, w, []PitchedNote{sound(0, 63), sound(240, 65, func(t *Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
-	assert.Equal(t, "0+240 3:8, 240+240 3:10 hammered on, 480+240 2:8, 720+240 2:11", shown(four(line.Events...)))
+	w := phrasetest.Guitar.WindowFrom(8)
+	line := phrase.AssignStrings(phrasetest.Guitar, w, []phrase.PitchedNote{sound(0, 63), sound(240, 65, func(t *phrase.Technique) { t.HammerOn = true }), sound(480, 67), sound(720, 70)})
+	assert.Equal(t, "0+240 3:8, 240+240 3:10 hammered on, 480+240 2:8, 720+240 2:11", phrasetest.Text(phrasetest.FourFour(line.Events...)))
 	assert.Equal(t, w, line.Window)
-	pair := AssignStrings(guitar, w, []PitchedNote{sound(0, 67), sound(0, 72), sound(240, 67)})
-	assert.Equal(t, "0+240 1:8, 0+240 2:8, 240+240 2:8", shown(four(pair.Events...)), "two at once on two strings")
-	far := AssignStrings(guitar, w, []PitchedNote{sound(0, 41), sound(240, 43)})
-	assert.Equal(t, "0+240 6:1, 240+240 6:3", shown(four(far.Events...)), "the hand goes where there is room")
+	pair := phrase.AssignStrings(phrasetest.Guitar, w, []phrase.PitchedNote{sound(0, 67), sound(0, 72), sound(240, 67)})
+	assert.Equal(t, "0+240 1:8, 0+240 2:8, 240+240 2:8", phrasetest.Text(phrasetest.FourFour(pair.Events...)), "two at once on two strings")
+	far := phrase.AssignStrings(phrasetest.Guitar, w, []phrase.PitchedNote{sound(0, 41), sound(240, 43)})
+	assert.Equal(t, "0+240 6:1, 240+240 6:3", phrasetest.Text(phrasetest.FourFour(far.Events...)), "the hand goes where there is room")
 	assert.NotEqual(t, w, far.Window)
-	wide := AssignStrings(guitar, w, []PitchedNote{sound(0, 40), sound(240, 86)})
-	assert.Equal(t, "0+240 6:0, 240+240 1:22", shown(four(wide.Events...)), "no one place has both")
-	none := AssignStrings(guitar, w, []PitchedNote{sound(0, 20), sound(240, 67), sound(480, 120)})
+	wide := phrase.AssignStrings(phrasetest.Guitar, w, []phrase.PitchedNote{sound(0, 40), sound(240, 86)})
+	assert.Equal(t, "0+240 6:0, 240+240 1:22", phrasetest.Text(phrasetest.FourFour(wide.Events...)), "no one place has both")
+	none := phrase.AssignStrings(phrasetest.Guitar, w, []phrase.PitchedNote{sound(0, 20), sound(240, 67), sound(480, 120)})
 	assert.Equal(t, []int{0, 2}, none.Dropped)
-	seven := []PitchedNote{}
+	seven := []phrase.PitchedNote{}
 	for n := range 7 {
 		seven = append(seven, sound(0, pitch.MIDI(64+n)))
 	}
-	crowd := AssignStrings(guitar, w, seven)
+	crowd := phrase.AssignStrings(phrasetest.Guitar, w, seven)
 	assert.NotEmpty(t, crowd.Dropped, "six strings sound at most six notes")
-	lowest := AssignStrings(guitar, w, []PitchedNote{sound(0, 40, func(t *Technique) { t.Bend = 2 })})
+	lowest := phrase.AssignStrings(phrasetest.Guitar, w, []phrase.PitchedNote{sound(0, 40, func(t *phrase.Technique) { t.Bend = 2 })})
 	assert.Equal(t, []int{0}, lowest.Dropped, "the open low string cannot be bent")
 }
 
@@ -48,17 +50,17 @@ func TestSoundsArePutOnStrings(t *testing.T) {
 // placed or listed.
 func TestPlacedSoundsCanBePlayed(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		notes := []PitchedNote{}
+		notes := []phrase.PitchedNote{}
 		tick := 0
 		for range rapid.IntRange(1, 20).Draw(t, "notes") {
 			tick += rapid.SampledFrom([]int{0, 120, 240}).Draw(t, "step")
-			notes = append(notes, PitchedNote{
+			notes = append(notes, phrase.PitchedNote{
 				Tick: tick, Ticks: rapid.IntRange(1, 900).Draw(t, "ticks"), Pitch: pitch.MIDI(rapid.IntRange(30, 95).Draw(t, "pitch")),
-				Technique: Technique{Bend: rapid.SampledFrom([]int{0, 0, 2, 4}).Draw(t, "bend"), HammerOn: rapid.Bool().Draw(t, "hammer-on")},
+				Technique: phrase.Technique{Bend: rapid.SampledFrom([]int{0, 0, 2, 4}).Draw(t, "bend"), HammerOn: rapid.Bool().Draw(t, "hammer-on")},
 			})
 		}
-		p := AssignStrings(guitar, guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
-		require.NoError(t, Phrase{Meter: chart.FourFour, Events: p.Events}.CheckSoFar(guitar))
+		p := phrase.AssignStrings(phrasetest.Guitar, phrasetest.Guitar.WindowFrom(rapid.IntRange(0, 18).Draw(t, "core")), notes)
+		require.NoError(t, phrase.Phrase{Meter: chart.FourFour, Events: p.Events}.CheckSoFar(phrasetest.Guitar))
 		require.LessOrEqual(t, len(p.Events), len(notes)-len(p.Dropped))
 		at := map[int]map[pitch.MIDI]bool{}
 		for n, note := range notes {
@@ -70,7 +72,7 @@ func TestPlacedSoundsCanBePlayed(t *testing.T) {
 			}
 		}
 		for _, e := range p.Events {
-			assert.True(t, at[e.Tick][guitar.Pitch(e.Place)])
+			assert.True(t, at[e.Tick][phrasetest.Guitar.Pitch(e.Place)])
 		}
 	})
 }
@@ -85,31 +87,31 @@ func contains(all []int, one int) bool {
 }
 
 func BenchmarkOnStrings(b *testing.B) {
-	notes := []PitchedNote{}
+	notes := []phrase.PitchedNote{}
 	for n := range 16 {
 		notes = append(notes, sound(240*n, pitch.MIDI(60+(n*5)%13)))
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		AssignStrings(guitar, neck.Standard().WindowFrom(8), notes)
+		phrase.AssignStrings(phrasetest.Guitar, neck.Standard().WindowFrom(8), notes)
 	}
 }
 
 // Six strings sound six notes: an open chord comes to lie on all of them, and of more
 // notes than strings as many as there are strings are kept.
 func TestManyNotesAtOnce(t *testing.T) {
-	chord := []PitchedNote{}
+	chord := []phrase.PitchedNote{}
 	for _, p := range []pitch.MIDI{40, 47, 52, 56, 59, 64} {
 		chord = append(chord, sound(0, p))
 	}
-	open := AssignStrings(guitar, guitar.WindowFrom(0), chord)
-	assert.Equal(t, "0+240 1:0, 0+240 2:0, 0+240 3:1, 0+240 4:2, 0+240 5:2, 0+240 6:0", shown(four(open.Events...)))
+	open := phrase.AssignStrings(phrasetest.Guitar, phrasetest.Guitar.WindowFrom(0), chord)
+	assert.Equal(t, "0+240 1:0, 0+240 2:0, 0+240 3:1, 0+240 4:2, 0+240 5:2, 0+240 6:0", phrasetest.Text(phrasetest.FourFour(open.Events...)))
 	assert.Empty(t, open.Dropped)
-	cluster := []PitchedNote{}
+	cluster := []phrase.PitchedNote{}
 	for n := range 8 {
 		cluster = append(cluster, sound(0, pitch.MIDI(57+n)))
 	}
-	kept := AssignStrings(guitar, guitar.WindowFrom(5), cluster)
+	kept := phrase.AssignStrings(phrasetest.Guitar, phrasetest.Guitar.WindowFrom(5), cluster)
 	assert.LessOrEqual(t, len(kept.Events), 6)
 	assert.Len(t, kept.Dropped, 8-len(kept.Events))
 }

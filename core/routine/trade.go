@@ -3,6 +3,7 @@ package routine
 import (
 	"math/rand/v2"
 
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 )
@@ -53,7 +54,7 @@ func (t Trade) Yours() [][2]int {
 // Line is a line with the player's bars left out; with licks, one of them at the start of
 // each of the other stretches instead, laid into the key and position. A lick that does not
 // fit there, or is longer than the stretch, is not played.
-func (t Trade) Line(line phrase.Phrase, start int, licks []phrase.Lick) (phrase.Phrase, int) {
+func (t Trade) Line(line phrase.Phrase, start int, licks []lick.Lick) (phrase.Phrase, int) {
 	time := t.Chart.Timeline()
 	traded := phrase.Phrase{Meter: t.Chart.Meter}
 	dice := rand.New(rand.NewPCG(t.Seed, uint64(t.Chorus)))
@@ -77,7 +78,7 @@ func (t Trade) Line(line phrase.Phrase, start int, licks []phrase.Lick) (phrase.
 }
 
 // lick is one of the licks that fits a stretch, chosen by chance, at its start.
-func (t Trade) lick(licks []phrase.Lick, dice *rand.Rand, from, to int) []phrase.Event {
+func (t Trade) lick(licks []lick.Lick, dice *rand.Rand, from, to int) []phrase.Event {
 	for _, n := range dice.Perm(len(licks)) {
 		lick := licks[n]
 		if lick.Phrase.Meter != t.Chart.Meter {

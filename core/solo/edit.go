@@ -6,6 +6,7 @@ import (
 
 	"undaris/core/change"
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/phrase"
 )
 
@@ -50,7 +51,7 @@ type ChorusEdit struct {
 	// Bars are the first bar, from 0, and the number of bars that Reroll is for; of no
 	// bars and no blocks it is for all.
 	Bar, Bars int
-	Lick      *phrase.Lick
+	Lick      *lick.Lick
 	Approach  *change.ApproachKind
 	BlockKind Kind
 	// Notes are those of Write; the first is that of Alter.

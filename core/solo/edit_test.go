@@ -78,15 +78,15 @@ func TestMovingAndStretching(t *testing.T) {
 
 func TestSwappingLayingAndSilence(t *testing.T) {
 	o, c := shortSolo(t)
-	lick := demoLick(t)
-	swapped, _ := edited(t, o, c, ChorusEdit{Kind: SwapLick, Blocks: []int{0}, Lick: &lick})
+	kept := demoLick(t)
+	swapped, _ := edited(t, o, c, ChorusEdit{Kind: SwapLick, Blocks: []int{0}, Lick: &kept})
 	assert.Equal(t, LickBlock, swapped.Blocks[0].Kind)
 	assert.Equal(t, "Jetty steps", swapped.Blocks[0].Name)
 	assert.LessOrEqual(t, swapped.Blocks[0].End(), 1920, "up to the next block")
 	silent, _ := edited(t, o, c, ChorusEdit{Kind: MakeRest, Blocks: []int{2}})
 	assert.Len(t, silent.Blocks, 2, "rests join")
 
-	laid, _ := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: LickBlock, Tick: 2 * 1920, Lick: &lick})
+	laid, _ := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: LickBlock, Tick: 2 * 1920, Lick: &kept})
 	assert.Equal(t, "Jetty steps", laid.Blocks[4].Name)
 	free, _ := edited(t, o, c, ChorusEdit{Kind: AddBlock, BlockKind: FreeBlock, Tick: 2 * 1920})
 	assert.Len(t, free.Phrase(o.Chart).Events, 6)

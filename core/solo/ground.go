@@ -104,7 +104,7 @@ func (pc *PlanContext) classesOver(c harmony.Chord) int {
 	}
 	for _, t := range c.Tones() {
 		class := t.Note.Class()
-		o.guide[class] = change.GuideTone(t.Degree)
+		o.guide[class] = harmony.IsGuideTone(t.Degree)
 		o.root[class] = t.Degree.Number == 1
 		o.third[class] = t.Degree.Number == 3
 	}

@@ -6,6 +6,7 @@ import (
 
 	"undaris/core/change"
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 )
@@ -120,7 +121,7 @@ func (pc *PlanContext) roomFrom(c Chorus, at int) int {
 // asBlock lays a lick from a tick of the chorus on, in the phase of the bar that it was
 // written in, up to where its room ends. A landing in its way is kept: the note there
 // becomes the tone aimed at.
-func (pc *PlanContext) lickBlock(l phrase.Lick, start, until int) (Block, error) {
+func (pc *PlanContext) lickBlock(l lick.Lick, start, until int) (Block, error) {
 	window := pc.PositionAt(start).Window
 	setting, err := l.PlaceIn(pc.Instrument, pc.Chart.Key.Tonic.Class(), window)
 	if err != nil {

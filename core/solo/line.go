@@ -11,6 +11,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 )
@@ -23,7 +24,7 @@ type LineRequest struct {
 	Swaps      []neck.Swap
 	// Change is the change of the chart that the line leads over.
 	Change chart.Change
-	Lick   phrase.Lick
+	Lick   lick.Lick
 	// TargetReport is the tone of the arriving chord to land on; nil leaves the
 	// choice to the school.
 	Target   *neck.Place
@@ -119,7 +120,7 @@ func (o LineRequest) Write() (Line, error) {
 
 // toBest aims at the tone the school values most of those that can be reached;
 // of equals, at the one that keeps most of the lick, then the one nearest it.
-func (o LineRequest) toBestTarget(s phrase.Placement, arriving neck.Shape) (Line, error) {
+func (o LineRequest) toBestTarget(s lick.Placement, arriving neck.Shape) (Line, error) {
 	last := s.Phrase.Events[len(s.Phrase.Events)-1].Sounding(o.Instrument)
 	best, found := Line{}, false
 	rank := func(l Line) [3]float64 {
@@ -153,7 +154,7 @@ func better(a, b [3]float64) bool {
 
 // finer says in which finer subdivision one of the targets could be reached, if
 // in any.
-func (o LineRequest) finerSubdivision(s phrase.Placement, targets []neck.Placed) string {
+func (o LineRequest) finerSubdivision(s lick.Placement, targets []neck.Placed) string {
 	for _, finer := range o.Chart.Meter.Subdivisions() {
 		if finer.PerBeat <= o.Subdivision.PerBeat {
 			continue
@@ -170,7 +171,7 @@ func (o LineRequest) finerSubdivision(s phrase.Placement, targets []neck.Placed)
 }
 
 // nearest lists up to three targets that can be reached, nearest to a place first.
-func (o LineRequest) nearest(s phrase.Placement, arriving neck.Shape, to neck.Place) []neck.Placed {
+func (o LineRequest) nearest(s lick.Placement, arriving neck.Shape, to neck.Place) []neck.Placed {
 	wanted := o.Instrument.Pitch(neck.Place{String: min(max(to.String, 1), len(o.Instrument.Open)), Fret: to.Fret})
 	reachable := []neck.Placed{}
 	for _, tone := range arriving.Tones {
@@ -186,7 +187,7 @@ func (o LineRequest) nearest(s phrase.Placement, arriving neck.Shape, to neck.Pl
 }
 
 // to writes the line to one target.
-func (o LineRequest) toTarget(s phrase.Placement, target neck.Placed) (Line, error) {
+func (o LineRequest) toTarget(s lick.Placement, target neck.Placed) (Line, error) {
 	box, err := o.Chart.Key.Box(o.Chart.Box)
 	if err != nil {
 		return Line{}, err
@@ -231,7 +232,7 @@ func (o LineRequest) toTarget(s phrase.Placement, target neck.Placed) (Line, err
 		line.add(phrase.Event{Tick: tick, Ticks: step}, RoleApproach, fmt.Sprintf("approach: %s into %s", o.Approach.Description, goal))
 		wanted = append(wanted, note)
 	}
-	landing := phrase.Event{Tick: t.arrival, Ticks: phrase.RingTicks(o.Chart.Meter, o.Change.Arriving), Technique: phrase.ArrivalTechnique(led, target.Place)}
+	landing := phrase.Event{Tick: t.arrival, Ticks: change.RingTicks(o.Chart.Meter, o.Change.Arriving), Technique: change.ArrivalTechnique(led, target.Place)}
 	landing.Vibrato = true
 	line.add(landing, RoleTarget, "target: "+goal)
 	wanted = append(wanted, approach[len(approach)-1])
@@ -269,7 +270,7 @@ func (l *Line) add(e phrase.Event, role Role, why string) {
 
 // explain says what was done, in sentences, and completes each note's reason
 // with what the note is over its chord.
-func (l *Line) describe(o LineRequest, s phrase.Placement, run int) {
+func (l *Line) describe(o LineRequest, s lick.Placement, run int) {
 	m := o.Chart.Meter
 	l.Notes = append(l.Notes,
 		fmt.Sprintf("%d of the %d notes of %q stand as written.", l.Kept, l.Of, o.Lick.Name),

@@ -11,6 +11,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -19,8 +20,8 @@ import (
 var guitar = neck.Standard()
 
 // call is eight even eighths in the first box of C.
-func call() phrase.Lick {
-	l := phrase.Lick{Name: "Call", Phrase: phrase.Phrase{Meter: chart.FourFour}}
+func call() lick.Lick {
+	l := lick.Lick{Name: "Call", Phrase: phrase.Phrase{Meter: chart.FourFour}}
 	for n, place := range [][2]int{{3, 8}, {3, 10}, {2, 8}, {2, 11}, {1, 8}, {2, 11}, {2, 8}, {3, 10}} {
 		l.Phrase.Events = append(l.Phrase.Events, phrase.Event{Tick: n * 240, Ticks: 240, Fingered: neck.Fingered{Place: neck.Place{String: place[0], Fret: place[1]}}})
 	}

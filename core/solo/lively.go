@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"undaris/core/analysis"
 	"undaris/core/chart"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -337,8 +338,8 @@ func checkHighNote(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
 // come from.
 type Review struct {
 	Line    phrase.Phrase
-	Verdict phrase.Verdict
-	Implied []phrase.ImpliedHarmony
+	Verdict analysis.Verdict
+	Implied []analysis.ImpliedHarmony
 	Style   []Finding
 	// Space is the share of the time that is silent, the rest after the last note too.
 	Space float64
@@ -361,7 +362,7 @@ func (r Review) EnoughStrongBeats() bool {
 func (r Review) EnoughHeard() bool {
 	heard := 0
 	for _, d := range r.Implied {
-		if d.Recognition == phrase.Recognized {
+		if d.Recognition == analysis.Recognized {
 			heard++
 		}
 	}
@@ -377,8 +378,8 @@ func ReviewLine(i neck.Instrument, p phrase.Phrase, c chart.Chart) Review {
 	if len(p.Events) == 0 {
 		return r
 	}
-	r.Verdict = p.Judge(i, c.Key, c.Tempo)
-	r.Implied = p.ImpliedHarmonies(i, c.Key, c.Chords())
+	r.Verdict = analysis.Judge(p, i, c.Key, c.Tempo)
+	r.Implied = analysis.ImpliedHarmonies(p, i, c.Key, c.Chords())
 	r.Style = StyleCheck(i, p, c.Ticks())
 	r.Space = space(p, c.Ticks())
 	return r

@@ -8,8 +8,8 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 )
 
 // ChorusRequest asks for a chorus over a chart: what to aim at, where to stand, what to
@@ -30,7 +30,7 @@ type ChorusRequest struct {
 	Box harmony.BoxKind
 	// Licks are the vocabulary. FromLicks says that phrases begin with them; where none of
 	// them fits, the plan says so and makes its own.
-	Licks     []phrase.Lick
+	Licks     []lick.Lick
 	FromLicks bool
 	// Subdivision is the finest that phrases run in, Density how many notes a bar has on
 	// average where something is played and where it is not.

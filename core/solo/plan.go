@@ -7,6 +7,7 @@ import (
 	"slices"
 	"sort"
 
+	"undaris/core/analysis"
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/phrase"
@@ -128,7 +129,7 @@ func (pc *PlanContext) faults(r Review) float64 {
 	}
 	sum += weighsRest*float64(len(r.Verdict.Rests.Issues)) + weighsPassing*float64(len(r.Verdict.Passing))
 	for _, d := range r.Implied {
-		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != phrase.Recognized {
+		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != analysis.Recognized {
 			sum += weighsUnheard * (0.3 + pc.blendAt(d.From))
 		}
 	}

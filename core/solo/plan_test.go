@@ -13,6 +13,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -164,13 +165,13 @@ func TestRollingOneBarAgainLeavesTheOthers(t *testing.T) {
 	}
 }
 
-func demoLick(t testing.TB) phrase.Lick {
+func demoLick(t testing.TB) lick.Lick {
 	t.Helper()
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	c7, err := key.ParseRoman("I")
 	require.NoError(t, err)
-	l := phrase.Lick{Name: "Jetty steps", Tonic: key.Tonic, Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: c7}}}}
+	l := lick.Lick{Name: "Jetty steps", Tonic: key.Tonic, Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: c7}}}}
 	for n, at := range []struct{ tick, ticks, s, fret int }{{0, 240, 3, 8}, {240, 240, 3, 10}, {480, 480, 2, 8}, {960, 240, 2, 11}, {1200, 240, 2, 8}, {1440, 480, 3, 10}} {
 		l.Phrase.Events = append(l.Phrase.Events, phrase.Event{Tick: at.tick, Ticks: at.ticks, Fingered: neck.Fingered{Place: neck.Place{String: at.s, Fret: at.fret}, Finger: 1 + n%4}})
 	}
@@ -182,7 +183,7 @@ func demoLick(t testing.TB) phrase.Lick {
 func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 	for seed := range uint64(6) {
 		o := orderFor(t, "quick change", "C", "E", seed)
-		o.Licks, o.FromLicks = []phrase.Lick{demoLick(t)}, true
+		o.Licks, o.FromLicks = []lick.Lick{demoLick(t)}, true
 		p := planned(t, o)
 		assert.Empty(t, p.Concessions)
 		licks := 0
@@ -217,7 +218,7 @@ func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
 		said  string
 	}{
 		"no licks":   {func(o *ChorusRequest) { o.FromLicks = true }, "licks", "no licks are in the vocabulary"},
-		"no fit":     {func(o *ChorusRequest) { o.FromLicks, o.Licks = true, []phrase.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
+		"no fit":     {func(o *ChorusRequest) { o.FromLicks, o.Licks = true, []lick.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
 		"too dense":  {func(o *ChorusRequest) { o.Density = 12 }, "density", "12 notes a bar do not fit in eighths with 25 % of space: planned with 6.0"},
 		"no changes": {func(o *ChorusRequest) { *o = orderFor(t, "one-chord vamp", "C", "E", 5) }, "changes", "the chart stays on C7"},
 		"a locked rest on a change": {func(o *ChorusRequest) {
@@ -259,7 +260,7 @@ func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
 	}
 }
 
-func oneNote(t testing.TB) phrase.Lick {
+func oneNote(t testing.TB) lick.Lick {
 	l := demoLick(t)
 	l.Phrase.Events = l.Phrase.Events[:1]
 	return l

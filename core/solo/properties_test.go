@@ -10,9 +10,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/analysis"
 	"undaris/core/chart"
 	"undaris/core/harmony"
-	"undaris/core/phrase"
 )
 
 // counted over many plans: how many were looked at, and how many were not as they should be.
@@ -91,7 +91,7 @@ func heard(o ChorusRequest, p Proposal) (heard, of int) {
 	for _, d := range p.Implied {
 		if d.To-d.From >= o.Chart.Meter.BarTicks() {
 			of++
-			if d.Recognition == phrase.Recognized {
+			if d.Recognition == analysis.Recognized {
 				heard++
 			}
 		}

@@ -3,6 +3,7 @@ package solo
 import (
 	"fmt"
 
+	"undaris/core/analysis"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -50,13 +51,13 @@ func (pc *PlanContext) issues(r Review) []Issue {
 		}
 	}
 	for _, d := range r.Implied {
-		if d.Recognition != phrase.Recognized && d.To-d.From >= o.Chart.Meter.BeatTicks() {
+		if d.Recognition != analysis.Recognized && d.To-d.From >= o.Chart.Meter.BeatTicks() {
 			all = append(all, pc.unheardChord(r.Line, d))
 		}
 	}
 	for _, group := range []struct {
 		about string
-		of    []phrase.Issue
+		of    []analysis.Issue
 	}{{"rested on", r.Verdict.Rests.Issues}, {"strong beat", r.Verdict.Strong.Issues}, {"passing", r.Verdict.Passing}} {
 		for _, offence := range group.of {
 			all = append(all, noteIssue(r.Line, group.about, offence))
@@ -71,7 +72,7 @@ func (pc *PlanContext) issues(r Review) []Issue {
 	return all
 }
 
-func noteIssue(p phrase.Phrase, about string, o phrase.Issue) Issue {
+func noteIssue(p phrase.Phrase, about string, o analysis.Issue) Issue {
 	c := Issue{About: about, Text: o.Text, Tick: p.Events[o.Index].Tick, Notes: []int{o.Index}}
 	if o.Repair != nil {
 		c.Repairs = []Repair{{o.Alteration.Text, ChorusEdit{Kind: AlterNote, Note: o.Index, Notes: []phrase.Event{*o.Repair}}}}
@@ -128,7 +129,7 @@ func nearest(placed []neck.Placed, to pitch.MIDI) (neck.Placed, bool) {
 
 // unheard is a chord that one would not know without the band: the note of its span that,
 // turned into the tone that settles it, makes it plainest.
-func (pc *PlanContext) unheardChord(p phrase.Phrase, d phrase.ImpliedHarmony) Issue {
+func (pc *PlanContext) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issue {
 	m := pc.Chart.Meter
 	c := Issue{About: "band", Tick: max(d.From, 0), Notes: d.Notes, Text: fmt.Sprintf("bar %d: %s", barOf(d.From, m.BarTicks()), d.Text)}
 	if d.SettlingTone == nil {
@@ -150,7 +151,7 @@ func (pc *PlanContext) unheardChord(p phrase.Phrase, d phrase.ImpliedHarmony) Is
 		changed.Technique = phrase.Technique{Vibrato: e.Vibrato && place.Fret > 0}
 		with := phrase.Phrase{Meter: p.Meter, Chords: p.Chords, Events: append([]phrase.Event{}, p.Events...)}
 		with.Events[n] = changed
-		for _, again := range with.ImpliedHarmonies(pc.Instrument, pc.Chart.Key, pc.Chart.Chords()) {
+		for _, again := range analysis.ImpliedHarmonies(with, pc.Instrument, pc.Chart.Key, pc.Chart.Chords()) {
 			if again.From == d.From && again.Margin > clear {
 				best, at, clear = changed, n, again.Margin
 			}

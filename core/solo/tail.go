@@ -43,33 +43,33 @@ var costClass = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 1, h
 // tail chooses how many notes of the lick to keep and which notes lead from
 // them to the approach, at the least cost over every cut and every length. The
 // error says what stood in the way.
-func (o LineRequest) tail(lick phrase.Phrase, approach []neck.NoteToPlace) (tail, error) {
+func (o LineRequest) tail(written phrase.Phrase, approach []neck.NoteToPlace) (tail, error) {
 	pool, err := o.pool()
 	if err != nil {
 		return tail{}, err
 	}
 	meter := o.Chart.Meter
 	step := o.Subdivision.Ticks(meter)
-	arrival := lick.Bars() * lick.Meter.BarTicks()
-	least := int(float64(len(lick.Events))*leastKept + 0.5)
+	arrival := written.Bars() * written.Meter.BarTicks()
+	least := int(float64(len(written.Events))*leastKept + 0.5)
 	ways := o.pathsTo(pool, approach[0].Pitch, longestTail)
 	best, bestCost := tail{}, -1
-	for kept := len(lick.Events); kept >= least; kept-- {
-		last := lick.Events[kept-1]
+	for kept := len(written.Events); kept >= least; kept-- {
+		last := written.Events[kept-1]
 		for added := 0; added <= longestTail; added++ {
 			start := chart.RunStart(arrival, added+len(approach), o.Subdivision, meter)
 			if start < last.Tick+min(step, last.Ticks) {
 				break // the last kept note would be cut too short
 			}
-			if kept < len(lick.Events) && start > lick.Events[kept].Tick {
+			if kept < len(written.Events) && start > written.Events[kept].Tick {
 				continue // a hole where the lick had a note
 			}
 			pitches, cost, ok := ways.from(last.Sounding(o.Instrument), added)
 			if !ok {
 				continue
 			}
-			cost += costDropped*(len(lick.Events)-kept) + costAdded*added
-			cost += costGap * max(start-last.End(), 0) / lick.Meter.BeatTicks()
+			cost += costDropped*(len(written.Events)-kept) + costAdded*added
+			cost += costGap * max(start-last.End(), 0) / written.Meter.BeatTicks()
 			if bestCost < 0 || cost < bestCost {
 				best, bestCost = tail{kept: kept, start: start, arrival: arrival, pitches: pitches}, cost
 			}
@@ -77,7 +77,7 @@ func (o LineRequest) tail(lick phrase.Phrase, approach []neck.NoteToPlace) (tail
 	}
 	if bestCost < 0 {
 		return tail{}, fmt.Errorf("keeping at least %d of the %d notes of the lick leaves no way there in %ss by steps of a fourth or less",
-			least, len(lick.Events), o.Subdivision)
+			least, len(written.Events), o.Subdivision)
 	}
 	return best, nil
 }

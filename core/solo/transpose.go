@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -103,7 +104,7 @@ func nearestOctave(choruses []Chorus, from, to PlayContext, up int) int {
 					continue
 				}
 				blocks++
-				if _, ok := (phrase.Phrase{Meter: from.Chart.Meter, Events: b.Notes}).Slide(from.Instrument, to.Instrument, up+octave, to.SpanMM); !ok {
+				if _, ok := lick.SlidePhrase((phrase.Phrase{Meter: from.Chart.Meter, Events: b.Notes}), from.Instrument, to.Instrument, up+octave, to.SpanMM); !ok {
 					stuck++
 				}
 			}
@@ -174,9 +175,9 @@ func (m *transposer) block(n int, b Block) Block {
 		return b
 	}
 	p := phrase.Phrase{Meter: m.from.Chart.Meter, Events: b.Notes}
-	best, octave := phrase.Transposition{}, 0
+	best, octave := lick.Transposition{}, 0
 	for k, by := range octaves {
-		t := p.Transpose(m.from.Instrument, m.to.Instrument, m.up+by, m.window(b, by), m.to.SpanMM)
+		t := lick.TransposePhrase(p, m.from.Instrument, m.to.Instrument, m.up+by, m.window(b, by), m.to.SpanMM)
 		if k == 0 || len(t.Dropped) < len(best.Dropped) {
 			best, octave = t, by
 		}
@@ -203,7 +204,7 @@ func (m *transposer) window(b Block, octave int) neck.Window {
 
 // sayNotes names the notes of a block that changed their string, were left out or lost a
 // technique.
-func (m *transposer) sayNotes(n int, b Block, t phrase.Transposition, octave int) {
+func (m *transposer) sayNotes(n int, b Block, t lick.Transposition, octave int) {
 	if t.Slid {
 		return
 	}

@@ -38,7 +38,7 @@ func note(tick, ticks, str, fret, finger int, how phrase.Technique) phrase.Event
 }
 
 // lick is a block in the first box of B: a bend, a pull-off and a shaken root.
-func lick() Block {
+func sampleBlock() Block {
 	return Block{Kind: LickBlock, Name: "call", Start: 0, Ticks: 1920, Notes: []phrase.Event{
 		note(0, 480, 3, 9, 3, phrase.Technique{Bend: 4}),
 		note(480, 240, 2, 10, 4, phrase.Technique{}),
@@ -68,11 +68,11 @@ func TestTranspositionSlidesTheHand(t *testing.T) {
 		{"a capo keeps what sounds", "B", "B", 3, "3:6 2:7 2:4 3:6 4:6"},
 		{"a capo and a new key", "B", "A", 2, "3:5 2:6 2:3 3:5 4:5"},
 	} {
-		moved, conceded := Transpose([]Chorus{{Blocks: []Block{lick()}}}, settingIn(t, c.from, 0), settingIn(t, c.to, c.capo))
+		moved, conceded := Transpose([]Chorus{{Blocks: []Block{sampleBlock()}}}, settingIn(t, c.from, 0), settingIn(t, c.to, c.capo))
 		assert.Equal(t, c.want, places(moved[0].Blocks[0]), c.name)
 		assert.Empty(t, conceded, c.name)
 		for n, e := range moved[0].Blocks[0].Notes {
-			before := lick().Notes[n]
+			before := sampleBlock().Notes[n]
 			assert.Equal(t, before.Finger, e.Finger, "the fingers stay")
 			before.SlideFrom, e.SlideFrom = 0, 0
 			assert.Equal(t, before.Technique, e.Technique)
@@ -82,7 +82,7 @@ func TestTranspositionSlidesTheHand(t *testing.T) {
 }
 
 func TestWhereTheNeckEndsItIsSaid(t *testing.T) {
-	high := lick()
+	high := sampleBlock()
 	for n := range high.Notes {
 		high.Notes[n].Fret += 11
 		if high.Notes[n].SlideFrom > 0 {
@@ -101,7 +101,7 @@ func TestOpenStringsAreFingeredAnew(t *testing.T) {
 	open := Block{Kind: FreeBlock, Name: "open", Start: 0, Ticks: 1920, Notes: []phrase.Event{
 		note(0, 480, 1, 0, 0, phrase.Technique{}), note(480, 480, 1, 3, 3, phrase.Technique{HammerOn: true}), note(960, 480, 2, 0, 0, phrase.Technique{}),
 	}}
-	call := lick()
+	call := sampleBlock()
 	for n := range call.Notes {
 		call.Notes[n].Tick += 1920
 	}
@@ -126,14 +126,14 @@ func TestOpenStringsAreFingeredAnew(t *testing.T) {
 }
 
 func TestAShorterTuneCutsWhatLiesBeyond(t *testing.T) {
-	late := lick()
+	late := sampleBlock()
 	late.Start += 11 * 1920
 	for n := range late.Notes {
 		late.Notes[n].Tick += 11 * 1920
 	}
 	to := settingIn(t, "B", 0)
 	to.Chart.Bars = to.Chart.Bars[:8]
-	moved, conceded := Transpose([]Chorus{{Blocks: []Block{lick(), late}}}, settingIn(t, "B", 0), to)
+	moved, conceded := Transpose([]Chorus{{Blocks: []Block{sampleBlock(), late}}}, settingIn(t, "B", 0), to)
 	assert.Len(t, moved[0].Blocks, 1)
 	require.Len(t, conceded, 1)
 	assert.Equal(t, `"call" on beat 1 of bar 12 is left out: the tune is shorter now`, conceded[0].Text)
@@ -146,8 +146,8 @@ func TestRereadingMovesNothing(t *testing.T) {
 	require.NoError(t, err)
 	to.Chart = to.Chart.Rekeyed(key)
 	assert.Zero(t, from.Interval(to))
-	moved, conceded := Transpose([]Chorus{{Blocks: []Block{lick()}}}, from, to)
-	assert.Equal(t, lick(), moved[0].Blocks[0])
+	moved, conceded := Transpose([]Chorus{{Blocks: []Block{sampleBlock()}}}, from, to)
+	assert.Equal(t, sampleBlock(), moved[0].Blocks[0])
 	assert.Empty(t, conceded)
 }
 

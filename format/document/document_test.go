@@ -13,7 +13,7 @@ import (
 const tune = `{"title":"A","key":{"tonic":"Bb","mode":"dominant"},"meter":"4/4","tempo":90,"feel":"shuffle","swing":2,
 	"bars":[{"chords":[{"chord":"Bb7","beats":2},{"chord":"Eb9","beats":2}]},{"chords":[{"chord":"F7","beats":4}]}]}`
 
-const lick = `{"name":"A","about":"","tonic":"C","tags":["box","call"],"meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
+const lickJSON = `{"name":"A","about":"","tonic":"C","tags":["box","call"],"meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
 	{"tick":240,"ticks":240,"string":3,"fret":10,"hammerOn":true,"bend":0.5,"slideOut":"down"},
 	{"tick":480,"ticks":60,"string":2,"fret":8,"grace":true},{"tick":540,"ticks":180,"string":2,"fret":9}],"over":[{"tick":0,"chord":"C7"},{"tick":960,"chord":"F#m7b5/A"}]}`
 
@@ -34,7 +34,7 @@ func TestAChartReadsAndWritesTheSame(t *testing.T) {
 
 func TestALickReadsAndWritesTheSame(t *testing.T) {
 	var d Lick
-	require.NoError(t, json.Unmarshal([]byte(lick), &d))
+	require.NoError(t, json.Unmarshal([]byte(lickJSON), &d))
 	l, err := d.Core()
 	require.NoError(t, err)
 	assert.Equal(t, d, LickOf(l))
@@ -52,7 +52,7 @@ func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 		"name":               func(l *Lick) { l.Name = " " },
 	} {
 		var d Lick
-		require.NoError(t, json.Unmarshal([]byte(lick), &d))
+		require.NoError(t, json.Unmarshal([]byte(lickJSON), &d))
 		spoil(&d)
 		_, err := d.Core()
 		var fault *chart.FieldError
@@ -64,7 +64,7 @@ func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 // Whatever JSON is given: an error, or something that reads and writes the same.
 func FuzzDocuments(f *testing.F) {
 	f.Add([]byte(tune))
-	f.Add([]byte(lick))
+	f.Add([]byte(lickJSON))
 	f.Add([]byte(`{"bars":[{"chords":[{}]}]}`))
 	f.Fuzz(func(t *testing.T, text []byte) {
 		var d Chart

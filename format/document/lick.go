@@ -8,6 +8,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -165,7 +166,7 @@ func eventField(err error) error {
 }
 
 // LickOf writes a lick as a document.
-func LickOf(l phrase.Lick) Lick {
+func LickOf(l lick.Lick) Lick {
 	d := Lick{Name: l.Name, About: l.About, Tonic: l.Tonic.String(), Tags: l.Tags, Phrase: PhraseOf(l.Phrase)}
 	if l.Instrument != nil {
 		d.Tuning = l.Instrument.Tuning()
@@ -174,20 +175,20 @@ func LickOf(l phrase.Lick) Lick {
 }
 
 // Core reads the lick and checks it whole. Its error is a *chart.FieldError.
-func (d Lick) Core() (phrase.Lick, error) {
+func (d Lick) Core() (lick.Lick, error) {
 	l, err := d.SoFar()
 	if err != nil {
-		return phrase.Lick{}, err
+		return lick.Lick{}, err
 	}
 	return l, eventField(l.Check())
 }
 
 // SoFar is Core for a lick that is being written and may have no notes yet.
-func (d Lick) SoFar() (phrase.Lick, error) { return d.with(d.Phrase.SoFar) }
+func (d Lick) SoFar() (lick.Lick, error) { return d.with(d.Phrase.SoFar) }
 
 // Excerpt is SoFar for notes out of a longer line: slurs and ties from notes that are not
 // among them are taken away, and named.
-func (d Lick) Excerpt() (phrase.Lick, []string, error) {
+func (d Lick) Excerpt() (lick.Lick, []string, error) {
 	var lost []string
 	l, err := d.with(func(i neck.Instrument) (phrase.Phrase, error) {
 		p, err := d.Phrase.read()
@@ -201,21 +202,21 @@ func (d Lick) Excerpt() (phrase.Lick, []string, error) {
 }
 
 // with is the lick with its notes as they are read for its instrument.
-func (d Lick) with(notes func(neck.Instrument) (phrase.Phrase, error)) (phrase.Lick, error) {
+func (d Lick) with(notes func(neck.Instrument) (phrase.Phrase, error)) (lick.Lick, error) {
 	tonic, err := pitch.ParseNote(d.Tonic)
 	if err != nil {
-		return phrase.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
+		return lick.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
 	}
-	l := phrase.Lick{Name: d.Name, About: d.About, Tags: d.Tags, Tonic: tonic}
+	l := lick.Lick{Name: d.Name, About: d.About, Tags: d.Tags, Tonic: tonic}
 	if d.Tuning != "" {
 		on, err := Instrument{Name: "lick", Tuning: d.Tuning, Frets: neck.MaxFrets, ScaleMM: neck.Standard().ScaleMM}.Core()
 		if err != nil {
-			return phrase.Lick{}, &chart.FieldError{Field: "tuning", Detail: err.Error()}
+			return lick.Lick{}, &chart.FieldError{Field: "tuning", Detail: err.Error()}
 		}
 		l.Instrument = &on
 	}
 	if l.Phrase, err = notes(l.WrittenFor()); err != nil {
-		return phrase.Lick{}, err
+		return lick.Lick{}, err
 	}
 	return l, eventField(l.CheckSoFar())
 }

@@ -9,6 +9,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/solo"
@@ -83,8 +84,8 @@ func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]solo.Block, error
 			return nil, noteField(fmt.Sprintf("blocks[%d].notes", n), err)
 		}
 		all[n] = solo.Block{Kind: solo.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: notes}
-		if len([]rune(d.Name)) > phrase.MaxName {
-			return nil, &chart.FieldError{Field: fmt.Sprintf("blocks[%d].name", n), Detail: fmt.Sprintf("a block's name has at most %d characters", phrase.MaxName)}
+		if len([]rune(d.Name)) > lick.MaxName {
+			return nil, &chart.FieldError{Field: fmt.Sprintf("blocks[%d].name", n), Detail: fmt.Sprintf("a block's name has at most %d characters", lick.MaxName)}
 		}
 	}
 	return all, solo.Chorus{Blocks: all}.Check(c.Meter, c.Ticks())
@@ -122,7 +123,7 @@ func noteField(notes string, err error) error {
 
 // Order reads the plan over a chart, for hands and with a vocabulary. Its error is a
 // *chart.FieldError or what FindPosition and the like return, with no field.
-func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []phrase.Lick) (solo.ChorusRequest, error) {
+func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (solo.ChorusRequest, error) {
 	o := solo.ChorusRequest{
 		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: licks, FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
 		Density: solo.DefaultDensity, Space: solo.DefaultSpace, Blend: d.Blend, Seed: d.Seed,

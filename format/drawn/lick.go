@@ -7,6 +7,7 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -14,8 +15,8 @@ import (
 
 // Lick draws a lick that can be kept: any rhythm, double stops, notes that ring over
 // others, every technique where it can be played.
-func Lick(t *rapid.T) phrase.Lick {
-	l := lick(t)
+func Lick(t *rapid.T) lick.Lick {
+	l := drawLick(t)
 	tick := -rapid.IntRange(0, 2*l.Phrase.Meter.BarTicks()).Draw(t, "pickup")
 	for range rapid.IntRange(1, 14).Draw(t, "moments") {
 		strings := rapid.Permutation([]int{1, 2, 3, 4, 5, 6}).Draw(t, "strings")[:rapid.SampledFrom([]int{1, 1, 1, 2}).Draw(t, "at once")]
@@ -35,8 +36,8 @@ func Lick(t *rapid.T) phrase.Lick {
 
 // Line draws a lick of one voice in sixteenths and triplets, without rests: what a text
 // or a player piano can say.
-func Line(t *rapid.T) phrase.Lick {
-	l := lick(t)
+func Line(t *rapid.T) lick.Lick {
+	l := drawLick(t)
 	tick := 0
 	for range rapid.IntRange(1, 6).Draw(t, "beats") {
 		parts := rapid.SampledFrom([]int{1, 2, 3, 4, 6}).Draw(t, "parts")
@@ -52,8 +53,8 @@ func Line(t *rapid.T) phrase.Lick {
 	return playable(t, l)
 }
 
-func lick(t *rapid.T) phrase.Lick {
-	l := phrase.Lick{
+func drawLick(t *rapid.T) lick.Lick {
+	l := lick.Lick{
 		Name: text(t, "name", 40), About: text(t, "about", 60), Phrase: phrase.Phrase{Meter: rapid.SampledFrom(chart.Meters).Draw(t, "meter")},
 		Tonic: pitch.Note{Letter: pitch.Letter(rapid.IntRange(0, 6).Draw(t, "tonic")), Accidental: rapid.IntRange(-1, 1).Draw(t, "sign")},
 	}
@@ -92,7 +93,7 @@ func event(t *rapid.T, tick, ticks, s int) phrase.Event {
 }
 
 // playable takes away from a drawn lick what no hand could do.
-func playable(t *rapid.T, l phrase.Lick) phrase.Lick {
+func playable(t *rapid.T, l lick.Lick) lick.Lick {
 	i := l.WrittenFor()
 	for n := range l.Phrase.Events {
 		e := &l.Phrase.Events[n]
@@ -120,7 +121,7 @@ func playable(t *rapid.T, l phrase.Lick) phrase.Lick {
 }
 
 // Shown writes a lick's notes as tests read them: "tick+ticks string:fret technique".
-func Shown(l phrase.Lick) string {
+func Shown(l lick.Lick) string {
 	notes := []string{}
 	for _, e := range l.Phrase.Events {
 		note := fmt.Sprintf("%d+%d %d:%d", e.Tick, e.Ticks, e.String, e.Fret)

@@ -9,7 +9,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/format/document"
 	"undaris/format/midifile"
 	"undaris/format/musicxml"
@@ -24,7 +24,7 @@ type Format struct {
 	// Extension ends a file's name, with its dot; Type is its media type.
 	Extension, Type string
 	read            func([]byte, reading.Terms) (*reading.Lick, error)
-	write           func(phrase.Lick) []byte
+	write           func(lick.Lick) []byte
 }
 
 // exportTempo is the tempo of a MIDI file, since a lick has none of its own.
@@ -34,7 +34,7 @@ const exportTempo = 100
 var Formats = []Format{
 	{"tab", "Plain-text tab", ".txt", "text/plain; charset=utf-8", tabtext.Read, tabtext.Write},
 	{"musicxml", "MusicXML", ".musicxml", "application/vnd.recordare.musicxml+xml", musicxml.ReadLick, musicxml.WriteLick},
-	{"midi", "MIDI", ".mid", "audio/midi", midifile.ReadLick, func(l phrase.Lick) []byte { return midifile.WriteLick(l, exportTempo) }},
+	{"midi", "MIDI", ".mid", "audio/midi", midifile.ReadLick, func(l lick.Lick) []byte { return midifile.WriteLick(l, exportTempo) }},
 	{"json", "Undaris lick", ".json", "application/json", readJSON, writeJSON},
 }
 
@@ -58,7 +58,7 @@ func Names() string {
 }
 
 // Write writes the lick in the format.
-func (f Format) Write(l phrase.Lick) []byte { return f.write(l) }
+func (f Format) Write(l lick.Lick) []byte { return f.write(l) }
 
 // Read reads a file of any format; its name may be empty. Errors are reading.Faults.
 func Read(name string, data []byte, terms reading.Terms) (*reading.Lick, Format, error) {
@@ -105,7 +105,7 @@ func readJSON(data []byte, _ reading.Terms) (*reading.Lick, error) {
 	return &reading.Lick{Lick: l}, nil
 }
 
-func writeJSON(l phrase.Lick) []byte {
+func writeJSON(l lick.Lick) []byte {
 	out, err := json.MarshalIndent(document.LickOf(l), "", "  ")
 	if err != nil {
 		panic("a lick can always be written: " + err.Error())

@@ -14,6 +14,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/format/drawn"
@@ -46,7 +47,7 @@ func TestBendsGoOutAndComeBack(t *testing.T) {
 	require.NoError(t, err)
 	f7, err := harmony.ParseChord("F7")
 	require.NoError(t, err)
-	l := phrase.Lick{Name: "Bends", Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: c7}, {Tick: 1920, Chord: f7}}, Events: []phrase.Event{
+	l := lick.Lick{Name: "Bends", Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: c7}, {Tick: 1920, Chord: f7}}, Events: []phrase.Event{
 		at(-480, 480, 3, 8, phrase.Technique{}),
 		at(0, 480, 3, 10, phrase.Technique{Bend: 4}), at(480, 480, 3, 10, phrase.Technique{Bend: 4, PreBend: true, Release: true}),
 		at(960, 480, 2, 11, phrase.Technique{Bend: 1}), at(1440, 160, 2, 8, phrase.Technique{}), at(1600, 160, 3, 10, phrase.Technique{}), at(1760, 160, 3, 8, phrase.Technique{}),
@@ -71,7 +72,7 @@ func TestBendsGoOutAndComeBack(t *testing.T) {
 }
 
 func TestTheWheelsRangeIsSet(t *testing.T) {
-	l := phrase.Lick{Name: "One", Phrase: phrase.Phrase{Meter: chart.FourFour, Events: []phrase.Event{at(0, 480, 3, 10, phrase.Technique{Bend: 4})}}}
+	l := lick.Lick{Name: "One", Phrase: phrase.Phrase{Meter: chart.FourFour, Events: []phrase.Event{at(0, 480, 3, 10, phrase.Technique{Bend: 4})}}}
 	file, err := smf.ReadFrom(bytes.NewReader(WriteLick(l, 96)))
 	require.NoError(t, err)
 	require.Len(t, file.Tracks, 2)
@@ -177,7 +178,7 @@ func TestMIDIThatIsTooLong(t *testing.T) {
 // Whatever bytes are given: faults, or a lick that can be kept.
 func FuzzReadLick(f *testing.F) {
 	f.Add(track(4, 240, func(int) int { return 0 }))
-	f.Add(WriteLick(phrase.Lick{Name: "One", Phrase: phrase.Phrase{Meter: chart.TwelveEight, Events: []phrase.Event{at(0, 480, 3, 10, phrase.Technique{Bend: 4, Vibrato: true})}}}, 60))
+	f.Add(WriteLick(lick.Lick{Name: "One", Phrase: phrase.Phrase{Meter: chart.TwelveEight, Events: []phrase.Event{at(0, 480, 3, 10, phrase.Technique{Bend: 4, Vibrato: true})}}}, 60))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		r, err := ReadLick(data, box())
 		if err != nil {

@@ -12,6 +12,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
 	"undaris/format/reading"
@@ -192,13 +193,13 @@ func (r *lickReader) finish() (*reading.Lick, error) {
 	if first > 0 {
 		r.Remark(0, "", "the first %s before the first note are left out", reading.Counted(first/bar, "bar", "bars"))
 	}
-	most := phrase.MaxLickBars * bar
+	most := lick.MaxLickBars * bar
 	if cut := slices.IndexFunc(notes, func(n bent) bool { return n.tick-first >= most-bar/96 }); cut >= 0 {
-		r.Remark(phrase.MaxLickBars+1, "", "from bar %d on nothing is kept: a lick has at most %d bars; %d notes are left out", phrase.MaxLickBars+1, phrase.MaxLickBars, len(notes)-cut)
+		r.Remark(lick.MaxLickBars+1, "", "from bar %d on nothing is kept: a lick has at most %d bars; %d notes are left out", lick.MaxLickBars+1, lick.MaxLickBars, len(notes)-cut)
 		notes = notes[:cut]
 	}
 	if len(notes) > phrase.MaxEvents {
-		return nil, reading.Wrong("there are %d notes in its first %d bars; a lick has at most %d", len(notes), phrase.MaxLickBars, phrase.MaxEvents)
+		return nil, reading.Wrong("there are %d notes in its first %d bars; a lick has at most %d", len(notes), lick.MaxLickBars, phrase.MaxEvents)
 	}
 	for n := range notes {
 		notes[n].tick, notes[n].end = notes[n].tick-first, notes[n].end-first

@@ -10,6 +10,7 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 )
@@ -31,7 +32,7 @@ const cleanGuitar = 27
 // of name, tempo, meter, key and chord symbols, and one for the guitar with a channel
 // for each string, as MIDI guitars have, so that a bend moves its own string alone. The
 // wheel's range is set to an octave.
-func WriteLick(l phrase.Lick, tempo int) []byte {
+func WriteLick(l lick.Lick, tempo int) []byte {
 	c, start := l.ToChart(tempo, chart.Straight, 2)
 	if c.Feel == chart.Shuffle {
 		c.Feel = chart.Straight

@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -25,7 +26,7 @@ const (
 
 // WriteLick writes a lick as plain MusicXML: a staff, and a tab staff with strings,
 // frets and techniques. Durations are exact to the tick.
-func WriteLick(l phrase.Lick) []byte {
+func WriteLick(l lick.Lick) []byte {
 	w := lickWriter{Lick: l, on: l.WrittenFor(), key: l.Key(), voices: l.Phrase.Voices()}
 	fields := []field{{fieldTonic, l.Tonic.String()}}
 	if l.About != "" {
@@ -43,7 +44,7 @@ func WriteLick(l phrase.Lick) []byte {
 }
 
 type lickWriter struct {
-	phrase.Lick
+	lick.Lick
 	on     neck.Instrument
 	key    harmony.Key
 	voices [][]phrase.VoiceNote

@@ -5,14 +5,14 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
 // Lick is a lick as it was read, and what was not used of the file.
 type Lick struct {
-	Lick phrase.Lick
+	Lick lick.Lick
 	Remarked
 }
 
@@ -40,14 +40,14 @@ func (l *Lick) Finish() error {
 		name = "Untitled lick"
 		l.Remark(0, "", "no title is given; it is called %s", name)
 	}
-	if runes := []rune(name); len(runes) > phrase.MaxName {
-		name = strings.TrimSpace(string(runes[:phrase.MaxName]))
-		l.Remark(0, name, "the title was cut to %d characters", phrase.MaxName)
+	if runes := []rune(name); len(runes) > lick.MaxName {
+		name = strings.TrimSpace(string(runes[:lick.MaxName]))
+		l.Remark(0, name, "the title was cut to %d characters", lick.MaxName)
 	}
 	l.Lick.Name = name
-	if runes := []rune(oneLine(l.Lick.About)); len(runes) > phrase.MaxAbout {
-		l.Lick.About = string(runes[:phrase.MaxAbout])
-		l.Remark(0, l.Lick.About, "what it is about was cut to %d characters", phrase.MaxAbout)
+	if runes := []rune(oneLine(l.Lick.About)); len(runes) > lick.MaxAbout {
+		l.Lick.About = string(runes[:lick.MaxAbout])
+		l.Remark(0, l.Lick.About, "what it is about was cut to %d characters", lick.MaxAbout)
 	}
 	tags := l.Lick.Tags
 	l.Lick.Tags = nil
@@ -55,8 +55,8 @@ func (l *Lick) Finish() error {
 		if tag = strings.TrimSpace(oneLine(tag)); tag == "" {
 			continue
 		}
-		if len([]rune(tag)) > phrase.MaxTag || len(l.Lick.Tags) == phrase.MaxTags || strings.Contains(tag, ",") {
-			l.Remark(0, tag, "this tag is not kept: at most %d, of %d characters", phrase.MaxTags, phrase.MaxTag)
+		if len([]rune(tag)) > lick.MaxTag || len(l.Lick.Tags) == lick.MaxTags || strings.Contains(tag, ",") {
+			l.Remark(0, tag, "this tag is not kept: at most %d, of %d characters", lick.MaxTags, lick.MaxTag)
 			continue
 		}
 		l.Lick.Tags = append(l.Lick.Tags, tag)

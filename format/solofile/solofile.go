@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/format/midifile"
@@ -24,8 +25,8 @@ type Solo struct {
 }
 
 // lick is the solo as one long lick, which the writers of licks write.
-func (s Solo) lick() phrase.Lick {
-	return phrase.Lick{Name: s.Name, About: "A solo over " + s.Chart.Title, Tonic: s.Chart.Key.Tonic, Phrase: s.Line, Instrument: &s.Instrument}
+func (s Solo) lick() lick.Lick {
+	return lick.Lick{Name: s.Name, About: "A solo over " + s.Chart.Title, Tonic: s.Chart.Key.Tonic, Phrase: s.Line, Instrument: &s.Instrument}
 }
 
 // Format is a format that solos are written in.

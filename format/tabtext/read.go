@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/format/reading"
@@ -24,7 +25,7 @@ func Read(data []byte, terms reading.Terms) (*reading.Lick, error) {
 		return nil, reading.Wrong("the text has %d bytes; tab of a lick has at most %d", len(data), maxBytes)
 	}
 	r := &reader{Lick: &reading.Lick{}, terms: terms, instrument: terms.Instrument}
-	r.Lick.Lick = phrase.Lick{Tonic: terms.Tonic, Phrase: phrase.Phrase{Meter: terms.Meter}}
+	r.Lick.Lick = lick.Lick{Tonic: terms.Tonic, Phrase: phrase.Phrase{Meter: terms.Meter}}
 	systems := r.systems(lines)
 	if len(r.faults) > 0 {
 		return nil, r.faults

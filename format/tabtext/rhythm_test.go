@@ -10,7 +10,7 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/chart"
-	"undaris/core/phrase"
+	"undaris/core/lick"
 	"undaris/format/drawn"
 	"undaris/format/reading"
 )
@@ -26,7 +26,7 @@ func six(row string) []string {
 	return []string{dashes, row, dashes, dashes, dashes, dashes}
 }
 
-func ticks(l phrase.Lick) string {
+func ticks(l lick.Lick) string {
 	all := []string{}
 	for _, e := range l.Phrase.Events {
 		all = append(all, fmt.Sprint(e.Tick))

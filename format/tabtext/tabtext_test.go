@@ -12,6 +12,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/format/drawn"
@@ -146,7 +147,7 @@ func TestWritingTab(t *testing.T) {
 	at := func(tick, ticks, s, fret int) phrase.Event {
 		return phrase.Event{Tick: tick, Ticks: ticks, Fingered: neck.Fingered{Place: neck.Place{String: s, Fret: fret}}}
 	}
-	l := phrase.Lick{Name: "Written", Tags: []string{"box"}, Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: chord}}, Events: []phrase.Event{
+	l := lick.Lick{Name: "Written", Tags: []string{"box"}, Phrase: phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: chord}}, Events: []phrase.Event{
 		at(-240, 240, 2, 8), at(0, 240, 3, 8), at(240, 240, 3, 10), at(480, 160, 2, 8), at(640, 320, 3, 10), at(960, 420, 1, 8), at(1380, 60, 2, 10), at(1440, 480, 2, 11), at(1920, 480, 2, 8), at(1920, 480, 3, 9),
 	}}}
 	l.Phrase.Events[2].HammerOn = true

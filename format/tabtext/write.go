@@ -8,12 +8,13 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/lick"
 	"undaris/core/phrase"
 )
 
 // Write writes the lick as tab, two bars a row, with a count line above that says the
 // rhythm. What text has no sign for is named below.
-func Write(l phrase.Lick) []byte {
+func Write(l lick.Lick) []byte {
 	out := &strings.Builder{}
 	head := func(name, value string) {
 		if value != "" {
@@ -49,7 +50,7 @@ func Write(l phrase.Lick) []byte {
 const barsARow = 2
 
 type writer struct {
-	phrase.Lick
+	lick.Lick
 	names []string
 }
 

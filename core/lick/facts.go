@@ -1,11 +1,13 @@
-package phrase
+package lick
 
 import (
 	"slices"
 	"strings"
 
+	"undaris/core/analysis"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -60,8 +62,8 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	k := l.Key()
 	p := l.withOwnChords()
 	// Only degree and class are asked for: what a label says in words is not made.
-	over := func(e Event) (harmony.Tone, harmony.Class) {
-		c, class := p.chordAt(e.Tick).Chord, e.Sounding(i).Class()
+	over := func(e phrase.Event) (harmony.Tone, harmony.Class) {
+		c, class := p.PhraseChordAt(e.Tick).Chord, e.Sounding(i).Class()
 		return k.ToneOver(c, class), k.Classify(c, class)
 	}
 	last := p.Events[len(p.Events)-1]
@@ -69,13 +71,13 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	end, class := over(last)
 	f := Facts{Bars: p.Bars(), Starts: first.Degree, Ends: end.Degree, Last: last.Place}
 	f.Low, f.High = p.Frets()
-	f.PerSecond = p.shape(i, end, class, tempo).PerSecond
+	f.PerSecond = analysis.ShapeOf(p, i, end, class, tempo).PerSecond
 	for _, s := range scales {
-		if p.allIn(i, l.Tonic, s.degrees) {
+		if allIn(p, i, l.Tonic, s.degrees) {
 			f.Scales = append(f.Scales, s.name)
 		}
 	}
-	for _, landfall := range p.landings(i, k) {
+	for _, landfall := range analysis.Landings(p, i, k) {
 		if landfall.Index >= 0 {
 			f.Lands = add(f.Lands, landfall.Degree)
 		}
@@ -85,8 +87,8 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 			f.Leans = add(f.Leans, tone.Degree)
 		}
 	}
-	for _, name := range Techniques {
-		if slices.ContainsFunc(p.Events, func(e Event) bool { return e.Uses(name) }) {
+	for _, name := range phrase.Techniques {
+		if slices.ContainsFunc(p.Events, func(e phrase.Event) bool { return e.Uses(name) }) {
 			f.Techniques = append(f.Techniques, name)
 		}
 	}
@@ -100,26 +102,16 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 const doubleStop = "double stop"
 
 // FoundTechniques lists the names of techniques that licks are found by.
-func FoundTechniques() []string { return append(slices.Clone(Techniques), doubleStop) }
-
-// DoubleStops says whether two notes of the phrase begin at once.
-func (p Phrase) DoubleStops() bool {
-	for n := 1; n < len(p.Events); n++ {
-		if p.Events[n].Tick == p.Events[n-1].Tick {
-			return true
-		}
-	}
-	return false
-}
+func FoundTechniques() []string { return append(slices.Clone(phrase.Techniques), doubleStop) }
 
 // allIn says whether every note is one of the degrees over the tonic. A bend of a
 // quarter tone is the note that is curled.
-func (p Phrase) allIn(i neck.Instrument, tonic pitch.Note, degrees string) bool {
+func allIn(p phrase.Phrase, i neck.Instrument, tonic pitch.Note, degrees string) bool {
 	in := map[pitch.Class]bool{}
 	for _, text := range strings.Fields(degrees) {
 		in[pitch.MustDegree(text).Over(tonic).Class()] = true
 	}
-	return !slices.ContainsFunc(p.Events, func(e Event) bool { return !in[e.Sounding(i).Class()] })
+	return !slices.ContainsFunc(p.Events, func(e phrase.Event) bool { return !in[e.Sounding(i).Class()] })
 }
 
 func add(all []pitch.Degree, d pitch.Degree) []pitch.Degree {
@@ -135,14 +127,14 @@ func add(all []pitch.Degree, d pitch.Degree) []pitch.Degree {
 // of quarters is heard as one).
 func (l Lick) Fits(i neck.Instrument, k harmony.Key, c harmony.Chord) bool {
 	p := l.Phrase
-	p.Chords = []PhraseChord{{Tick: min(p.Events[0].Tick, 0), Chord: c}}
+	p.Chords = []phrase.PhraseChord{{Tick: min(p.Events[0].Tick, 0), Chord: c}}
 	outside := 0
 	for n, label := range p.Labels(i, k) {
 		e := p.Events[n]
 		if label.Class == harmony.Outside {
 			outside++
 		}
-		if p.restsOn(n) && !MayRestOn(k, c, e.Sounding(i).Class()) && !isCurled(e, label) {
+		if analysis.RestsOn(p, n) && !phrase.MayRestOn(k, c, e.Sounding(i).Class()) && !analysis.IsCurled(e, label) {
 			return false
 		}
 	}

@@ -1,13 +1,13 @@
-package phrase
+package lick
 
 import (
 	"fmt"
 	"slices"
 	"strings"
 
-	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -34,7 +34,7 @@ type Move struct {
 	// Refused says why it cannot be done; then the rest is empty.
 	Refused string
 	// Phrase is the lick over the chord.
-	Phrase Phrase
+	Phrase phrase.Phrase
 	// Shift is how many semitones it sounds above where it was written; of KeepFrets 0.
 	Shift int
 	// Low and High are its lowest and highest fretted fret, StretchMM the distance
@@ -42,7 +42,7 @@ type Move struct {
 	Low, High int
 	StretchMM float64
 	// Altered are the notes that KeepFrets changed, Lost the techniques that had to go.
-	Altered []Alteration
+	Altered []phrase.Alteration
 	Lost    []string
 }
 
@@ -97,7 +97,7 @@ func refused(way MoveMethod, format string, args ...any) Move {
 }
 
 // onNeck is the lick's notes as they lie on an instrument, or says why they do not.
-func (l Lick) onNeck(i neck.Instrument) ([]Event, error) {
+func (l Lick) onNeck(i neck.Instrument) ([]phrase.Event, error) {
 	higher, alike := i.SemitonesAbove(l.WrittenFor())
 	if !alike {
 		return nil, fmt.Errorf("it was written for strings tuned otherwise")
@@ -131,7 +131,7 @@ func (l Lick) slideTo(i neck.Instrument, c harmony.Chord) Move {
 		}
 	}
 	for _, shift := range shifts {
-		p := Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
+		p := phrase.Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
 		if slideFrets(p.Events, shift, i) {
 			return Move{Method: SlideShape, Phrase: p, Shift: shift}
 		}
@@ -140,7 +140,7 @@ func (l Lick) slideTo(i neck.Instrument, c harmony.Chord) Move {
 }
 
 // slideFrets shifts every fret, if all stay on the neck and fretted.
-func slideFrets(events []Event, shift int, i neck.Instrument) bool {
+func slideFrets(events []phrase.Event, shift int, i neck.Instrument) bool {
 	for n := range events {
 		e := &events[n]
 		e.Fret += shift
@@ -177,26 +177,26 @@ func (l Lick) keepFrets(i neck.Instrument, k harmony.Key, c harmony.Chord) Move 
 	if err != nil {
 		return refused(KeepFrets, "%s", err)
 	}
-	m := Move{Method: KeepFrets, Phrase: Phrase{Meter: l.Phrase.Meter, Events: events}}
+	m := Move{Method: KeepFrets, Phrase: phrase.Phrase{Meter: l.Phrase.Meter, Events: events}}
 	if len(l.Phrase.Chords) == 1 && l.Phrase.Chords[0].Chord.Same(c) {
 		return m // over its own chord it is as it was meant
 	}
 	for n := range events {
 		before := events[n]
 		class := before.Sounding(i).Class()
-		if MayRestOn(k, c, class) {
+		if phrase.MayRestOn(k, c, class) {
 			continue
 		}
-		by, altered, ok := LeastChange(i, k, c, before, MayRestOn)
+		by, altered, ok := phrase.LeastChange(i, k, c, before, phrase.MayRestOn)
 		if !ok {
 			return refused(KeepFrets, "note %d cannot be moved to a tone of %s on its string", n+1, c.Symbol())
 		}
 		events[n] = altered
 		from, to := k.ToneOver(c, class), k.ToneOver(c, altered.Sounding(i).Class())
-		m.Altered = append(m.Altered, Alteration{Index: n, Semitones: by, Text: fmt.Sprintf("note %d: %s, the %s, becomes %s, the %s of %s: %s",
-			n+1, from.Note, from.Degree, to.Note, to.Degree, c.Symbol(), ChangeText(before, altered))})
+		m.Altered = append(m.Altered, phrase.Alteration{Index: n, Semitones: by, Text: fmt.Sprintf("note %d: %s, the %s, becomes %s, the %s of %s: %s",
+			n+1, from.Note, from.Degree, to.Note, to.Degree, c.Symbol(), phrase.ChangeText(before, altered))})
 	}
-	m.Lost = DropBrokenSlurs(events)
+	m.Lost = phrase.DropBrokenSlurs(events)
 	return m
 }
 
@@ -211,39 +211,9 @@ func (m *Move) measure(i neck.Instrument, c harmony.Chord) {
 	if m.Method != StayInPosition {
 		m.Phrase.Finger(i)
 	}
-	m.Phrase.Chords = []PhraseChord{{Tick: min(m.Phrase.Events[0].Tick, 0), Chord: c}}
+	m.Phrase.Chords = []phrase.PhraseChord{{Tick: min(m.Phrase.Events[0].Tick, 0), Chord: c}}
 	if err := m.Phrase.Check(i); err != nil {
 		*m = refused(m.Method, "%s", err)
-	}
-}
-
-// Frets are the lowest and highest fretted fret of the phrase; both 0 where every
-// string is open.
-func (p Phrase) Frets() (low, high int) {
-	for _, e := range p.Events {
-		if e.Fret > 0 && (low == 0 || e.Fret < low) {
-			low = e.Fret
-		}
-		high = max(high, e.Fret)
-	}
-	return low, high
-}
-
-// fingerAsItLies chooses the fingers of notes whose places stand. The hand is set at
-// the lowest fret.
-func (p Phrase) Finger(i neck.Instrument) {
-	wanted := make([]neck.NoteToPlace, len(p.Events))
-	for n, e := range p.Events {
-		at := e.Place
-		wanted[n] = neck.NoteToPlace{Pitch: i.Pitch(at), At: &at, Slurred: p.Slurred(n), Fretted: e.NeedsFret(), Bend: e.Bend}
-	}
-	low, _ := p.Frets()
-	fingering, _, err := neck.FingerPhrase(i, i.WindowFrom(max(min(low, i.Frets-3), 0)), wanted)
-	if err != nil {
-		return // a note that should be fretted lies open: the check says so
-	}
-	for n, f := range fingering {
-		p.Events[n].Fingered = f
 	}
 }
 
@@ -284,14 +254,6 @@ func (l Lick) WithSuffix(tail string) Lick {
 	return l
 }
 
-// OverAtLeast is the phrase over a chord, where it does not know its own.
-func (p Phrase) WithDefaultChord(c harmony.Chord) Phrase {
-	if len(p.Chords) == 0 {
-		p.Chords = []PhraseChord{{Chord: c}}
-	}
-	return p
-}
-
 // Own is the lick as it lies on an instrument, which it names where that is not tuned
 // as a guitar usually is.
 func (l Lick) WithInstrument(i neck.Instrument) Lick {
@@ -300,24 +262,4 @@ func (l Lick) WithInstrument(i neck.Instrument) Lick {
 		l.Instrument = &i
 	}
 	return l
-}
-
-// StartOver is the tick of a chart at which the phrase's tick 0 stands so that it is
-// heard over a chord: the downbeat of the first bar that begins with it, or else that
-// it is in; where a pickup would begin before bar 1, a chorus later.
-func (p Phrase) StartAtChord(c chart.Chart, chord harmony.Chord) int {
-	bar := c.Meter.BarTicks()
-	start := -1
-	for _, m := range c.ChordSpans() {
-		if m.Chord.Same(chord) && (start < 0 || m.Beat == 0) {
-			start = m.Tick / bar * bar
-			if m.Beat == 0 {
-				break
-			}
-		}
-	}
-	if start = max(start, 0); start+p.Events[0].Tick < 0 {
-		start += c.Ticks()
-	}
-	return start
 }

@@ -1,4 +1,4 @@
-package phrase
+package analysis
 
 import (
 	"testing"
@@ -7,48 +7,40 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"undaris/core/change"
 	"undaris/core/harmony"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 	"undaris/core/pitch"
 )
 
-func dropped(t *testing.T, p Phrase, tune ...string) []string {
+func dropped(t *testing.T, p phrase.Phrase, tune ...string) []string {
 	t.Helper()
 	chords := []harmony.Chord{}
 	for _, symbol := range tune {
-		chords = append(chords, chordOf(t, symbol))
+		chords = append(chords, phrasetest.ChordOf(t, symbol))
 	}
 	says := []string{}
-	for _, d := range p.ImpliedHarmonies(guitar, keyOfC(t), chords) {
+	for _, d := range ImpliedHarmonies(p, phrasetest.Guitar, phrasetest.KeyOfC(t), chords) {
 		says = append(says, d.Text)
 	}
 	return says
 }
 
-func over(t *testing.T, symbols ...string) []PhraseChord {
-	t.Helper()
-	all := []PhraseChord{}
-	for n, symbol := range symbols {
-		all = append(all, PhraseChord{Tick: 1920 * n, Chord: chordOf(t, symbol)})
-	}
-	return all
-}
-
 // Box notes lose the changes, thirds tell them, and the tone that would settle an unclear
 // chord is named.
 func TestTheBandDropsOut(t *testing.T) {
-	box := Phrase{Meter: overC7(t).Phrase.Meter, Chords: over(t, "C7", "F7"), Events: []Event{
-		at(0, 1, 8), at(1, 1, 11), at(2, 1, 8), at(3, 2, 11), at(4, 2, 8, lasting(480)), at(8, 1, 8), at(9, 1, 11), at(10, 1, 8), at(11, 2, 11), at(12, 2, 8, lasting(480)),
+	box := phrase.Phrase{Meter: phrasetest.OverC7(t).Meter, Chords: phrasetest.Over(t, "C7", "F7"), Events: []phrase.Event{
+		phrasetest.At(0, 1, 8), phrasetest.At(1, 1, 11), phrasetest.At(2, 1, 8), phrasetest.At(3, 2, 11), phrasetest.At(4, 2, 8, phrasetest.Lasting(480)), phrasetest.At(8, 1, 8), phrasetest.At(9, 1, 11), phrasetest.At(10, 1, 8), phrasetest.At(11, 2, 11), phrasetest.At(12, 2, 8, phrasetest.Lasting(480)),
 	}}
 	assert.Equal(t, []string{"C7 is heard as Cm7; E, the 3, would settle it", "F7 is heard as Cm7; A, the 3, would settle it"}, dropped(t, box, "C7", "F7", "G7"))
 	told := box
-	told.Events = []Event{at(0, 3, 9), at(1, 2, 8), at(2, 2, 11), at(3, 1, 8), at(4, 3, 9, lasting(480)), at(8, 2, 10), at(9, 1, 8), at(10, 1, 11), at(12, 3, 10, lasting(480))}
+	told.Events = []phrase.Event{phrasetest.At(0, 3, 9), phrasetest.At(1, 2, 8), phrasetest.At(2, 2, 11), phrasetest.At(3, 1, 8), phrasetest.At(4, 3, 9, phrasetest.Lasting(480)), phrasetest.At(8, 2, 10), phrasetest.At(9, 1, 8), phrasetest.At(10, 1, 11), phrasetest.At(12, 3, 10, phrasetest.Lasting(480))}
 	assert.Equal(t, []string{"C7 is heard", "F7 is heard"}, dropped(t, told, "C7", "F7", "G7"))
 	silent := box
 	silent.Events = box.Events[:5]
 	assert.Equal(t, "nothing is played over F7; A, the 3, would settle it", dropped(t, silent, "C7", "F7", "G7")[1])
-	held := Phrase{Meter: box.Meter, Chords: over(t, "C7", "F7"), Events: []Event{at(4, 2, 10, lasting(1920))}}
-	d := held.ImpliedHarmonies(guitar, keyOfC(t), []harmony.Chord{chordOf(t, "C7"), chordOf(t, "F7")})
+	held := phrase.Phrase{Meter: box.Meter, Chords: phrasetest.Over(t, "C7", "F7"), Events: []phrase.Event{phrasetest.At(4, 2, 10, phrasetest.Lasting(1920))}}
+	d := ImpliedHarmonies(held, phrasetest.Guitar, phrasetest.KeyOfC(t), []harmony.Chord{phrasetest.ChordOf(t, "C7"), phrasetest.ChordOf(t, "F7")})
 	assert.Equal(t, []int{0}, d[0].Notes)
 	assert.Equal(t, []int{0}, d[1].Notes, "a note held over the change weighs on both sides of it")
 }
@@ -93,9 +85,9 @@ func TestAnArpeggioTellsItsChord(t *testing.T) {
 }
 
 func TestGuideTonesTellMost(t *testing.T) {
-	key, c7 := keyOfC(t), chordOf(t, "C7")
+	key, c7 := phrasetest.KeyOfC(t), phrasetest.ChordOf(t, "C7")
 	for class, want := range map[pitch.Class]float64{4: fitsGuide, 10: fitsGuide, 0: fitsRoot, 7: fitsChordTone, 2: fitsColour, 5: fitsSuspension, 3: 0, 1: fitsOutside} {
 		assert.Equal(t, want, fitOfNote(key, c7, class), class)
 	}
-	assert.True(t, change.GuideTone(pitch.MustDegree("3")))
+	assert.True(t, harmony.IsGuideTone(pitch.MustDegree("3")))
 }

@@ -1,12 +1,12 @@
-package phrase
+package analysis
 
 import (
 	"fmt"
 	"slices"
 
-	"undaris/core/change"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -73,11 +73,11 @@ const (
 // if the band stopped. The notes of its span are weighed by length and by where they
 // begin; the true chord is held against the chords of the tune and the common ones of the
 // key. Where one would not know it, the single tone that would settle it is named.
-func (p Phrase) ImpliedHarmonies(i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
+func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
 	rivals := candidateChords(k, tune)
 	all := []ImpliedHarmony{}
 	for n, from := range p.Chords {
-		d := ImpliedHarmony{From: from.Tick, To: p.end(), Chord: from.Chord}
+		d := ImpliedHarmony{From: from.Tick, To: p.End(), Chord: from.Chord}
 		if n == 0 && len(p.Events) > 0 {
 			d.From = min(from.Tick, p.Events[0].Tick)
 		}
@@ -86,7 +86,7 @@ func (p Phrase) ImpliedHarmonies(i neck.Instrument, k harmony.Key, tune []harmon
 		}
 		weights := [12]float64{}
 		for m, e := range p.Events {
-			if w := p.weightOf(e, d.From, d.To); w > 0 {
+			if w := weightOf(p, e, d.From, d.To); w > 0 {
 				weights[e.Sounding(i).Class()] += w
 				d.Notes = append(d.Notes, m)
 			}
@@ -97,18 +97,9 @@ func (p Phrase) ImpliedHarmonies(i neck.Instrument, k harmony.Key, tune []harmon
 	return all
 }
 
-// end is the tick at which the last note stops.
-func (p Phrase) end() int {
-	end := 0
-	for _, e := range p.Events {
-		end = max(end, e.End())
-	}
-	return end
-}
-
 // weight is how much a note weighs within a span: its ticks there, more on a beat, most
 // on a strong one. A note that leads over a change weighs on both sides of it.
-func (p Phrase) weightOf(e Event, from, to int) float64 {
+func weightOf(p phrase.Phrase, e phrase.Event, from, to int) float64 {
 	ticks := min(e.End(), to) - max(e.Tick, from)
 	if ticks <= 0 {
 		return 0
@@ -163,7 +154,7 @@ func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 	case harmony.ChordTone:
 		tone := k.ToneOver(c, class)
 		switch {
-		case change.GuideTone(tone.Degree):
+		case harmony.IsGuideTone(tone.Degree):
 			return fitsGuide
 		case tone.Degree.Number == 1:
 			return fitsRoot
@@ -230,7 +221,7 @@ func sameTones(a, b harmony.Chord) bool {
 		return false
 	}
 	for _, tone := range b.Tones() {
-		if _, ok := a.Tone(tone.Note.Class()); change.GuideTone(tone.Degree) && !ok {
+		if _, ok := a.Tone(tone.Note.Class()); harmony.IsGuideTone(tone.Degree) && !ok {
 			return false
 		}
 	}

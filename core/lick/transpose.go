@@ -1,17 +1,18 @@
-package phrase
+package lick
 
 import (
 	"fmt"
 	"slices"
 
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
 // Transposition is a phrase that was moved to sound higher or lower, or to lie on another
 // neck, and what that cost.
 type Transposition struct {
-	Phrase Phrase
+	Phrase phrase.Phrase
 	// Slid says that every note lies as many frets further on its own string; else the
 	// notes were fingered anew.
 	Slid bool
@@ -26,8 +27,8 @@ type Transposition struct {
 // allow it; else fingered anew where the fewest techniques are lost, as near to the window
 // as can be. spanMM is
 // how far the hand reaches, in millimetres.
-func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanMM float64) Transposition {
-	if slid, ok := p.Slide(from, to, up, spanMM); ok {
+func TransposePhrase(p phrase.Phrase, from, to neck.Instrument, up int, w neck.Window, spanMM float64) Transposition {
+	if slid, ok := SlidePhrase(p, from, to, up, spanMM); ok {
 		return Transposition{Phrase: slid, Slid: true}
 	}
 	l := Lick{Name: "phrase", Phrase: p, Instrument: &from}
@@ -44,7 +45,7 @@ func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanM
 		best.Phrase.Chords = p.Chords
 		return Transposition{Phrase: best.Phrase, Lost: best.Lost}
 	}
-	return p.scattered(from, to, up, w)
+	return scattered(p, from, to, up, w)
 }
 
 // Slide moves every note by the same number of frets along its string, onto another neck
@@ -52,13 +53,13 @@ func (p Phrase) Transpose(from, to neck.Instrument, up int, w neck.Window, spanM
 // where a note would leave the neck, where a technique needs a fret and would find an
 // open string, and where open strings that become fretted ask for a reach beyond the
 // span.
-func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase, bool) {
+func SlidePhrase(p phrase.Phrase, from, to neck.Instrument, up int, spanMM float64) (phrase.Phrase, bool) {
 	higher, alike := to.SemitonesAbove(from)
 	if !alike {
-		return Phrase{}, false
+		return phrase.Phrase{}, false
 	}
 	by := up - higher
-	slid := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
+	slid := phrase.Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
 	opened := false
 	for n := range slid.Events {
 		e := &slid.Events[n]
@@ -66,11 +67,11 @@ func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase,
 		e.Fret += by
 		if e.SlideFrom > 0 {
 			if e.SlideFrom += by; e.SlideFrom < 1 || e.SlideFrom > to.Frets {
-				return Phrase{}, false
+				return phrase.Phrase{}, false
 			}
 		}
 		if !to.Has(e.Place) || e.Fret == 0 && e.NeedsFret() {
-			return Phrase{}, false
+			return phrase.Phrase{}, false
 		}
 		opened = opened || wasOpen != (e.Fret == 0)
 	}
@@ -78,12 +79,12 @@ func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase,
 		return slid, true
 	}
 	if low, high := slid.Frets(); by > 0 && to.StretchMM(low, high) > spanMM {
-		return Phrase{}, false // with the open strings the hand could go further than it now can
+		return phrase.Phrase{}, false // with the open strings the hand could go further than it now can
 	}
 	slid.Finger(to)
 	for _, e := range slid.Events {
 		if (e.Fret == 0) != (e.Finger == 0) {
-			return Phrase{}, false
+			return phrase.Phrase{}, false
 		}
 	}
 	return slid, true
@@ -91,15 +92,15 @@ func (p Phrase) Slide(from, to neck.Instrument, up int, spanMM float64) (Phrase,
 
 // scattered puts each note where it can be had, though no one place of the hand has them
 // all.
-func (p Phrase) scattered(from, to neck.Instrument, up int, w neck.Window) Transposition {
-	notes := make([]PitchedNote, len(p.Events))
+func scattered(p phrase.Phrase, from, to neck.Instrument, up int, w neck.Window) Transposition {
+	notes := make([]phrase.PitchedNote, len(p.Events))
 	for n, e := range p.Events {
-		notes[n] = PitchedNote{Tick: e.Tick, Ticks: e.Ticks, Pitch: from.Pitch(e.Place) + pitch.MIDI(up), Technique: e.Technique}
+		notes[n] = phrase.PitchedNote{Tick: e.Tick, Ticks: e.Ticks, Pitch: from.Pitch(e.Place) + pitch.MIDI(up), Technique: e.Technique}
 		// The frets that a slide came from say nothing on another string.
 		notes[n].SlideFrom = 0
 	}
-	placed := AssignStrings(to, w, notes)
-	t := Transposition{Phrase: Phrase{Meter: p.Meter, Events: placed.Events, Chords: p.Chords}, Dropped: placed.Dropped}
+	placed := phrase.AssignStrings(to, w, notes)
+	t := Transposition{Phrase: phrase.Phrase{Meter: p.Meter, Events: placed.Events, Chords: p.Chords}, Dropped: placed.Dropped}
 	kept := 0
 	for n, e := range p.Events {
 		if slices.Contains(placed.Dropped, n) {
@@ -114,7 +115,7 @@ func (p Phrase) scattered(from, to neck.Instrument, up int, w neck.Window) Trans
 }
 
 // lostOf names what one way of playing has that another has not.
-func lostOf(before, after Technique) []string {
+func lostOf(before, after phrase.Technique) []string {
 	lost := []string{}
 	for _, t := range []struct {
 		name       string

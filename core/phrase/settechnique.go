@@ -9,43 +9,6 @@ import (
 	"undaris/core/neck"
 )
 
-// Techniques lists how a note can be asked to be played, by the names that an edit of
-// a phrase and a search for licks use.
-var Techniques = []string{"slide", "slide out", "hammer-on", "pull-off", "bend", "pre-bend", "release", "vibrato", "mute", "accent", "staccato", "tie", "grace"}
-
-// Uses says whether the technique of that name is used.
-func (t Technique) Uses(name string) bool {
-	switch name {
-	case "slide":
-		return t.SlideFrom > 0
-	case "slide out":
-		return t.SlideOut != 0
-	case "hammer-on":
-		return t.HammerOn
-	case "pull-off":
-		return t.PullOff
-	case "bend":
-		return t.Bend > 0
-	case "pre-bend":
-		return t.PreBend
-	case "release":
-		return t.Release
-	case "vibrato":
-		return t.Vibrato
-	case "mute":
-		return t.Mute
-	case "accent":
-		return t.Accent
-	case "staccato":
-		return t.Staccato
-	case "tie":
-		return t.Tied
-	case "grace":
-		return t.Grace
-	}
-	return false
-}
-
 // slideFar is how many frets away a slide begins that comes from no note: two, since
 // less is a grace and more is a shift (ours).
 const slideFar = 2
@@ -112,7 +75,7 @@ func bendTooFar(at neck.Place, most int) error {
 	if most == 0 {
 		return fmt.Errorf("an open string cannot be bent")
 	}
-	return fmt.Errorf("string %d is bent %s at most", at.String, bendNames[most])
+	return fmt.Errorf("string %d is bent %s at most", at.String, BendNames[most])
 }
 
 // must says why the technique that was just asked for cannot be played, so that it is

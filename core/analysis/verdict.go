@@ -1,13 +1,13 @@
-package phrase
+package analysis
 
 import (
 	"fmt"
 	"slices"
 	"strings"
 
-	"undaris/core/change"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 )
 
 // Verdict is what can be said of a phrase over its chords: figures, each with the
@@ -40,8 +40,8 @@ type Issue struct {
 	Text  string
 	// Repair is the note altered by the least movement that lets it rest, Alteration
 	// what that is; nil where its string has none.
-	Repair     *Event
-	Alteration *Alteration
+	Repair     *phrase.Event
+	Alteration *phrase.Alteration
 }
 
 // Landing is what is first played at a change.
@@ -88,12 +88,12 @@ const shiftFrets = 2
 
 // Judged is the verdict of a phrase over the chords it knows, at a tempo in counted
 // beats a minute. It is the zero Verdict where it knows none.
-func (p Phrase) Judge(i neck.Instrument, k harmony.Key, tempo int) Verdict {
+func Judge(p phrase.Phrase, i neck.Instrument, k harmony.Key, tempo int) Verdict {
 	labels := p.Labels(i, k)
 	if len(labels) == 0 {
 		return Verdict{}
 	}
-	v := Verdict{Shape: p.shape(i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
+	v := Verdict{Shape: ShapeOf(p, i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
 	for n, e := range p.Events {
 		label := labels[n]
 		if p.Meter.IsStrong(e.Tick) {
@@ -102,57 +102,59 @@ func (p Phrase) Judge(i neck.Instrument, k harmony.Key, tempo int) Verdict {
 			if label.Class == harmony.ChordTone {
 				v.Strong.Good++
 			} else {
-				v.Strong.Issues = append(v.Strong.Issues, p.issue(i, k, n, label, "on a strong beat", IsChordTone))
+				v.Strong.Issues = append(v.Strong.Issues, issue(p, i, k, n, label, "on a strong beat", phrase.IsChordTone))
 			}
 		}
-		if p.restsOn(n) {
+		if RestsOn(p, n) {
 			v.Rests.Of++
 			v.Rests.Notes = append(v.Rests.Notes, n)
-			if MayRestOn(k, label.Chord, e.Sounding(i).Class()) || isCurled(e, label) {
+			if phrase.MayRestOn(k, label.Chord, e.Sounding(i).Class()) || IsCurled(e, label) {
 				v.Rests.Good++
 			} else {
-				v.Rests.Issues = append(v.Rests.Issues, p.issue(i, k, n, label, "rested on", MayRestOn))
+				v.Rests.Issues = append(v.Rests.Issues, issue(p, i, k, n, label, "rested on", phrase.MayRestOn))
 			}
 		}
-		if (label.Class == harmony.Outside || label.Class == harmony.Blue) && !isCurled(e, label) && !p.resolves(i, k, n, labels) {
-			v.Passing = append(v.Passing, p.issue(i, k, n, label, "and does not move on by a step", MayRestOn))
+		if (label.Class == harmony.Outside || label.Class == harmony.Blue) && !IsCurled(e, label) && !resolves(p, i, k, n, labels) {
+			v.Passing = append(v.Passing, issue(p, i, k, n, label, "and does not move on by a step", phrase.MayRestOn))
 		}
 	}
-	v.Landings = p.landings(i, k)
-	v.Coverage = p.coverage(i)
+	v.Landings = Landings(p, i, k)
+	v.Coverage = coverage(p, i)
 	return v
 }
 
-// isCurled says whether a blue note is bent a quarter tone on its way up: that is how
+// IsCurled says whether a blue note is bent a quarter tone on its way up: that is how
 // it is leaned on (common).
-func isCurled(e Event, label Label) bool { return label.Class == harmony.Blue && e.Bend%2 == 1 }
+func IsCurled(e phrase.Event, label phrase.Label) bool {
+	return label.Class == harmony.Blue && e.Bend%2 == 1
+}
 
-func (p Phrase) issue(i neck.Instrument, k harmony.Key, n int, label Label, what string, good NoteTest) Issue {
+func issue(p phrase.Phrase, i neck.Instrument, k harmony.Key, n int, label phrase.Label, what string, good phrase.NoteTest) Issue {
 	o := Issue{Index: n, Text: fmt.Sprintf("note %d: %s, the %s of %s, is %s %s", n+1, label.Note, label.Degree, label.Chord.Symbol(), label.Class, what)}
-	by, repaired, ok := LeastChange(i, k, label.Chord, p.Events[n], good)
+	by, repaired, ok := phrase.LeastChange(i, k, label.Chord, p.Events[n], good)
 	if !ok {
 		return o
 	}
 	to := k.ToneOver(label.Chord, repaired.Sounding(i).Class())
 	o.Repair = &repaired
-	o.Alteration = &Alteration{Index: n, Semitones: by, Text: fmt.Sprintf("play %s, the %s: %s", to.Note, to.Degree, ChangeText(p.Events[n], repaired))}
+	o.Alteration = &phrase.Alteration{Index: n, Semitones: by, Text: fmt.Sprintf("play %s, the %s: %s", to.Note, to.Degree, phrase.ChangeText(p.Events[n], repaired))}
 	return o
 }
 
 // restsOn says whether a note is rested on: it lasts a beat or more, or is the last
 // before a gap of half a beat or more.
-func (p Phrase) restsOn(n int) bool {
+func RestsOn(p phrase.Phrase, n int) bool {
 	beat := p.Meter.BeatTicks()
 	return p.Events[n].Ticks >= beat || n == len(p.Events)-1 || 2*(p.Events[n+1].Tick-p.Events[n].End()) >= beat
 }
 
 // movesOn says whether a note moves by a step to home or colour within two notes.
-func (p Phrase) resolves(i neck.Instrument, k harmony.Key, n int, labels []Label) bool {
+func resolves(p phrase.Phrase, i neck.Instrument, k harmony.Key, n int, labels []phrase.Label) bool {
 	from := p.Events[n].Sounding(i)
 	for m := n + 1; m <= n+2 && m < len(p.Events); m++ {
 		to := p.Events[m].Sounding(i)
 		step := int(max(to-from, from-to))
-		if step >= 1 && step <= 2 && MayRestOn(k, labels[m].Chord, to.Class()) {
+		if step >= 1 && step <= 2 && phrase.MayRestOn(k, labels[m].Chord, to.Class()) {
 			return true
 		}
 	}
@@ -160,12 +162,12 @@ func (p Phrase) resolves(i neck.Instrument, k harmony.Key, n int, labels []Label
 }
 
 // landfalls says what is first played at each change under the phrase.
-func (p Phrase) landings(i neck.Instrument, k harmony.Key) []Landing {
+func Landings(p phrase.Phrase, i neck.Instrument, k harmony.Key) []Landing {
 	found := []Landing{}
 	for n := 1; n < len(p.Chords); n++ {
 		from := p.Chords[n]
 		l := Landing{Tick: from.Tick, Chord: from.Chord, Index: -1, Timing: "none"}
-		if m := p.landing(from.Tick); m >= 0 {
+		if m := landingAt(p, from.Tick); m >= 0 {
 			e := p.Events[m]
 			l.Index, l.Judgement = m, k.Judge(from.Chord, e.Sounding(i).Class())
 			switch {
@@ -186,7 +188,7 @@ func (p Phrase) landings(i neck.Instrument, k harmony.Key) []Landing {
 // after it. A note before the change that has ended by then only leads in, where
 // another follows in time (ours: an approach is not the landing it leads to). It is -1
 // for none.
-func (p Phrase) landing(change int) int {
+func landingAt(p phrase.Phrase, change int) int {
 	led := -1
 	for n, e := range p.Events {
 		switch {
@@ -203,7 +205,7 @@ func (p Phrase) landing(change int) int {
 }
 
 // coverage says which tones each chord got while it sounded.
-func (p Phrase) coverage(i neck.Instrument) []ChordCoverage {
+func coverage(p phrase.Phrase, i neck.Instrument) []ChordCoverage {
 	found := []ChordCoverage{}
 	for n, from := range p.Chords {
 		c := ChordCoverage{Chord: from.Chord}
@@ -217,7 +219,7 @@ func (p Phrase) coverage(i neck.Instrument) []ChordCoverage {
 			switch {
 			case got:
 				c.Got = append(c.Got, tone)
-			case change.GuideTone(tone.Degree):
+			case harmony.IsGuideTone(tone.Degree):
 				c.Missed = append(c.Missed, tone)
 			}
 		}
@@ -227,8 +229,8 @@ func (p Phrase) coverage(i neck.Instrument) []ChordCoverage {
 }
 
 // outline is the shape of the phrase, whose last note is a tone of a class over its chord.
-func (p Phrase) shape(i neck.Instrument, last harmony.Tone, class harmony.Class, tempo int) Shape {
-	o := Shape{Rhythm: p.rhythm(), Ends: "open"}
+func ShapeOf(p phrase.Phrase, i neck.Instrument, last harmony.Tone, class harmony.Class, tempo int) Shape {
+	o := Shape{Rhythm: rhythm(p), Ends: "open"}
 	switch {
 	case class == harmony.ChordTone && (last.Degree.Number == 1 || last.Degree.Number == 3):
 		o.Ends = "answer"
@@ -262,7 +264,7 @@ func (p Phrase) shape(i neck.Instrument, last harmony.Tone, class harmony.Class,
 }
 
 // rhythm labels the bars by when their notes start: bars alike have the same letter.
-func (p Phrase) rhythm() string {
+func rhythm(p phrase.Phrase) string {
 	bar := p.Meter.BarTicks()
 	first := p.Meter.Downbeat(p.Events[0].Tick)
 	patterns := make([]string, (p.Events[len(p.Events)-1].Tick-first)/bar+1)
@@ -293,12 +295,12 @@ func (v Verdict) Issues() []Issue {
 
 // Repaired is the phrase with the repairs of some of its notes made, its slurs mended;
 // what had to go is named. A note that has no repair stays as it is.
-func (p Phrase) Repair(i neck.Instrument, k harmony.Key, tempo int, notes []int) (Phrase, []string) {
-	repaired := Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
-	for _, o := range p.Judge(i, k, tempo).Issues() {
+func Repair(p phrase.Phrase, i neck.Instrument, k harmony.Key, tempo int, notes []int) (phrase.Phrase, []string) {
+	repaired := phrase.Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
+	for _, o := range Judge(p, i, k, tempo).Issues() {
 		if o.Repair != nil && slices.Contains(notes, o.Index) {
 			repaired.Events[o.Index] = *o.Repair
 		}
 	}
-	return repaired, DropBrokenSlurs(repaired.Events)
+	return repaired, phrase.DropBrokenSlurs(repaired.Events)
 }

@@ -1,4 +1,4 @@
-package phrase
+package exercise
 
 import (
 	"fmt"
@@ -12,20 +12,8 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase/phrasetest"
 )
-
-func songOf(t testing.TB, tonic string, mode harmony.Mode, bars ...string) chart.Chart {
-	t.Helper()
-	key, err := harmony.ParseKey(tonic, mode)
-	require.NoError(t, err)
-	c := chart.Chart{Title: "a song", Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2}
-	for _, text := range bars {
-		spans, err := chart.ReadBar(text, key, chart.FourFour, nil)
-		require.NoError(t, err)
-		c.Bars = append(c.Bars, chart.Bar{Spans: spans})
-	}
-	return c
-}
 
 func sequence(t testing.TB, c chart.Chart, over, cell, order string) Sequence {
 	t.Helper()
@@ -53,7 +41,7 @@ func sung(t testing.TB, q Sequence) string {
 }
 
 func TestSequencesOverABlues(t *testing.T) {
-	c := songOf(t, "C", harmony.DominantMode, "C7", "F7")
+	c := phrasetest.Song(t, "C", harmony.DominantMode, "C7", "F7")
 	for choice, want := range map[string]string{
 		"chord tones/one after another/as written":  "R 3 5 b7 R 3 5 b7 | 5 b7 5 3 R b7 5 3",
 		"chord tones/triads/as written":             "R 3 5 3 5 b7 5 b7 | 3 5 b7 5 b7 R b7 R",
@@ -72,7 +60,7 @@ func TestSequencesOverABlues(t *testing.T) {
 
 // Spread triads through the first bars of Paper Lanterns, place by place.
 func TestSpreadTriadsOverASong(t *testing.T) {
-	c := songOf(t, "Ab", harmony.MajorMode, "Ab", "Fm7", "Dbmaj7 Eb7")
+	c := phrasetest.Song(t, "Ab", harmony.MajorMode, "Ab", "Fm7", "Dbmaj7 Eb7")
 	for cell, want := range map[string]string{
 		"spread triads":          "6:4 5:6 3:5 5:6 6:4 5:6 3:5 5:6 | 4:3 3:5 1:4 3:5 4:3 3:5 1:4 3:5 | 5:4 4:6 2:6 4:6 5:6 3:3 1:3 3:3",
 		"spread triads with 4–3": "6:4 5:6 3:6 3:5 6:4 5:6 3:6 3:5 | 4:3 3:5 1:6 1:4 4:3 3:5 1:6 1:4 | 5:4 4:6 1:3 2:6 5:6 3:3 1:4 1:3",
@@ -130,7 +118,7 @@ func TestSequencesHold(t *testing.T) {
 }
 
 func TestSequencesThatCannotBe(t *testing.T) {
-	c := songOf(t, "C", harmony.DominantMode, "C7", "F7")
+	c := phrasetest.Song(t, "C", harmony.DominantMode, "C7", "F7")
 	for want, change := range map[string]func(*Sequence){
 		"choose chord tones, joining scale, box": func(q *Sequence) { q.Over = "air" },
 		"choose one after another; triads":       func(q *Sequence) { q.Figure = "fourths" },
@@ -145,7 +133,7 @@ func TestSequencesThatCannotBe(t *testing.T) {
 		require.ErrorAs(t, err, &field)
 		assert.Contains(t, field.Detail, want)
 	}
-	q := sequence(t, songOf(t, "C", harmony.DominantMode, "C5"), OverChordTones, "sevenths", "as written")
+	q := sequence(t, phrasetest.Song(t, "C", harmony.DominantMode, "C5"), OverChordTones, "sevenths", "as written")
 	q.Window = neck.Window{Core: 5, CoreEnd: 5, Low: 5, High: 5}
 	_, err := q.Write()
 	assert.ErrorContains(t, err, "too few for sevenths; one after another fits")

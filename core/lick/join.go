@@ -1,4 +1,4 @@
-package phrase
+package lick
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -25,7 +26,7 @@ func (l Lick) SplitByChord() []Lick {
 		if n == 0 {
 			start = 0
 		}
-		part := Lick{About: l.About, Tags: l.Tags, Tonic: l.Tonic, Instrument: l.Instrument, Phrase: Phrase{Meter: l.Phrase.Meter}}
+		part := Lick{About: l.About, Tags: l.Tags, Tonic: l.Tonic, Instrument: l.Instrument, Phrase: phrase.Phrase{Meter: l.Phrase.Meter}}
 		for _, e := range l.Phrase.Events {
 			if (n == 0 || e.Tick >= from.Tick) && (n == len(over)-1 || e.Tick < over[n+1].Tick) {
 				e.Tick -= start
@@ -36,10 +37,10 @@ func (l Lick) SplitByChord() []Lick {
 			continue
 		}
 		// What led into the chord before has nothing to lead from any more.
-		part.Phrase.Events = dropLooseGraces(part.Phrase.Events)
-		DropBrokenSlurs(part.Phrase.Events)
+		part.Phrase.Events = phrase.DropLooseGraces(part.Phrase.Events)
+		phrase.DropBrokenSlurs(part.Phrase.Events)
 		from.Tick -= start
-		part.Phrase.Chords = []PhraseChord{from}
+		part.Phrase.Chords = []phrase.PhraseChord{from}
 		part.Name = l.Name
 		parts = append(parts, part.WithSuffix(fmt.Sprintf(", part %d: %s", len(parts)+1, from.Chord.SignedSymbol())))
 	}
@@ -79,7 +80,7 @@ func (l Lick) Join(i neck.Instrument, other Lick, notes int, s chart.Subdivision
 	if j.From+b.Events[0].Tick < end {
 		j.From += (end - j.From - b.Events[0].Tick + a.Meter.BarTicks() - 1) / a.Meter.BarTicks() * a.Meter.BarTicks()
 	}
-	p := Phrase{Meter: a.Meter, Events: slices.Clone(a.Events), Chords: slices.Clone(a.Chords)}
+	p := phrase.Phrase{Meter: a.Meter, Events: slices.Clone(a.Events), Chords: slices.Clone(a.Chords)}
 	first := j.From + b.Events[0].Tick
 	j.Run = [2]int{len(p.Events), len(p.Events)}
 	if notes > 0 {
@@ -99,7 +100,7 @@ func (l Lick) Join(i neck.Instrument, other Lick, notes int, s chart.Subdivision
 			p.Chords = append(p.Chords, from)
 		}
 	}
-	DropBrokenSlurs(p.Events)
+	phrase.DropBrokenSlurs(p.Events)
 	j.Lick = Lick{Name: l.Name, About: l.About, Tonic: l.Tonic, Instrument: l.Instrument, Phrase: p}
 	for _, tag := range slices.Concat(l.Tags, other.Tags) {
 		if !slices.Contains(j.Lick.Tags, tag) && len(j.Lick.Tags) < MaxTags {
@@ -125,7 +126,7 @@ func asJoinFault(err error) error {
 
 // joiningRun runs chromatically from one note to another that begins at first, in the
 // notes just before it: as many as there is time for from end on.
-func joiningRun(i neck.Instrument, from, to Event, first, end, notes, step int) ([]Event, string) {
+func joiningRun(i neck.Instrument, from, to phrase.Event, first, end, notes, step int) ([]phrase.Event, string) {
 	said := ""
 	if room := (first - end) / step; room < notes {
 		said = fmt.Sprintf("there is room for %d of %d notes", max(room, 0), notes)
@@ -159,9 +160,9 @@ func joiningRun(i neck.Instrument, from, to Event, first, end, notes, step int) 
 	if err != nil {
 		return nil, "its notes do not lie where the hand is"
 	}
-	run := make([]Event, len(pitches))
+	run := make([]phrase.Event, len(pitches))
 	for n := range run {
-		run[n] = Event{Tick: first - (len(run)-n)*step, Ticks: step, Fingered: fingering[n]}
+		run[n] = phrase.Event{Tick: first - (len(run)-n)*step, Ticks: step, Fingered: fingering[n]}
 	}
 	return run, said
 }

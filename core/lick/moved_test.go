@@ -1,4 +1,4 @@
-package phrase
+package lick
 
 import (
 	"fmt"
@@ -9,36 +9,20 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 	"undaris/core/pitch"
 )
-
-func chordOf(t testing.TB, symbol string) harmony.Chord {
-	t.Helper()
-	c, err := harmony.ParseChord(symbol)
-	require.NoError(t, err)
-	return c
-}
-
-// overC7 is a lick of the first box: the blue 3, the 4 bent to the 5, the b7, and home.
-func overC7(t testing.TB) Lick {
-	key, err := harmony.ParseKey("C", harmony.DominantMode)
-	require.NoError(t, err)
-	return Lick{Name: "Over C7", Tonic: key.Tonic, Phrase: Phrase{
-		Meter: chart.FourFour, Chords: []PhraseChord{{Chord: chordOf(t, "C7")}},
-		Events: []Event{at(0, 3, 8), at(1, 3, 10, bent), at(2, 2, 8), at(3, 2, 11), at(4, 2, 8, pull), at(5, 3, 9), at(6, 4, 10)},
-	}}
-}
 
 func moves(t testing.TB, l Lick, chord string) []Move {
 	t.Helper()
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
-	p, err := neck.FindPosition(guitar, 0, "E")
+	p, err := neck.FindPosition(phrasetest.Guitar, 0, "E")
 	require.NoError(t, err)
-	return l.MovesTo(guitar, p.Window, key, chordOf(t, chord))
+	return l.MovesTo(phrasetest.Guitar, p.Window, key, phrasetest.ChordOf(t, chord))
 }
 
 func wayOut(t testing.TB, m Move) string {
@@ -46,7 +30,7 @@ func wayOut(t testing.TB, m Move) string {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	notes := []string{}
-	for n, label := range m.Phrase.Labels(guitar, key) {
+	for n, label := range m.Phrase.Labels(phrasetest.Guitar, key) {
 		e := m.Phrase.Events[n]
 		note := fmt.Sprintf("%d:%d", e.String, e.Fret)
 		if e.Bend > 0 {
@@ -91,20 +75,20 @@ func TestALickMovedThreeWays(t *testing.T) {
 func TestALickIsSetIntoTheKeyFirst(t *testing.T) {
 	key, err := harmony.ParseKey("Ab", harmony.DominantMode)
 	require.NoError(t, err)
-	p, err := neck.FindPosition(guitar, key.Tonic.Class(), "E")
+	p, err := neck.FindPosition(phrasetest.Guitar, key.Tonic.Class(), "E")
 	require.NoError(t, err)
-	set, err := overC7(t).TransposedTo(guitar, key.Tonic, p.Window)
+	set, err := overC7(t).TransposedTo(phrasetest.Guitar, key.Tonic, p.Window)
 	require.NoError(t, err)
 	assert.Equal(t, "Ab7", set.Phrase.Chords[0].Chord.Symbol())
 	assert.Equal(t, neck.Place{String: 3, Fret: 4}, set.Phrase.Events[0].Place)
-	home := set.MovesTo(guitar, p.Window, key, chordOf(t, "Ab7"))
+	home := set.MovesTo(phrasetest.Guitar, p.Window, key, phrasetest.ChordOf(t, "Ab7"))
 	assert.Zero(t, home[0].Shift)
 	assert.Empty(t, home[2].Altered)
-	over := set.MovesTo(guitar, p.Window, key, chordOf(t, "Db7"))
+	over := set.MovesTo(phrasetest.Guitar, p.Window, key, phrasetest.ChordOf(t, "Db7"))
 	assert.Len(t, over[2].Altered, 2, "as F7 asks of it in C")
 	far := overC7(t)
-	far.Phrase.Events = []Event{at(0, 6, 1), at(1, 1, 20)}
-	_, err = far.TransposedTo(guitar, key.Tonic, p.Window)
+	far.Phrase.Events = []phrase.Event{phrasetest.At(0, 6, 1), phrasetest.At(1, 1, 20)}
+	_, err = far.TransposedTo(phrasetest.Guitar, key.Tonic, p.Window)
 	var noRoom *NoRoomError
 	assert.ErrorAs(t, err, &noRoom, "no position has room for it")
 }
@@ -113,8 +97,8 @@ func TestALongNameMakesRoom(t *testing.T) {
 	l := Lick{Name: strings.Repeat("é", MaxName)}.WithSuffix(", repaired")
 	assert.Equal(t, strings.Repeat("é", MaxName-10)+", repaired", l.Name)
 	assert.Equal(t, "Short, repaired", Lick{Name: "Short"}.WithSuffix(", repaired").Name)
-	c := chordOf(t, "F7")
-	assert.Equal(t, []PhraseChord{{Chord: c}}, Phrase{}.WithDefaultChord(c).Chords)
+	c := phrasetest.ChordOf(t, "F7")
+	assert.Equal(t, []phrase.PhraseChord{{Chord: c}}, phrase.Phrase{}.WithDefaultChord(c).Chords)
 	own := overC7(t).Phrase
 	assert.Equal(t, own.Chords, own.WithDefaultChord(c).Chords)
 }
@@ -122,7 +106,7 @@ func TestALongNameMakesRoom(t *testing.T) {
 // A bend is bent differently before the hand moves.
 func TestABendIsBentDifferently(t *testing.T) {
 	l := overC7(t)
-	l.Phrase.Events = []Event{at(0, 3, 8, func(e *Event) { e.Bend = 2 }), at(1, 3, 10, bent)}
+	l.Phrase.Events = []phrase.Event{phrasetest.At(0, 3, 8, func(e *phrase.Event) { e.Bend = 2 }), phrasetest.At(1, 3, 10, phrasetest.BentWhole)}
 	kept := moves(t, l, "F7")[2]
 	assert.Equal(t, "3:8 b7, 3:10+2 9", strings.SplitN(wayOut(t, kept), ": ", 2)[1], "E, the 7, is not bent to; the G of the other is a colour")
 	assert.Equal(t, "note 1: E, the 7, becomes Eb, the b7 of F7: no bend", kept.Altered[0].Text)
@@ -130,22 +114,22 @@ func TestABendIsBentDifferently(t *testing.T) {
 
 func TestMovesThatCannotBe(t *testing.T) {
 	l := overC7(t)
-	l.Phrase.Events = []Event{at(0, 1, 0), at(1, 1, 3)}
+	l.Phrase.Events = []phrase.Event{phrasetest.At(0, 1, 0), phrasetest.At(1, 1, 3)}
 	slid := moves(t, l, "F7")[0]
 	assert.Equal(t, "it uses an open string, which cannot be slid along", slid.Refused)
 	assert.Empty(t, slid.Phrase.Events)
-	l.Phrase.Events = []Event{at(0, 6, 1), at(1, 1, 20)}
+	l.Phrase.Events = []phrase.Event{phrasetest.At(0, 6, 1), phrasetest.At(1, 1, 20)}
 	assert.Equal(t, "no 5 frets up or down keep it on the neck", moves(t, l, "F7")[0].Refused)
 	assert.Equal(t, `"Over C7" does not fit on frets 6 to 11 in any octave`, moves(t, l, "F7")[1].Refused)
 	open := neck.Presets()[3]
 	require.Equal(t, "open G", open.Name)
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
-	ways := overC7(t).MovesTo(open, open.WindowFrom(8), key, chordOf(t, "F7"))
+	ways := overC7(t).MovesTo(open, open.WindowFrom(8), key, phrasetest.ChordOf(t, "F7"))
 	assert.Equal(t, "it was written for strings tuned otherwise", ways[0].Refused)
 	fits := 0
 	for core := range 12 {
-		if overC7(t).MovesTo(open, open.WindowFrom(core), key, chordOf(t, "F7"))[1].Refused == "" {
+		if overC7(t).MovesTo(open, open.WindowFrom(core), key, phrasetest.ChordOf(t, "F7"))[1].Refused == "" {
 			fits++
 		}
 	}
@@ -164,13 +148,13 @@ func TestMovesHold(t *testing.T) {
 		require.NoError(t, err)
 		c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 		require.NoError(t, err)
-		w := rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position").Window
-		for _, m := range l.MovesTo(guitar, w, key, c) {
+		w := rapid.SampledFrom(neck.Positions(phrasetest.Guitar, key.Tonic.Class())).Draw(t, "position").Window
+		for _, m := range l.MovesTo(phrasetest.Guitar, w, key, c) {
 			if m.Refused != "" {
 				assert.Empty(t, m.Phrase.Events)
 				continue
 			}
-			require.NoError(t, m.Phrase.Check(guitar))
+			require.NoError(t, m.Phrase.Check(phrasetest.Guitar))
 			require.Len(t, m.Phrase.Events, len(l.Phrase.Events))
 			altered := map[int]int{}
 			for _, a := range m.Altered {
@@ -179,7 +163,7 @@ func TestMovesHold(t *testing.T) {
 			for n, e := range m.Phrase.Events {
 				was := l.Phrase.Events[n]
 				assert.Equal(t, was.Tick, e.Tick)
-				sounded, sounds := was.Sounding(guitar), e.Sounding(guitar)
+				sounded, sounds := was.Sounding(phrasetest.Guitar), e.Sounding(phrasetest.Guitar)
 				switch m.Method {
 				case SlideShape:
 					assert.Equal(t, was.String, e.String)
@@ -191,14 +175,14 @@ func TestMovesHold(t *testing.T) {
 				case KeepFrets:
 					by, changed := altered[n]
 					assert.Equal(t, by, int(sounds-sounded))
-					if MayRestOn(key, c, sounded.Class()) || !changed {
+					if phrase.MayRestOn(key, c, sounded.Class()) || !changed {
 						assert.False(t, changed)
 						continue
 					}
-					assert.True(t, MayRestOn(key, c, sounds.Class()), "what clashed rests now")
+					assert.True(t, phrase.MayRestOn(key, c, sounds.Class()), "what clashed rests now")
 					for less := 1; less < max(by, -by); less++ {
 						for _, step := range []int{-less, less} {
-							if MayRestOn(key, c, pitch.ClassOf(int(sounded)+step)) {
+							if phrase.MayRestOn(key, c, pitch.ClassOf(int(sounded)+step)) {
 								_, ok := alteredBy(was, step)
 								assert.False(t, ok, "%d half steps would have done", step)
 							}
@@ -212,40 +196,30 @@ func TestMovesHold(t *testing.T) {
 
 // alteredBy says plainly whether a note's sound can be had so many half steps off on
 // its string: bent otherwise, or at another fret.
-func alteredBy(e Event, by int) (Event, bool) {
+func alteredBy(e phrase.Event, by int) (phrase.Event, bool) {
 	if e.Bend > 0 && e.Bend+2*by >= 0 && e.Bend+2*by <= neck.MostBend(e.Place) {
 		return e, true
 	}
 	e.Fret += by
-	return e, guitar.Has(e.Place) && (e.Fret > 0 || e.Bend == 0) && e.Bend <= neck.MostBend(e.Place)
+	return e, phrasetest.Guitar.Has(e.Place) && (e.Fret > 0 || e.Bend == 0) && e.Bend <= neck.MostBend(e.Place)
 }
 
 func drawnLick(t *rapid.T) Lick {
-	root, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "from") + "7")
-	require.NoError(t, err)
-	l := Lick{Name: "any", Tonic: root.Root, Phrase: Phrase{Meter: chart.FourFour, Chords: []PhraseChord{{Chord: root}}}}
-	fret := rapid.IntRange(1, 16).Draw(t, "fret")
-	for n := range rapid.IntRange(1, 8).Draw(t, "notes") {
-		e := at(n, rapid.IntRange(1, 6).Draw(t, "string"), fret+rapid.IntRange(0, 3).Draw(t, "up"))
-		if rapid.Bool().Draw(t, "bends") {
-			e.Bend = 2 * rapid.IntRange(0, neck.MostBend(e.Place)/2).Draw(t, "bend")
-		}
-		l.Phrase.Events = append(l.Phrase.Events, e)
-	}
-	return l
+	p := phrasetest.DrawnOverSeventh(t)
+	return Lick{Name: "any", Tonic: p.Chords[0].Chord.Root, Phrase: p}
 }
 
 // A lick of seven notes over the three chords of a twelve-bar, by all three ways.
 func BenchmarkMovingALick(b *testing.B) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(b, err)
-	p, err := neck.FindPosition(guitar, 0, "E")
+	p, err := neck.FindPosition(phrasetest.Guitar, 0, "E")
 	require.NoError(b, err)
-	l, chords := overC7(b), []harmony.Chord{chordOf(b, "C7"), chordOf(b, "F7"), chordOf(b, "G7")}
+	l, chords := overC7(b), []harmony.Chord{phrasetest.ChordOf(b, "C7"), phrasetest.ChordOf(b, "F7"), phrasetest.ChordOf(b, "G7")}
 	b.ReportAllocs()
 	for b.Loop() {
 		for _, c := range chords {
-			l.MovesTo(guitar, p.Window, key, c)
+			l.MovesTo(phrasetest.Guitar, p.Window, key, c)
 		}
 	}
 }

@@ -1,4 +1,4 @@
-package phrase
+package lick
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -96,8 +97,8 @@ func (l Lick) variant(i neck.Instrument, group, name string, tonic pitch.Note, m
 // octave moves the lick by octaves: along the neck where it has room, else fingered
 // anew in the position where that costs least.
 func (l Lick) octave(i neck.Instrument, shift int) Move {
-	if events, err := l.onNeck(i); err == nil && !slices.ContainsFunc(events, func(e Event) bool { return e.Fret == 0 }) {
-		p := Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
+	if events, err := l.onNeck(i); err == nil && !slices.ContainsFunc(events, func(e phrase.Event) bool { return e.Fret == 0 }) {
+		p := phrase.Phrase{Meter: l.Phrase.Meter, Events: slices.Clone(events)}
 		if slideFrets(p.Events, shift, i) {
 			return Move{Method: SlideShape, Phrase: p, Shift: shift}
 		}
@@ -125,11 +126,11 @@ func (l Lick) asOctaves(i neck.Instrument) Move {
 	if err != nil {
 		return refused(SlideShape, "%s", err)
 	}
-	m := Move{Method: SlideShape, Phrase: Phrase{Meter: l.Phrase.Meter}}
+	m := Move{Method: SlideShape, Phrase: phrase.Phrase{Meter: l.Phrase.Meter}}
 	for n := range events {
 		e := &events[n]
 		if e.Bend > 0 || e.HammerOn || e.PullOff || e.Tied {
-			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d cannot be had on two strings", map[bool]string{true: "bend", false: e.slurName()}[e.Bend > 0], n+1))
+			m.Lost = append(m.Lost, fmt.Sprintf("the %s at note %d cannot be had on two strings", map[bool]string{true: "bend", false: e.SlurName()}[e.Bend > 0], n+1))
 		}
 		e.Fret += e.Bend / 2
 		e.Bend, e.PreBend, e.Release, e.HammerOn, e.PullOff, e.Tied = 0, false, false, false, false, false
@@ -140,7 +141,7 @@ func (l Lick) asOctaves(i neck.Instrument) Move {
 	missing := 0
 	for _, ways := range [][]octaveShape{lowerOctave, higherOctave, append(slices.Clone(lowerOctave), higherOctave...)} {
 		if m.Phrase.Events, missing = doubled(i, events, ways); missing < 0 {
-			m.Phrase.Events, _ = withoutOverlaps(m.Phrase.Events, nil)
+			m.Phrase.Events, _ = phrase.WithoutOverlaps(m.Phrase.Events, nil)
 			return m
 		}
 	}
@@ -158,21 +159,21 @@ var (
 
 // doubled doubles every note by the first of the ways that it has; missing is the first
 // note that has none, -1 for none.
-func doubled(i neck.Instrument, events []Event, ways []octaveShape) (all []Event, missing int) {
+func doubled(i neck.Instrument, events []phrase.Event, ways []octaveShape) (all []phrase.Event, missing int) {
 	for n, e := range events {
-		other, ok := e.octaveBy(i, ways)
+		other, ok := octaveOf(e, i, ways)
 		if !ok || !i.Has(e.Place) {
 			return nil, n
 		}
-		pair := []Event{e, other}
-		slices.SortFunc(pair, func(a, b Event) int { return b.String - a.String })
+		pair := []phrase.Event{e, other}
+		slices.SortFunc(pair, func(a, b phrase.Event) int { return b.String - a.String })
 		all = append(all, pair...)
 	}
 	return all, -1
 }
 
 // octaveBy is the octave of a note that a hand reaches beside it.
-func (e Event) octaveBy(i neck.Instrument, ways []octaveShape) (Event, bool) {
+func octaveOf(e phrase.Event, i neck.Instrument, ways []octaveShape) (phrase.Event, bool) {
 	for _, to := range ways {
 		other := e
 		other.String += to.strings
@@ -195,7 +196,7 @@ func (e Event) octaveBy(i neck.Instrument, ways []octaveShape) (Event, bool) {
 const widestOctave = 4
 
 // overItsOwn is the lick's phrase over the chords it knows, or else over home.
-func (l Lick) withOwnChords() Phrase {
+func (l Lick) withOwnChords() phrase.Phrase {
 	if len(l.Phrase.Chords) > 0 {
 		return l.Phrase
 	}

@@ -1,4 +1,4 @@
-package phrase
+package exercise
 
 import (
 	"fmt"
@@ -8,6 +8,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -89,11 +90,11 @@ const MaxSequenceBars = 64
 
 // Write writes the sequence out as a phrase whose tick 0 is the start of bar From.
 // Its error is a *chart.FieldError that says what may be chosen.
-func (q Sequence) Write() (Phrase, error) {
+func (q Sequence) Write() (phrase.Phrase, error) {
 	if err := q.check(); err != nil {
-		return Phrase{}, err
+		return phrase.Phrase{}, err
 	}
-	p := Phrase{Meter: q.Chart.Meter}
+	p := phrase.Phrase{Meter: q.Chart.Meter}
 	start := q.From * q.Chart.Meter.BarTicks()
 	end := start + q.Bars*q.Chart.Meter.BarTicks()
 	spread := slices.IndexFunc(spreads, func(s struct {
@@ -117,11 +118,11 @@ func (q Sequence) Write() (Phrase, error) {
 			notes, err = q.walk(&walk, m.Chord, count)
 		}
 		if err != nil {
-			return Phrase{}, err
+			return phrase.Phrase{}, err
 		}
 		step := q.Subdivision.Ticks(q.Chart.Meter)
 		for n, note := range notes {
-			p.Events = append(p.Events, Event{Tick: from - start + n*step, Ticks: step, Fingered: note.Fingered})
+			p.Events = append(p.Events, phrase.Event{Tick: from - start + n*step, Ticks: step, Fingered: note.Fingered})
 		}
 	}
 	return p.WithChordsOf(q.Chart, start), nil

@@ -1,4 +1,4 @@
-package phrase
+package lick
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
 
@@ -19,7 +20,7 @@ type Lick struct {
 	Tonic pitch.Note
 	// Tags are the player's own words for it.
 	Tags   []string
-	Phrase Phrase
+	Phrase phrase.Phrase
 	// On is the instrument that its strings and frets are of; nil for a guitar in
 	// standard tuning.
 	Instrument *neck.Instrument
@@ -91,14 +92,14 @@ func (l Lick) checkBars() error {
 	for n, e := range l.Phrase.Events {
 		switch {
 		case e.Tick < first:
-			return &EventError{Index: n, Field: "tick", Detail: fmt.Sprintf("it begins more than %d bars before bar 1", MaxPickupBars)}
+			return &phrase.EventError{Index: n, Field: "tick", Detail: fmt.Sprintf("it begins more than %d bars before bar 1", MaxPickupBars)}
 		case e.End() > end:
-			return &EventError{Index: n, Field: "ticks", Detail: fmt.Sprintf("it goes on past bar %d, where a lick ends at the latest", MaxLickBars)}
+			return &phrase.EventError{Index: n, Field: "ticks", Detail: fmt.Sprintf("it goes on past bar %d, where a lick ends at the latest", MaxLickBars)}
 		}
 	}
 	for n, from := range l.Phrase.Chords {
 		if from.Tick < first || from.Tick >= end {
-			return &EventError{Field: "over", Detail: fmt.Sprintf("chord %d is outside the %d bars a lick may have", n+1, MaxLickBars)}
+			return &phrase.EventError{Field: "over", Detail: fmt.Sprintf("chord %d is outside the %d bars a lick may have", n+1, MaxLickBars)}
 		}
 	}
 	return l.Phrase.CheckSoFar(l.WrittenFor())
@@ -128,7 +129,7 @@ func (l Lick) NearestPosition(i neck.Instrument) neck.Position {
 
 // Placement is a lick laid into a key and position.
 type Placement struct {
-	Phrase Phrase
+	Phrase phrase.Phrase
 	// Shift is how many semitones the lick sounds above where it was written.
 	Shift int
 	// Slid is true where the shape itself was moved along the neck; false where
@@ -196,7 +197,7 @@ func (l Lick) slideShape(i neck.Instrument, w neck.Window, shift int) (Placement
 	if !alike {
 		return Placement{}, false
 	}
-	moved := Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}
+	moved := phrase.Phrase{Meter: l.Phrase.Meter, Events: make([]phrase.Event, len(l.Phrase.Events))}
 	wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
 		e.Fret += shift - higher
@@ -212,12 +213,7 @@ func (l Lick) slideShape(i neck.Instrument, w neck.Window, shift int) (Placement
 	return withFingering(moved, i, w, wanted, Placement{Shift: shift, Slid: true})
 }
 
-// needsFret says whether the technique rules out the open string.
-func (t Technique) NeedsFret() bool {
-	return t.Bend > 0 || t.SlideFrom > 0 || t.SlideOut != 0 || t.Vibrato
-}
-
-func withFingering(p Phrase, i neck.Instrument, w neck.Window, wanted []neck.NoteToPlace, s Placement) (Placement, bool) {
+func withFingering(p phrase.Phrase, i neck.Instrument, w neck.Window, wanted []neck.NoteToPlace, s Placement) (Placement, bool) {
 	fingering, _, err := neck.FingerPhrase(i, w, wanted)
 	if err != nil {
 		return Placement{}, false
@@ -250,7 +246,7 @@ func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Placement
 
 // placed places the shifted pitches, the bends of some notes given up.
 func (l Lick) placeAnew(i neck.Instrument, w neck.Window, shift int, unbent []bool) (Placement, int, bool) {
-	setting := Placement{Shift: shift, Phrase: Phrase{Meter: l.Phrase.Meter, Events: make([]Event, len(l.Phrase.Events))}}
+	setting := Placement{Shift: shift, Phrase: phrase.Phrase{Meter: l.Phrase.Meter, Events: make([]phrase.Event, len(l.Phrase.Events))}}
 	wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))
 	for n, e := range l.Phrase.Events {
 		p := l.WrittenFor().Pitch(e.Place) + pitch.MIDI(shift)
@@ -259,7 +255,7 @@ func (l Lick) placeAnew(i neck.Instrument, w neck.Window, shift int, unbent []bo
 		case unbent[n]:
 			setting.addLost(n, "bend", "would lie on a low string: play the note it is bent to")
 		case open:
-			setting.addLost(n, e.fretTechnique(), "needs a fretted string, and here it would be open: leave it out")
+			setting.addLost(n, e.FretTechnique(), "needs a fretted string, and here it would be open: leave it out")
 		}
 		if unbent[n] || open {
 			// What was to be bent is played as the note it is bent to.
@@ -283,7 +279,7 @@ func (l Lick) placeAnew(i neck.Instrument, w neck.Window, shift int, unbent []bo
 		}
 		e.Fingered = fingering[n]
 		if n > 0 && l.Phrase.Slurred(n) && fingering[n].String != fingering[n-1].String {
-			setting.addLost(n, e.slurName(), "needs one string, and here there are two: pick it")
+			setting.addLost(n, e.SlurName(), "needs one string, and here there are two: pick it")
 			e.HammerOn, e.PullOff, e.Tied, e.SlideFrom = false, false, false, 0
 		}
 	}
@@ -302,28 +298,4 @@ func canBeFretted(i neck.Instrument, w neck.Window, p pitch.MIDI) bool {
 		}
 	}
 	return false
-}
-
-// onOpenString names the technique that keeps the note off the open string.
-func (t Technique) fretTechnique() string {
-	switch {
-	case t.Bend > 0:
-		return "bend"
-	case t.SlideFrom > 0 || t.SlideOut != 0:
-		return "slide"
-	}
-	return "vibrato"
-}
-
-// slur names the technique that joins the note to the one before.
-func (t Technique) slurName() string {
-	switch {
-	case t.HammerOn:
-		return "hammer-on"
-	case t.PullOff:
-		return "pull-off"
-	case t.Tied:
-		return "tie"
-	}
-	return "slide"
 }

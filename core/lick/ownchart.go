@@ -1,8 +1,9 @@
-package phrase
+package lick
 
 import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/phrase"
 )
 
 // OwnChart is a chart of the lick's own bars, over the chords it was written for, so
@@ -25,9 +26,9 @@ func (l Lick) ToChart(tempo int, feel chart.Feel, swing float64) (c chart.Chart,
 		before = (bar - 1 - l.Phrase.Events[0].Tick) / bar
 	}
 	start = before * bar
-	under := Phrase{Meter: l.Phrase.Meter, Chords: over}
+	under := phrase.Phrase{Meter: l.Phrase.Meter, Chords: over}
 	written := func(tick int) harmony.Chord {
-		from := under.chordAt(tick)
+		from := under.PhraseChordAt(tick)
 		if from.Written != nil {
 			return *from.Written
 		}

@@ -1,4 +1,4 @@
-package phrase
+package lick
 
 import (
 	"fmt"

@@ -1,4 +1,4 @@
-package phrase
+package analysis
 
 import (
 	"testing"
@@ -7,24 +7,27 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/core/chart"
+	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 )
 
 // walkedChorus is one chorus of a scheme walked through in eighths.
-func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (Phrase, chart.Chart) {
+func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (phrase.Phrase, chart.Chart) {
 	t.Helper()
 	s, err := chart.FindScheme(scheme)
 	require.NoError(t, err)
 	key, err := harmony.ParseKey(tonic, s.In)
 	require.NoError(t, err)
 	c := chart.Chart{Title: scheme, Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)}
-	p, err := neck.FindPosition(guitar, key.Tonic.Class(), form)
+	p, err := neck.FindPosition(phrasetest.Guitar, key.Tonic.Class(), form)
 	require.NoError(t, err)
 	eighth, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
-	walked, err := Sequence{
-		Chart: c, Instrument: guitar, Window: p.Window, Over: walk, Figure: SequenceFigures(walk)[0], Order: SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
+	walked, err := exercise.Sequence{
+		Chart: c, Instrument: phrasetest.Guitar, Window: p.Window, Over: walk, Figure: exercise.SequenceFigures(walk)[0], Order: exercise.SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
 	}.Write()
 	require.NoError(t, err)
 	return walked.WithChordsOf(c, 0), c
@@ -38,9 +41,9 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 	for _, s := range chart.Schemes {
 		for _, tonic := range []string{"C", "F#", "Bb"} {
 			for _, form := range []string{"E", "A", "G"} {
-				for _, walk := range []string{OverChordTones, OverBox} {
+				for _, walk := range []string{exercise.OverChordTones, exercise.OverBox} {
 					p, c := walkedChorus(t, s.Name, tonic, form, walk)
-					for _, d := range p.ImpliedHarmonies(guitar, c.Key, c.Chords()) {
+					for _, d := range ImpliedHarmonies(p, phrasetest.Guitar, c.Key, c.Chords()) {
 						of[walk]++
 						if d.Recognition == Recognized {
 							heard[walk]++
@@ -48,15 +51,15 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 						assert.NotEqual(t, NothingPlayed, d.Recognition)
 						assert.True(t, d.Recognition == Recognized || d.SettlingTone != nil, "what is not heard can be settled")
 					}
-					v := p.Judge(guitar, c.Key, c.Tempo)
+					v := Judge(p, phrasetest.Guitar, c.Key, c.Tempo)
 					assert.Zero(t, v.Shape.Space, "a walk never rests")
 					for _, landfall := range v.Landings {
 						assert.Equal(t, "on", landfall.Timing)
-						if walk == OverChordTones {
+						if walk == exercise.OverChordTones {
 							assert.Equal(t, harmony.ChordTone, landfall.Class)
 						}
 					}
-					if walk == OverChordTones {
+					if walk == exercise.OverChordTones {
 						assert.Equal(t, v.Strong.Of, v.Strong.Good)
 						assert.Empty(t, v.Passing)
 					}
@@ -64,16 +67,16 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 			}
 		}
 	}
-	assert.Greater(t, 100*heard[OverChordTones], 80*of[OverChordTones], "arpeggios tell their chords")
-	assert.Less(t, 100*heard[OverBox], 35*of[OverBox], "the box alone loses the changes")
-	t.Logf("heard of arpeggios %d of %d, of the box %d of %d", heard[OverChordTones], of[OverChordTones], heard[OverBox], of[OverBox])
+	assert.Greater(t, 100*heard[exercise.OverChordTones], 80*of[exercise.OverChordTones], "arpeggios tell their chords")
+	assert.Less(t, 100*heard[exercise.OverBox], 35*of[exercise.OverBox], "the box alone loses the changes")
+	t.Logf("heard of arpeggios %d of %d, of the box %d of %d", heard[exercise.OverChordTones], of[exercise.OverChordTones], heard[exercise.OverBox], of[exercise.OverBox])
 }
 
 // The figures of a chorus count what is there: every note of a strong beat once, every
 // change once, every chord once.
 func TestTheFiguresOfAChorusAddUp(t *testing.T) {
-	p, c := walkedChorus(t, "quick change", "C", "E", OverChordTones)
-	v := p.Judge(guitar, c.Key, c.Tempo)
+	p, c := walkedChorus(t, "quick change", "C", "E", exercise.OverChordTones)
+	v := Judge(p, phrasetest.Guitar, c.Key, c.Tempo)
 	assert.Equal(t, 24, v.Strong.Of, "two strong beats in each of twelve bars")
 	assert.Len(t, v.Strong.Notes, 24)
 	assert.Len(t, v.Landings, len(p.Chords)-1)
@@ -90,10 +93,10 @@ func TestTheFiguresOfAChorusAddUp(t *testing.T) {
 
 // Judging a chorus of ninety-six eighths.
 func BenchmarkVerdictOfAChorus(b *testing.B) {
-	p, c := walkedChorus(b, "quick change", "C", "E", OverChordTones)
+	p, c := walkedChorus(b, "quick change", "C", "E", exercise.OverChordTones)
 	b.ReportAllocs()
 	for b.Loop() {
-		p.Judge(guitar, c.Key, c.Tempo)
-		p.ImpliedHarmonies(guitar, c.Key, c.Chords())
+		Judge(p, phrasetest.Guitar, c.Key, c.Tempo)
+		ImpliedHarmonies(p, phrasetest.Guitar, c.Key, c.Chords())
 	}
 }

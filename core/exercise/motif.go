@@ -1,10 +1,11 @@
-package phrase
+package exercise
 
 import (
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 )
 
 // Motif writes a few fretted notes over every chord of a chorus, each bent as it
@@ -13,8 +14,8 @@ import (
 // last notes are left out. The last note rings, shaken where it is not bent. The
 // rows are those of change.FunctionTable over chords, in their order. The phrase's
 // tick 0 is that of the chart.
-func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.FunctionRow, chords []harmony.Chord, s chart.Subdivision) (Phrase, error) {
-	p := Phrase{Meter: c.Meter}
+func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.FunctionRow, chords []harmony.Chord, s chart.Subdivision) (phrase.Phrase, error) {
+	p := phrase.Phrase{Meter: c.Meter}
 	step := s.Ticks(c.Meter)
 	index := map[string]int{}
 	for n, chord := range chords {
@@ -34,12 +35,12 @@ func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.Functi
 		}
 		fingering, _, err := neck.FingerPhrase(i, w, wanted)
 		if err != nil {
-			return Phrase{}, err
+			return phrase.Phrase{}, err
 		}
 		for r, f := range fingering {
-			e := Event{Tick: m.Tick + r*step, Ticks: step, Fingered: f, Technique: Technique{Bend: wanted[r].Bend}}
+			e := phrase.Event{Tick: m.Tick + r*step, Ticks: step, Fingered: f, Technique: phrase.Technique{Bend: wanted[r].Bend}}
 			if r == count-1 {
-				e.Ticks = min(ringBeats*c.Meter.BeatTicks(), m.Tick+m.Ticks-e.Tick)
+				e.Ticks = min(change.RingBeats*c.Meter.BeatTicks(), m.Tick+m.Ticks-e.Tick)
 				e.Vibrato = f.Fret > 0 && rows[r].Functions[over].Vibrato
 			}
 			p.Events = append(p.Events, e)

@@ -1,44 +1,44 @@
-package phrase
+package change
 
 import (
-	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 )
 
 // ArrivalTechnique is how a target is played that an approach leads into.
-func ArrivalTechnique(l change.Approach, target neck.Place) Technique {
+func ArrivalTechnique(l Approach, target neck.Place) phrase.Technique {
 	switch l.Arrival {
-	case change.Slid:
-		return Technique{SlideFrom: target.Fret - 1}
-	case change.Hammered:
-		return Technique{HammerOn: true}
-	case change.Bent:
-		return Technique{Bend: l.Notes[len(l.Notes)-1].Bend, Tied: true}
-	case change.HeldOver:
-		return Technique{Tied: true}
+	case Slid:
+		return phrase.Technique{SlideFrom: target.Fret - 1}
+	case Hammered:
+		return phrase.Technique{HammerOn: true}
+	case Bent:
+		return phrase.Technique{Bend: l.Notes[len(l.Notes)-1].Bend, Tied: true}
+	case HeldOver:
+		return phrase.Technique{Tied: true}
 	}
-	return Technique{}
+	return phrase.Technique{}
 }
 
-// ringBeats is how many beats the last note of a run rings at most.
-const ringBeats = 2
+// RingBeats is how many beats the last note of a run rings at most.
+const RingBeats = 2
 
 // RingTicks is how many ticks the last note of a run rings over the chord it lands on.
 func RingTicks(m chart.Meter, over chart.ChordSpan) int {
-	return min(ringBeats*m.BeatTicks(), over.Ticks)
+	return min(RingBeats*m.BeatTicks(), over.Ticks)
 }
 
 // ApproachPhrase writes an approach as it leads over a change of a chart: its target on
 // the change, the notes before it counted back. It stands in the chart with its
 // tick 0 at the downbeat of the bar it begins in, and that tick is returned too: one
 // that would begin before bar 1 begins in the last bars, one after the last in bar 1.
-func ApproachPhrase(c chart.Chart, ch chart.Change, w change.ApproachOption, s chart.Subdivision) (Phrase, int) {
+func ApproachPhrase(c chart.Chart, ch chart.Change, w ApproachOption, s chart.Subdivision) (phrase.Phrase, int) {
 	p := evenNotes(c, w.Fingering, chart.RunStart(ch.Tick, len(w.Notes), s, c.Meter), s)
 	last := &p.Events[len(p.Events)-1]
 	last.Ticks = RingTicks(c.Meter, ch.Arriving)
 	last.Technique = ArrivalTechnique(w.Approach, last.Place)
-	return p.atDownbeat(c)
+	return atDownbeat(p, c)
 }
 
 // RunBeats is how many beats a connector runs from a change on, and the most
@@ -54,32 +54,32 @@ func RunBeats(m chart.Meter, over chart.ChordSpan, wanted int) (beats, most int)
 
 // RunPhrase writes a connector as it runs on from a change: its first note on
 // the change.
-func RunPhrase(c chart.Chart, ch chart.Change, r change.ChromaticRun, s chart.Subdivision) (Phrase, int) {
+func RunPhrase(c chart.Chart, ch chart.Change, r ChromaticRun, s chart.Subdivision) (phrase.Phrase, int) {
 	p := evenNotes(c, r.Fingering, ch.Tick, s)
 	last := &p.Events[len(p.Events)-1]
 	last.Ticks = min(c.Meter.BeatTicks(), ch.Tick+ch.Arriving.Ticks-last.Tick)
-	return p.atDownbeat(c)
+	return atDownbeat(p, c)
 }
 
 // EvenNotes writes places as even notes of a subdivision whose first falls on a tick
 // of the chart; it stands like ApproachPhrase.
-func EvenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) (Phrase, int) {
-	return evenNotes(c, places, start, s).atDownbeat(c)
+func EvenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) (phrase.Phrase, int) {
+	return atDownbeat(evenNotes(c, places, start, s), c)
 }
 
 // even writes places one after the other, in ticks of the chart.
-func evenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) Phrase {
-	p := Phrase{Meter: c.Meter}
+func evenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) phrase.Phrase {
+	p := phrase.Phrase{Meter: c.Meter}
 	step := s.Ticks(c.Meter)
 	for n, f := range places {
-		p.Events = append(p.Events, Event{Tick: start + n*step, Ticks: step, Fingered: f})
+		p.Events = append(p.Events, phrase.Event{Tick: start + n*step, Ticks: step, Fingered: f})
 	}
 	return p
 }
 
 // standing turns a phrase in ticks of the chart into one of its own, over the
 // chart's chords.
-func (p Phrase) atDownbeat(c chart.Chart) (Phrase, int) {
+func atDownbeat(p phrase.Phrase, c chart.Chart) (phrase.Phrase, int) {
 	bar := c.Meter.BarTicks()
 	chorus := c.Ticks()
 	into := ((p.Events[0].Tick % chorus) + chorus) % chorus // the chorus that it stands in

@@ -2,7 +2,6 @@ package phrase
 
 import (
 	"fmt"
-	"slices"
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -41,7 +40,7 @@ func LeastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, goo
 			if !good(k, c, goal) {
 				continue
 			}
-			altered, ok := altered(i, e, by)
+			altered, ok := Altered(i, e, by)
 			if !ok {
 				continue
 			}
@@ -63,9 +62,9 @@ func LeastChange(i neck.Instrument, k harmony.Key, c harmony.Chord, e Event, goo
 	return 0, e, false
 }
 
-// altered moves the sound of a note by semitones: a bend is bent differently, any
+// Altered moves the sound of a note by semitones: a bend is bent differently, any
 // other note moves along its string.
-func altered(i neck.Instrument, e Event, by int) (Event, bool) {
+func Altered(i neck.Instrument, e Event, by int) (Event, bool) {
 	if bend := e.Bend + 2*by; e.Bend > 0 && bend >= 0 && bend <= neck.MostBend(e.Place) {
 		e.Bend = bend
 		if bend == 0 {
@@ -88,53 +87,5 @@ func ChangeText(before, after Event) string {
 	case after.Bend == 0:
 		return "no bend"
 	}
-	return fmt.Sprintf("bend it %s instead of %s", bendNames[min(after.Bend, MaxBend)], bendNames[min(before.Bend, MaxBend)])
-}
-
-// DropBrokenSlurs drops the slurs and ties that altered notes no longer allow, and says
-// which.
-func DropBrokenSlurs(events []Event) (lost []string) {
-	last := map[int]Event{}
-	for n := range events {
-		e := &events[n]
-		before, heard := last[e.String]
-		lose := func(slur string) {
-			lost = append(lost, fmt.Sprintf("the %s at note %d no longer fits: pick it", slur, n+1))
-		}
-		if e.HammerOn && (!heard || before.Fret >= e.Fret) {
-			e.HammerOn = false
-			lose("hammer-on")
-		}
-		if e.PullOff && (!heard || before.Fret <= e.Fret) {
-			e.PullOff = false
-			lose("pull-off")
-		}
-		if e.Tied && (!heard || before.Place != e.Place || before.End() != e.Tick) {
-			e.Tied = false
-			lose("tie")
-		}
-		if e.SlideFrom > 0 && e.SlideFrom == e.Fret {
-			e.SlideFrom = 0
-			lose("slide")
-		}
-		last[e.String] = *e
-	}
-	return lost
-}
-
-// Mended is the phrase with what no hand could play taken away, note by note, and what
-// that was: notes at once on a string, bends and slides of open strings, slurs from
-// nowhere. What can be played as it is stays as it is.
-func (p Phrase) Playable() (Phrase, []string) {
-	events, said := withoutOverlaps(slices.Clone(p.Events), nil)
-	for n := range events {
-		e := &events[n]
-		if before := *e; e.Fret == 0 {
-			if e.dropUnplayable(); *e != before {
-				said = append(said, fmt.Sprintf("note %d is on an open string, which cannot be bent, slid or shaken", n+1))
-			}
-		}
-	}
-	p.Events = events
-	return p, append(said, DropBrokenSlurs(p.Events)...)
+	return fmt.Sprintf("bend it %s instead of %s", BendNames[min(after.Bend, MaxBend)], BendNames[min(before.Bend, MaxBend)])
 }

@@ -1,8 +1,7 @@
-package phrase
+package exercise
 
 import (
 	"fmt"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -13,9 +12,11 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 )
 
-func motif(t testing.TB, c chart.Chart, places []neck.Place, subdivision string) (Phrase, error) {
+func motif(t testing.TB, c chart.Chart, places []neck.Place, subdivision string) (phrase.Phrase, error) {
 	t.Helper()
 	p, err := neck.FindPosition(neck.Standard(), c.Key.Tonic.Class(), "E")
 	require.NoError(t, err)
@@ -28,7 +29,7 @@ func motif(t testing.TB, c chart.Chart, places []neck.Place, subdivision string)
 
 // Three fretted notes follow three chords by their bends.
 func TestAMotifFollowsTheChords(t *testing.T) {
-	c := songOf(t, "C", harmony.DominantMode, "C7", "F7 . . G7")
+	c := phrasetest.Song(t, "C", harmony.DominantMode, "C7", "F7 . . G7")
 	p, err := motif(t, c, []neck.Place{{String: 3, Fret: 10}, {String: 3, Fret: 8}, {String: 4, Fret: 10}}, "eighth")
 	require.NoError(t, err)
 	require.NoError(t, p.Check(neck.Standard()))
@@ -88,34 +89,4 @@ func TestMotifsHold(t *testing.T) {
 			}
 		}
 	})
-}
-
-func TestAConnectorRunsOnFromTheChange(t *testing.T) {
-	c := songOf(t, "C", harmony.DominantMode, "C7", "F7")
-	ch := c.Changes()[0]
-	position, err := neck.FindPosition(neck.Standard(), 0, "E")
-	require.NoError(t, err)
-	box, err := c.Key.Box("")
-	require.NoError(t, err)
-	fit, _ := change.ChromaticRuns(change.Goal{
-		Instrument: neck.Standard(), Window: position.Window, Key: c.Key, Box: box, Leaving: ch.Leaving.Chord, Arriving: ch.Arriving.Chord, Target: neck.Place{String: 5, Fret: 8},
-	}, 4)
-	triplet, err := c.Meter.Subdivision("triplet")
-	require.NoError(t, err)
-	p, start := RunPhrase(c, ch, fit[0], triplet)
-	assert.Equal(t, 1920, start)
-	ticks := []string{}
-	for n, label := range p.Labels(neck.Standard(), c.Key) {
-		ticks = append(ticks, fmt.Sprintf("%d %s", p.Events[n].Tick, label.Degree))
-	}
-	assert.Equal(t, "0 R, 160 9, 320 b3, 480 3", strings.Join(ticks, ", "), "the 3 falls on beat 2")
-
-	back := c.Changes()[1]
-	require.True(t, back.Wraps())
-	fit, _ = change.ChromaticRuns(change.Goal{
-		Instrument: neck.Standard(), Window: position.Window, Key: c.Key, Box: box, Leaving: back.Leaving.Chord, Arriving: back.Arriving.Chord, Target: neck.Place{String: 6, Fret: 8},
-	}, 4)
-	p, start = RunPhrase(c, back, fit[0], triplet)
-	assert.Zero(t, start, "back at the top it runs on in bar 1")
-	assert.Equal(t, "C7", p.Chords[0].Chord.Symbol())
 }

@@ -1,4 +1,4 @@
-package phrase
+package lick
 
 import (
 	"math/rand"
@@ -9,6 +9,8 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 	"undaris/core/pitch"
 )
 
@@ -18,10 +20,10 @@ func TestFingeringALickAnewIsOptimal(t *testing.T) {
 	random := rand.New(rand.NewSource(6))
 	placed := 0
 	for range 2000 {
-		l := Lick{Name: "any", Phrase: Phrase{Meter: chart.FourFour}}
+		l := Lick{Name: "any", Phrase: phrase.Phrase{Meter: chart.FourFour}}
 		fret := 1 + random.Intn(14)
 		for n := range 2 + random.Intn(4) {
-			e := at(n, 1+random.Intn(6), fret+random.Intn(4))
+			e := phrasetest.At(n, 1+random.Intn(6), fret+random.Intn(4))
 			if n > 0 && random.Intn(3) == 0 {
 				e.String = l.Phrase.Events[n-1].String
 				e.HammerOn = e.Fret > l.Phrase.Events[n-1].Fret
@@ -29,12 +31,12 @@ func TestFingeringALickAnewIsOptimal(t *testing.T) {
 			}
 			l.Phrase.Events = append(l.Phrase.Events, e)
 		}
-		w := guitar.WindowFrom(random.Intn(16))
+		w := phrasetest.Guitar.WindowFrom(random.Intn(16))
 		shift := random.Intn(25) - 12
-		setting, cost, ok := l.refingered(guitar, w, shift)
+		setting, cost, ok := l.refingered(phrasetest.Guitar, w, shift)
 		wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))
 		for n, e := range l.Phrase.Events {
-			wanted[n] = neck.NoteToPlace{Pitch: guitar.Pitch(e.Place) + pitch.MIDI(shift), Slurred: l.Phrase.Slurred(n)}
+			wanted[n] = neck.NoteToPlace{Pitch: phrasetest.Guitar.Pitch(e.Place) + pitch.MIDI(shift), Slurred: l.Phrase.Slurred(n)}
 		}
 		least := leastOfAll(w, wanted, 0)
 		if !ok {
@@ -52,15 +54,15 @@ func TestFingeringALickAnewIsOptimal(t *testing.T) {
 // leastOfAll tries every place in the window for the notes from n on; -1 for none.
 func leastOfAll(w neck.Window, wanted []neck.NoteToPlace, n int) int {
 	if n == len(wanted) {
-		_, cost, err := neck.FingerPhrase(guitar, w, wanted)
+		_, cost, err := neck.FingerPhrase(phrasetest.Guitar, w, wanted)
 		if err != nil {
 			return -1
 		}
 		return cost
 	}
 	least := -1
-	for s := range guitar.Open {
-		fret := int(wanted[n].Pitch - guitar.Open[s])
+	for s := range phrasetest.Guitar.Open {
+		fret := int(wanted[n].Pitch - phrasetest.Guitar.Open[s])
 		if fret < w.Low || fret > w.High {
 			continue
 		}
@@ -75,14 +77,14 @@ func leastOfAll(w neck.Window, wanted []neck.NoteToPlace, n int) int {
 
 // A line of sixteen notes fingered anew in a position, in the octave that costs least.
 func BenchmarkRefingering16Notes(b *testing.B) {
-	l := Lick{Name: "Sixteen", Phrase: Phrase{Meter: chart.FourFour}}
+	l := Lick{Name: "Sixteen", Phrase: phrase.Phrase{Meter: chart.FourFour}}
 	for n, fret := range []int{8, 10, 8, 11, 8, 10, 8, 10, 8, 10, 8, 10, 8, 11, 8, 11} {
-		l.Phrase.Events = append(l.Phrase.Events, at(n, 1+n/3, fret))
+		l.Phrase.Events = append(l.Phrase.Events, phrasetest.At(n, 1+n/3, fret))
 	}
-	w := guitar.WindowFrom(5)
+	w := phrasetest.Guitar.WindowFrom(5)
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := l.refingeredCheapest(guitar, w, 5); err != nil {
+		if _, err := l.refingeredCheapest(phrasetest.Guitar, w, 5); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -1,4 +1,4 @@
-package phrase
+package analysis
 
 import (
 	"fmt"
@@ -12,6 +12,8 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 )
 
 func offences(all []Issue) []string {
@@ -30,13 +32,13 @@ func TestAVerdict(t *testing.T) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	// Eb F(bent to G) G Bb G E C over C7, and an A over F7 an eighth late.
-	l := overC7(t)
-	l.Phrase.Chords = append(l.Phrase.Chords, PhraseChord{Tick: 1920, Chord: chordOf(t, "F7")})
-	l.Phrase.Events = append(l.Phrase.Events, at(9, 2, 10, func(e *Event) { e.Ticks = 480 }))
+	p := phrasetest.OverC7(t)
+	p.Chords = append(p.Chords, phrase.PhraseChord{Tick: 1920, Chord: phrasetest.ChordOf(t, "F7")})
+	p.Events = append(p.Events, phrasetest.At(9, 2, 10, func(e *phrase.Event) { e.Ticks = 480 }))
 	for n, finger := range []int{1, 3, 1, 4, 1, 2, 3, 3} {
-		l.Phrase.Events[n].Finger = finger
+		p.Events[n].Finger = finger
 	}
-	v := l.Phrase.Judge(guitar, key, 120)
+	v := Judge(p, phrasetest.Guitar, key, 120)
 	assert.Equal(t, []int{2, 1}, []int{v.Strong.Of, v.Strong.Good})
 	assert.Equal(t, []string{"note 1: Eb, the b3 of C7, is blue on a strong beat; play E, the 3: fret 9 instead of 8"}, offences(v.Strong.Issues))
 	assert.Equal(t, []int{2, 2}, []int{v.Rests.Of, v.Rests.Good}, "C before the gap, and A")
@@ -53,15 +55,15 @@ func TestAVerdict(t *testing.T) {
 	assert.InDelta(t, 1-2160.0/2640, v.Shape.Space, 1e-9)
 	assert.InDelta(t, 8/(2640.0/480*60/120), v.Shape.PerSecond, 1e-9)
 	assert.Zero(t, v.Shape.Shifts)
-	assert.InDelta(t, guitar.StretchMM(8, 11), v.Shape.WidestMM, 1e-9)
+	assert.InDelta(t, phrasetest.Guitar.StretchMM(8, 11), v.Shape.WidestMM, 1e-9)
 
-	repaired, lost := l.Phrase.Repair(guitar, key, 120, []int{0})
+	repaired, lost := Repair(p, phrasetest.Guitar, key, 120, []int{0})
 	assert.Empty(t, lost)
 	assert.Equal(t, 9, repaired.Events[0].Fret)
-	assert.Equal(t, 8, l.Phrase.Events[0].Fret, "the phrase itself is left alone")
-	again := repaired.Judge(guitar, key, 120)
+	assert.Equal(t, 8, p.Events[0].Fret, "the phrase itself is left alone")
+	again := Judge(repaired, phrasetest.Guitar, key, 120)
 	assert.Empty(t, again.Issues())
-	assert.Equal(t, Verdict{}, Phrase{Meter: chart.FourFour, Events: l.Phrase.Events}.Judge(guitar, key, 120), "nothing is said where no chords are known")
+	assert.Equal(t, Verdict{}, Judge(phrase.Phrase{Meter: chart.FourFour, Events: p.Events}, phrasetest.Guitar, key, 120), "nothing is said where no chords are known")
 }
 
 func degreesOf(tones []harmony.Tone) string {
@@ -76,46 +78,46 @@ func TestWhenAChangeIsLandedOn(t *testing.T) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
 	for tick, want := range map[int]string{1440: "none", 1680: "early", 1920: "on", 2160: "late", 2400: "late", 2640: "none"} {
-		p := Phrase{Meter: chart.FourFour, Chords: []PhraseChord{{Chord: chordOf(t, "C7")}, {Tick: 1920, Chord: chordOf(t, "F7")}}}
-		p.Events = []Event{at(0, 3, 9), {Tick: tick, Ticks: 120, Fingered: neck.Fingered{Place: neck.Place{String: 2, Fret: 10}}}}
-		assert.Equal(t, want, p.Judge(guitar, key, 100).Landings[0].Timing, "at tick %d", tick)
+		p := phrase.Phrase{Meter: chart.FourFour, Chords: []phrase.PhraseChord{{Chord: phrasetest.ChordOf(t, "C7")}, {Tick: 1920, Chord: phrasetest.ChordOf(t, "F7")}}}
+		p.Events = []phrase.Event{phrasetest.At(0, 3, 9), {Tick: tick, Ticks: 120, Fingered: neck.Fingered{Place: neck.Place{String: 2, Fret: 10}}}}
+		assert.Equal(t, want, Judge(p, phrasetest.Guitar, key, 100).Landings[0].Timing, "at tick %d", tick)
 	}
 }
 
 // A blue note that is curled a quarter tone goes where it wants: it is no offence.
 func TestACurledBlueNoteIsNoOffence(t *testing.T) {
-	l := overC7(t)
+	p := phrasetest.OverC7(t)
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
 	require.NoError(t, err)
-	l.Phrase.Events = []Event{at(1, 3, 8, func(e *Event) { e.Ticks, e.Bend = 960, 1 })}
-	assert.Empty(t, l.Phrase.Judge(guitar, key, 100).Issues())
-	l.Phrase.Events[0].Bend = 0
-	assert.Len(t, l.Phrase.Judge(guitar, key, 100).Issues(), 1)
+	p.Events = []phrase.Event{phrasetest.At(1, 3, 8, func(e *phrase.Event) { e.Ticks, e.Bend = 960, 1 })}
+	assert.Empty(t, Judge(p, phrasetest.Guitar, key, 100).Issues())
+	p.Events[0].Bend = 0
+	assert.Len(t, Judge(p, phrasetest.Guitar, key, 100).Issues(), 1)
 }
 
 // The figures add up, every offence is of a note that is not as it should be, and a
 // repaired phrase has no more of them and can be played.
 func TestVerdictsHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := drawnLick(t)
-		key := harmony.Key{Tonic: l.Tonic, Mode: harmony.DominantMode}
-		v := l.Phrase.Judge(guitar, key, 100)
+		p := phrasetest.DrawnOverSeventh(t)
+		key := harmony.Key{Tonic: p.Chords[0].Chord.Root, Mode: harmony.DominantMode}
+		v := Judge(p, phrasetest.Guitar, key, 100)
 		assert.Equal(t, v.Strong.Of, v.Strong.Good+len(v.Strong.Issues))
 		assert.Equal(t, v.Rests.Of, v.Rests.Good+len(v.Rests.Issues))
 		assert.GreaterOrEqual(t, v.Rests.Of, 1, "the last note is rested on")
 		assert.True(t, v.Shape.Space >= 0 && v.Shape.Space < 1)
-		labels := l.Phrase.Labels(guitar, key)
+		labels := p.Labels(phrasetest.Guitar, key)
 		notes := []int{}
 		for _, o := range v.Issues() {
 			assert.NotEqual(t, harmony.ChordTone, labels[o.Index].Class)
 			notes = append(notes, o.Index)
 			if o.Repair != nil {
-				assert.True(t, MayRestOn(key, labels[o.Index].Chord, o.Repair.Sounding(guitar).Class()))
+				assert.True(t, phrase.MayRestOn(key, labels[o.Index].Chord, o.Repair.Sounding(phrasetest.Guitar).Class()))
 			}
 		}
-		repaired, _ := l.Phrase.Repair(guitar, key, 100, notes)
-		require.NoError(t, repaired.Check(guitar))
-		after := repaired.Judge(guitar, key, 100)
+		repaired, _ := Repair(p, phrasetest.Guitar, key, 100, notes)
+		require.NoError(t, repaired.Check(phrasetest.Guitar))
+		after := Judge(repaired, phrasetest.Guitar, key, 100)
 		assert.LessOrEqual(t, len(after.Rests.Issues), len(v.Rests.Issues))
 	})
 }
