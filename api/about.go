@@ -13,7 +13,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/routine"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
 	"undaris/format/chartfile"
 	"undaris/format/document"
 	"undaris/format/lickfile"
@@ -122,7 +122,7 @@ func (s *server) registerChoices(api huma.API) {
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
 		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: exercise.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
-		Density: solo.DefaultDensity, Blend: solo.DefaultBlend, Space: solo.DefaultSpace, MaxSpace: solo.MaxSpace,
+		Density: chorus.DefaultDensity, Blend: chorus.DefaultBlend, Space: chorus.DefaultSpace, MaxSpace: chorus.MaxSpace,
 		Styles: map[string][]string{}, Sounds: document.Sounds, Intros: document.Intros, Parts: names(band.Parts), StageViews: names(routine.Views),
 		ClicksOn: names(band.ClicksOn[1:]), KeySteps: names(routine.KeySteps), PlainLevel: document.PlainLevel,
 	}
@@ -147,10 +147,10 @@ func (s *server) registerChoices(api huma.API) {
 	for _, f := range solofile.Formats {
 		choices.SoloFormats = append(choices.SoloFormats, FormatChoice{Name: f.Name, Title: f.Title})
 	}
-	for _, form := range solo.Forms {
+	for _, form := range chorus.Forms {
 		choices.Forms = append(choices.Forms, string(form))
 	}
-	for _, stage := range solo.Stages {
+	for _, stage := range chorus.Stages {
 		choices.Stages = append(choices.Stages, string(stage))
 	}
 	for _, l := range chart.Lengths {

@@ -138,7 +138,7 @@ func TestTheMapHoldsEveryPosition(t *testing.T) {
 	assert.Equal(t, "E-7", first.ID)
 	assert.Equal(t, "A", first.Shapes[1].Form)
 	assert.Equal(t, PlacedTone{
-		Tone: Tone{Degree: "b7", Note: "Bb"}, InKey: "b7", Place: Place{String: 2, Fret: 11}, MIDI: 70, Finger: 4, Reach: true, Class: "home",
+		Tone: Tone{Degree: "b7", Note: "Bb"}, InKey: "b7", Place: Place{String: 2, Fret: 11}, MIDI: 70, Finger: 4, Reach: true, Class: "chordTone",
 		Alternatives: []Place{{String: 1, Fret: 6}}, Spoken: "B flat, flat 7 of C 7, string 2, fret 11, finger 4",
 	}, first.Shapes[0].Tones[7])
 	assert.Equal(t, "over C7 your box lacks E, the 3: one fret above its Eb", m.Chords[0].Box.Sentence)
@@ -169,7 +169,7 @@ func TestALineLandsOnItsTarget(t *testing.T) {
 	last := line.Events[len(line.Events)-1]
 	assert.Equal(t, 7680, line.Arrival)
 	assert.Equal(t, line.Arrival, line.Start+last.Tick)
-	assert.Equal(t, []string{"A", "3", "home", "target", "F7"}, []string{last.Note, last.Degree, last.Class, last.Role, last.Chord})
+	assert.Equal(t, []string{"A", "3", "chordTone", "target", "F7"}, []string{last.Note, last.Degree, last.Class, last.Role, last.Chord})
 	assert.Equal(t, "A, 3 of F 7, string 2, fret 10, finger 3, with vibrato", last.Spoken)
 }
 

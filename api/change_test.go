@@ -96,7 +96,7 @@ func TestFunctionsOverHTTP(t *testing.T) {
 	assert.Equal(t, "bend it a half step to E, the 3 of C7", got.Rows[2].Functions[0].Sentence)
 	assert.Len(t, got.Motif.Events, 48, "four notes over each of twelve bars")
 	for _, e := range got.Motif.Events {
-		assert.Equal(t, "home", e.Class)
+		assert.Equal(t, "chordTone", e.Class)
 	}
 }
 

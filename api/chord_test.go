@@ -29,7 +29,7 @@ func TestAChordWithAllThatLiesOverIt(t *testing.T) {
 	assert.Equal(t, "E", view.Shape.Form)
 	assert.Equal(t, "C Mixolydian", view.Joining.Name)
 	assert.Equal(t, "a dominant of a blues joins as Mixolydian", view.Joining.Rule)
-	assert.Equal(t, "D, the 9, is colour; F, the 11, is lean; A, the 13, is colour", view.Extensions.Rule)
+	assert.Equal(t, "D, the 9, is colour; F, the 11, is a suspension; A, the 13, is colour", view.Extensions.Rule)
 	assert.Equal(t, "F7", view.Next.Name)
 	assert.Equal(t, "5", view.Next.Notes[0].Degree, "as the next chord's own degrees")
 	of := map[string]string{}

@@ -201,7 +201,7 @@ func extensions(k harmony.Key, c harmony.Chord, lay func([]harmony.Tone) []Place
 	tones, said := []harmony.Tone{}, []string{}
 	for _, j := range k.Extensions(c) {
 		tones = append(tones, j.Tone)
-		said = append(said, fmt.Sprintf("%s, the %s, is %s", j.Note, j.Degree, j.Class))
+		said = append(said, fmt.Sprintf("%s, the %s, is %s", j.Note, j.Degree, j.Class.Text()))
 	}
 	return overlay("extensions", strings.Join(said, "; "), lay(tones))
 }

@@ -44,7 +44,7 @@ type Function struct {
 // BentNote is a note as it lies or bent.
 type BentNote struct {
 	Tone
-	Class string `json:"class" enum:"home,colour,blue,lean,outside"`
+	Class string `json:"class" enum:"chordTone,colour,blue,suspension,outside"`
 }
 
 func (s *server) registerComputeFunctions(api huma.API) {

@@ -25,7 +25,7 @@ type Landings struct {
 	// Leaving and Arriving are what the place is over either chord.
 	Leaving  Target    `json:"leaving" doc:"The place over the leaving chord"`
 	Arriving Target    `json:"arriving" doc:"The place over the arriving chord"`
-	Class    string    `json:"class" enum:"home,colour,blue,lean,outside" doc:"Its class over the arriving chord"`
+	Class    string    `json:"class" enum:"chordTone,colour,blue,suspension,outside" doc:"Its class over the arriving chord"`
 	To       []Landing `json:"to" doc:"The nearest tones of the arriving chord, nearest first"`
 	From     []Landing `json:"from" doc:"Where the place can be come from, strongest first; empty where it is no placed tone of the arriving chord"`
 }

@@ -9,7 +9,7 @@ import (
 	"undaris/core/change"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/core/solo"
+	"undaris/core/solo/line"
 	"undaris/format/document"
 )
 
@@ -59,7 +59,7 @@ type LineEvent struct {
 type WrittenLabel struct {
 	Chord  string `json:"chord"`
 	Degree string `json:"degree"`
-	Class  string `json:"class" enum:"home,colour,blue,lean,outside"`
+	Class  string `json:"class" enum:"chordTone,colour,blue,suspension,outside"`
 }
 
 func (s *server) registerComputeLine(api huma.API) {
@@ -90,7 +90,7 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 	if err != nil {
 		return Line{}, invalid("", err)
 	}
-	order := solo.LineRequest{
+	order := line.Request{
 		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: chosen,
 		Swaps: a.swaps, Strategy: a.school, Approach: approach, Subdivision: subdivision,
 	}
@@ -106,14 +106,14 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 
 // atFault is the field of a line's request that an error of its writing is about.
 func atFault(err error) string {
-	var target *solo.TargetError
+	var target *line.TargetError
 	if errors.As(err, &target) {
 		return "target"
 	}
 	return "lick"
 }
 
-func lineOf(a asked, l solo.Line) Line {
+func lineOf(a asked, l line.Line) Line {
 	events := a.labelled(l.Phrase)
 	first, bars := l.Phrase.Span(l.Start)
 	line := Line{

@@ -7,9 +7,11 @@ import (
 
 	"undaris/core/analysis"
 	"undaris/core/change"
+	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/phrase"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
+	"undaris/core/solo/planner"
 	"undaris/format/document"
 )
 
@@ -193,7 +195,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		if order.Kept, err = document.Blocks(in.Body.Kept, on.chart, on.instrument); err != nil {
 			return nil, invalid("kept", err)
 		}
-		planned, err := order.Plan()
+		planned, err := planner.Plan(order)
 		if err != nil {
 			return nil, invalid("plan", err)
 		}
@@ -219,24 +221,24 @@ func (s *server) registerComputeSolo(api huma.API) {
 		if err != nil {
 			return nil, invalid("chorus", err)
 		}
-		chorus, said := solo.Chorus{Blocks: blocks}, []string{}
+		current, said := chorus.Chorus{Blocks: blocks}, []string{}
 		if in.Body.Edit != nil {
 			edit, err := in.Body.Edit.core(on, order)
 			if err != nil {
 				return nil, err
 			}
-			stage, err := solo.ParseStage(in.Body.Chorus.Stage)
+			stage, err := chorus.ParseStage(in.Body.Chorus.Stage)
 			if err != nil {
 				return nil, invalid("chorus", err)
 			}
-			if edit.Note, err = order.NoteInWhole(chorus, stage, edit.Note); err != nil {
+			if edit.Note, err = order.NoteInWhole(current, stage, edit.Note); err != nil {
 				return nil, invalid("", err)
 			}
-			if chorus, said, err = order.Edit(chorus, edit); err != nil {
+			if current, said, err = planner.Edit(order, current, edit); err != nil {
 				return nil, invalid("", err)
 			}
 		}
-		view, err := on.chorus(order, chorus, in.Body.Chorus.Stage, said)
+		view, err := on.chorus(order, current, in.Body.Chorus.Stage, said)
 		if err != nil {
 			return nil, err
 		}
@@ -252,20 +254,20 @@ func (s *server) registerComputeSolo(api huma.API) {
 }
 
 // order reads what a chorus is planned by.
-func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, solo.ChorusRequest, error) {
+func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, chorus.Request, error) {
 	read, err := o.read()
 	if err != nil {
-		return on{}, solo.ChorusRequest{}, err
+		return on{}, chorus.Request{}, err
 	}
 	vocabulary := make([]lick.Lick, len(licks))
 	for n, l := range licks {
 		if vocabulary[n], err = l.Core(); err != nil {
-			return on{}, solo.ChorusRequest{}, invalid(indexed("licks", n), err)
+			return on{}, chorus.Request{}, invalid(indexed("licks", n), err)
 		}
 	}
 	order, err := plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
 	if err != nil {
-		return on{}, solo.ChorusRequest{}, invalid("plan", err)
+		return on{}, chorus.Request{}, invalid("plan", err)
 	}
 	return read, order, nil
 }
@@ -276,7 +278,7 @@ func (o On) joined(docs []document.Chorus) (on, phrase.Phrase, error) {
 	if err != nil {
 		return on{}, phrase.Phrase{}, err
 	}
-	choruses := make([]solo.Chorus, len(docs))
+	choruses := make([]chorus.Chorus, len(docs))
 	for n, d := range docs {
 		blocks, err := document.Blocks(d.Blocks, read.chart, read.instrument)
 		if err != nil {
@@ -286,21 +288,21 @@ func (o On) joined(docs []document.Chorus) (on, phrase.Phrase, error) {
 		if err != nil {
 			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n)+".plan", err)
 		}
-		stage, err := solo.ParseStage(d.Stage)
+		stage, err := chorus.ParseStage(d.Stage)
 		if err != nil {
 			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
-		if choruses[n], err = order.Grown(solo.Chorus{Blocks: blocks}, stage); err != nil {
+		if choruses[n], err = order.Grown(chorus.Chorus{Blocks: blocks}, stage); err != nil {
 			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
 	}
-	return read, solo.JoinLines(choruses, read.chart), nil
+	return read, chorus.JoinLines(choruses, read.chart), nil
 }
 
 // core reads an edit.
-func (e ChorusEdit) core(o on, order solo.ChorusRequest) (solo.ChorusEdit, error) {
-	edit := solo.ChorusEdit{
-		Kind: solo.EditKind(e.Do), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, BlockKind: solo.Kind(e.Kind), Note: e.Note, Seed: e.Seed,
+func (e ChorusEdit) core(o on, order chorus.Request) (chorus.Edit, error) {
+	edit := chorus.Edit{
+		Kind: chorus.EditKind(e.Do), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, BlockKind: chorus.Kind(e.Kind), Note: e.Note, Seed: e.Seed,
 	}
 	edit.Bar = max(edit.Bar, 0)
 	if e.Lick != nil {
@@ -328,8 +330,8 @@ func (e ChorusEdit) core(o on, order solo.ChorusRequest) (solo.ChorusEdit, error
 }
 
 // chorus is everything that is said of a chorus at a stage.
-func (o on) chorus(order solo.ChorusRequest, c solo.Chorus, stage string, said []string) (ChorusView, error) {
-	at, err := solo.ParseStage(stage)
+func (o on) chorus(order chorus.Request, c chorus.Chorus, stage string, said []string) (ChorusView, error) {
+	at, err := chorus.ParseStage(stage)
 	if err != nil {
 		return ChorusView{}, invalid("chorus", err)
 	}
@@ -349,7 +351,7 @@ func (o on) chorus(order solo.ChorusRequest, c solo.Chorus, stage string, said [
 		view.Tab.Events[n].Role, view.Tab.Events[n].Why = string(r.Roles[n]), r.Why[n]
 	}
 	for _, t := range r.Targets {
-		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: t.Timing, Aimed: t.Aimed}
+		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: string(t.Timing), Aimed: t.OnAim}
 		if t.Index >= 0 {
 			landed := toneOf(t.Judgement.Tone)
 			target.Landed, target.Class = &landed, string(t.Judgement.Class)
@@ -379,7 +381,7 @@ func (o on) chorus(order solo.ChorusRequest, c solo.Chorus, stage string, said [
 	return view, nil
 }
 
-func (o on) figures(r solo.Review, targets []solo.TargetReport) Figures {
+func (o on) figures(r analysis.Review, targets []chorus.TargetReport) Figures {
 	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Implied), Changes: len(targets)}
 	f.StrongWell, f.HeardWell, f.SpaceWell = r.EnoughStrongBeats(), r.EnoughHeard(), r.EnoughSpace()
 	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
@@ -389,7 +391,7 @@ func (o on) figures(r solo.Review, targets []solo.TargetReport) Figures {
 		}
 	}
 	for _, t := range targets {
-		if t.Index >= 0 && t.Judgement.Class == "home" {
+		if t.Index >= 0 && t.Judgement.Class == harmony.ChordTone {
 			f.Landings++
 		}
 	}

@@ -81,12 +81,12 @@ type Dropped struct {
 
 // Outline is the shape of a lick, whatever its chords.
 type Outline struct {
-	Rhythm    string  `json:"rhythm" doc:"Its bars by their rhythm" example:"A A B A"`
-	Ends      string  `json:"ends" enum:"question,answer,open"`
-	Space     float64 `json:"space" doc:"The share of silence, 0 to 1"`
-	PerSecond float64 `json:"perSecond" doc:"Notes a second at the chart's tempo"`
-	Shifts    int     `json:"shifts" doc:"How often the hand moves"`
-	WidestMM  float64 `json:"widestMm" doc:"The widest reach between neighbouring notes"`
+	Rhythm    string          `json:"rhythm" doc:"Its bars by their rhythm" example:"A A B A"`
+	Ends      analysis.Ending `json:"ends" enum:"question,answer,open"`
+	Space     float64         `json:"space" doc:"The share of silence, 0 to 1"`
+	PerSecond float64         `json:"perSecond" doc:"Notes a second at the chart's tempo"`
+	Shifts    int             `json:"shifts" doc:"How often the hand moves"`
+	WidestMM  float64         `json:"widestMm" doc:"The widest reach between neighbouring notes"`
 }
 
 func (s *server) registerComputeVerdict(api huma.API) {
@@ -142,7 +142,7 @@ func (o on) verdict(l lick.Lick, start int, lost []string) Verdict {
 		out.Dropped = append(out.Dropped, droppedOf(d))
 	}
 	for _, l := range v.Landings {
-		landfall := Landfall{Chord: l.Chord.Symbol(), When: l.Timing, Event: l.Index}
+		landfall := Landfall{Chord: l.Chord.Symbol(), When: string(l.Timing), Event: l.Index}
 		if l.Index >= 0 {
 			landfall.Degree, landfall.Class = l.Degree.String(), string(l.Class)
 		}

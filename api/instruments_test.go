@@ -93,9 +93,9 @@ func TestEveryComputationOnEveryInstrument(t *testing.T) {
 				if planned.status != http.StatusOK {
 					continue
 				}
-				chorus := document.Chorus{Plan: plan.Plan, Blocks: decoded[PlannedSolo](t, planned.body).Best[0].Blocks}
-				ask(what, "/api/compute/chorus", ChorusRequest{On: on, Chorus: chorus})
-				ask(what, "/api/compute/choruses", ChorusesRequest{On: on, Choruses: []document.Chorus{chorus}})
+				current := document.Chorus{Plan: plan.Plan, Blocks: decoded[PlannedSolo](t, planned.body).Best[0].Blocks}
+				ask(what, "/api/compute/chorus", ChorusRequest{On: on, Chorus: current})
+				ask(what, "/api/compute/choruses", ChorusesRequest{On: on, Choruses: []document.Chorus{current}})
 			}
 		}
 	}

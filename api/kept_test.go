@@ -215,8 +215,8 @@ func TestASoloGoesWithItsTune(t *testing.T) {
 	for _, there := range []On{in("A", 0), in("C", 3), in("F#", 0), {Chart: solo.Chart, Hands: &document.Hands{Instrument: &necks[6]}}, {Chart: solo.Chart, Hands: &document.Hands{Instrument: &necks[0]}}} {
 		moved := call[TransposedSolo](c, "POST", "/api/compute/solo/transposed", TransposeSolo{Solo: solo.Solo, From: home, To: there}, 200)
 		require.Len(t, moved.Solo.Choruses, len(solo.Solo.Choruses))
-		for _, chorus := range moved.Solo.Choruses {
-			call[ChorusView](c, "POST", "/api/compute/chorus", ChorusRequest{On: there, Chorus: chorus}, 200)
+		for _, current := range moved.Solo.Choruses {
+			call[ChorusView](c, "POST", "/api/compute/chorus", ChorusRequest{On: there, Chorus: current}, 200)
 		}
 	}
 	same := call[TransposedSolo](c, "POST", "/api/compute/solo/transposed", TransposeSolo{Solo: solo.Solo, From: home, To: home}, 200)

@@ -10,7 +10,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/lick"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
 	"undaris/format/document"
 	"undaris/store"
 )
@@ -192,7 +192,7 @@ func (k *KeptLine) follow(now On, b lineBody) error {
 	if err != nil {
 		return err
 	}
-	to := solo.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}
+	to := chorus.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}
 	ch, err := findChange(read.chart, b.Choice.Change)
 	if document.SameSetting(from, to) || err != nil {
 		return err
@@ -205,7 +205,7 @@ func (k *KeptLine) follow(now On, b lineBody) error {
 	if err != nil {
 		return err
 	}
-	moved, conceded := solo.TransposeLine(p, from, to)
+	moved, conceded := chorus.TransposeLine(p, from, to)
 	position := document.FollowedPosition(b.Choice.Position, from, to)
 	line := b.Line
 	line.Position, line.Notes, line.Events = positionOf(position), []string{}, make([]LineEvent, len(moved.Events))

@@ -26,7 +26,7 @@ func TestALickMovedToEveryChord(t *testing.T) {
 	require.Len(t, kept.Altered, 1)
 	assert.Equal(t, "note 4: Bb, the 11, becomes A, the 3 of F7: fret 10 instead of 11", kept.Altered[0].Sentence)
 	for _, e := range kept.Tab.Events {
-		assert.Contains(t, []string{"home", "colour"}, e.Class)
+		assert.Contains(t, []string{"chordTone", "colour"}, e.Class)
 	}
 	require.NotNil(t, kept.Lick)
 	assert.Equal(t, "Ferry call over F7, changed", kept.Lick.Name)
@@ -58,16 +58,16 @@ func TestTheVerdictOfALick(t *testing.T) {
 	got := call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
 	assert.Equal(t, []Share{{2, 1, []int{0, 3}}, {2, 1, []int{2, 6}}}, []Share{got.Strong, got.Rests})
 	require.Len(t, got.Offences, 2)
-	assert.Equal(t, Offence{0, "note 1: Eb, the b3 of C7, is blue on a strong beat", "play E, the 3: fret 9 instead of 8"}, got.Offences[0])
+	assert.Equal(t, Offence{0, "note 1: Eb, the b3 of C7, is a blue note on a strong beat", "play E, the 3: fret 9 instead of 8"}, got.Offences[0])
 	assert.Equal(t, []Covered{{"C7", []Tone{{"5", "G"}, {"b7", "Bb"}}, []Tone{{"3", "E"}}, []int{0, 1, 2, 3, 4, 5, 6}}}, got.Coverage)
-	assert.Equal(t, "question", got.Shape.Ends)
+	assert.EqualValues(t, "question", got.Shape.Ends)
 	require.Len(t, got.Dropped, 1)
 	assert.Equal(t, []string{"C7", "another chord", "F7"}, []string{got.Dropped[0].Chord, got.Dropped[0].Hearing, got.Dropped[0].Rival})
 	assert.Equal(t, &Tone{"3", "E"}, got.Dropped[0].Settles)
 	ask.Repair = []int{6}
 	got = call[Verdict](c, "POST", "/api/compute/verdict", ask, 200)
 	assert.Equal(t, Share{2, 2, []int{2, 6}}, got.Rests)
-	assert.Equal(t, "answer", got.Shape.Ends)
+	assert.EqualValues(t, "answer", got.Shape.Ends)
 	assert.Equal(t, 9, got.Lick.Events[6].Fret)
 	assert.Equal(t, "Ferry call, repaired", got.Lick.Name)
 	assert.Empty(t, got.Coverage[0].Missed)

@@ -71,13 +71,13 @@ func TestNamesStandInQuotes(t *testing.T) {
 	for seed := range uint64(4) {
 		plan := document.ChorusPlan{FromLicks: true, Seed: seed}
 		best := decoded[PlannedSolo](t, ask("/api/compute/solo", SoloRequest{On: on, Plan: plan, Licks: licks})).Best[0]
-		chorus := document.Chorus{Plan: plan, Blocks: best.Blocks}
+		current := document.Chorus{Plan: plan, Blocks: best.Blocks}
 		for block := range best.Blocks {
-			ask("/api/compute/chorus", ChorusRequest{On: on, Chorus: chorus, Edit: &ChorusEdit{Do: "lock", Blocks: []int{block}}})
+			ask("/api/compute/chorus", ChorusRequest{On: on, Chorus: current, Edit: &ChorusEdit{Do: "lock", Blocks: []int{block}}})
 		}
 		moved := tune
 		moved.Capo = 5
-		solo := document.Solo{Name: name, Choruses: []document.Chorus{chorus}}
+		solo := document.Solo{Name: name, Choruses: []document.Chorus{current}}
 		ask("/api/compute/solo/transposed", TransposeSolo{Solo: solo, From: on, To: On{Chart: moved}})
 	}
 	assert.Greater(t, named, 20, "names are said")

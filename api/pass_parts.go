@@ -11,7 +11,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/routine"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
 )
 
 // landings is what to land on at each change of a pass.
@@ -91,10 +91,10 @@ func (o on) lineOf(asked PassRequest, p routine.Pass, position neck.Position, or
 		}
 		order.LineStart = asked.Line.Start
 		if p.Chart.Key.Tonic != o.chart.Key.Tonic {
-			from := solo.PlayContext{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
+			from := chorus.PlayContext{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
 			to := from
 			to.Chart = p.Chart
-			line, _ = solo.TransposeLine(line, from, to)
+			line, _ = chorus.TransposeLine(line, from, to)
 		}
 		order.Line = line
 	}

@@ -10,7 +10,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/neck"
-	"undaris/core/solo"
+	"undaris/core/solo/line"
 	"undaris/format/document"
 	"undaris/store"
 )
@@ -48,7 +48,7 @@ func invalid(field string, err error) error {
 	if errors.As(err, &position) {
 		value = map[string]any{"position": position.Nearest}
 	}
-	var target *solo.TargetError
+	var target *line.TargetError
 	if errors.As(err, &target) {
 		value = map[string]any{"nearest": targets(target.Nearest)}
 	}

@@ -52,26 +52,26 @@ func TestASoloIsPlannedAndTold(t *testing.T) {
 
 func TestAChorusIsEdited(t *testing.T) {
 	c := application(t, nil)
-	chorus := document.Chorus{Plan: document.ChorusPlan{Seed: 3}, Blocks: plannedSolo(c, 3).Blocks}
+	current := document.Chorus{Plan: document.ChorusPlan{Seed: 3}, Blocks: plannedSolo(c, 3).Blocks}
 	ask := func(edit *ChorusEdit, stage string) ChorusView {
-		with := chorus
+		with := current
 		with.Stage = stage
 		return call[ChorusView](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: with, Edit: edit}, 200)
 	}
 	read := ask(nil, "")
-	assert.Equal(t, chorus.Blocks, read.Blocks)
+	assert.Equal(t, current.Blocks, read.Blocks)
 	thin := ask(nil, "chord tones")
 	assert.Less(t, len(thin.Tab.Events), len(read.Tab.Events))
-	assert.Equal(t, chorus.Blocks, thin.Blocks, "the chorus itself stays")
+	assert.Equal(t, current.Blocks, thin.Blocks, "the chorus itself stays")
 	locked := ask(&ChorusEdit{Do: "lock", Blocks: []int{0}}, "")
 	assert.True(t, locked.Blocks[0].Locked)
-	chorus.Blocks = locked.Blocks
+	current.Blocks = locked.Blocks
 	again := ask(&ChorusEdit{Do: "re-roll", Seed: 99}, "")
 	assert.Equal(t, locked.Blocks[0], again.Blocks[0])
 	assert.NotEqual(t, read.Tab, again.Tab)
 	chosen := firstLick(c).Lick
 	free := -1
-	for n, b := range chorus.Blocks {
+	for n, b := range current.Blocks {
 		if b.Kind == "free notes" && !b.Locked {
 			free = n
 		}
@@ -91,7 +91,7 @@ func TestAChorusIsEdited(t *testing.T) {
 			{Ticks: 240, String: 9, Fret: 3},
 		}},
 	} {
-		bad := call[problem](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: chorus, Edit: &edit}, 422)
+		bad := call[problem](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: current, Edit: &edit}, 422)
 		assert.Equal(t, location, bad.Errors[0].Location)
 	}
 }

@@ -10,7 +10,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/lick"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
 	"undaris/format/document"
 	"undaris/format/solofile"
 	"undaris/store"
@@ -172,13 +172,13 @@ func (b SoloBody) document() store.Document {
 }
 
 // setting is what the solo is kept over and for.
-func (b SoloBody) setting() (solo.PlayContext, error) {
+func (b SoloBody) setting() (chorus.PlayContext, error) {
 	return On{Chart: b.Chart, Hands: b.Hands}.setting()
 }
 
-func (o On) setting() (solo.PlayContext, error) {
+func (o On) setting() (chorus.PlayContext, error) {
 	read, err := o.read()
-	return solo.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
+	return chorus.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
 }
 
 // checked reads every chorus over the chart, so that nothing is kept that cannot be opened.

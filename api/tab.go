@@ -22,7 +22,7 @@ type LabelledEvent struct {
 	document.Event
 	Tone
 	Chord string `json:"chord" doc:"The chord that sounds when it starts"`
-	Class string `json:"class" enum:"home,colour,blue,lean,outside"`
+	Class string `json:"class" enum:"chordTone,colour,blue,suspension,outside"`
 	Why   string `json:"why"`
 	// Written is left out where no imagined chord is followed.
 	Written *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`

@@ -28,7 +28,7 @@ type PlacedTone struct {
 	MIDI         int     `json:"midi"`
 	Finger       int     `json:"finger" doc:"1 to 4, 0 for an open string"`
 	Reach        bool    `json:"reach" doc:"Outside the four core frets"`
-	Class        string  `json:"class" enum:"home,colour,blue,lean,outside"`
+	Class        string  `json:"class" enum:"chordTone,colour,blue,suspension,outside"`
 	Alternatives []Place `json:"alternatives"`
 	Spoken       string  `json:"spoken" doc:"The note as it is said aloud, with its place"`
 }
@@ -37,7 +37,7 @@ type PlacedTone struct {
 type Judgement struct {
 	Tone
 	MIDIClass int    `json:"midiClass" doc:"0 to 11, C is 0"`
-	Class     string `json:"class" enum:"home,colour,blue,lean,outside"`
+	Class     string `json:"class" enum:"chordTone,colour,blue,suspension,outside"`
 	Reason    string `json:"reason"`
 }
 

@@ -14,7 +14,9 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
+	"undaris/core/solo/line"
+	"undaris/core/solo/planner"
 	"undaris/format/document"
 )
 
@@ -101,7 +103,7 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 						approach := change.ApproachKinds[(n+m)%len(change.ApproachKinds)]
 						subdivision, err := c.Meter.Subdivision("eighth")
 						require.NoError(t, err)
-						line, err := solo.LineRequest{
+						led, err := line.Request{
 							Chart: c, Instrument: guitar, Position: position, Change: ch, Lick: chosen,
 							Strategy: change.ThirdsFirst, Approach: approach, Subdivision: subdivision,
 						}.Write()
@@ -110,19 +112,19 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 							wide++ // of more than an octave and a half
 							continue
 						}
-						var target *solo.TargetError
+						var target *line.TargetError
 						if approach.Arrival != change.Struck && approach.Arrival != change.Slid && errors.As(err, &target) {
 							refused++
 							continue
 						}
 						require.NoError(t, err, "%s in %s %s over %s to %s by %s", chosen.Name, tonic, position.ID(), ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), approach.Name)
-						last := line.Phrase.Events[len(line.Phrase.Events)-1]
-						assert.Equal(t, ch.Tick%c.Ticks(), (line.Start+last.Tick)%c.Ticks(), "it may lead in from the chorus before")
-						assert.Equal(t, harmony.ChordTone, line.Labels[len(line.Labels)-1].Class)
-						assert.GreaterOrEqual(t, 2*line.Kept, line.Of)
+						last := led.Phrase.Events[len(led.Phrase.Events)-1]
+						assert.Equal(t, ch.Tick%c.Ticks(), (led.Start+last.Tick)%c.Ticks(), "it may lead in from the chorus before")
+						assert.Equal(t, harmony.ChordTone, led.Labels[len(led.Labels)-1].Class)
+						assert.GreaterOrEqual(t, 2*led.Kept, led.Of)
 						lines++
-						kept, of = kept+line.Kept, of+line.Of
-						if line.Target.Degree.String() == "3" {
+						kept, of = kept+led.Kept, of+led.Of
+						if led.Target.Degree.String() == "3" {
 							aimed++
 						}
 					}
@@ -153,13 +155,13 @@ func TestTheSoloIsFinished(t *testing.T) {
 		assert.Equal(t, d.Blocks, document.BlocksOf(blocks), "reads and writes the same")
 		order, err := d.Plan.Order(tune, guitar, neck.ComfortableSpanMM, nil, nil)
 		require.NoError(t, err)
-		c := solo.Chorus{Blocks: blocks}
+		c := chorus.Chorus{Blocks: blocks}
 		complaints, err := order.Issues(c)
 		require.NoError(t, err)
 		assert.Empty(t, complaints, "chorus %d", n+1)
 		used := 0
 		for _, b := range blocks {
-			if b.Kind == solo.LickBlock {
+			if b.Kind == chorus.LickBlock {
 				used++
 				assert.True(t, names[b.Name], b.Name)
 			}
@@ -187,7 +189,7 @@ func BenchmarkPlanFromTheLibrary(b *testing.B) {
 		seed++
 		order, err := document.ChorusPlan{FromLicks: true, Seed: seed}.Order(c, guitar, neck.ComfortableSpanMM, nil, vocabulary)
 		require.NoError(b, err)
-		_, err = order.Plan()
+		_, err = planner.Plan(order)
 		require.NoError(b, err)
 	}
 }

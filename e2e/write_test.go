@@ -187,9 +187,9 @@ func TestLeavingALickWhileItIsSaved(t *testing.T) {
 // A note is put right with one key; what was repaired can be kept.
 func TestRepairingWithOneKey(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=5&licks.panel=verdict")
-	p.Sees("1 of 2 home or colour")
+	p.Sees("1 of 2 chord tones or colour")
 	p.Press("r")
-	p.Sees("2 of 2 home")
+	p.Sees("2 of 2 chordTone")
 	p.Press("r", "k")
 	p.Sees("Kept as Ferry call, repaired.")
 }
@@ -252,7 +252,7 @@ func TestALickElsewhereCutAndJoined(t *testing.T) {
 	p.Press("w")
 	p.Click("A♭")
 	p.Until("in A flat", "document.querySelector('.says').innerText.includes('A♭')")
-	assert.Equal(t, "4 R home", p.Tab()[0])
+	assert.Equal(t, "4 R chordTone", p.Tab()[0])
 	p.Click("as octaves")
 	p.Until("two at once", "document.querySelectorAll('.tab .note').length === 24")
 	p.Press("j")

@@ -54,7 +54,7 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 					v := Judge(p, phrasetest.Guitar, c.Key, c.Tempo)
 					assert.Zero(t, v.Shape.Space, "a walk never rests")
 					for _, landfall := range v.Landings {
-						assert.Equal(t, "on", landfall.Timing)
+						assert.Equal(t, OnTime, landfall.Timing)
 						if walk == exercise.OverChordTones {
 							assert.Equal(t, harmony.ChordTone, landfall.Class)
 						}

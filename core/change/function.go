@@ -16,11 +16,11 @@ type Function struct {
 	// Bent is what it is bent 0, 1, 2 and 3 semitones up, as far as the string
 	// bends there.
 	Bent []harmony.Judgement
-	// Bend is the least bend, in semitones, that makes it home; where none does,
-	// the least that makes it colour; else 0. Home says which of these it is.
+	// Bend is the least bend, in semitones, that makes it a chord tone; where none does,
+	// the least that makes it colour; else 0. IsChordTone says which of these it is.
 	Bend        int
 	IsChordTone bool
-	// Vibrato says that it is home as it lies: shake it.
+	// Vibrato says that it is a chord tone as it lies: shake it.
 	Vibrato bool
 	Text    string
 }
@@ -46,7 +46,7 @@ const (
 
 // FunctionTable sets fretted notes against the chords of a tune: each as it lies
 // and bent up by one, two and three half steps, and the least change that makes
-// it a home tone of each chord. That is how a few fretted notes follow every
+// it a tone of each chord. That is how a few fretted notes follow every
 // chord (common practice). Its error is a *NotesError.
 func FunctionTable(k harmony.Key, i neck.Instrument, places []neck.Place, chords []harmony.Chord) ([]FunctionRow, error) {
 	if len(places) < MinFunctionNotes || len(places) > MaxFunctionNotes {
@@ -97,11 +97,11 @@ func functionOf(k harmony.Key, c harmony.Chord, at neck.Place, p pitch.MIDI) Fun
 	case f.IsChordTone:
 		f.Text = fmt.Sprintf("bend it %s to %s", interval(f.Bend), name)
 	case f.Bend > 0:
-		f.Text = fmt.Sprintf("no bend makes it home; %s makes it %s, a colour", interval(f.Bend), name)
+		f.Text = fmt.Sprintf("no bend makes it a chord tone; %s makes it %s, a colour", interval(f.Bend), name)
 	case colour == 0:
-		f.Text = fmt.Sprintf("no bend makes it home; as it lies it is %s, a colour", name)
+		f.Text = fmt.Sprintf("no bend makes it a chord tone; as it lies it is %s, a colour", name)
 	default:
-		f.Text = fmt.Sprintf("no bend makes it home: pass through %s", name)
+		f.Text = fmt.Sprintf("no bend makes it a chord tone: pass through %s", name)
 	}
 	return f
 }

@@ -224,18 +224,18 @@ func TestFunctionTable(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []string{
-		"4:8 C7: b7 home, 7 outside, R home: no bend, and vibrato: it is Bb, the b7 of C7",
-		"4:8 F7: 11 lean, b5 blue, 5 home: bend it a whole step to C, the 5 of F7",
-		"4:8 G7: b3 blue, 3 home, 11 lean: bend it a half step to B, the 3 of G7",
-		"4:10 C7: R home, b9 outside, 9 colour: no bend, and vibrato: it is C, the R of C7",
-		"4:10 F7: 5 home, b13 outside, 13 colour: no bend, and vibrato: it is C, the 5 of F7",
-		"4:10 G7: 11 lean, b5 blue, 5 home: bend it a whole step to D, the 5 of G7",
-		"3:8 C7: b3 blue, 3 home, 11 lean, b5 blue: bend it a half step to E, the 3 of C7",
-		"3:8 F7: b7 home, 7 outside, R home, b9 outside: no bend, and vibrato: it is Eb, the b7 of F7",
-		"3:8 G7: b13 outside, 13 colour, b7 home, 7 outside: bend it a whole step to F, the b7 of G7",
-		"3:10 C7: 11 lean, b5 blue, 5 home, b13 outside: bend it a whole step to G, the 5 of C7",
-		"3:10 F7: R home, b9 outside, 9 colour, b3 blue: no bend, and vibrato: it is F, the R of F7",
-		"3:10 G7: b7 home, 7 outside, R home, b9 outside: no bend, and vibrato: it is F, the b7 of G7",
+		"4:8 C7: b7 chordTone, 7 outside, R chordTone: no bend, and vibrato: it is Bb, the b7 of C7",
+		"4:8 F7: 11 suspension, b5 blue, 5 chordTone: bend it a whole step to C, the 5 of F7",
+		"4:8 G7: b3 blue, 3 chordTone, 11 suspension: bend it a half step to B, the 3 of G7",
+		"4:10 C7: R chordTone, b9 outside, 9 colour: no bend, and vibrato: it is C, the R of C7",
+		"4:10 F7: 5 chordTone, b13 outside, 13 colour: no bend, and vibrato: it is C, the 5 of F7",
+		"4:10 G7: 11 suspension, b5 blue, 5 chordTone: bend it a whole step to D, the 5 of G7",
+		"3:8 C7: b3 blue, 3 chordTone, 11 suspension, b5 blue: bend it a half step to E, the 3 of C7",
+		"3:8 F7: b7 chordTone, 7 outside, R chordTone, b9 outside: no bend, and vibrato: it is Eb, the b7 of F7",
+		"3:8 G7: b13 outside, 13 colour, b7 chordTone, 7 outside: bend it a whole step to F, the b7 of G7",
+		"3:10 C7: 11 suspension, b5 blue, 5 chordTone, b13 outside: bend it a whole step to G, the 5 of C7",
+		"3:10 F7: R chordTone, b9 outside, 9 colour, b3 blue: no bend, and vibrato: it is F, the R of F7",
+		"3:10 G7: b7 chordTone, 7 outside, R chordTone, b9 outside: no bend, and vibrato: it is F, the b7 of G7",
 	}, table)
 }
 
@@ -257,8 +257,8 @@ func TestFunctionTablesThatCannotBe(t *testing.T) {
 	assert.Equal(t, "no bend, and vibrato: it is B, the 7 of Cmaj7", rows[2].Functions[1].Text)
 	suspended, err := FunctionTable(key, guitar, []neck.Place{{String: 6, Fret: 4}, {String: 6, Fret: 9}}, []harmony.Chord{chord(t, "C")})
 	require.NoError(t, err)
-	assert.Equal(t, "no bend makes it home; a half step makes it A, the 13 of C, a colour", suspended[0].Functions[0].Text)
-	assert.Equal(t, "no bend makes it home; a half step makes it D, the 9 of C, a colour", suspended[1].Functions[0].Text)
+	assert.Equal(t, "no bend makes it a chord tone; a half step makes it A, the 13 of C, a colour", suspended[0].Functions[0].Text)
+	assert.Equal(t, "no bend makes it a chord tone; a half step makes it D, the 9 of C, a colour", suspended[1].Functions[0].Text)
 }
 
 // A chorus planned by one school.

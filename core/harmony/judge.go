@@ -9,16 +9,29 @@ import (
 // Class is what a note is over a chord.
 type Class string
 
-// The five classes. Home is rested on; colour is rested on and adds; blue is
-// leaned on and bent or slid up; lean suspends and wants a step home; outside
-// is passed through and never rested on.
+// The five classes. A chord tone is rested on; colour is rested on and adds; a blue note
+// is leaned on and bent or slid up; a suspension wants to move a step to a chord tone; what
+// is outside is passed through and never rested on.
 const (
-	ChordTone  Class = "home"
+	ChordTone  Class = "chordTone"
 	Colour     Class = "colour"
 	Blue       Class = "blue"
-	Suspension Class = "lean"
+	Suspension Class = "suspension"
 	Outside    Class = "outside"
 )
+
+// Text says the class as it completes "the note is …": "a chord tone".
+func (c Class) Text() string {
+	switch c {
+	case ChordTone:
+		return "a chord tone"
+	case Blue:
+		return "a blue note"
+	case Suspension:
+		return "a suspension"
+	}
+	return string(c)
+}
 
 // family groups the qualities over which the other notes mean the same.
 type family int
@@ -41,24 +54,24 @@ const (
 )
 
 // families gives each semitone above the root its class, from the root (left)
-// to the major seventh: H home, C colour, B blue, L lean, O outside. The rows
+// to the major seventh: T chord tone, C colour, B blue, S suspension, O outside. The rows
 // are common practice in blues and rock, those of the two dominants by their place in
 // the key common theory (the harmonic minor, the Lydian dominant); suspendedSecond and the plain
 // diminished triad (read on the half-diminished row) are our choice.
 var families = map[family]string{
 	//                0123456789te
-	dominant:        "HOCBHLBHOCHO",
-	major:           "HOCBHLOHOCBO",
-	majorSeventh:    "HOCBHLOHOCOH",
-	minor:           "HOCHOCBHLCHO",
-	halfDiminished:  "HLLHOCHOCOHO",
-	diminished:      "HOCHOCHOCHOC",
-	suspended:       "HOCBLHOHOCHO",
-	suspendedSecond: "HOHLLCOHOCCO",
-	augmented:       "HOCBHLCOHLCO",
-	power:           "HOCCCLBHOCCO",
-	dominantOfMinor: "HCOCHLBHCOHO",
-	lydianDominant:  "HOCBHOCHOCHO",
+	dominant:        "TOCBTSBTOCTO",
+	major:           "TOCBTSOTOCBO",
+	majorSeventh:    "TOCBTSOTOCOT",
+	minor:           "TOCTOCBTSCTO",
+	halfDiminished:  "TSSTOCTOCOTO",
+	diminished:      "TOCTOCTOCTOC",
+	suspended:       "TOCBSTOTOCTO",
+	suspendedSecond: "TOTSSCOTOCCO",
+	augmented:       "TOCBTSCOTSCO",
+	power:           "TOCCCSBTOCCO",
+	dominantOfMinor: "TCOCTSBTCOTO",
+	lydianDominant:  "TOCBTOCTOCTO",
 }
 
 // goes gives the semitone, counted on from the root and so up to 12, that a
@@ -165,7 +178,7 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 		return Colour, -1 // a triad has no seventh to rest on, and can be given one
 	}
 	letter := families[row][above]
-	kind := map[byte]Class{'H': ChordTone, 'C': Colour, 'B': Blue, 'L': Suspension, 'O': Outside}[letter]
+	kind := map[byte]Class{'T': ChordTone, 'C': Colour, 'B': Blue, 'S': Suspension, 'O': Outside}[letter]
 	if kind == Blue || kind == Suspension {
 		return kind, resolutions[row][above]
 	}
@@ -280,7 +293,7 @@ func (k Key) reason(c Chord, j Judgement) string {
 	var advice string
 	switch j.Class {
 	case ChordTone:
-		advice = "home, rest on it"
+		advice = "a chord tone, rest on it"
 	case Colour:
 		advice = "rest on it and it adds colour"
 	case Blue:

@@ -63,7 +63,7 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	p := l.withOwnChords()
 	// Only degree and class are asked for: what a label says in words is not made.
 	over := func(e phrase.Event) (harmony.Tone, harmony.Class) {
-		c, class := p.PhraseChordAt(e.Tick).Chord, e.Sounding(i).Class()
+		c, class := p.Chords[p.ChordIndexOf(e)].Chord, e.Sounding(i).Class()
 		return k.ToneOver(c, class), k.Classify(c, class)
 	}
 	last := p.Events[len(p.Events)-1]
@@ -83,7 +83,7 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 		}
 	}
 	for _, e := range p.Events {
-		if tone, class := over(e); class == harmony.Colour && (p.Meter.IsStrong(e.Tick) || e.Ticks >= p.Meter.BeatTicks()) {
+		if tone, class := over(e); class == harmony.Colour && (p.Meter.IsStrong(e.Tick) || analysis.IsLong(e, p.Meter)) {
 			f.Leans = add(f.Leans, tone.Degree)
 		}
 	}
@@ -134,7 +134,7 @@ func (l Lick) Fits(i neck.Instrument, k harmony.Key, c harmony.Chord) bool {
 		if label.Class == harmony.Outside {
 			outside++
 		}
-		if analysis.RestsOn(p, n) && !phrase.MayRestOn(k, c, e.Sounding(i).Class()) && !analysis.IsCurled(e, label) {
+		if analysis.RestsOn(p, n) && !phrase.MayRestOn(k, c, e.Sounding(i).Class()) && !analysis.IsCurled(e, label.Class) {
 			return false
 		}
 	}

@@ -146,7 +146,7 @@ func fingeredAgain(i Instrument, w Window, tones []Placed) Shape {
 	for n, f := range fingering {
 		kept[n].Fingered = f
 		kept[n].Reach = w.IsReach(f.Fret)
-		kept[n].Alternatives = slices.DeleteFunc(i.places(w, kept[n].Pitch), func(p Place) bool { return p == f.Place })
+		kept[n].Alternatives = slices.DeleteFunc(i.PlacesOf(w, kept[n].Pitch), func(p Place) bool { return p == f.Place })
 	}
 	return measured(i, Shape{Tones: kept})
 }

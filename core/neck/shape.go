@@ -48,7 +48,7 @@ func PlaceTones(i Instrument, w Window, tones []harmony.Tone) Shape {
 		if tone == nil {
 			continue
 		}
-		places := i.places(w, p)
+		places := i.PlacesOf(w, p)
 		if len(places) == 0 {
 			continue
 		}
@@ -93,8 +93,8 @@ func (i Instrument) span(w Window) (low, high pitch.MIDI) {
 	return low + pitch.MIDI(w.Low), high + pitch.MIDI(w.High)
 }
 
-// places lists where the pitch can be had in the window, string 1 first.
-func (i Instrument) places(w Window, p pitch.MIDI) []Place {
+// PlacesOf lists where the pitch can be had in the window, string 1 first.
+func (i Instrument) PlacesOf(w Window, p pitch.MIDI) []Place {
 	var found []Place
 	for s, open := range i.Open {
 		if fret := int(p - open); fret >= w.Low && fret <= w.High {

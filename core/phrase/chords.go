@@ -100,3 +100,21 @@ type PhraseChord struct {
 	Tick    int
 	Chord   harmony.Chord
 }
+
+// PushTicks is how long before a change a note may start and still belong to the chord that
+// arrives, if it rings through the change: an eighth (common: a push).
+const PushTicks = chart.TicksPerQuarter / 2
+
+// ChordIndexOf is the index in Chords of the chord that an event belongs to: the one that
+// holds when it starts, or the next where the event pushes it; -1 where no chords are known.
+func (p Phrase) ChordIndexOf(e Event) int {
+	at := min(len(p.Chords), 1) - 1
+	for n := 1; n < len(p.Chords); n++ {
+		arrives := p.Chords[n].Tick
+		if arrives > e.Tick && (arrives > e.Tick+PushTicks || e.End() <= arrives) {
+			break
+		}
+		at = n
+	}
+	return at
+}

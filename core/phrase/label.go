@@ -30,7 +30,7 @@ func (p Phrase) Labels(i neck.Instrument, k harmony.Key) []Label {
 	}
 	labels := make([]Label, len(p.Events))
 	for n, e := range p.Events {
-		over := p.PhraseChordAt(e.Tick)
+		over := p.Chords[p.ChordIndexOf(e)]
 		class := e.Sounding(i).Class()
 		labels[n] = Label{Chord: over.Chord, Judgement: k.Judge(over.Chord, class)}
 		if over.Written != nil {
@@ -45,7 +45,7 @@ func (p Phrase) Labels(i neck.Instrument, k harmony.Key) []Label {
 // against says what an imagined note is against the band, and when the two meet
 // again.
 func (p Phrase) againstBand(n int, w WrittenLabel) string {
-	said := fmt.Sprintf(". The band plays %s there: the note is its %s, %s", w.Chord.Symbol(), w.Degree, w.Class)
+	said := fmt.Sprintf(". The band plays %s there: the note is its %s, %s", w.Chord.Symbol(), w.Degree, w.Class.Text())
 	if w.Class != harmony.Outside {
 		return said
 	}

@@ -50,7 +50,7 @@ func TestLabelsFollowTheChordAndTheBend(t *testing.T) {
 	for _, label := range p.WithChordsOf(phrasetest.TwelveBar(t, "C"), 0).Labels(phrasetest.Guitar, harmony.Key{Mode: harmony.DominantMode}) {
 		got = append(got, fmt.Sprintf("%s %s %s %s", label.Chord.Symbol(), label.Note, label.Degree, label.Class))
 	}
-	assert.Equal(t, []string{"C7 Eb b3 blue", "C7 G 5 home", "F7 Eb b7 home", "F7 A 3 home"}, got)
+	assert.Equal(t, []string{"C7 Eb b3 blue", "C7 G 5 chordTone", "F7 Eb b7 chordTone", "F7 A 3 chordTone"}, got)
 }
 
 func TestAPhraseOfFourFourInTwelveEight(t *testing.T) {

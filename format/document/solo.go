@@ -12,7 +12,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
 )
 
 // Solo is one or more choruses over a tune, in their order.
@@ -63,7 +63,7 @@ type Shift struct {
 }
 
 // BlocksOf writes blocks as documents.
-func BlocksOf(blocks []solo.Block) []Block {
+func BlocksOf(blocks []chorus.Block) []Block {
 	all := make([]Block, len(blocks))
 	for n, b := range blocks {
 		all[n] = Block{Kind: string(b.Kind), Name: b.Name, Start: b.Start, Ticks: b.Ticks, Locked: b.Locked, Muted: b.Muted}
@@ -76,19 +76,19 @@ func BlocksOf(blocks []solo.Block) []Block {
 
 // Blocks reads blocks over a chart and checks that they are in order and can be played.
 // Its error is a *chart.FieldError.
-func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]solo.Block, error) {
-	all := make([]solo.Block, len(docs))
+func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]chorus.Block, error) {
+	all := make([]chorus.Block, len(docs))
 	for n, d := range docs {
 		notes, err := Notes(d.Notes, c, i)
 		if err != nil {
 			return nil, noteField(fmt.Sprintf("blocks[%d].notes", n), err)
 		}
-		all[n] = solo.Block{Kind: solo.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: notes}
+		all[n] = chorus.Block{Kind: chorus.Kind(d.Kind), Name: d.Name, Start: d.Start, Ticks: d.Ticks, Locked: d.Locked, Muted: d.Muted, Notes: notes}
 		if len([]rune(d.Name)) > lick.MaxName {
 			return nil, &chart.FieldError{Field: fmt.Sprintf("blocks[%d].name", n), Detail: fmt.Sprintf("a block's name has at most %d characters", lick.MaxName)}
 		}
 	}
-	return all, solo.Chorus{Blocks: all}.Check(c.Meter, c.Ticks())
+	return all, chorus.Chorus{Blocks: all}.Check(c.Meter, c.Ticks())
 }
 
 // Notes reads notes of a chorus over a chart, each of which lies on the neck. Its error is a
@@ -123,10 +123,10 @@ func noteField(notes string, err error) error {
 
 // Order reads the plan over a chart, for hands and with a vocabulary. Its error is a
 // *chart.FieldError or what FindPosition and the like return, with no field.
-func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (solo.ChorusRequest, error) {
-	o := solo.ChorusRequest{
+func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (chorus.Request, error) {
+	o := chorus.Request{
 		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: licks, FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
-		Density: solo.DefaultDensity, Space: solo.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
+		Density: chorus.DefaultDensity, Space: chorus.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
 	}
 	at := func(field string, err error) error {
 		if err == nil {
@@ -147,7 +147,7 @@ func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swap
 		if err != nil {
 			return o, at(fmt.Sprintf("shifts[%d].position", n), err)
 		}
-		o.Shifts = append(o.Shifts, solo.Shift{Bar: s.Bar - 1, Position: to})
+		o.Shifts = append(o.Shifts, chorus.Shift{Bar: s.Bar - 1, Position: to})
 	}
 	if o.Strategy, err = change.ParseTargetStrategy(d.School); err != nil {
 		return o, at("school", err)
@@ -162,7 +162,7 @@ func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swap
 	if o.Subdivision, err = c.Meter.Subdivision(d.Subdivision); err != nil {
 		return o, at("subdivision", err)
 	}
-	if o.Form, err = solo.ParseForm(d.Form); err != nil {
+	if o.Form, err = chorus.ParseForm(d.Form); err != nil {
 		return o, at("form", err)
 	}
 	if d.Density != nil {

@@ -10,7 +10,8 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
+	"undaris/core/solo/planner"
 	"undaris/format/drawn"
 )
 
@@ -29,7 +30,7 @@ func TestBlocksGoThereAndBack(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
 		order, err := ChorusPlan{Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}.Order(c, neck.Standard(), neck.ComfortableSpanMM, nil, nil)
 		require.NoError(rt, err)
-		planned, err := order.Plan()
+		planned, err := planner.Plan(order)
 		require.NoError(rt, err)
 		blocks := planned.Best[0].Blocks
 		for n := range blocks {
@@ -39,7 +40,7 @@ func TestBlocksGoThereAndBack(t *testing.T) {
 		read, err := Blocks(BlocksOf(blocks), c, neck.Standard())
 		require.NoError(rt, err)
 		require.Equal(rt, BlocksOf(blocks), BlocksOf(read))
-		require.Equal(rt, solo.Chorus{Blocks: blocks}.Phrase(c), solo.Chorus{Blocks: read}.Phrase(c))
+		require.Equal(rt, chorus.Chorus{Blocks: blocks}.Phrase(c), chorus.Chorus{Blocks: read}.Phrase(c))
 	})
 }
 
@@ -64,7 +65,7 @@ func TestBlocksThatCannotBeRead(t *testing.T) {
 	slurred := []Block{{Kind: "lick", Ticks: 480, Notes: []Event{{Ticks: 240, String: 1, Fret: 4, HammerOn: true}}}}
 	read, err := Blocks(slurred, c, neck.Standard())
 	require.NoError(t, err, "a slur may come from the block before")
-	heard := solo.Chorus{Blocks: read}.Phrase(c)
+	heard := chorus.Chorus{Blocks: read}.Phrase(c)
 	assert.False(t, heard.Events[0].HammerOn, "and is mended where nothing does")
 }
 
@@ -78,11 +79,11 @@ func TestAPlanIsRead(t *testing.T) {
 	assert.Equal(t, neck.Form("A"), order.Position.Form)
 	assert.Equal(t, 4, order.Shifts[0].Bar)
 	assert.Equal(t, neck.Form("E"), order.Shifts[0].Position.Form)
-	assert.Equal(t, []any{2.0, 0.4, solo.Form("A B A"), uint64(9), 90.0, "triplet", "enclosure"},
+	assert.Equal(t, []any{2.0, 0.4, chorus.Form("A B A"), uint64(9), 90.0, "triplet", "enclosure"},
 		[]any{order.Density, order.Space, order.Form, order.Seed, order.SpanMM, order.Subdivision.Name, order.Approaches[0].Name})
 	least, err := ChorusPlan{}.Order(c, neck.Standard(), 100, nil, nil)
 	require.NoError(t, err)
-	assert.Equal(t, []any{float64(solo.DefaultDensity), solo.DefaultSpace, solo.AAB}, []any{least.Density, least.Space, least.Form})
+	assert.Equal(t, []any{float64(chorus.DefaultDensity), chorus.DefaultSpace, chorus.AAB}, []any{least.Density, least.Space, least.Form})
 }
 
 // Whatever chart a player has, with repeats, silence, imagined chords, any meter and tuning,
@@ -105,17 +106,17 @@ func TestAnyChartCanHaveASolo(t *testing.T) {
 			require.ErrorContains(rt, err, "no chord yet")
 			return
 		}
-		planned, err := order.Plan()
+		planned, err := planner.Plan(order)
 		require.NoError(rt, err)
 		best := planned.Best[0]
 		read, err := Blocks(BlocksOf(best.Blocks), c, i)
 		require.NoError(rt, err)
 		require.Equal(rt, BlocksOf(best.Blocks), BlocksOf(read))
-		edit := solo.ChorusEdit{
-			Kind: rapid.SampledFrom(solo.EditKinds).Draw(rt, "do"), Blocks: []int{rapid.IntRange(0, len(read)-1).Draw(rt, "block")},
-			Ticks: rapid.IntRange(-4000, 4000).Draw(rt, "ticks"), Tick: rapid.IntRange(0, c.Ticks()-1).Draw(rt, "tick"), BlockKind: rapid.SampledFrom(solo.Kinds).Draw(rt, "kind"),
+		edit := chorus.Edit{
+			Kind: rapid.SampledFrom(chorus.EditKinds).Draw(rt, "do"), Blocks: []int{rapid.IntRange(0, len(read)-1).Draw(rt, "block")},
+			Ticks: rapid.IntRange(-4000, 4000).Draw(rt, "ticks"), Tick: rapid.IntRange(0, c.Ticks()-1).Draw(rt, "tick"), BlockKind: rapid.SampledFrom(chorus.Kinds).Draw(rt, "kind"),
 		}
-		edited, _, err := order.Edit(solo.Chorus{Blocks: read}, edit)
+		edited, _, err := order.Apply(chorus.Chorus{Blocks: read}, edit)
 		if err != nil {
 			require.ErrorAs(rt, err, new(*chart.FieldError), "what cannot be done says where")
 			return

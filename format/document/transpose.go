@@ -5,31 +5,31 @@ import (
 	"reflect"
 
 	"undaris/core/neck"
-	"undaris/core/solo"
+	"undaris/core/solo/chorus"
 )
 
 // Transposed is the solo moved along with its tune from one setting to another: its notes
 // as solo.Transpose has them, its plans with the positions that follow. What is the same
 // in both settings stays as it is, to the note. Its error is a *chart.FieldError where
 // the solo cannot be read over the setting it is from.
-func (d Solo) Transposed(from, to solo.PlayContext) (Solo, []solo.TransposeLoss, error) {
+func (d Solo) Transposed(from, to chorus.PlayContext) (Solo, []chorus.TransposeLoss, error) {
 	if SameSetting(from, to) {
 		return d, nil, nil
 	}
-	choruses := make([]solo.Chorus, len(d.Choruses))
+	choruses := make([]chorus.Chorus, len(d.Choruses))
 	for n, c := range d.Choruses {
 		blocks, err := Blocks(c.Blocks, from.Chart, from.Instrument)
 		if err != nil {
 			return d, nil, below(fmt.Sprintf("choruses[%d]", n), err)
 		}
-		choruses[n] = solo.Chorus{Blocks: blocks}
+		choruses[n] = chorus.Chorus{Blocks: blocks}
 	}
-	moved, conceded := solo.Transpose(choruses, from, to)
+	moved, conceded := chorus.Transpose(choruses, from, to)
 	out := Solo{Name: d.Name, Choruses: make([]Chorus, len(d.Choruses))}
 	for n, c := range d.Choruses {
 		plan, said := c.Plan.transposed(from, to)
 		for _, sentence := range said {
-			conceded = append(conceded, solo.TransposeLoss{Chorus: n, Text: sentence})
+			conceded = append(conceded, chorus.TransposeLoss{Chorus: n, Text: sentence})
 		}
 		out.Choruses[n] = Chorus{Plan: plan, Stage: c.Stage, Blocks: BlocksOf(moved[n].Blocks)}
 	}
@@ -38,14 +38,14 @@ func (d Solo) Transposed(from, to solo.PlayContext) (Solo, []solo.TransposeLoss,
 
 // SameSetting says whether a solo lies the same in both: the same sounding chords in the
 // same bars on the same strings.
-func SameSetting(from, to solo.PlayContext) bool {
+func SameSetting(from, to chorus.PlayContext) bool {
 	return from.Chart.Key == to.Chart.Key && from.Chart.Meter == to.Chart.Meter && from.Interval(to) == 0 &&
 		from.Chart.Ticks() == to.Chart.Ticks() && reflect.DeepEqual(from.Instrument.Open, to.Instrument.Open) && from.Instrument.Frets == to.Instrument.Frets
 }
 
 // transposed is the plan with its positions followed into another setting, and what of it
 // the tune no longer has.
-func (d ChorusPlan) transposed(from, to solo.PlayContext) (ChorusPlan, []string) {
+func (d ChorusPlan) transposed(from, to chorus.PlayContext) (ChorusPlan, []string) {
 	said := []string{}
 	d.Position = followed(d.Position, from, to)
 	bars := to.Chart.Ticks() / to.Chart.Meter.BarTicks()
@@ -74,7 +74,7 @@ func (d ChorusPlan) transposed(from, to solo.PlayContext) (ChorusPlan, []string)
 
 // followed is the name of the position that follows one, given by its ID or name, into
 // another setting; empty, the default, stays so.
-func followed(text string, from, to solo.PlayContext) string {
+func followed(text string, from, to chorus.PlayContext) string {
 	if text == "" {
 		return ""
 	}
@@ -83,7 +83,7 @@ func followed(text string, from, to solo.PlayContext) string {
 
 // FollowedPosition is the position that follows one, given by its ID or name, into another
 // setting. A text that names none is taken for the default.
-func FollowedPosition(text string, from, to solo.PlayContext) neck.Position {
+func FollowedPosition(text string, from, to chorus.PlayContext) neck.Position {
 	tonic := from.Chart.Key.Tonic.Class()
 	p, err := neck.FindPosition(from.Instrument, tonic, text)
 	if err != nil {
@@ -93,7 +93,7 @@ func FollowedPosition(text string, from, to solo.PlayContext) neck.Position {
 }
 
 // Named is the plan with its positions kept by name, which means the same in every key.
-func (d ChorusPlan) Named(at solo.PlayContext) ChorusPlan {
+func (d ChorusPlan) Named(at chorus.PlayContext) ChorusPlan {
 	d.Position = followed(d.Position, at, at)
 	shifts := []Shift(nil)
 	for _, s := range d.Shifts {

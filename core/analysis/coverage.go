@@ -1,0 +1,42 @@
+package analysis
+
+import (
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+)
+
+// ChordCoverage is a chord under the phrase: which of its tones were played, and which of
+// its guide tones were not.
+type ChordCoverage struct {
+	Chord       harmony.Chord
+	Got, Missed []harmony.Tone
+	// Notes are those that belong to it, as indices of events.
+	Notes []int
+}
+
+// coverage says which tones each chord got.
+func coverage(p phrase.Phrase, i neck.Instrument) []ChordCoverage {
+	found := []ChordCoverage{}
+	for n, from := range p.Chords {
+		c := ChordCoverage{Chord: from.Chord}
+		for m, e := range p.Events {
+			if p.ChordIndexOf(e) == n {
+				c.Notes = append(c.Notes, m)
+			}
+		}
+		for _, tone := range from.Chord.Tones() {
+			got := slices.ContainsFunc(c.Notes, func(m int) bool { return p.Events[m].Sounding(i).Class() == tone.Note.Class() })
+			switch {
+			case got:
+				c.Got = append(c.Got, tone)
+			case harmony.IsGuideTone(tone.Degree):
+				c.Missed = append(c.Missed, tone)
+			}
+		}
+		found = append(found, c)
+	}
+	return found
+}

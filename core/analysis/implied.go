@@ -1,0 +1,248 @@
+package analysis
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// Recognition is what a listener makes of the line alone over one chord: the band has
+// dropped out.
+type Recognition string
+
+// What is made of it.
+const (
+	// Recognized: the chord is the one that fits best, by a margin.
+	Recognized Recognition = "heard"
+	// Unclear: it fits best, but another nearly as well.
+	Unclear Recognition = "unclear"
+	// AnotherChord: another chord fits better.
+	AnotherChord Recognition = "another chord"
+	// NothingPlayed: nothing is played over it.
+	NothingPlayed Recognition = "nothing"
+)
+
+// ImpliedHarmony is what is heard of one chord when the band drops out.
+type ImpliedHarmony struct {
+	// From and To are the phrase's ticks between which the chord holds.
+	From, To    int
+	Chord       harmony.Chord
+	Recognition Recognition
+	// Rival is the chord that fits best beside the true one.
+	Rival harmony.Chord
+	// Margin is how much better the true chord fits than its rival, below 0 where it fits
+	// worse.
+	Margin float64
+	// Settles is the tone that would make it clear, played for a beat on a strong one; nil
+	// where it is clear.
+	SettlingTone *harmony.Tone
+	// Notes sound over it, as indices of events.
+	Notes []int
+	Text  string
+}
+
+// How well a note fits a chord, by what it is over it (ours: what tells a chord counts
+// most, what no chord of the kind has counts against it), and how much better the true
+// chord must fit to be heard.
+const (
+	fitsGuide      = 1.5
+	fitsRoot       = 1.0
+	fitsChordTone  = 0.6
+	fitsColour     = 0.3
+	fitsSuspension = -0.4
+	fitsOutside    = -1.2
+	clearMargin    = 0.12
+	// rootlessLoss is what a rival loses whose root is not played: the true chord's is in the
+	// ear, since the form goes on; another's must be given.
+	rootlessLoss = 0.6
+)
+
+// How much a note weighs beside its length (ours): on a strong beat, on another beat,
+// off the beat.
+const (
+	weighsStrong = 2.0
+	weighsBeat   = 1.5
+	weighsOff    = 1.0
+)
+
+// ImpliedHarmonies says of each chord under the phrase whether a listener would still know it
+// if the band stopped. The notes of its span are weighed by length and by where they
+// begin; the true chord is held against the chords of the tune and the common ones of the
+// key. Where one would not know it, the single tone that would settle it is named.
+func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
+	rivals := candidateChords(k, tune)
+	all := []ImpliedHarmony{}
+	for n, from := range p.Chords {
+		d := ImpliedHarmony{From: from.Tick, To: p.End(), Chord: from.Chord}
+		if n == 0 && len(p.Events) > 0 {
+			d.From = min(from.Tick, p.Events[0].Tick)
+		}
+		if n+1 < len(p.Chords) {
+			d.To = p.Chords[n+1].Tick
+		}
+		weights := [12]float64{}
+		for m, e := range p.Events {
+			if p.ChordIndexOf(e) > n {
+				continue // a push belongs to the chord that arrives
+			}
+			if w := weightOf(p, e, d.From, d.To); w > 0 {
+				weights[e.Sounding(i).Class()] += w
+				d.Notes = append(d.Notes, m)
+			}
+		}
+		d.recognize(k, weights, rivals, float64(p.Meter.BeatTicks()))
+		all = append(all, d)
+	}
+	return all
+}
+
+// weightOf is how much a note weighs within a span: its ticks there, more on a beat, most
+// on a strong one. A note that leads over a change weighs on both sides of it.
+func weightOf(p phrase.Phrase, e phrase.Event, from, to int) float64 {
+	ticks := min(e.End(), to) - max(e.Tick, from)
+	if ticks <= 0 {
+		return 0
+	}
+	switch at := max(e.Tick, from); {
+	case p.Meter.IsStrong(at):
+		return weighsStrong * float64(ticks)
+	case at%p.Meter.BeatTicks() == 0:
+		return weighsBeat * float64(ticks)
+	}
+	return weighsOff * float64(ticks)
+}
+
+// commonChords are the chords that a span may be taken for in a key beside those of the tune:
+// what the music of its mode goes to (common).
+var commonChords = map[harmony.Mode][]string{
+	harmony.DominantMode: {"I", "IV", "V", "im7", "bVII"},
+	harmony.MajorMode:    {"I", "IV", "V", "ii7", "iii7", "vi7"},
+	harmony.MinorMode:    {"i", "iv", "v", "V7", "bVI", "bVII", "bIII"},
+}
+
+// candidateChords are the chords of the tune and the common ones of its key.
+func candidateChords(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
+	all := slices.Clone(tune)
+	for _, numeral := range commonChords[k.Mode] {
+		c, err := k.ParseRoman(numeral)
+		if err == nil && !slices.ContainsFunc(all, c.Same) {
+			all = append(all, c)
+		}
+	}
+	return all
+}
+
+// fits is how well weights fit a chord, a weighted mean of what each class is over it.
+func fitOf(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
+	sum, total := 0.0, 0.0
+	for class, w := range weights {
+		if w == 0 {
+			continue
+		}
+		total += w
+		sum += w * fitOfNote(k, c, pitch.Class(class))
+	}
+	if total == 0 {
+		return 0
+	}
+	return sum / total
+}
+
+func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
+	switch k.Classify(c, class) {
+	case harmony.ChordTone:
+		tone := k.ToneOver(c, class)
+		switch {
+		case harmony.IsGuideTone(tone.Degree):
+			return fitsGuide
+		case tone.Degree.Number == 1:
+			return fitsRoot
+		}
+		return fitsChordTone
+	case harmony.Colour:
+		return fitsColour
+	case harmony.Suspension:
+		return fitsSuspension
+	case harmony.Outside:
+		return fitsOutside
+	}
+	return 0 // a blue note says nothing either way
+}
+
+// hear holds the true chord against its rivals.
+func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []harmony.Chord, beat float64) {
+	d.Rival, d.Margin = bestRival(k, d.Chord, weights, rivals)
+	switch {
+	case len(d.Notes) == 0:
+		d.Recognition, d.Margin = NothingPlayed, 0
+	case d.Margin >= clearMargin:
+		d.Recognition = Recognized
+	case d.Margin > -clearMargin:
+		d.Recognition = Unclear
+	default:
+		d.Recognition = AnotherChord
+	}
+	if d.Recognition != Recognized {
+		best := d.Margin
+		for _, tone := range d.Chord.Tones() {
+			more := weights
+			more[tone.Note.Class()] += weighsStrong * beat
+			if _, margin := bestRival(k, d.Chord, more, rivals); d.SettlingTone == nil || margin > best {
+				best, d.SettlingTone = margin, &tone
+			}
+		}
+	}
+	d.Text = d.text()
+}
+
+// bestRival is the chord that fits best beside the true one, and how much better that one
+// fits.
+func bestRival(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []harmony.Chord) (rival harmony.Chord, margin float64) {
+	best, found := 0.0, false
+	for _, other := range rivals {
+		if sameTones(other, c) {
+			continue
+		}
+		fit := fitOf(k, other, weights)
+		if weights[other.Root.Class()] == 0 {
+			fit -= rootlessLoss
+		}
+		if !found || fit > best {
+			rival, best, found = other, fit, true
+		}
+	}
+	return rival, fitOf(k, c, weights) - best
+}
+
+// sameTones says whether two chords have the root and guide tones in common: a 9 is its 7.
+func sameTones(a, b harmony.Chord) bool {
+	if a.Root.Class() != b.Root.Class() {
+		return false
+	}
+	for _, tone := range b.Tones() {
+		if _, ok := a.Tone(tone.Note.Class()); harmony.IsGuideTone(tone.Degree) && !ok {
+			return false
+		}
+	}
+	return true
+}
+
+func (d ImpliedHarmony) text() string {
+	settle := ""
+	if d.SettlingTone != nil {
+		settle = fmt.Sprintf("; %s, the %s, would settle it", d.SettlingTone.Note, d.SettlingTone.Degree)
+	}
+	switch d.Recognition {
+	case Recognized:
+		return fmt.Sprintf("%s is heard", d.Chord.Symbol())
+	case Unclear:
+		return fmt.Sprintf("%s might be %s%s", d.Chord.Symbol(), d.Rival.Symbol(), settle)
+	case AnotherChord:
+		return fmt.Sprintf("%s is heard as %s%s", d.Chord.Symbol(), d.Rival.Symbol(), settle)
+	}
+	return fmt.Sprintf("nothing is played over %s%s", d.Chord.Symbol(), settle)
+}

@@ -1,0 +1,85 @@
+package analysis
+
+import (
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+)
+
+// Timing says when a landing is played, beside the tick at which its chord arrives.
+type Timing string
+
+// The timings of a landing.
+const (
+	// Early: the note starts up to EarlyTicks before the chord and rings through its arrival.
+	Early Timing = "early"
+	// OnTime: it starts with the chord.
+	OnTime Timing = "on"
+	// Late: it starts up to a beat after the chord.
+	Late Timing = "late"
+	// NoLanding: nothing is played in that time.
+	NoLanding Timing = "none"
+)
+
+// Landing is the note that lands on a chord as it arrives.
+type Landing struct {
+	// Tick is where the chord arrives.
+	Tick  int
+	Chord harmony.Chord
+	// Index is the event that lands, -1 for none.
+	Index  int
+	Timing Timing
+	// Judgement is what that note is over the chord; empty where none lands.
+	harmony.Judgement
+}
+
+// LandingAt is the landing on a chord that arrives at a tick: the note that sounds as the
+// chord arrives or the first after it, from an eighth before to a beat after. A note that
+// starts up to an eighth early counts if it rings through the arrival; one that has ended
+// by then leads in and is no landing. A note from which a slur, a slide or a bend of a half
+// step goes on to a chord tone within that beat is one landing with it, on the note it goes
+// to. Grace notes are part of the note they lead to.
+func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chord harmony.Chord) Landing {
+	l := Landing{Tick: tick, Chord: chord, Index: -1, Timing: NoLanding}
+	beat := p.Meter.BeatTicks()
+	for n, e := range p.Events {
+		if e.Tick > tick+beat {
+			break
+		}
+		if e.Grace || e.Tick < tick-EarlyTicks || e.Tick < tick && e.End() <= tick {
+			continue
+		}
+		switch {
+		case e.Tick < tick:
+			l.Timing = Early
+		case e.Tick > tick:
+			l.Timing = Late
+		default:
+			l.Timing = OnTime
+		}
+		if m := n + 1; m < len(p.Events) && p.Events[m].Tick <= tick+beat && joinedByHalfStep(p, i, m) &&
+			k.Classify(chord, e.Sounding(i).Class()) != harmony.ChordTone && k.Classify(chord, p.Events[m].Sounding(i).Class()) == harmony.ChordTone {
+			n = m
+		}
+		l.Index, l.Judgement = n, k.Judge(chord, p.Events[n].Sounding(i).Class())
+		break
+	}
+	return l
+}
+
+// joinedByHalfStep says whether event n is sounded from the one before it on its string by
+// a hammer-on, a pull-off, a slide or a bend, and lies a half step from it.
+func joinedByHalfStep(p phrase.Phrase, i neck.Instrument, n int) bool {
+	by := p.Events[n].Sounding(i) - p.Events[n-1].Sounding(i)
+	return p.Slurred(n) && (by == 1 || by == -1)
+}
+
+// Landings lists the landings on the changes under the phrase: on each chord it is over but
+// the first.
+func Landings(p phrase.Phrase, i neck.Instrument, k harmony.Key) []Landing {
+	all := []Landing{}
+	for n := 1; n < len(p.Chords); n++ {
+		all = append(all, LandingAt(p, i, k, p.Chords[n].Tick, p.Chords[n].Chord))
+	}
+	return all
+}

@@ -1,0 +1,325 @@
+package analysis
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// Finding is one thing that keeps a chorus from being dull, or does not.
+type Finding struct {
+	Name string
+	Good bool
+	Text string
+	// Notes are those it comes from, as indices of events.
+	Notes []int
+}
+
+// What a chorus is looked at for (ours, for what players say of a dull one).
+const (
+	FindingPhrases   = "phrases"
+	FindingStarts    = "starts"
+	FindingMotif     = "motif"
+	FindingRhythm    = "rhythm"
+	FindingDirection = "direction"
+	FindingLeaps     = "leaps"
+	FindingHolds     = "held notes"
+	FindingTouch     = "touch"
+	FindingHighNote  = "high note"
+)
+
+// FindingNames lists them.
+var FindingNames = []string{FindingPhrases, FindingStarts, FindingMotif, FindingRhythm, FindingDirection, FindingLeaps, FindingHolds, FindingTouch, FindingHighNote}
+
+// PhraseSpan is a phrase as it is heard: notes from one silence of a beat or more to the next.
+type PhraseSpan struct{ From, To int }
+
+// PhraseSpans cuts a line where a beat or more is silent.
+func PhraseSpans(p phrase.Phrase) []PhraseSpan {
+	all := []PhraseSpan{}
+	end := 0
+	for n, e := range p.Events {
+		if n == 0 || float64(e.Tick-end) >= PhraseGapBeats*float64(p.Meter.BeatTicks()) {
+			all = append(all, PhraseSpan{n, n})
+		}
+		all[len(all)-1].To = n + 1
+		end = max(end, e.End())
+	}
+	return all
+}
+
+// StyleCheck looks at a line over so many ticks of a chart for what keeps it from being dull:
+// each finding with the notes that it comes from.
+func StyleCheck(i neck.Instrument, p phrase.Phrase, length int) []Finding {
+	if len(p.Events) == 0 {
+		return nil
+	}
+	phrases := PhraseSpans(p)
+	sounding := make([]pitch.MIDI, len(p.Events))
+	for n, e := range p.Events {
+		sounding[n] = e.Sounding(i)
+	}
+	return []Finding{
+		checkPhrases(p, phrases), checkStarts(p, phrases), checkMotif(p, phrases, sounding), checkRhythm(p),
+		checkDirection(phrases, sounding), checkLeaps(p, phrases, sounding), checkHolds(p, length), checkTouch(p), checkHighNote(p, sounding, length),
+	}
+}
+
+func finding(name string, notes []int, good, bad string) Finding {
+	f := Finding{Name: name, Good: len(notes) == 0, Text: good, Notes: notes}
+	if !f.Good {
+		f.Text = bad
+	}
+	return f
+}
+
+// checkPhrases asks for phrases of one to three bars with air between.
+func checkPhrases(p phrase.Phrase, phrases []PhraseSpan) Finding {
+	bar := p.Meter.BarTicks()
+	long := []int{}
+	for _, b := range phrases {
+		if p.Events[b.To-1].End()-p.Events[b.From].Tick > LongestPhraseBars*bar {
+			for n := b.From; n < b.To; n++ {
+				long = append(long, n)
+			}
+		}
+	}
+	good := fmt.Sprintf("%s with air between", Counted(len(phrases), "phrase"))
+	return finding(FindingPhrases, long, good, fmt.Sprintf("it never rests: a phrase goes on for more than %d bars without a beat of silence", LongestPhraseBars))
+}
+
+func Counted(n int, what string) string {
+	if n == 1 {
+		return "one " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// checkStarts asks that phrases do not all begin on beat 1.
+func checkStarts(p phrase.Phrase, phrases []PhraseSpan) Finding {
+	on := []int{}
+	for _, b := range phrases {
+		if p.Events[b.From].Tick%p.Meter.BarTicks() == 0 {
+			on = append(on, b.From)
+		}
+	}
+	f := Finding{Name: FindingStarts, Good: len(on) < len(phrases), Notes: on, Text: fmt.Sprintf("%d of %d phrases begin on beat 1", len(on), len(phrases))}
+	if !f.Good {
+		f.Text = "every phrase begins on beat 1: begin one before it, or after"
+	}
+	return f
+}
+
+// checkMotif asks that the rhythm of four notes or more at the head of a phrase comes back,
+// and their contour with it.
+func checkMotif(p phrase.Phrase, phrases []PhraseSpan, sounding []pitch.MIDI) Finding {
+	for a, first := range phrases {
+		for _, again := range phrases[a+1:] {
+			alike := matchingHead(p, first, again, sounding)
+			if alike >= LeastMotifNotes {
+				notes := []int{}
+				for n := range alike {
+					notes = append(notes, first.From+n)
+				}
+				for n := range alike {
+					notes = append(notes, again.From+n)
+				}
+				bar := p.Meter.BarTicks()
+				return Finding{Name: FindingMotif, Good: true, Notes: notes, Text: fmt.Sprintf("the motif of bar %d comes back in bar %d", BarOf(p.Events[first.From].Tick, bar), BarOf(p.Events[again.From].Tick, bar))}
+			}
+		}
+	}
+	return Finding{Name: FindingMotif, Text: "nothing comes back: no phrase begins as another did, in rhythm and contour"}
+}
+
+func BarOf(tick, bar int) int { return max(tick, 0)/bar + 1 }
+
+// matchingHead is how many notes at the heads of two phrases have the same rhythm in their
+// bars and go the same ways.
+func matchingHead(p phrase.Phrase, a, b PhraseSpan, sounding []pitch.MIDI) int {
+	bar := p.Meter.BarTicks()
+	offset := p.Events[b.From].Tick - p.Events[a.From].Tick
+	if offset%bar != 0 {
+		return 0
+	}
+	n := 0
+	for a.From+n < a.To && b.From+n < b.To {
+		x, y := a.From+n, b.From+n
+		if p.Events[y].Tick-p.Events[x].Tick != offset {
+			break
+		}
+		if n > 0 && cmp.Compare(int(sounding[x]-sounding[x-1]), 0) != cmp.Compare(int(sounding[y]-sounding[y-1]), 0) {
+			break
+		}
+		n++
+	}
+	return n
+}
+
+// checkRhythm asks that no more than eight equal lengths follow each other without a hold, a
+// tie or a rest.
+func checkRhythm(p phrase.Phrase) Finding {
+	run := []int{}
+	for n, e := range p.Events {
+		if n > 0 && len(run) > 0 {
+			before := p.Events[n-1]
+			if e.Ticks != before.Ticks || before.End() != e.Tick || IsHeld(e, p.Meter) {
+				run = nil
+			}
+		}
+		run = append(run, n)
+		if len(run) > MaxEqualLengths {
+			return finding(FindingRhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", MaxEqualLengths, BarOf(p.Events[run[0]].Tick, p.Meter.BarTicks())))
+		}
+	}
+	return finding(FindingRhythm, nil, "lengths change", "")
+}
+
+// checkDirection asks that no more than five steps go in one direction.
+func checkDirection(phrases []PhraseSpan, sounding []pitch.MIDI) Finding {
+	for _, b := range phrases {
+		run := []int{b.From}
+		way := 0
+		for n := b.From + 1; n < b.To; n++ {
+			by := int(sounding[n] - sounding[n-1])
+			if cmp.Compare(by, 0) != way || by == 0 || max(by, -by) > BoxStepSemitones {
+				run, way = []int{n - 1}, cmp.Compare(by, 0)
+			}
+			run = append(run, n)
+			if len(run) > MaxStepsOneWay+1 && max(by, -by) <= BoxStepSemitones {
+				return finding(FindingDirection, run, "", fmt.Sprintf("it runs: more than %d steps in one direction", MaxStepsOneWay))
+			}
+		}
+	}
+	return finding(FindingDirection, nil, "it turns before it runs", "")
+}
+
+// checkLeaps asks that steps outnumber leaps, and that a leap past a fifth turns back by step.
+func checkLeaps(p phrase.Phrase, phrases []PhraseSpan, sounding []pitch.MIDI) Finding {
+	steps, wide := 0, []int{}
+	all := []int{}
+	for _, b := range phrases {
+		for n := b.From + 1; n < b.To; n++ {
+			by := int(sounding[n] - sounding[n-1])
+			switch far := max(by, -by); {
+			case far == 0:
+			case far <= BoxStepSemitones:
+				steps++
+			default:
+				all = append(all, n)
+				if far > WideLeapSemitones && n+1 < b.To {
+					back := int(sounding[n+1] - sounding[n])
+					if by*back >= 0 || max(back, -back) > BoxStepSemitones {
+						wide = append(wide, n)
+					}
+				}
+			}
+		}
+	}
+	f := Finding{Name: FindingLeaps, Good: steps > len(all) && len(wide) == 0, Notes: wide, Text: fmt.Sprintf("%s, %s", Counted(steps, "step"), Counted(len(all), "leap"))}
+	switch {
+	case steps <= len(all):
+		f.Text, f.Notes = fmt.Sprintf("it leaps about: %s, %s", Counted(steps, "step"), Counted(len(all), "leap")), all
+	case len(wide) > 0:
+		f.Text = fmt.Sprintf("a leap past a fifth in bar %d does not turn back by a step", BarOf(p.Events[wide[0]].Tick, p.Meter.BarTicks()))
+	}
+	return f
+}
+
+// checkHolds asks for a note of a beat and a half or more, shaken, in every four bars.
+func checkHolds(p phrase.Phrase, length int) Finding {
+	span := HeldEveryBars * p.Meter.BarTicks()
+	held := []int{}
+	missing := 0
+	for from := 0; from == 0 || from+span <= length; from += span {
+		got := false
+		for n, e := range p.Events {
+			if e.Tick >= from && e.Tick < from+span && IsHeld(e, p.Meter) && (e.Vibrato || e.Bend > 0) {
+				held, got = append(held, n), true
+			}
+		}
+		if !got && missing == 0 {
+			missing = from/p.Meter.BarTicks() + 1
+		}
+	}
+	f := Finding{Name: FindingHolds, Good: missing == 0, Notes: held, Text: fmt.Sprintf("%s held and shaken", Counted(len(held), "note"))}
+	if !f.Good {
+		f.Text = fmt.Sprintf("nothing is held from bar %d on: let a note ring for a beat and a half, with vibrato", missing)
+	}
+	return f
+}
+
+// checkTouch asks for two kinds of technique at least.
+func checkTouch(p phrase.Phrase) Finding {
+	kinds, notes := TechniqueKinds(p), []int{}
+	for n := range p.Events {
+		if len(techniqueKindsOf(p, n)) > 0 {
+			notes = append(notes, n)
+		}
+	}
+	f := Finding{Name: FindingTouch, Good: len(kinds) >= LeastTechniqueKinds, Notes: notes, Text: strings.Join(kinds, ", ")}
+	if !f.Good {
+		f.Text = "every note is picked alike: slide into one, bend one, hammer one on"
+	}
+	return f
+}
+
+// TechniqueKinds lists the kinds of technique that a line has.
+func TechniqueKinds(p phrase.Phrase) []string {
+	kinds := []string{}
+	for n := range p.Events {
+		for _, kind := range techniqueKindsOf(p, n) {
+			if !slices.Contains(kinds, kind) {
+				kinds = append(kinds, kind)
+			}
+		}
+	}
+	return kinds
+}
+
+func techniqueKindsOf(p phrase.Phrase, n int) []string {
+	kinds := []string{}
+	e := p.Events[n]
+	for _, one := range []struct {
+		used bool
+		name string
+	}{
+		{e.SlideFrom > 0 || e.SlideOut != 0, "slides"}, {e.Bend > 1, "bends"}, {e.HammerOn, "hammer-ons"}, {e.PullOff, "pull-offs"},
+		{n > 0 && p.Events[n-1].Tick == e.Tick, "double stops"},
+	} {
+		if one.used {
+			kinds = append(kinds, one.name)
+		}
+	}
+	return kinds
+}
+
+// checkHighNote asks for a range of a sixth, and for the highest note once, past the middle.
+func checkHighNote(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
+	high, low := slices.Max(sounding), slices.Min(sounding)
+	tops := []int{}
+	for n, s := range sounding {
+		if s == high {
+			tops = append(tops, n)
+		}
+	}
+	f := Finding{Name: FindingHighNote, Notes: tops}
+	at := p.Events[tops[0]].Tick
+	bar := BarOf(at, p.Meter.BarTicks())
+	switch {
+	case high-low < LeastRangeSemitones:
+		f.Text = "it stays within less than a sixth"
+	case len(tops) > 1:
+		f.Text = fmt.Sprintf("the highest note comes %d times: let it come once", len(tops))
+	case 2*at < length:
+		f.Text = fmt.Sprintf("the highest note comes in bar %d, before the middle", bar)
+	default:
+		f.Good, f.Text = true, fmt.Sprintf("the highest note comes once, in bar %d", bar)
+	}
+	return f
+}

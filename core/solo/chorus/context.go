@@ -1,0 +1,262 @@
+package chorus
+
+import (
+	"fmt"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+)
+
+// Context is what a chorus is planned on: everything that is the same for every candidate.
+type Context struct {
+	Request
+	InBox   [12]bool
+	Chords  []ChordClasses
+	chordOf map[string]int
+	Spans   []chart.ChordSpan
+	// arrivals are the landings of a chorus in order of time, that of the change back to
+	// the top at tick 0.
+	Targets     []PlannedTarget
+	TargetTicks []int
+	Concessions []Concession
+	// widest is the highest fret that is within the span of each.
+	widestFret []int
+}
+
+// over is what the twelve classes are over one chord.
+type ChordClasses struct {
+	Chord harmony.Chord
+	Class [12]harmony.Class
+	// joins are the classes of its joining scale; guide, root and fifth sort its own.
+	InScale, Guide, Root, Third [12]bool
+}
+
+// PlannedTarget is one landing: its change, the class aimed at and the ways into it.
+type PlannedTarget struct {
+	chart.Change
+	Tick         int
+	Over         int
+	LeavingChord int
+	Aim          harmony.Tone
+	Places       []neck.Placed
+	Approaches   map[neck.Place][]change.Approach
+	Window       neck.Window
+}
+
+// lay prepares an order. Its error is a *chart.FieldError.
+func (o Request) NewContext() (*Context, error) {
+	if err := o.Check(); err != nil {
+		return nil, err
+	}
+	pc := &Context{Request: o, chordOf: map[string]int{}}
+	box, err := o.ChosenBox()
+	if err != nil {
+		return nil, &chart.FieldError{Field: "box", Detail: err.Error()}
+	}
+	for _, t := range box.Tones {
+		pc.InBox[t.Note.Class()] = true
+	}
+	for fret := range o.Instrument.Frets + 1 {
+		high := fret
+		for high < o.Instrument.Frets && o.Instrument.StretchMM(fret, high+1) <= o.SpanMM {
+			high++
+		}
+		pc.widestFret = append(pc.widestFret, high)
+	}
+	pc.Spans = o.Chart.ChordSpans()
+	for _, m := range pc.Spans {
+		pc.classesOver(m.Chord)
+	}
+	pc.limitDensity()
+	if len(o.Chart.Changes()) == 0 {
+		pc.Concessions = append(pc.Concessions, Concession{"changes", fmt.Sprintf("the chart stays on %s and has no change to land on: the downbeat of each bar is aimed at instead", pc.Spans[0].Chord.Symbol())})
+	}
+	return pc, pc.chooseTargets(box)
+}
+
+// giveDensity takes the density down to what there is time for.
+func (pc *Context) limitDensity() {
+	beats := float64(pc.Chart.Meter.Beats())
+	most := beats * float64(pc.Subdivision.PerBeat) * (1 - pc.Space)
+	if pc.Density > most {
+		pc.Concessions = append(pc.Concessions, Concession{"density", fmt.Sprintf("%g notes a bar do not fit in %ss with %.0f %% of space: planned with %.1f", pc.Density, pc.Subdivision, 100*pc.Space, most)})
+		pc.Density = most
+	}
+}
+
+// know classifies the twelve classes over a chord, once.
+func (pc *Context) classesOver(c harmony.Chord) int {
+	if n, known := pc.chordOf[c.Symbol()]; known {
+		return n
+	}
+	o := ChordClasses{Chord: c}
+	for class := range o.Class {
+		o.Class[class] = pc.Chart.Key.Classify(c, pitch.Class(class))
+	}
+	scale, _ := pc.Chart.Key.ChordScale(c)
+	for _, t := range scale.Tones {
+		o.InScale[t.Note.Class()] = true
+	}
+	for _, t := range c.Tones() {
+		class := t.Note.Class()
+		o.Guide[class] = harmony.IsGuideTone(t.Degree)
+		o.Root[class] = t.Degree.Number == 1
+		o.Third[class] = t.Degree.Number == 3
+	}
+	pc.chordOf[c.Symbol()] = len(pc.Chords)
+	pc.Chords = append(pc.Chords, o)
+	return len(pc.Chords) - 1
+}
+
+// chordAt is the chord that is followed at a tick, as an index of chords.
+func (pc *Context) ChordAt(tick int) int {
+	length := pc.Chart.Ticks()
+	tick = ((tick % length) + length) % length
+	at := pc.Spans[0]
+	for _, m := range pc.Spans {
+		if m.Tick > tick {
+			break
+		}
+		at = m
+	}
+	return pc.chordOf[at.Chord.Symbol()]
+}
+
+// aim chooses the tone of every landing: by the exact path of the school over the changes
+// that one hand position covers; where a bar is the box alone, the tone of the box that the
+// school values most.
+func (pc *Context) chooseTargets(box harmony.Box) error {
+	length := pc.Chart.Ticks()
+	changes := pc.Chart.TargetChanges()
+	// The change back to the top is landed on at the top.
+	if n := len(changes); n > 0 && changes[n-1].Tick == length {
+		changes = append([]chart.Change{changes[n-1]}, changes[:n-1]...)
+	}
+	for from := 0; from < len(changes); {
+		at := pc.PositionAt(changes[from].Tick % length)
+		to := from
+		for to < len(changes) && pc.PositionAt(changes[to].Tick%length) == at {
+			to++
+		}
+		path, err := change.PathRequest{
+			Strategy: pc.Strategy, Instrument: pc.Instrument, Window: at.Window, Swaps: pc.Swaps, Changes: changes[from:to],
+		}.Find()
+		if err != nil {
+			return err
+		}
+		for n, landed := range path.Targets {
+			ch := changes[from+n]
+			a := PlannedTarget{Change: ch, Tick: ch.Tick % length, Window: at.Window, Aim: landed.Tone,
+				Over: pc.classesOver(ch.Arriving.Chord), LeavingChord: pc.classesOver(ch.Leaving.Chord), Approaches: map[neck.Place][]change.Approach{}}
+			if pc.BlendAt(a.Tick) == 0 {
+				pc.aimInBox(&a, box)
+			}
+			for _, tone := range neck.PlaceChord(pc.Instrument, at.Window, ch.Arriving.Chord, pc.Swaps).Tones {
+				if tone.Note.Class() == a.Aim.Note.Class() {
+					a.Places = append(a.Places, tone)
+				}
+			}
+			if len(a.Places) == 0 {
+				a.Places = neck.PlaceTones(pc.Instrument, at.Window, []harmony.Tone{a.Aim}).Tones
+			}
+			pc.findApproaches(&a, box)
+			pc.Targets = append(pc.Targets, a)
+			pc.TargetTicks = append(pc.TargetTicks, a.Tick)
+		}
+		from = to
+	}
+	return nil
+}
+
+// aimInBox aims at a tone of the box that is home over the chord.
+func (pc *Context) aimInBox(a *PlannedTarget, box harmony.Box) {
+	best := -1.0
+	for _, t := range a.Arriving.Chord.Tones() {
+		if _, boxed := box.Tone(t.Note.Class()); boxed && pc.Strategy.Weight(t.Degree) > best {
+			a.Aim, best = t, pc.Strategy.Weight(t.Degree)
+		}
+	}
+	if best < 0 {
+		for _, t := range box.Tones {
+			if pc.Chords[a.Over].Class[t.Note.Class()] != harmony.Outside && best < 0 {
+				a.Aim, best = pc.Chart.Key.ToneOver(a.Arriving.Chord, t.Note.Class()), 0
+			}
+		}
+		pc.Concessions = append(pc.Concessions, Concession{"blend", fmt.Sprintf("bar %d: no note of %s is a tone of %s, so with the box alone this change has no landing on one", a.Arriving.Bar+1, box.Name(), a.Arriving.Chord.Symbol())})
+	}
+}
+
+// leadInto works out the approaches into every place of the landing.
+func (pc *Context) findApproaches(a *PlannedTarget, box harmony.Box) {
+	allowed := pc.Approaches
+	if len(allowed) == 0 {
+		allowed = change.ApproachKinds
+	}
+	for _, tone := range a.Places {
+		for _, way := range allowed {
+			led, err := way.Into(change.Goal{
+				Instrument: pc.Instrument, Window: a.Window, Key: pc.Chart.Key, Box: box,
+				Leaving: a.Leaving.Chord, Arriving: a.Arriving.Chord, Target: tone.Place,
+			})
+			if err == nil {
+				a.Approaches[tone.Place] = append(a.Approaches[tone.Place], led)
+			}
+		}
+	}
+}
+
+// ledBy is the approach by which notes lead into a landing, nil for none. Of several the
+// longest.
+func (pc *Context) ApproachUsed(before []phrase.Event, landing phrase.Event, a PlannedTarget) *change.Approach {
+	var best *change.Approach
+	at := landing.Place
+	at.Fret += landing.Bend / 2
+	for n, led := range a.Approaches[at] {
+		length := len(led.Notes) - 1
+		if length < 1 || length > len(before) {
+			continue
+		}
+		alike := true
+		for k := range length {
+			if pitch.MIDI(led.Notes[k].Pitch) != before[len(before)-length+k].Sounding(pc.Instrument) {
+				alike = false
+			}
+		}
+		if alike && (best == nil || length > len(best.Notes)-1) {
+			best = &a.Approaches[at][n]
+		}
+	}
+	return best
+}
+
+// finger gives a phrase its fingers, its places as they are.
+func (pc *Context) Finger(events []phrase.Event) error {
+	for from := 0; from < len(events); {
+		at := pc.PositionAt(events[from].Tick)
+		to := from
+		wanted := []neck.NoteToPlace{}
+		for to < len(events) && pc.PositionAt(events[to].Tick) == at {
+			e := &events[to]
+			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend})
+			to++
+		}
+		fingered, _, err := neck.FingerPhrase(pc.Instrument, at.Window, wanted)
+		if err != nil {
+			return fmt.Errorf("fingering bar %d: %w", events[from].Tick/pc.Chart.Meter.BarTicks()+1, err)
+		}
+		for n, f := range fingered {
+			events[from+n].Fingered = f
+		}
+		from = to
+	}
+	return nil
+}
+
+// within says whether both places lie within the span of the hand.
+func (pc *Context) WithinSpan(a, b neck.Place) bool {
+	return a.Fret == 0 || b.Fret == 0 || max(a.Fret, b.Fret) <= pc.widestFret[min(a.Fret, b.Fret)]
+}

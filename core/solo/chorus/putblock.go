@@ -1,0 +1,92 @@
+package chorus
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/analysis"
+	"undaris/core/chart"
+)
+
+// put lays a block among others: what lies under it gives way, unless it is locked.
+func (pc *Context) putBlock(c Chorus, b Block) (Chorus, []string, error) {
+	if err := b.Check(pc.Chart.Meter, pc.Chart.Ticks()); err != nil {
+		return c, nil, &chart.FieldError{Field: "edit", Detail: err.Error()}
+	}
+	all, said := []Block{}, []string{}
+	for _, other := range c.Blocks {
+		if other.End() <= b.Start || other.Start >= b.End() {
+			all = append(all, other)
+			continue
+		}
+		if other.Locked {
+			return c, nil, &chart.FieldError{Field: "edit", Detail: fmt.Sprintf("%s would lie over %s, which is locked: unlock that one, or end before %s",
+				b.Title(), other.Title(), pc.Chart.Meter.CountedInBar(other.Start))}
+		}
+		left, right := other.Split(b.Start, b.End())
+		lost := len(other.Notes) - len(left.Notes) - len(right.Notes)
+		if lost > 0 {
+			said = append(said, fmt.Sprintf("%s of %s gave way", analysis.Counted(lost, "note"), other.Title()))
+		}
+		if left.Ticks > 0 {
+			all = append(all, left)
+		}
+		if right.Ticks > 0 {
+			all = append(all, right)
+		}
+	}
+	all = append(all, b)
+	slices.SortStableFunc(all, func(a, b Block) int { return a.Start - b.Start })
+	done := Chorus{Blocks: WithRests(WithoutRests(all), pc.Chart)}
+	if p := done.Phrase(pc.Chart); len(p.Events) > 0 {
+		if err := p.Check(pc.Instrument); err != nil {
+			return c, nil, &chart.FieldError{Field: "edit.notes", Detail: err.Error()}
+		}
+	}
+	return done, said, nil
+}
+
+// cut is what is left of a block before and behind a stretch of time.
+func (b Block) Split(from, to int) (left, right Block) {
+	left, right = b, b
+	left.Ticks, left.Notes = max(from-b.Start, 0), nil
+	right.Start = max(to, b.Start)
+	right.Ticks, right.Notes = max(b.End()-right.Start, 0), nil
+	for _, e := range b.Notes {
+		switch {
+		case e.Tick < from:
+			e.Ticks = min(e.Ticks, from-e.Tick)
+			left.Notes = append(left.Notes, e)
+		case e.Tick >= to:
+			right.Notes = append(right.Notes, e)
+		}
+	}
+	for _, half := range []*Block{&left, &right} {
+		if len(half.Notes) == 0 && half.Kind != RestBlock {
+			half.Kind, half.Name = RestBlock, "rest"
+		}
+	}
+	return left, right
+}
+
+// WithoutRests are the blocks without the rests that nobody locked.
+func WithoutRests(blocks []Block) []Block {
+	return slices.DeleteFunc(slices.Clone(blocks), func(b Block) bool { return b.Kind == RestBlock && !b.Locked })
+}
+
+// WithRests fills the gaps between blocks with rests, from bar 1 to the end.
+func WithRests(blocks []Block, c chart.Chart) []Block {
+	all := []Block{}
+	at := 0
+	for _, b := range blocks {
+		if b.Start > at {
+			all = append(all, Block{Kind: RestBlock, Name: "rest", Start: at, Ticks: b.Start - at})
+		}
+		all = append(all, b)
+		at = max(at, b.End())
+	}
+	if at < c.Ticks() {
+		all = append(all, Block{Kind: RestBlock, Name: "rest", Start: at, Ticks: c.Ticks() - at})
+	}
+	return all
+}

@@ -1,0 +1,148 @@
+package chorus
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/change"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/neck"
+)
+
+// Request asks for a chorus over a chart: what to aim at, where to stand, what to
+// play with and how much of it. The same order gives the same chorus.
+type Request struct {
+	Chart      chart.Chart
+	Instrument neck.Instrument
+	// Position is where the hand stands, Shifts where it goes to at later bars.
+	Position neck.Position
+	Shifts   []Shift
+	Swaps    []neck.Swap
+	// SpanMM is the widest reach between neighbouring notes, in millimetres.
+	SpanMM   float64
+	Strategy change.TargetStrategy
+	// Approaches are those that may lead into a landing; none means any of them.
+	Approaches []change.ApproachKind
+	// Box is the box that is played in; empty is the chart's own.
+	Box harmony.BoxKind
+	// Licks are the vocabulary. FromLicks says that phrases begin with them; where none of
+	// them fits, the plan says so and makes its own.
+	Licks     []lick.Lick
+	FromLicks bool
+	// Subdivision is the finest that phrases run in, Density how many notes a bar has on
+	// average where something is played and where it is not.
+	Subdivision chart.Subdivision
+	Density     float64
+	// Blend is how much each bar of the chorus follows the chords: 0 the box alone, 1
+	// chord tones alone. One number stands for every bar.
+	Blend []float64
+	// Form is the phrase plan.
+	Form Form
+	// Space is the share of silence that is wanted, 0 to 1.
+	Space float64
+	Seed  uint64
+	// Kept are blocks that stay as they are.
+	Kept []Block
+}
+
+// Shift moves the hand to a position at the start of a bar, counted from 0.
+type Shift struct {
+	Bar      int
+	Position neck.Position
+}
+
+// What is asked for unless told otherwise (ours).
+const (
+	DefaultBlend   = 0.5
+	DefaultDensity = 4
+	DefaultSpace   = 0.25
+	// MaxSpace leaves time for the landings.
+	MaxSpace = 0.6
+	// MinDensity is a note a bar; less has no line in it.
+	MinDensity = 1
+)
+
+// Check returns a *chart.FieldError for the first thing that cannot be meant.
+func (o Request) Check() error {
+	if err := o.Chart.Check(); err != nil {
+		return err
+	}
+	if !slices.ContainsFunc(o.Chart.ChordSpans(), func(m chart.ChordSpan) bool { return !m.Silent || m.Imagined }) {
+		return &chart.FieldError{Field: "chart.bars", Detail: "the chart has no chord yet: write one into a bar, and a solo can aim at it"}
+	}
+	bars := o.BarCount()
+	if len(o.Blend) > 1 && len(o.Blend) != bars {
+		return &chart.FieldError{Field: "blend", Detail: fmt.Sprintf("the blend is one number, or one for each of the %d bars; this is %d numbers", bars, len(o.Blend))}
+	}
+	for bar, b := range o.Blend {
+		if !(b >= 0 && b <= 1) {
+			return &chart.FieldError{Field: fmt.Sprintf("blend[%d]", bar), Detail: fmt.Sprintf("bar %d: a blend is 0 (the box alone) to 1 (chord tones alone); %g is not, the nearest is %g", bar+1, b, min(max(b, 0), 1))}
+		}
+	}
+	if !(o.Space >= 0 && o.Space <= MaxSpace) {
+		return &chart.FieldError{Field: "space", Detail: fmt.Sprintf("space is a share of silence from 0 to %g; %g is not, the nearest is %g", MaxSpace, o.Space, min(max(o.Space, 0), MaxSpace))}
+	}
+	if !(o.Density >= MinDensity && o.Density <= 64) {
+		return &chart.FieldError{Field: "density", Detail: fmt.Sprintf("density is %d to 64 notes a bar; %g is not", MinDensity, o.Density)}
+	}
+	for n, s := range o.Shifts {
+		if s.Bar < 1 || s.Bar >= bars || (n > 0 && s.Bar <= o.Shifts[n-1].Bar) {
+			return &chart.FieldError{Field: fmt.Sprintf("shifts[%d]", n), Detail: fmt.Sprintf("the hand shifts at bar 2 to %d, each shift after the one before; bar %d does not", bars, s.Bar+1)}
+		}
+	}
+	return o.checkKept()
+}
+
+// checkKept says which kept blocks stand in each other's way.
+func (o Request) checkKept() error {
+	m := o.Chart.Meter
+	for n, b := range o.Kept {
+		if err := b.Check(m, o.Chart.Ticks()); err != nil {
+			return &chart.FieldError{Field: fmt.Sprintf("kept[%d]", n), Detail: err.Error()}
+		}
+		if n > 0 && o.Kept[n-1].End() > b.Start {
+			before := o.Kept[n-1]
+			return &chart.FieldError{Field: fmt.Sprintf("kept[%d]", n), Detail: fmt.Sprintf(
+				"two locked blocks overlap: %s goes on to %s, and %s begins on %s; the nearest place for it is there",
+				before.Title(), m.CountedInBar(before.End()), b.Title(), m.CountedInBar(b.Start))}
+		}
+	}
+	return nil
+}
+
+// bars is how many bars a chorus has as it is played.
+func (o Request) BarCount() int { return o.Chart.Ticks() / o.Chart.Meter.BarTicks() }
+
+// blendAt is the blend at a tick of the chorus.
+func (o Request) BlendAt(tick int) float64 {
+	if len(o.Blend) == 0 {
+		return DefaultBlend
+	}
+	if len(o.Blend) == 1 {
+		return o.Blend[0]
+	}
+	bar := o.Chart.Meter.Downbeat(tick) / o.Chart.Meter.BarTicks()
+	return o.Blend[(bar%len(o.Blend)+len(o.Blend))%len(o.Blend)]
+}
+
+// PositionAt is where the hand stands at a tick of the chorus.
+func (o Request) PositionAt(tick int) neck.Position {
+	at := o.Position
+	for _, s := range o.Shifts {
+		if tick >= s.Bar*o.Chart.Meter.BarTicks() {
+			at = s.Position
+		}
+	}
+	return at
+}
+
+// box is the box that is played in.
+func (o Request) ChosenBox() (harmony.Box, error) {
+	kind := o.Box
+	if kind == "" {
+		kind = o.Chart.Box
+	}
+	return o.Chart.Key.Box(kind)
+}

@@ -1,0 +1,59 @@
+package chorus_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/phrase"
+	"undaris/core/solo/chorus"
+	"undaris/core/solo/solotest"
+)
+
+// Each stage is the same chorus with more notes between: those of one stage are all in the
+// next, at their times and places.
+func TestAChorusGrowsWithoutLosingItsThread(t *testing.T) {
+	for seed := range uint64(12) {
+		o := solotest.Request(t, chart.Schemes[seed%7].Name, "C", "E", seed)
+		c := solotest.Planned(t, o).Best[0].Chorus
+		before := []phrase.Event{}
+		for _, stage := range chorus.Stages {
+			grown, err := o.Grown(c, stage)
+			require.NoError(t, err)
+			p := grown.Phrase(o.Chart)
+			require.NoError(t, p.Check(o.Instrument))
+			for _, e := range before {
+				assert.True(t, slices.ContainsFunc(p.Events, func(other phrase.Event) bool { return other.Tick == e.Tick && other.Place == e.Place }), "%s keeps every note", stage)
+			}
+			labels := p.Labels(o.Instrument, o.Chart.Key)
+			for n := range p.Events {
+				if stage == chorus.ChordToneStage {
+					assert.Equal(t, harmony.ChordTone, labels[n].Class)
+				}
+			}
+			assert.GreaterOrEqual(t, len(p.Events), len(before))
+			before = p.Events
+		}
+		assert.Equal(t, c.Phrase(o.Chart).Events, before, "the last stage is the chorus")
+	}
+	o := solotest.Request(t, "quick change", "C", "E", 3)
+	c := solotest.Planned(t, o).Best[0].Chorus
+	thin, err := o.Grown(c, chorus.ChordToneStage)
+	require.NoError(t, err)
+	for n, e := range thin.Phrase(o.Chart).Events {
+		at, err := o.NoteInWhole(c, chorus.ChordToneStage, n)
+		require.NoError(t, err)
+		assert.Equal(t, e.Place, c.Phrase(o.Chart).Events[at].Place, "a note of a stage is one of the chorus")
+	}
+	_, err = o.NoteInWhole(c, chorus.ChordToneStage, 400)
+	assert.ErrorContains(t, err, "there is no note 401")
+	at, err := o.NoteInWhole(c, chorus.ChordToneStage, -1)
+	require.NoError(t, err)
+	assert.Equal(t, -1, at)
+	_, err = chorus.ParseStage("half")
+	assert.ErrorContains(t, err, "is not a stage")
+}

@@ -1,0 +1,139 @@
+package planner
+
+import (
+	"math/rand/v2"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+	"undaris/core/solo/chorus"
+)
+
+// sung is a phrase of a candidate: its onsets and the notes they became.
+type draftPhrase struct {
+	phraseSlot
+	onsets []onset
+	notes  []phrase.Event
+	lick   string
+	// fromLick says for each note whether it stands as in the lick.
+	fromLick []bool
+}
+
+// candidate makes one chorus from a seed: phrases laid out, rhythms given, pitches chosen,
+// played as hands play, cut into blocks.
+func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
+	slots := pc.slots(pc.TargetTicks)
+	patterns := pc.rhythms(slots, pc.TargetTicks, r)
+	licks := pc.lickPatterns(slots, patterns, r)
+	phrases := make([]draftPhrase, len(slots))
+	for n, s := range slots {
+		phrases[n] = draftPhrase{phraseSlot: s, lick: licks[s.motifID].name}
+		phrases[n].onsets = pc.onsets(slots, n, patterns, licks)
+	}
+	below := pc.setContour(slots, phrases, patterns, r)
+	motifs := map[string][]pitch.MIDI{}
+	var last *phrase.Event
+	for n := range phrases {
+		p := &phrases[n]
+		if len(p.onsets) == 0 {
+			continue
+		}
+		if k := pc.keptBefore(p.onsets[0].tick); k != nil && (last == nil || k.Tick > last.Tick) {
+			last = k
+		}
+		followMotif(p.onsets, motifs[p.motifID])
+		line := pc.pitches(p.onsets, last, below, r)
+		sounded := make([]pitch.MIDI, len(line))
+		for m, c := range line {
+			o := p.onsets[m]
+			e := phrase.Event{Tick: o.tick, Ticks: o.ticks, Fingered: neck.Fingered{Place: c.place}}
+			if c.own {
+				e.Technique = o.lickNote.Technique
+			}
+			p.notes = append(p.notes, e)
+			p.fromLick = append(p.fromLick, c.own)
+			sounded[m] = c.pitch
+		}
+		if _, known := motifs[p.motifID]; !known {
+			motifs[p.motifID] = sounded
+		}
+		last = &p.notes[len(p.notes)-1]
+	}
+	pc.addTechniques(phrases, r)
+	for n := range phrases {
+		if err := pc.Finger(phrases[n].notes); err != nil {
+			return chorus.Chorus{}, err
+		}
+	}
+	return pc.blocks(phrases), nil
+}
+
+// followMotif asks a phrase for the intervals of the motif that it repeats.
+func followMotif(onsets []onset, motif []pitch.MIDI) {
+	for n := range onsets {
+		onsets[n].motifInterval = noMotifInterval
+		if n > 0 && n < len(motif) && len(motif) == len(onsets) {
+			onsets[n].motifInterval = int(motif[n] - motif[n-1])
+		}
+	}
+}
+
+// pitches chooses the places of a phrase that goes on from a note.
+func (pc *planContext) pitches(onsets []onset, last *phrase.Event, below pitch.MIDI, r *rand.Rand) []placeChoice {
+	layers := [][]placeChoice{}
+	all := onsets
+	if last != nil {
+		layers = append(layers, []placeChoice{{place: last.Place, pitch: last.Sounding(pc.Instrument)}})
+		all = append([]onset{{tick: last.Tick, ticks: last.Ticks, over: pc.ChordAt(last.Tick), arrival: -1, motifInterval: noMotifInterval, window: pc.PositionAt(last.Tick).Window}}, onsets...)
+	}
+	for _, o := range onsets {
+		found := pc.choices(o, below, r)
+		if o.peak {
+			found = slices.DeleteFunc(found, func(c placeChoice) bool { return c.pitch != below })
+			for _, c := range pc.allPlaces(o.window) {
+				if len(found) == 0 && c.pitch == below && c.place.Fret > 0 {
+					found = append(found, c)
+				}
+			}
+		}
+		if len(found) == 0 { // nothing is allowed here: the nearest of the box or chord
+			found = pc.fallbackChoices(o)
+		}
+		layers = append(layers, found)
+	}
+	for n := range layers {
+		over := &pc.Chords[all[n].over]
+		for k := range layers[n] {
+			c := &layers[n][k]
+			is := over.Class[c.pitch.Class()]
+			c.outside = is == harmony.Outside
+			c.restless = c.outside || is == harmony.Blue
+			c.rests = is == harmony.ChordTone || is == harmony.Colour
+		}
+	}
+	line, _ := cheapestLine(layers,
+		func(n int, a, b *placeChoice) int { return pc.moveCost(a, b, &all[n-1], &all[n]) },
+		func(n int, a, b, c *placeChoice) int { return turnCost(a, b, c, &all[n-1], &all[n]) })
+	chosen := make([]placeChoice, 0, len(onsets))
+	for n, at := range line {
+		chosen = append(chosen, layers[n][at])
+	}
+	return chosen[len(chosen)-len(onsets):]
+}
+
+// anything is the places of the onset's own chord, whatever the rules say.
+func (pc *planContext) fallbackChoices(o onset) []placeChoice {
+	found := []placeChoice{}
+	for _, c := range pc.allPlaces(o.window) {
+		if pc.Chords[o.over].Class[c.pitch.Class()] == harmony.ChordTone {
+			c.cost = pc.contourCost(o, c.pitch)
+			found = append(found, c)
+		}
+	}
+	if len(found) == 0 {
+		found = append(found, pc.allPlaces(o.window)[0])
+	}
+	return found
+}

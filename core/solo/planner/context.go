@@ -1,0 +1,43 @@
+package planner
+
+import (
+	"undaris/core/neck"
+	"undaris/core/solo/chorus"
+)
+
+// planContext is what the candidates of one plan share: the context of the request, and what
+// is worked out once and kept for all of them.
+type planContext struct {
+	*chorus.Context
+	// places are the places of a window, licks those of the vocabulary laid into one.
+	places      map[neck.Window][]placeChoice
+	licksPlaced map[placedLickKey]placedLick
+}
+
+func newPlanContext(o chorus.Request) (*planContext, error) {
+	shared, err := o.NewContext()
+	if err != nil {
+		return nil, err
+	}
+	return &planContext{Context: shared, places: map[neck.Window][]placeChoice{}, licksPlaced: map[placedLickKey]placedLick{}}, nil
+}
+
+// allPlaces lists every place of a window.
+func (pc *planContext) allPlaces(w neck.Window) []placeChoice {
+	if known, ok := pc.places[w]; ok {
+		return known
+	}
+	all := []placeChoice{}
+	for s := range pc.Instrument.Open {
+		for fret := w.Low; fret <= w.High; fret++ {
+			c := placeChoice{place: neck.Place{String: s + 1, Fret: fret}}
+			c.pitch = pc.Instrument.Pitch(c.place)
+			if w.IsReach(fret) {
+				c.reach = costOfReach
+			}
+			all = append(all, c)
+		}
+	}
+	pc.places[w] = all
+	return all
+}

@@ -1,0 +1,239 @@
+package planner
+
+import (
+	"cmp"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// placeChoice is a place that an onset may have, with what it costs there by itself.
+type placeChoice struct {
+	place       neck.Place
+	pitch       pitch.MIDI
+	cost, reach int
+	// restless says that it must move on by a step, outside that it is outside, rests
+	// that one may rest on it: over the chord of its onset.
+	restless, outside, rests bool
+	// own says that it is the note of the lick that stands there.
+	own bool
+}
+
+// The costs of a melody, in tenths (all ours): what a note is over its chord, how near it
+// comes to the contour, how it moves. They decide between lines that all keep the rules;
+// never is stronger than any sum of them.
+const (
+	never        = 1 << 20
+	costOfReach  = 6
+	costContour  = 5 // a semitone off the contour
+	costOffBox   = 40
+	costOffChord = 45
+	costWeak     = 30 // a note on a strong beat that is not home
+	costOutside  = 120
+	costUnguided = 8 // a home note that is no guide tone, by the blend
+	costLeapOf4  = 12
+	costLeapOf5  = 25
+	costWide     = 60
+	costRepeat   = 26
+	costSkipped  = 14 // a string skipped
+	costCrosses  = 50 // a lower string while the pitch rises
+	costLongRun  = 16 // the same direction again
+	costBack     = 14 // a b a
+	costUnturned = 150
+	costStuck    = 90 // an outside or blue note that does not move on by a step
+	costUnlike   = 40 // another direction than the motif
+	costUnlikeBy = 6
+	costUnled    = 60
+	costEnding   = 150 // a question that answers, an answer that asks
+	costAltered  = 70  // another note than the lick has
+	noise        = 14
+	// choicesKept is how many places of an onset are weighed.
+	choicesKept = 8
+)
+
+// classCost is what a note of each class costs off the strong beats.
+var classCost = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 10, harmony.Blue: 14, harmony.Suspension: 24, harmony.Outside: costOutside}
+
+// choices are the places an onset may have, the cheapest few.
+func (pc *planContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeChoice {
+	found := make([]placeChoice, 0, 16)
+	if o.arrival >= 0 {
+		for _, tone := range pc.Targets[o.arrival].Places {
+			if tone.Pitch < below && (tone.Fret > 0 || !o.held) {
+				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch, cost: pc.contourCost(o, tone.Pitch) + r.IntN(noise)})
+			}
+		}
+		if len(found) == 0 {
+			for _, tone := range pc.Targets[o.arrival].Places {
+				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch})
+			}
+		}
+		return found
+	}
+	for loosened := 0; loosened < 3 && len(found) == 0; loosened++ {
+		for _, c := range pc.allPlaces(o.window) {
+			if (c.pitch >= below && !o.peak && loosened < 2) || (c.place.Fret == 0 && (o.held || o.peak)) {
+				continue
+			}
+			if own := pc.ownCost(o, c.pitch.Class(), loosened > 0); own < never {
+				c.cost = own + c.reach + pc.contourCost(o, c.pitch) + r.IntN(noise)
+				found = append(found, c)
+			}
+		}
+	}
+	if o.lickNote != nil {
+		// The lick's own note, unless another is worth changing it for.
+		for n := range found {
+			found[n].cost += costAltered
+		}
+		own := placeChoice{place: o.lickNote.Place, pitch: o.lickNote.Sounding(pc.Instrument), own: true}
+		if own.cost = pc.ownCost(o, own.pitch.Class(), true); own.pitch >= below {
+			own.cost += costAltered
+		}
+		found = append(found, own)
+	}
+	slices.SortStableFunc(found, func(a, b placeChoice) int { return a.cost - b.cost })
+	return found[:min(choicesKept, len(found))]
+}
+
+func (pc *planContext) contourCost(o onset, p pitch.MIDI) int {
+	return int(costContour * math.Abs(float64(p)-o.want))
+}
+
+// ownCost is what a class costs at an onset, by the chord, the beat and the blend; never
+// where a rule forbids it. Loosened lets a phrase rest on what the box has.
+func (pc *planContext) ownCost(o onset, class pitch.Class, loosened bool) int {
+	over := pc.Chords[o.over]
+	is := over.Class[class]
+	switch {
+	case o.blend == 0 && !pc.InBox[class]:
+		return never
+	case o.blend == 1 && is != harmony.ChordTone && !loosened:
+		return never
+	case o.rests && is != harmony.ChordTone && is != harmony.Colour && (!loosened || is == harmony.Outside):
+		return never
+	case is == harmony.Outside && (o.strong || o.leads == 0 && !pc.InBox[class]):
+		return never
+	}
+	cost := classCost[is]
+	closes := over.Root[class] || over.Third[class]
+	if o.ends == endsAsAnswer && !closes || o.ends == endsAsQuestion && closes {
+		cost += costEnding
+	}
+	if o.leads > 0 && is == harmony.Outside {
+		cost = 10 // it is led on, and the approach is priced with the landing
+	}
+	if !pc.InBox[class] {
+		cost += int(costOffBox * (1 - o.blend))
+	}
+	if is != harmony.ChordTone {
+		cost += int(costOffChord * o.blend)
+		if o.strong {
+			cost += int(costWeak * (1 + 2*o.blend))
+		}
+		if o.rests {
+			cost += 20
+		}
+	} else if !over.Guide[class] && (o.strong || o.rests) {
+		cost += int(costUnguided * (1 + 2*o.blend))
+		if !over.Root[class] {
+			cost += int(costUnguided * (1 + o.blend))
+		}
+	}
+	return cost
+}
+
+// moveCost is what it costs to go from one choice to the next.
+func (pc *planContext) moveCost(a, b *placeChoice, oa, ob *onset) int {
+	by := int(b.pitch - a.pitch)
+	far := max(by, -by)
+	if ob.gap {
+		// A line that starts anew does so near where it ended, and the hand is there.
+		if oa.window == ob.window && !pc.WithinSpan(a.place, b.place) {
+			return never
+		}
+		return max(far-5, 0) * 4
+	}
+	if far > 12 {
+		return never
+	}
+	cost := 0
+	switch {
+	case far == 0:
+		cost = costRepeat
+	case far > 7:
+		cost = costWide
+	case far > 4:
+		cost = costLeapOf5
+	case far > 3:
+		cost = costLeapOf4
+	}
+	apart := max(a.place.String-b.place.String, b.place.String-a.place.String)
+	cost += costSkipped * max(apart-1, 0)
+	if (by > 0 && b.place.String > a.place.String) || (by < 0 && b.place.String < a.place.String) {
+		cost += costCrosses
+	}
+	if a.place.Fret > 0 && b.place.Fret > 0 && oa.window == ob.window && !pc.WithinSpan(a.place, b.place) {
+		return never
+	}
+	if ob.motifInterval != noMotifInterval {
+		if cmp.Compare(ob.motifInterval, 0) != cmp.Compare(by, 0) {
+			cost += costUnlike
+		}
+		cost += costUnlikeBy * max(by-ob.motifInterval, ob.motifInterval-by)
+	}
+	if ob.arrival >= 0 {
+		cost += pc.leadCost(a, b, ob)
+	}
+	return cost
+}
+
+// leadCost is what it costs to come into a landing from the note before: nothing by the
+// last step of an allowed approach.
+func (pc *planContext) leadCost(a, b *placeChoice, ob *onset) int {
+	by := int(a.pitch - b.pitch)
+	for _, led := range pc.Targets[ob.arrival].Approaches[b.place] {
+		notes := led.Notes
+		if last := len(notes) - 2; last >= 0 && notes[last].Pitch == a.pitch {
+			return 0
+		}
+	}
+	if max(by, -by) <= 2 && by != 0 {
+		return costUnled / 3
+	}
+	return costUnled
+}
+
+// turnCost is what three notes in a row cost beside their moves.
+func turnCost(a, b, c *placeChoice, ob, oc *onset) int {
+	cost := 0
+	first, second := int(b.pitch-a.pitch), int(c.pitch-b.pitch)
+	if ob.gap {
+		first = 0
+	}
+	if oc.gap {
+		second = 0
+	}
+	if first != 0 && first == -second {
+		cost += costBack
+	}
+	if first*second > 0 {
+		cost += costLongRun
+	}
+	if max(first, -first) > 7 && (first*second >= 0 || max(second, -second) > 2) {
+		cost += costUnturned
+	}
+	if b.restless {
+		if step := max(second, -second); step < 1 || step > 2 || !c.rests {
+			cost += costStuck
+			if b.outside {
+				cost += costStuck
+			}
+		}
+	}
+	return cost
+}

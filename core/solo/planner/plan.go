@@ -1,0 +1,188 @@
+package planner
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"sort"
+
+	"undaris/core/analysis"
+	"undaris/core/chart"
+	"undaris/core/harmony"
+	"undaris/core/solo/chorus"
+)
+
+// Proposals is the answer to an order: the best chorus and others that differ from it, and
+// what of the order gave way.
+type Proposals struct {
+	// Best is up to three choruses, the best first.
+	Best        []Proposal
+	Concessions []chorus.Concession
+}
+
+// Proposal is one chorus and what is said of it.
+type Proposal struct {
+	chorus.Chorus
+	analysis.Review
+	// Faults is what it was chosen by: the fewer the better. It is no grade.
+	Faults float64
+}
+
+// candidatesMade is how many choruses are made from one seed at least, mostCandidates at
+// most while none has fewer faults than are good enough; proposals how many are offered;
+// differ is the share of notes that two of them may have in common.
+const (
+	candidatesMade = 14
+	mostCandidates = 44
+	goodEnough     = 8
+	proposals      = 3
+	mostShared     = 0.7
+)
+
+// Proposals makes choruses from the order's seed, judges each, and keeps the best that differ.
+// The same order gives the same answer. Its error is a *chart.FieldError for what cannot
+// be meant; what cannot be had gives way, and is named.
+func Plan(o chorus.Request) (Proposals, error) {
+	pc, err := newPlanContext(o)
+	if err != nil {
+		return Proposals{}, err
+	}
+	all := make([]Proposal, 0, candidatesMade)
+	least := math.Inf(1)
+	for attempt := range uint64(mostCandidates) {
+		if attempt >= candidatesMade && least < goodEnough {
+			break
+		}
+		c, err := pc.candidate(rand.New(rand.NewPCG(o.Seed, attempt)))
+		if err != nil {
+			return Proposals{}, &chart.FieldError{Field: "position", Detail: err.Error()}
+		}
+		p := Proposal{Chorus: c, Review: analysis.ReviewLine(o.Instrument, c.Phrase(o.Chart), o.Chart)}
+		p.Faults = pc.faults(p.Review)
+		least = min(least, p.Faults)
+		all = append(all, p)
+	}
+	sort.SliceStable(all, func(a, b int) bool { return all[a].Faults < all[b].Faults })
+	planned := Proposals{}
+	for _, p := range all {
+		if len(planned.Best) < proposals && differs(p, planned.Best) {
+			planned.Best = append(planned.Best, p)
+		}
+	}
+	pc.concedeLicks(planned.Best[0].Chorus)
+	pc.concedeKept(planned.Best[0])
+	planned.Concessions = pc.Concessions
+	return planned, nil
+}
+
+// differs says whether a proposal has notes enough of its own beside those chosen.
+func differs(p Proposal, chosen []Proposal) bool {
+	for _, other := range chosen {
+		known := map[[2]int]bool{}
+		for _, e := range other.Line.Events {
+			known[[2]int{e.Tick, e.String*100 + e.Fret}] = true
+		}
+		alike := 0
+		for _, e := range p.Line.Events {
+			if known[[2]int{e.Tick, e.String*100 + e.Fret}] {
+				alike++
+			}
+		}
+		if float64(alike) > mostShared*float64(len(p.Line.Events)) {
+			return false
+		}
+	}
+	return true
+}
+
+// What faults weigh against each other (ours): a change without its landing is the worst,
+// then a chord that is not heard, a note rested on that wants to move, a dull chorus.
+const (
+	weighsLanding    = 60
+	weighsRest       = 12
+	weighsPassing    = 5
+	weighsUnheard    = 14
+	weighsStrong     = 60
+	weighsSpace      = 120
+	weighsBreathless = 20
+	weighsFinding    = 10
+	leastStrong      = 0.72
+	leastSpace       = 0.16
+	weighsDense      = 2
+	weighsNoBend     = 3
+	weighsStretch    = 20
+	weighsShort      = 4
+	leastPhraseBar   = 1
+)
+
+// faults weighs what is wrong with a chorus against what the order asks.
+func (pc *planContext) faults(r analysis.Review) float64 {
+	sum := 0.0
+	if len(r.Line.Events) == 0 {
+		return 1e9
+	}
+	for _, a := range pc.Targets {
+		if !pc.landed(r, a) {
+			sum += weighsLanding
+		}
+	}
+	sum += weighsRest*float64(len(r.Verdict.Rests.Issues)) + weighsPassing*float64(len(r.Verdict.Passing))
+	for _, d := range r.Implied {
+		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != analysis.Recognized {
+			sum += weighsUnheard * (0.3 + pc.BlendAt(d.From))
+		}
+	}
+	if s := r.Verdict.Strong; s.Of > 0 {
+		sum += weighsStrong * max(leastStrong-float64(s.Good)/float64(s.Of), 0) * min(2*pc.BlendAt(0), 1)
+	}
+	if wanted := min(leastSpace, pc.Space); r.Space < wanted {
+		sum += weighsBreathless
+	}
+	sum += weighsSpace * max(pc.Space-0.1-r.Space, 0)
+	if r.Verdict.Shape.WidestMM > pc.SpanMM {
+		sum += weighsStretch
+	}
+	for _, f := range r.Style {
+		if !f.Good {
+			sum += weighsFinding
+		}
+	}
+	bent := false
+	for _, e := range r.Line.Events {
+		bent = bent || e.Bend > 1
+	}
+	if !bent {
+		sum += weighsNoBend
+	}
+	for _, b := range analysis.PhraseSpans(r.Line) {
+		if r.Line.Events[b.To-1].End()-r.Line.Events[b.From].Tick < leastPhraseBar*pc.Chart.Meter.BarTicks() {
+			sum += weighsShort
+		}
+	}
+	density := float64(len(r.Line.Events)) / float64(pc.BarCount())
+	return sum + weighsDense*max(density-pc.Density, pc.Density-density)
+}
+
+// landed says whether the landing at a target is the tone aimed at.
+func (pc *planContext) landed(r analysis.Review, a chorus.PlannedTarget) bool {
+	return pc.Landing(r.Line, a).OnAim
+}
+
+// giveKept names the landings that kept blocks do not allow.
+func (pc *planContext) concedeKept(p Proposal) {
+	for _, a := range pc.Targets {
+		for _, b := range pc.Kept {
+			if !b.Locked || a.Tick < b.Start || a.Tick >= b.End() {
+				continue
+			}
+			if pc.Landing(p.Line, a).Class != harmony.ChordTone {
+				pc.Concessions = append(pc.Concessions, chorus.Concession{Field: "kept", Text: keptText(b, a)})
+			}
+		}
+	}
+}
+
+func keptText(b chorus.Block, a chorus.PlannedTarget) string {
+	return fmt.Sprintf("bar %d: the locked block %s has no tone of %s where it arrives, so that landing gives way; unlock or move the block, or land on %s, the %s",
+		a.Arriving.Bar+1, b.Title(), a.Arriving.Chord.Symbol(), a.Aim.Note, a.Aim.Degree)
+}

@@ -1,0 +1,81 @@
+package planner
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/chart"
+	"undaris/core/phrase"
+	"undaris/core/solo/chorus"
+)
+
+// Edit is the chorus with one change made, as Request.Edit makes it, or with a
+// part planned anew, and what had to give way. Its error is a *chart.FieldError; then nothing
+// has changed.
+func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string, error) {
+	if e.Kind == chorus.Reroll {
+		return reroll(o, c, e)
+	}
+	return o.Apply(c, e)
+}
+
+// reroll plans blocks, bars, or all that is not locked, anew; the rest stays.
+func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string, error) {
+	if err := o.Check(); err != nil {
+		return c, nil, err
+	}
+	if err := e.CheckBlocks(c); err != nil {
+		return c, nil, err
+	}
+	bar := o.Chart.Meter.BarTicks()
+	order := o
+	order.Seed, order.Kept = e.Seed, nil
+	everything := len(e.Blocks) == 0 && e.Bars == 0
+	anew := false
+	if e.Bars < 0 || e.Bar < 0 || e.Bar+e.Bars > o.BarCount() {
+		return c, nil, &chart.FieldError{Field: "edit.bars", Detail: fmt.Sprintf("bars 1 to %d can be planned anew", o.BarCount())}
+	}
+	for n, b := range c.Blocks {
+		wanted := everything || slices.Contains(e.Blocks, n) || (e.Bars > 0 && b.Start < (e.Bar+e.Bars)*bar && b.End() > e.Bar*bar)
+		switch {
+		case b.Locked:
+			if slices.Contains(e.Blocks, n) {
+				return c, nil, chorus.LockedError(b)
+			}
+			order.Kept = append(order.Kept, b)
+		case !wanted:
+			order.Kept = append(order.Kept, b)
+		case e.Bars > 0:
+			anew = true
+			// What of it lies outside the bars stays.
+			left, right := b.Split(e.Bar*bar, (e.Bar+e.Bars)*bar)
+			for _, half := range []chorus.Block{left, right} {
+				if half.Ticks > 0 {
+					order.Kept = append(order.Kept, half)
+				}
+			}
+		default:
+			anew = true
+		}
+	}
+	if !anew && len(c.Blocks) > 0 {
+		return c, nil, &chart.FieldError{Field: "edit.blocks", Detail: "everything there is locked: unlock what is to be planned again"}
+	}
+	slices.SortStableFunc(order.Kept, func(a, b chorus.Block) int { return a.Start - b.Start })
+	planned, err := Plan(order)
+	if err != nil {
+		return c, nil, err
+	}
+	best := planned.Best[0]
+	for _, p := range planned.Best {
+		if !slices.EqualFunc(p.Line.Events, c.Phrase(o.Chart).Events, func(a, b phrase.Event) bool { return a == b }) {
+			best = p
+			break
+		}
+	}
+	said := []string{}
+	for _, gave := range planned.Concessions {
+		said = append(said, gave.Text)
+	}
+	return chorus.Chorus{Blocks: chorus.WithRests(chorus.WithoutRests(best.Blocks), o.Chart)}, said, nil
+}
