@@ -49,7 +49,7 @@ type Choices struct {
 	Feels        []string              `json:"feels"`
 	Boxes        []string              `json:"boxes"`
 	Layouts      []string              `json:"layouts"`
-	Schools      []string              `json:"schools"`
+	Strategies   []string              `json:"strategies"`
 	Approaches   []string              `json:"approaches"`
 	Subdivisions map[string][]string   `json:"subdivisions" doc:"By meter"`
 	Subdivision  string                `json:"subdivision" doc:"The one to begin with"`
@@ -93,8 +93,8 @@ type Length struct {
 
 // SequenceChoice is what a sequence walks over, and the figures it may take.
 type SequenceChoice struct {
-	Over  string   `json:"over"`
-	Cells []string `json:"cells"`
+	Over    string   `json:"over"`
+	Figures []string `json:"figures"`
 }
 
 // SchemeChoice is a scheme and the mode it brings.
@@ -118,7 +118,7 @@ type Range struct {
 func (s *server) registerChoices(api huma.API) {
 	choices := Choices{
 		Tonics: map[string][]string{}, Modes: names(harmony.Modes), Meters: names(chart.Meters), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
-		Layouts: names(neck.LayoutKinds), Schools: names(change.TargetStrategies), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
+		Layouts: names(neck.LayoutKinds), Strategies: names(change.TargetStrategies), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
 		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: exercise.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
@@ -130,7 +130,7 @@ func (s *server) registerChoices(api huma.API) {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
 	}
 	for _, over := range exercise.SequenceTones {
-		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Cells: exercise.SequenceFigures(over)})
+		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Figures: exercise.SequenceFigures(over)})
 	}
 	for _, m := range harmony.Modes {
 		choices.Tonics[string(m)] = m.Tonics()

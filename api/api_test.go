@@ -109,9 +109,9 @@ func TestTheChartSaysItsNumeralsAndChanges(t *testing.T) {
 	assert.Equal(t, "Tin Roof Ferry", chart.Chart.Title)
 	assert.Equal(t, "quick change", chart.Scheme)
 	assert.Equal(t, "C minor pentatonic", chart.BoxName)
-	require.Len(t, chart.Moments, 12)
-	assert.Equal(t, "IV", chart.Moments[1].Roman)
-	assert.Equal(t, 4*1920, *chart.Moments[2].Next, "bar 3 is left at the change from 4 to 5")
+	require.Len(t, chart.ChordSpans, 12)
+	assert.Equal(t, "IV", chart.ChordSpans[1].Roman)
+	assert.Equal(t, 4*1920, *chart.ChordSpans[2].Next, "bar 3 is left at the change from 4 to 5")
 	require.Len(t, chart.Changes, 9)
 	assert.True(t, chart.Changes[8].Wraps)
 }
@@ -121,19 +121,19 @@ func TestEditsOfAChart(t *testing.T) {
 	edit := EditChart{Chart: ferry(c).Chart, Tonic: "Db", Scheme: "slow change", Feel: "slow 12/8"}
 	read := call[ReadChart](c, "POST", "/api/compute/chart", edit, 200)
 	assert.Equal(t, "slow change", read.Scheme)
-	assert.Equal(t, "Gb7", read.Moments[4].Chord)
+	assert.Equal(t, "Gb7", read.ChordSpans[4].Chord)
 	assert.Equal(t, "12/8", read.Chart.Meter)
 	assert.Equal(t, 2880, read.BarTicks)
-	made := call[ReadChart](c, "POST", "/api/compute/scheme", NewChart{Title: "New", Tonic: "F#", Scheme: "slow change", Tempo: 90, Feel: "straight"}, 200)
-	assert.Equal(t, "B7", made.Moments[4].Chord)
+	made := call[ReadChart](c, "POST", "/api/compute/chart/scheme", NewChart{Title: "New", Tonic: "F#", Scheme: "slow change", Tempo: 90, Feel: "straight"}, 200)
+	assert.Equal(t, "B7", made.ChordSpans[4].Chord)
 }
 
 func TestTheMapHoldsEveryPosition(t *testing.T) {
 	c := application(t, nil)
-	m := call[Map](c, "POST", "/api/compute/map", MapRequest{On: On{Chart: ferry(c).Chart}}, 200)
+	m := call[Map](c, "POST", "/api/compute/chart/map", MapRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}}, 200)
 	require.Len(t, m.Positions, 9)
 	assert.Equal(t, []string{"E", "B", "G", "D", "A", "E"}, m.Instrument.Strings)
-	assert.Equal(t, "E-7", m.Home)
+	assert.Equal(t, "E-7", m.DefaultPosition)
 	first := m.Positions[3]
 	assert.Equal(t, "E-7", first.ID)
 	assert.Equal(t, "A", first.Shapes[1].Form)
@@ -141,24 +141,24 @@ func TestTheMapHoldsEveryPosition(t *testing.T) {
 		Tone: Tone{Degree: "b7", Note: "Bb"}, InKey: "b7", Place: Place{String: 2, Fret: 11}, MIDI: 70, Finger: 4, Reach: true, Class: "chordTone",
 		Alternatives: []Place{{String: 1, Fret: 6}}, Spoken: "B flat, flat 7 of C 7, string 2, fret 11, finger 4",
 	}, first.Shapes[0].Tones[7])
-	assert.Equal(t, "over C7 your box lacks E, the 3: one fret above its Eb", m.Chords[0].Box.Sentence)
+	assert.Equal(t, "over C7 your box lacks E, the 3: one fret above its Eb", m.Chords[0].Box.Text)
 	assert.Empty(t, first.Shapes[1].Caution)
 	assert.Contains(t, m.Positions[1].Shapes[0].Caution, "warm up first")
 }
 
 func TestTheChangeFromFourToFive(t *testing.T) {
 	c := application(t, nil)
-	view := call[ChangeView](c, "POST", "/api/compute/change", ChangeRequest{On: On{Chart: ferry(c).Chart}, Change: 7680}, 200)
+	view := call[ChangeView](c, "POST", "/api/compute/change", ChangeRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Change: 7680}, 200)
 	assert.Equal(t, "E-7", view.Position.ID)
-	assert.Equal(t, "Bb, the b7 of C7, down a fret to A, the 3 of F7", view.Moves[0].Sentence)
-	assert.Equal(t, []Tone{{Degree: "3", Note: "A"}}, view.Telling)
+	assert.Equal(t, "Bb, the b7 of C7, down a fret to A, the 3 of F7", view.Moves[0].Text)
+	assert.Equal(t, []Tone{{Degree: "3", Note: "A"}}, view.DefiningTones)
 	assert.Equal(t, "Play A, the 3 of F7: neither C7 nor your box has it, so it alone says F7.", view.Headline)
 }
 
 // lineRequest is a good request for a line, which the tests spoil.
 func lineRequest(c client) LineRequest {
 	licks := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
-	return LineRequest{On: On{Chart: ferry(c).Chart}, Lick: licks[0].Lick, LineChoice: LineChoice{
+	return LineRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: licks[0].Lick, LineChoice: LineChoice{
 		Position: "E-7", Change: 7680, Target: &Place{String: 2, Fret: 10}, Approach: "enclosure", Subdivision: "eighth",
 	}}
 }
@@ -176,12 +176,12 @@ func TestALineLandsOnItsTarget(t *testing.T) {
 func TestThePerformance(t *testing.T) {
 	c := application(t, nil)
 	line := call[Line](c, "POST", "/api/compute/line", lineRequest(c), 200)
-	request := PerformanceRequest{On: On{Chart: ferry(c).Chart}, From: 4, Bars: 2, CountIn: 1, Line: &PlayedLine{Start: line.Start}}
+	request := PerformanceRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, From: 4, Bars: 2, CountIn: 1, Line: &PlayedLine{Start: line.Start}}
 	request.Line.Meter = line.Meter
 	for _, e := range line.Events {
 		request.Line.Events = append(request.Line.Events, e.Event)
 	}
-	p := call[Performance](c, "POST", "/api/compute/performance", request, 200)
+	p := call[Performance](c, "POST", "/api/compute/band/performance", request, 200)
 	assert.Equal(t, BeatMark{Tick: 1920, Bar: 4, Beat: 1, At: 5760}, p.Beats[4])
 	assert.Equal(t, BeatMark{Tick: 3840 + 480, Bar: 5, Beat: 2, At: 8160}, p.Beats[9])
 	assert.Equal(t, ChordMark{Tick: 3840, Ticks: 1920, Chord: "F7", Roman: "IV", At: 7680}, p.Chords[1])
@@ -216,7 +216,7 @@ func TestBadInputNamesTheFieldAndWhatIsAllowed(t *testing.T) {
 		{"line", spoil(func(r *LineRequest) { r.Chart.Tempo = 999 }), "body.chart.tempo", "20 to 400"},
 		{"line", spoil(func(r *LineRequest) { r.Position = "Q-7" }), "body.position", "C-0, A-3, G-5, E-7, D-10"},
 		{"line", spoil(func(r *LineRequest) { r.Change = 1 }), "body.change", "7680 (bar 4 to 5)"},
-		{"line", spoil(func(r *LineRequest) { r.School = "old" }), "body.school", "thirds first"},
+		{"line", spoil(func(r *LineRequest) { r.Strategy = "old" }), "body.strategy", "thirds first"},
 		{"line", spoil(func(r *LineRequest) { r.Approach = "jump" }), "body.approach", "half step below"},
 		{"line", spoil(func(r *LineRequest) { r.Subdivision = "64th" }), "body.subdivision", "quarter, eighth, triplet, sixteenth"},
 		{"line", spoil(func(r *LineRequest) { r.Target = &Place{String: 5, Fret: 7} }), "body.target", "is not a placed tone of F7"},
@@ -226,9 +226,9 @@ func TestBadInputNamesTheFieldAndWhatIsAllowed(t *testing.T) {
 		{"chart", EditChart{Chart: chart, Scheme: "polka"}, "body.scheme", "quick change, slow change"},
 		{"chart", EditChart{Chart: chart, Tonic: "Cbb"}, "body.tonic", "a tonic from C to B"},
 		{"chart", EditChart{Chart: chart, Feel: "bossa"}, "body.feel", "straight, shuffle, slow 12/8"},
-		{"scheme", NewChart{Title: strings.Repeat("x", 121), Tonic: "C", Scheme: "slow change", Tempo: 90, Feel: "straight"}, "body.title", "1 to 120 characters"},
-		{"performance", PerformanceRequest{On: On{Chart: chart}, From: 13, Bars: 1}, "body.from", "its bars are 1 to 12"},
-		{"map", map[string]any{"chart": map[string]any{"title": "x"}}, "body.chart", "required property"},
+		{"chart/scheme", NewChart{Title: strings.Repeat("x", 121), Tonic: "C", Scheme: "slow change", Tempo: 90, Feel: "straight"}, "body.title", "1 to 120 characters"},
+		{"band/performance", PerformanceRequest{PlayContext: PlayContext{Chart: chart}, From: 13, Bars: 1}, "body.from", "its bars are 1 to 12"},
+		{"chart/map", map[string]any{"chart": map[string]any{"title": "x"}}, "body.chart", "required property"},
 	} {
 		p := call[problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
 		require.NotEmpty(t, p.Errors, bad.location)
@@ -400,20 +400,20 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 	server := httptest.NewServer(c.http)
 	defer server.Close()
 	for name, in := range map[string]any{
-		"map": MapRequest{On: On{Chart: ferry(c).Chart}}, "change": ChangeRequest{On: On{Chart: ferry(c).Chart}, Change: 7680}, "line": lineRequest(c),
-		"performance": PerformanceRequest{On: On{Chart: ferry(c).Chart}, From: 1, Bars: 12, CountIn: 1},
+		"map": MapRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}}, "change": ChangeRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Change: 7680}, "line": lineRequest(c),
+		"performance": PerformanceRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, From: 1, Bars: 12, CountIn: 1},
 		"chart":       EditChart{Chart: ferry(c).Chart, Write: &WriteEdit{Bar: 4, Text: "C7 VI7"}},
-		"landings":    LandingsRequest{On: On{Chart: ferry(c).Chart}, Change: 7680, Here: Place{String: 3, Fret: 8}},
-		"approaches":  ApproachesRequest{On: On{Chart: ferry(c).Chart}, Change: 7680, Target: Place{String: 3, Fret: 10}},
-		"path":        PathRequest{On: On{Chart: ferry(c).Chart}},
-		"functions":   FunctionsRequest{On: On{Chart: ferry(c).Chart}},
-		"moves":       MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
-		"lick":        LickRequest{Lick: lineRequest(c).Lick, Edit: &LickEdit{Do: "put", From: 1920, String: 4, Fret: 10, Ticks: 480}},
-		"verdict":     VerdictRequest{MovesRequest: MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick}},
-		"elsewhere":   MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
-		"find":        FindLicks{On: On{Chart: ferry(c).Chart}, Near: &Place{String: 2, Fret: 10}},
-		"run":         RunRequest{On: On{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
-		"chord":       ChordRequest{On: On{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
+		"landings":    NearbyTargetsRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Change: 7680, Here: Place{String: 3, Fret: 8}},
+		"approaches":  ApproachesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Change: 7680, Target: Place{String: 3, Fret: 10}},
+		"path":        PathRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}},
+		"functions":   FunctionsRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}},
+		"moves":       MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
+		"lick":        LickRequest{Lick: lineRequest(c).Lick, Edit: &LickEdit{Kind: "put", From: 1920, String: 4, Fret: 10, Ticks: 480}},
+		"verdict":     VerdictRequest{MovesRequest: MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick}},
+		"elsewhere":   MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: lineRequest(c).Lick},
+		"find":        FindLicks{PlayContext: PlayContext{Chart: ferry(c).Chart}, Near: &Place{String: 2, Fret: 10}},
+		"run":         RunRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
+		"chord":       ChordRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {
 		content, path := pack(in), "/api/compute/"+name
 		if name == "find" {

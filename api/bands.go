@@ -56,7 +56,7 @@ func (s *server) registerBands(api huma.API) {
 	huma.Get(api, "/api/bands/{id}", func(_ context.Context, in *byID) (*body[KeptBand], error) {
 		d, err := s.store.Read(store.Band, in.ID)
 		if err != nil {
-			return nil, unkept("band", in.ID, err)
+			return nil, storeProblem("band", in.ID, err)
 		}
 		return &body[KeptBand]{keptBand(d)}, nil
 	})
@@ -70,14 +70,14 @@ func (s *server) registerBands(api huma.API) {
 		}
 		d, err := s.store.Replace(store.Band, in.ID, save)
 		if err != nil {
-			return nil, unkept("band", in.ID, err)
+			return nil, storeProblem("band", in.ID, err)
 		}
 		return &body[KeptBand]{keptBand(d)}, nil
 	})
 	huma.Post(api, "/api/bands/{id}/restore", func(_ context.Context, in *byID) (*body[KeptBand], error) {
 		d, err := s.store.Restore(store.Band, in.ID)
 		if err != nil {
-			return nil, unkept("band", in.ID, err)
+			return nil, storeProblem("band", in.ID, err)
 		}
 		return &body[KeptBand]{keptBand(d)}, nil
 	})

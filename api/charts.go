@@ -93,7 +93,7 @@ func (s *server) registerCharts(api huma.API) {
 	huma.Get(api, "/api/charts/{id}", func(_ context.Context, in *byID) (*body[KeptChart], error) {
 		d, err := s.store.Read(store.Chart, in.ID)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		return s.keptChart(d)
 	})
@@ -104,18 +104,18 @@ func (s *server) registerCharts(api huma.API) {
 		}
 		d, err = s.store.Replace(store.Chart, in.ID, in.Body.save(d))
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		return s.keptChart(d)
 	})
 	huma.Post(api, "/api/charts/{id}/copy", func(_ context.Context, in *byID) (*body[KeptChart], error) {
 		d, err := s.store.Read(store.Chart, in.ID)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		doc, err := unpack[document.Chart](d)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		doc.Title = copyTitle(doc.Title)
 		copied, err := KeepChart(s.store, doc)
@@ -125,7 +125,7 @@ func (s *server) registerCharts(api huma.API) {
 		return s.keptChart(copied)
 	}, created)
 	huma.Post(api, "/api/charts/{id}/practised", func(_ context.Context, in *byID) (*struct{}, error) {
-		return nil, unkept("chart", in.ID, s.store.Practised(store.Chart, in.ID, time.Now()))
+		return nil, storeProblem("chart", in.ID, s.store.Practised(store.Chart, in.ID, time.Now()))
 	})
 	huma.Get(api, "/api/charts/{id}/export/{format}", func(_ context.Context, in *exportChart) (*file, error) {
 		format, ok := chartfile.Find(in.Format)
@@ -134,21 +134,21 @@ func (s *server) registerCharts(api huma.API) {
 		}
 		d, err := s.store.Read(store.Chart, in.ID)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		c, err := chartOf(d)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		return &file{Type: format.Type, Disposition: attached(c.Title + format.Extension), Body: format.Write(c)}, nil
 	})
 	huma.Delete(api, "/api/charts/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
-		return nil, unkept("chart", in.ID, s.store.Delete(store.Chart, in.ID, in.Version))
+		return nil, storeProblem("chart", in.ID, s.store.Delete(store.Chart, in.ID, in.Version))
 	})
 	huma.Post(api, "/api/charts/{id}/restore", func(_ context.Context, in *byID) (*body[KeptChart], error) {
 		d, err := s.store.Restore(store.Chart, in.ID)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		return s.keptChart(d)
 	})
@@ -263,7 +263,7 @@ func chartAsMended(d store.Document) (chart.Chart, []string, error) {
 func (s *server) keptChart(d store.Document) (*body[KeptChart], error) {
 	c, mended, err := chartAsMended(d)
 	if err != nil {
-		return nil, unkept("chart", d.ID, err)
+		return nil, storeProblem("chart", d.ID, err)
 	}
 	kept := KeptChart{Kept: keptOf(d), ReadChart: readChart(c)}
 	kept.Mended = mended

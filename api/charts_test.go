@@ -48,16 +48,16 @@ func TestEveryEditOfAChart(t *testing.T) {
 		assert.Equal(t, e.want, texts(edited(c, chart, e.edit)))
 	}
 	reread := edited(c, chart, EditChart{Reread: &document.Key{Tonic: "F", Mode: "dominant"}})
-	assert.Equal(t, "V", reread.Moments[0].Roman)
+	assert.Equal(t, "V", reread.ChordSpans[0].Roman)
 	marked := edited(c, chart, EditChart{
 		Section: &SectionEdit{Bar: 1, Label: "A"}, Repeat: &RepeatEdit{BarsEdit{Bar: 1, Count: 4}, 2}, Ending: &EndingEdit{BarsEdit{Bar: 4, Count: 1}, 1},
 	})
-	assert.Equal(t, "A", marked.Moments[0].Section)
-	assert.Len(t, marked.Moments, 15)
-	assert.Equal(t, 1, marked.Moments[4].Source, "the fifth bar played is the first one again")
+	assert.Equal(t, "A", marked.ChordSpans[0].Section)
+	assert.Len(t, marked.ChordSpans, 15)
+	assert.Equal(t, 1, marked.ChordSpans[4].Source, "the fifth bar played is the first one again")
 	assert.Equal(t, 4, marked.Bars[3].RepeatTo+2)
 	imagined := edited(c, chart, EditChart{Write: &WriteEdit{Bar: 12, Text: "_ Db7", Imagined: true}})
-	last := imagined.Moments[len(imagined.Moments)-1]
+	last := imagined.ChordSpans[len(imagined.ChordSpans)-1]
 	assert.Equal(t, []string{"Db7", "G7"}, []string{last.Chord, last.Written})
 	assert.Equal(t, "_ Db7", imagined.Bars[11].ImaginedText)
 }
@@ -110,7 +110,7 @@ func TestNewChartsFromSchemesAndEmpty(t *testing.T) {
 		{NewChart{Title: "A", Tonic: "E", Scheme: "jazz blues", Tempo: 60, Feel: "slow 12/8"}, "E dominant 12/8 12"},
 		{NewChart{Title: "A", Tonic: "E", Scheme: "quick change", Tempo: 60, Feel: "straight", Meter: "12/8"}, "E dominant 12/8 12"},
 	} {
-		read := call[ReadChart](c, "POST", "/api/compute/scheme", n.fresh, 200)
+		read := call[ReadChart](c, "POST", "/api/compute/chart/scheme", n.fresh, 200)
 		assert.Equal(t, n.want, fmt.Sprintf("%s %s %s %d", read.Chart.Key.Tonic, read.Chart.Key.Mode, read.Chart.Meter, len(read.Bars)))
 	}
 	for location, fresh := range map[string]NewChart{
@@ -120,29 +120,29 @@ func TestNewChartsFromSchemesAndEmpty(t *testing.T) {
 		"body.tempo":  {Title: "A", Tonic: "C", Scheme: "minor twelve-bar", Tempo: 401, Feel: "straight"},
 		"body.meter":  {Title: "A", Tonic: "C", Scheme: "minor twelve-bar", Tempo: 90, Feel: "straight", Meter: "7/8"},
 	} {
-		got := call[problem](c, "POST", "/api/compute/scheme", fresh, 422)
+		got := call[problem](c, "POST", "/api/compute/chart/scheme", fresh, 422)
 		assert.Equal(t, location, got.Errors[0].Location)
 	}
 }
 
 func TestTurnaroundsInAKey(t *testing.T) {
 	c := application(t, nil)
-	all := call[[]Turnaround](c, "POST", "/api/compute/turnarounds", TurnaroundsRequest{Key: document.Key{Tonic: "Bb", Mode: "dominant"}, Meter: "4/4"}, 200)
+	all := call[[]Turnaround](c, "POST", "/api/compute/chart/turnarounds", TurnaroundsRequest{Key: document.Key{Tonic: "Bb", Mode: "dominant"}, Meter: "4/4"}, 200)
 	require.Len(t, all, 11)
 	assert.Equal(t, []string{"Dm7 G7", "Cm7 F7"}, all[3].Bars)
-	waltz := call[[]Turnaround](c, "POST", "/api/compute/turnarounds", TurnaroundsRequest{Key: document.Key{Tonic: "Bb", Mode: "dominant"}, Meter: "3/4"}, 200)
-	assert.Equal(t, "I I/3 IV #IVdim7 I/5 V does not fit: 4 chords; a bar of 3/4 has 3 beats, and a chord lasts at least one", waltz[4].Unfit)
+	waltz := call[[]Turnaround](c, "POST", "/api/compute/chart/turnarounds", TurnaroundsRequest{Key: document.Key{Tonic: "Bb", Mode: "dominant"}, Meter: "3/4"}, 200)
+	assert.Equal(t, "I I/3 IV #IVdim7 I/5 V does not fit: 4 chords; a bar of 3/4 has 3 beats, and a chord lasts at least one", waltz[4].Refused)
 	assert.Equal(t, []string{"Bb7 G7", "Cm7 F7"}, waltz[2].Bars)
 }
 
 func TestImports(t *testing.T) {
 	c := application(t, nil)
-	got := call[Imported](c, "POST", "/api/compute/import", "title: A paste\n| C7 | F7 |\nand some words", 200)
+	got := call[Imported](c, "POST", "/api/compute/chart/import", "title: A paste\n| C7 | F7 |\nand some words", 200)
 	assert.Equal(t, "Bar grid", got.Format)
 	assert.Equal(t, "C7 | F7", texts(got.ReadChart))
-	assert.Equal(t, []Remark{{Line: 3, Text: "and some words", Said: "not a row of bars; not used"}, {Said: "no key is given; C dominant is taken from the first chord"}}, got.Remarks)
+	assert.Equal(t, []Remark{{Line: 3, Source: "and some words", Text: "not a row of bars; not used"}, {Text: "no key is given; C dominant is taken from the first chord"}}, got.Remarks)
 	before := len(call[[]ChartEntry](c, "GET", "/api/charts", nil, 200))
-	bad := call[problem](c, "POST", "/api/compute/import?name=a.cho", "{title: A}\n[C7]one [Hm]two\n[F7x]three", 422)
+	bad := call[problem](c, "POST", "/api/compute/chart/import?name=a.cho", "{title: A}\n[C7]one [Hm]two\n[F7x]three", 422)
 	assert.Equal(t, "read as ChordPro: 2 places cannot be read", bad.Detail)
 	assert.Equal(t, "body:2:10", bad.Errors[0].Location)
 	assert.Equal(t, map[string]any{"line": 3.0, "column": 2.0, "symbol": "F7x", "nearest": []any{"F7", "F7#5", "F"}}, map[string]any{
@@ -150,10 +150,10 @@ func TestImports(t *testing.T) {
 		"symbol": "F7x", "nearest": bad.Errors[1].Value.(map[string]any)["nearest"],
 	})
 	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), before, "an import keeps nothing by itself")
-	large := c.do("POST", "/api/compute/import", strings.Repeat("| C7 |\n", 2<<20))
+	large := c.do("POST", "/api/compute/chart/import", strings.Repeat("| C7 |\n", 2<<20))
 	assert.Equal(t, http.StatusRequestEntityTooLarge, large.Code)
-	assert.Equal(t, 422, c.do("POST", "/api/compute/import", strings.Repeat("| C7 |\n", 1<<20)).Code, "7 MiB are looked at")
-	assert.Equal(t, 422, c.do("POST", "/api/compute/import", "\xff\xfe").Code)
+	assert.Equal(t, 422, c.do("POST", "/api/compute/chart/import", strings.Repeat("| C7 |\n", 1<<20)).Code, "7 MiB are looked at")
+	assert.Equal(t, 422, c.do("POST", "/api/compute/chart/import", "\xff\xfe").Code)
 }
 
 func TestExports(t *testing.T) {
@@ -167,7 +167,7 @@ func TestExports(t *testing.T) {
 		assert.True(t, strings.HasPrefix(response.Body.String(), begins), name)
 		assert.Contains(t, response.Header().Get("Content-Disposition"), "attachment; filename")
 		assert.NotContains(t, response.Header().Get("Content-Type"), "json")
-		again := call[Imported](c, "POST", "/api/compute/import", response.Body.String(), 200)
+		again := call[Imported](c, "POST", "/api/compute/chart/import", response.Body.String(), 200)
 		assert.Equal(t, "quick change", again.Scheme, name)
 	}
 	assert.Equal(t, 404, c.do("GET", fmt.Sprintf("/api/charts/%d/export/pdf", kept.ID), nil).Code)
@@ -256,7 +256,7 @@ func TestALineOverAnImaginedChord(t *testing.T) {
 			change = ch
 		}
 	}
-	line := call[Line](c, "POST", "/api/compute/line", LineRequest{On: On{Chart: chart.Chart}, Lick: licks[0].Lick, LineChoice: LineChoice{Change: change.Tick, Position: "E"}}, 200)
+	line := call[Line](c, "POST", "/api/compute/line", LineRequest{PlayContext: PlayContext{Chart: chart.Chart}, Lick: licks[0].Lick, LineChoice: LineChoice{Change: change.Tick, Position: "E"}}, 200)
 	landing := line.Events[len(line.Events)-1]
 	assert.Equal(t, "Gb7", landing.Chord)
 	require.NotNil(t, landing.Written)

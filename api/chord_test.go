@@ -27,8 +27,8 @@ func TestAChordWithAllThatLiesOverIt(t *testing.T) {
 	view := chordView(c, ChordRequest{Chord: "C7", Next: "F7", Position: "E-7"})
 	assert.Equal(t, "6:8 R, 5:7 3, 5:10 5, 4:8 b7, 4:10 R, 3:9 3, 2:8 5, 2:11 b7, 1:8 R", placed(view.Shape.Tones))
 	assert.Equal(t, "E", view.Shape.Form)
-	assert.Equal(t, "C Mixolydian", view.Joining.Name)
-	assert.Equal(t, "a dominant of a blues joins as Mixolydian", view.Joining.Rule)
+	assert.Equal(t, "C Mixolydian", view.ChordScale.Name)
+	assert.Equal(t, "a dominant of a blues joins as Mixolydian", view.ChordScale.Rule)
 	assert.Equal(t, "D, the 9, is colour; F, the 11, is a suspension; A, the 13, is colour", view.Extensions.Rule)
 	assert.Equal(t, "F7", view.Next.Name)
 	assert.Equal(t, "5", view.Next.Notes[0].Degree, "as the next chord's own degrees")
@@ -37,7 +37,7 @@ func TestAChordWithAllThatLiesOverIt(t *testing.T) {
 		of[note.Note] = note.Of
 	}
 	assert.Equal(t, map[string]string{"C": "both", "G": "both", "Eb": "minor", "F": "minor", "Bb": "minor", "D": "major", "E": "major", "A": "major"}, of)
-	assert.Equal(t, []Again{{"C7", 19, 22}, {"F7", 0, 3}, {"F7", 12, 15}, {"G7", 2, 5}, {"G7", 14, 17}}, view.Again, "every E form is one shape")
+	assert.Equal(t, []Recurrence{{"C7", 19, 22}, {"F7", 0, 3}, {"F7", 12, 15}, {"G7", 2, 5}, {"G7", 14, 17}}, view.Recurrences, "every E form is one shape")
 	require.NotEmpty(t, view.Superimposed)
 	assert.Equal(t, "Em7b5", view.Superimposed[0].Chord)
 	assert.Equal(t, []string{"3", "5", "b7", "9"}, view.Superimposed[0].Degrees)
@@ -66,7 +66,7 @@ func TestLayoutsOfAChord(t *testing.T) {
 	three := chordView(c, ChordRequest{Chord: "C7", Position: "E-7", Layout: Layout{Kind: "three a string"}})
 	assert.Len(t, three.Shape.Tones, 18)
 	chart := ferry(c).Chart
-	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart}, Chord: "C7", Layout: Layout{Kind: "one octave", From: "9"}}, 422)
+	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart}, Chord: "C7", Layout: Layout{Kind: "one octave", From: "9"}}, 422)
 	assert.Equal(t, "the position has no octave from the 9 up; it has one from the R", got.Detail)
 	assert.Equal(t, map[string]any{"layout": map[string]any{"kind": "one octave", "from": "R"}}, got.Errors[0].Value)
 	for location, in := range map[string]ChordRequest{

@@ -13,7 +13,7 @@ import (
 
 // ApproachesRequest asks for every way to lead into one target.
 type ApproachesRequest struct {
-	On
+	PlayContext
 	Position    string `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
 	Change      int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
 	Target      Place  `json:"target" doc:"A place on the neck that sounds a tone of the arriving chord"`
@@ -23,18 +23,18 @@ type ApproachesRequest struct {
 
 // Approaches is every way to lead into a target, and on from it.
 type Approaches struct {
-	Target     Target    `json:"target"`
-	Lands      string    `json:"lands" doc:"When it lands, as a player counts" example:"beat 1 of bar 5"`
-	Ways       []Way     `json:"ways" doc:"Those that can be played, in the order of the list of approaches"`
-	Refused    []Refused `json:"refused" doc:"Those that cannot, and why"`
-	Beats      int       `json:"beats" doc:"How many beats the connectors run"`
-	MostBeats  int       `json:"mostBeats" doc:"How many they may run while the chord sounds; 0 for none"`
-	Connectors []Way     `json:"connectors" doc:"Chromatic runs between two degrees of the arriving chord, from the change on"`
-	Unfit      []Refused `json:"unfit" doc:"Connectors that do not fit, and why"`
+	Target        Target           `json:"target"`
+	Lands         string           `json:"lands" doc:"When it lands, as a player counts" example:"beat 1 of bar 5"`
+	Options       []ApproachOption `json:"options" doc:"Those that can be played, in the order of the list of approaches"`
+	Refused       []Refused        `json:"refused" doc:"Those that cannot, and why"`
+	Beats         int              `json:"beats" doc:"How many beats the connectors run"`
+	MaxBeats      int              `json:"maxBeats" doc:"How many they may run while the chord sounds; 0 for none"`
+	ChromaticRuns []ApproachOption `json:"chromaticRuns" doc:"Chromatic runs between two degrees of the arriving chord, from the change on"`
+	RefusedRuns   []Refused        `json:"refusedRuns" doc:"Connectors that do not fit, and why"`
 }
 
-// Way is a run that can be played, written out.
-type Way struct {
+// ApproachOption is a run that can be played, written out.
+type ApproachOption struct {
 	Name    string `json:"name"`
 	Short   string `json:"short" doc:"The name where there is little room"`
 	Spoken  string `json:"spoken"`
@@ -52,8 +52,8 @@ type Refused struct {
 }
 
 func (s *server) registerComputeApproaches(api huma.API) {
-	huma.Post(api, "/api/compute/approaches", func(_ context.Context, in *body[ApproachesRequest]) (*body[Approaches], error) {
-		a, err := in.Body.asked(in.Body.Position, in.Body.Change, "")
+	huma.Post(api, "/api/compute/change/approaches", func(_ context.Context, in *body[ApproachesRequest]) (*body[Approaches], error) {
+		a, err := in.Body.change(in.Body.Position, in.Body.Change, "")
 		if err != nil {
 			return nil, err
 		}
@@ -70,7 +70,7 @@ func (s *server) registerComputeApproaches(api huma.API) {
 }
 
 // goal is the target with what lies around it, or says why it is none.
-func (a asked) goal(target neck.Place) (change.Goal, error) {
+func (a changeContext) goal(target neck.Place) (change.Goal, error) {
 	box, err := a.chart.Key.Box(a.chart.Box)
 	if err != nil {
 		return change.Goal{}, invalid("chart", err)
@@ -85,40 +85,40 @@ func (a asked) goal(target neck.Place) (change.Goal, error) {
 	return g, nil
 }
 
-func (a asked) approaches(g change.Goal, s chart.Subdivision, beats int) Approaches {
+func (a changeContext) approaches(g change.Goal, s chart.Subdivision, beats int) Approaches {
 	m := a.chart.Meter
 	p := a.instrument.Pitch(g.Target)
 	target := neck.Placed{Tone: a.chart.Key.ToneOver(g.Arriving, p.Class()), Pitch: p, Fingered: neck.Fingered{Place: g.Target}}
 	out := Approaches{
 		Target: a.over(a.change.Arriving, target), Lands: a.chart.CountedInChorus(a.change.Tick),
-		Ways: []Way{}, Refused: []Refused{}, Connectors: []Way{}, Unfit: []Refused{},
+		Options: []ApproachOption{}, Refused: []Refused{}, ChromaticRuns: []ApproachOption{}, RefusedRuns: []Refused{},
 	}
 	ways, refused := change.ApproachOptions(g, a.chart.TicksBefore(a.change)/s.Ticks(m))
 	for _, w := range ways {
 		line, start := change.ApproachPhrase(a.chart, a.change, w, s)
-		out.Ways = append(out.Ways, Way{
+		out.Options = append(out.Options, ApproachOption{
 			Name: w.Name, Short: w.Short, Spoken: w.Description, Length: w.Length, Effort: w.Effort, Tension: w.Tension,
 			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
 	out.Refused = append(out.Refused, refusedOf(refused)...)
 
-	out.Beats, out.MostBeats = change.RunBeats(m, a.change.Arriving, beats)
-	if out.MostBeats == 0 {
+	out.Beats, out.MaxBeats = change.RunBeats(m, a.change.Arriving, beats)
+	if out.MaxBeats == 0 {
 		for _, c := range change.ChromaticRunKinds {
-			out.Unfit = append(out.Unfit, Refused{c.Name, fmt.Sprintf("out of time: %s lasts one beat", g.Arriving.Symbol())})
+			out.RefusedRuns = append(out.RefusedRuns, Refused{c.Name, fmt.Sprintf("out of time: %s lasts one beat", g.Arriving.Symbol())})
 		}
 		return out
 	}
 	fit, unfit := change.ChromaticRuns(g, out.Beats*s.PerBeat+1)
 	for _, c := range fit {
 		line, start := change.RunPhrase(a.chart, a.change, c, s)
-		out.Connectors = append(out.Connectors, Way{
+		out.ChromaticRuns = append(out.ChromaticRuns, ApproachOption{
 			Name: c.Name, Short: c.Short(), Spoken: c.Text(g.Arriving), Length: len(c.Pitches), Effort: c.Effort,
 			Starts: a.chart.CountedInChorus(start + line.Events[0].Tick), Tab: a.tab(line, start, "approach"),
 		})
 	}
-	out.Unfit = append(out.Unfit, refusedOf(unfit)...)
+	out.RefusedRuns = append(out.RefusedRuns, refusedOf(unfit)...)
 	return out
 }
 

@@ -14,22 +14,22 @@ import (
 
 // ChangeRequest asks how one chord gives way to the next in a position.
 type ChangeRequest struct {
-	On
+	PlayContext
 	Position string `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
 	Change   int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
-	School   string `json:"school,omitempty" doc:"What to aim at; left out for thirds first"`
+	Strategy string `json:"strategy,omitempty" doc:"What to aim at; left out for thirds first"`
 }
 
 // ChangeView is one change on the neck.
 type ChangeView struct {
 	Change
-	Position Position     `json:"position"`
-	From     []PlacedTone `json:"from" doc:"The leaving chord's tones"`
-	To       []PlacedTone `json:"to" doc:"The arriving chord's tones"`
-	Moves    []Move       `json:"moves" doc:"Best first"`
-	Telling  []Tone       `json:"telling" doc:"Tones that announce the arriving chord by themselves"`
-	Headline string       `json:"headline"`
-	Box      BoxOver      `json:"box" doc:"What the box has of the arriving chord"`
+	Position      Position     `json:"position"`
+	From          []PlacedTone `json:"from" doc:"The leaving chord's tones"`
+	To            []PlacedTone `json:"to" doc:"The arriving chord's tones"`
+	Moves         []Move       `json:"moves" doc:"Best first"`
+	DefiningTones []Tone       `json:"definingTones" doc:"Tones that announce the arriving chord by themselves"`
+	Headline      string       `json:"headline"`
+	Box           BoxCoverage  `json:"box" doc:"What the box has of the arriving chord"`
 }
 
 // Move is a way across.
@@ -39,7 +39,7 @@ type Move struct {
 	Semitones int     `json:"semitones"`
 	Kind      string  `json:"kind" enum:"held,half step,whole step,leap of a third"`
 	Score     float64 `json:"score"`
-	Sentence  string  `json:"sentence"`
+	Text      string  `json:"text"`
 }
 
 // Target is a tone at a place.
@@ -52,7 +52,7 @@ type Target struct {
 
 func (s *server) registerComputeChange(api huma.API) {
 	huma.Post(api, "/api/compute/change", func(_ context.Context, in *body[ChangeRequest]) (*body[ChangeView], error) {
-		asked, err := in.Body.asked(in.Body.Position, in.Body.Change, in.Body.School)
+		asked, err := in.Body.change(in.Body.Position, in.Body.Change, in.Body.Strategy)
 		if err != nil {
 			return nil, err
 		}
@@ -64,32 +64,32 @@ func (s *server) registerComputeChange(api huma.API) {
 	})
 }
 
-// asked is a request about one change, read.
-type asked struct {
-	on
+// changeContext is a request about one change, read.
+type changeContext struct {
+	playContext
 	position neck.Position
 	change   chart.Change
-	school   change.TargetStrategy
+	strategy change.TargetStrategy
 }
 
-func (o On) asked(position string, tick int, school string) (asked, error) {
+func (o PlayContext) change(position string, tick int, school string) (changeContext, error) {
 	read, err := o.read()
 	if err != nil {
-		return asked{}, err
+		return changeContext{}, err
 	}
 	p, err := read.position(position)
 	if err != nil {
-		return asked{}, err
+		return changeContext{}, err
 	}
 	sch, err := change.ParseTargetStrategy(school)
 	if err != nil {
-		return asked{}, invalid("school", err)
+		return changeContext{}, invalid("strategy", err)
 	}
 	ch, err := findChange(read.chart, tick)
 	if err != nil {
-		return asked{}, invalid("change", err)
+		return changeContext{}, invalid("change", err)
 	}
-	return asked{on: read, position: p, change: ch, school: sch}, nil
+	return changeContext{playContext: read, position: p, change: ch, strategy: sch}, nil
 }
 
 func findChange(c chart.Chart, tick int) (chart.Change, error) {
@@ -108,7 +108,7 @@ func findChange(c chart.Chart, tick int) (chart.Change, error) {
 	return chart.Change{}, fmt.Errorf("%s; the changes are at %s", said, strings.Join(allowed, ", "))
 }
 
-func changeView(a asked) (ChangeView, error) {
+func changeView(a changeContext) (ChangeView, error) {
 	i := a.instrument
 	box, err := a.chart.Key.Box(a.chart.Box)
 	if err != nil {
@@ -120,15 +120,15 @@ func changeView(a asked) (ChangeView, error) {
 	view := ChangeView{
 		Change: changeOf(a.chart, a.change), Position: positionOf(a.position),
 		From: newOverChord(a.chart.Key, leaving).placedAll(from.Tones), To: newOverChord(a.chart.Key, arriving).placedAll(to.Tones),
-		Moves: []Move{}, Telling: tonesOf(telling), Box: boxOver(arriving, box),
+		Moves: []Move{}, DefiningTones: tonesOf(telling), Box: boxOver(arriving, box),
 		Headline: change.Headline(leaving, arriving, telling),
 	}
 	if a.change.Stays() {
 		view.Headline = fmt.Sprintf("The tune stays on %s: aim at one of its own tones on the downbeat.", arriving.Symbol())
 	}
-	for _, m := range change.Moves(a.school, leaving, arriving, from, to) {
+	for _, m := range change.Moves(a.strategy, leaving, arriving, from, to) {
 		view.Moves = append(view.Moves, Move{
-			From: a.over(a.change.Leaving, m.From), To: a.over(a.change.Arriving, m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Sentence: m.Text,
+			From: a.over(a.change.Leaving, m.From), To: a.over(a.change.Arriving, m.To), Semitones: m.Semitones, Kind: string(m.Kind), Score: m.Score, Text: m.Text,
 		})
 	}
 	return view, nil
@@ -138,7 +138,7 @@ func targetOf(p neck.Placed) Target { return Target{Tone: toneOf(p.Tone), Place:
 
 // over is a tone at its place, with what it is over the written chord where an
 // imagined one is followed.
-func (o on) over(m chart.ChordSpan, p neck.Placed) Target {
+func (o playContext) over(m chart.ChordSpan, p neck.Placed) Target {
 	t := targetOf(p)
 	if m.Imagined && !m.Written.Same(m.Chord) {
 		j := o.chart.Key.Judge(m.Written, p.Pitch.Class())

@@ -7,16 +7,16 @@ import (
 
 // ReadChart is a chart with what it says: numerals, times, changes and facts.
 type ReadChart struct {
-	Chart    document.Chart `json:"chart"`
-	Scheme   string         `json:"scheme" doc:"The scheme its bars follow, empty for none"`
-	BarTicks int            `json:"barTicks"`
-	Ticks    int            `json:"ticks" doc:"The length of a chorus"`
-	Beats    int            `json:"beats" doc:"The counted beats of a bar"`
-	BoxName  string         `json:"boxName"`
-	Bars     []WrittenBar   `json:"bars" doc:"The bars as they are written"`
-	Moments  []Moment       `json:"moments" doc:"Every chord on the time line, in order, repeats played out"`
-	Changes  []Change       `json:"changes" doc:"Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars"`
-	Facts    Facts          `json:"facts"`
+	Chart      document.Chart `json:"chart"`
+	Scheme     string         `json:"scheme" doc:"The scheme its bars follow, empty for none"`
+	BarTicks   int            `json:"barTicks"`
+	Ticks      int            `json:"ticks" doc:"The length of a chorus"`
+	Beats      int            `json:"beats" doc:"The counted beats of a bar"`
+	BoxName    string         `json:"boxName"`
+	Bars       []WrittenBar   `json:"bars" doc:"The bars as they are written"`
+	ChordSpans []ChordSpan    `json:"chordSpans" doc:"Every chord on the time line, in order, repeats played out"`
+	Changes    []Change       `json:"changes" doc:"Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars"`
+	Facts      Facts          `json:"facts"`
 	// Fretted is left out where there is no capo.
 	Fretted string `json:"fretted,omitempty" doc:"The key that the hand plays in above the capo"`
 }
@@ -69,8 +69,8 @@ type ChangeFact struct {
 	Bars     []int  `json:"bars"`
 }
 
-// Moment is one chord on the time line.
-type Moment struct {
+// ChordSpan is one chord on the time line.
+type ChordSpan struct {
 	Chord string `json:"chord" doc:"The chord that is followed: the imagined one, where there is one and the chart imagines"`
 	Roman string `json:"roman"`
 	// Written is left out where it is the same.
@@ -89,17 +89,17 @@ type Moment struct {
 
 // Change is one chord giving way to another.
 type Change struct {
-	Tick     int    `json:"tick" doc:"Where the arriving chord begins"`
-	Leaving  Moment `json:"leaving"`
-	Arriving Moment `json:"arriving"`
-	Wraps    bool   `json:"wraps" doc:"From the end of the chorus to its start"`
-	Stays    bool   `json:"stays,omitempty" doc:"The tune has one chord, which arrives at itself on the downbeat"`
+	Tick     int       `json:"tick" doc:"Where the arriving chord begins"`
+	Leaving  ChordSpan `json:"leaving"`
+	Arriving ChordSpan `json:"arriving"`
+	Wraps    bool      `json:"wraps" doc:"From the end of the chorus to its start"`
+	Stays    bool      `json:"stays,omitempty" doc:"The tune has one chord, which arrives at itself on the downbeat"`
 }
 
 func readChart(c chart.Chart) ReadChart {
 	r := ReadChart{
 		Chart: document.ChartOf(c), Scheme: c.SchemeOf(), BarTicks: c.Meter.BarTicks(), Ticks: c.Ticks(),
-		Beats: c.Meter.Beats(), Bars: writtenBars(c), Moments: []Moment{}, Changes: []Change{}, Facts: factsOf(c),
+		Beats: c.Meter.Beats(), Bars: writtenBars(c), ChordSpans: []ChordSpan{}, Changes: []Change{}, Facts: factsOf(c),
 	}
 	if c.Capo > 0 {
 		key := c.AsFretted().Key
@@ -110,14 +110,14 @@ func readChart(c chart.Chart) ReadChart {
 	}
 	changes := c.TargetChanges()
 	for _, m := range c.ChordSpans() {
-		moment := momentOf(c, m)
+		moment := chordSpanOf(c, m)
 		for _, ch := range changes {
 			if ch.Leaving.Tick >= m.Tick {
 				moment.Next = &ch.Tick
 				break
 			}
 		}
-		r.Moments = append(r.Moments, moment)
+		r.ChordSpans = append(r.ChordSpans, moment)
 	}
 	for _, ch := range changes {
 		r.Changes = append(r.Changes, changeOf(c, ch))
@@ -125,8 +125,8 @@ func readChart(c chart.Chart) ReadChart {
 	return r
 }
 
-func momentOf(c chart.Chart, m chart.ChordSpan) Moment {
-	moment := Moment{
+func chordSpanOf(c chart.Chart, m chart.ChordSpan) ChordSpan {
+	moment := ChordSpan{
 		Chord: m.Chord.Symbol(), Roman: c.Key.Roman(m.Chord), Silent: m.Silent, Bar: m.Bar + 1, Source: m.Source + 1, Beat: m.Beat + 1,
 		Beats: m.Ticks / c.Meter.BeatTicks(), Tick: m.Tick, Ticks: m.Ticks,
 	}
@@ -193,5 +193,5 @@ func factsOf(c chart.Chart) Facts {
 }
 
 func changeOf(c chart.Chart, ch chart.Change) Change {
-	return Change{Tick: ch.Tick, Leaving: momentOf(c, ch.Leaving), Arriving: momentOf(c, ch.Arriving), Wraps: ch.Wraps(), Stays: ch.Stays()}
+	return Change{Tick: ch.Tick, Leaving: chordSpanOf(c, ch.Leaving), Arriving: chordSpanOf(c, ch.Arriving), Wraps: ch.Wraps(), Stays: ch.Stays()}
 }

@@ -15,7 +15,7 @@ import (
 // ChordRequest asks for one chord in one position, with all that can be laid
 // over it.
 type ChordRequest struct {
-	On
+	PlayContext
 	Chord    string `json:"chord"`
 	Next     string `json:"next,omitempty" doc:"The chord after it, whose tones are laid over as well"`
 	Position string `json:"position,omitempty" doc:"A position's id or form; left out for the E form"`
@@ -36,24 +36,24 @@ type ChordView struct {
 	Position     Position       `json:"position"`
 	Shape        Shape          `json:"shape"`
 	Easier       *Easier        `json:"easier,omitempty" doc:"The nearest placing within the player's span, where the shape is wider"`
-	Again        []Again        `json:"again" doc:"Where the same shape comes back in this tune"`
-	Joining      Overlay        `json:"joining"`
+	Recurrences  []Recurrence   `json:"recurrences" doc:"Where the same shape comes back in this tune"`
+	ChordScale   Overlay        `json:"chordScale"`
 	Extensions   Overlay        `json:"extensions"`
 	Blend        Overlay        `json:"blend"`
 	Next         Overlay        `json:"next"`
 	Superimposed []Superimposed `json:"superimposed" doc:"Arpeggios of other chords to play over it, best first"`
-	Smaller      []Smaller      `json:"smaller" doc:"Smaller structures of the chord in the position, kind by kind"`
+	Smaller      []SmallerShape `json:"smaller" doc:"Smaller structures of the chord in the position, kind by kind"`
 }
 
 // Easier is a shape brought within the player's span.
 type Easier struct {
 	Tones     []PlacedTone `json:"tones"`
 	StretchMM float64      `json:"stretchMm"`
-	Sentence  string       `json:"sentence"`
+	Text      string       `json:"text"`
 }
 
-// Smaller is a small part of a chord on a few strings.
-type Smaller struct {
+// SmallerShape is a small part of a chord on a few strings.
+type SmallerShape struct {
 	Name      string       `json:"name"`
 	Strings   string       `json:"strings" example:"strings 4 3 2"`
 	Notes     []PlacedTone `json:"notes" doc:"From the lowest up"`
@@ -61,8 +61,8 @@ type Smaller struct {
 	Caution   string       `json:"caution,omitempty"`
 }
 
-// Again is a chord of the tune that makes the same shape elsewhere.
-type Again struct {
+// Recurrence is a chord of the tune that makes the same shape elsewhere.
+type Recurrence struct {
 	Chord string `json:"chord"`
 	Low   int    `json:"low" doc:"The core frets of its form there"`
 	High  int    `json:"high"`
@@ -126,7 +126,7 @@ func (s *server) registerComputeChord(api huma.API) {
 	})
 }
 
-func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
+func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
 	c, i := o.chart, o.instrument
 	over := newOverChord(c.Key, chord)
 	joining, rule := c.Key.ChordScale(chord)
@@ -147,7 +147,7 @@ func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView
 		return over.placedAll(neck.PlaceTones(i, p.Window, tones).Tones)
 	}
 	view := ChordView{
-		Position: positionOf(p), Again: o.again(chord, p), Joining: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
+		Position: positionOf(p), Recurrences: o.again(chord, p), ChordScale: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
 		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
 		Shape: Shape{
 			Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign, Tones: over.placedAll(laid.Tones),
@@ -155,7 +155,7 @@ func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView
 		},
 	}
 	if easier, ok := laid.Easier(i, p.Window, o.spanMM); ok {
-		view.Easier = &Easier{Tones: over.placedAll(easier.Tones), StretchMM: easier.StretchMM, Sentence: easier.Text}
+		view.Easier = &Easier{Tones: over.placedAll(easier.Tones), StretchMM: easier.StretchMM, Text: easier.Text}
 	}
 	if box, err := c.Key.Box(c.Box); err == nil {
 		view.Shape.Box = lay(box.Tones)
@@ -179,10 +179,10 @@ func (o on) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView
 	return view, nil
 }
 
-func (o on) smaller(over *overChord, p neck.Position, chord harmony.Chord) []Smaller {
-	all := []Smaller{}
+func (o playContext) smaller(over *overChord, p neck.Position, chord harmony.Chord) []SmallerShape {
+	all := []SmallerShape{}
 	for _, found := range neck.Structures(o.instrument, p.Window, chord) {
-		all = append(all, Smaller{
+		all = append(all, SmallerShape{
 			Name: found.Name, Strings: found.Strings, Notes: over.placedAll(found.Tones), StretchMM: found.StretchMM, Caution: found.Caution(o.spanMM),
 		})
 	}
@@ -225,10 +225,10 @@ func blend(k harmony.Key, over *overChord, lay func([]harmony.Tone) []neck.Place
 	return blended
 }
 
-func (o on) again(chord harmony.Chord, p neck.Position) []Again {
-	found := []Again{}
+func (o playContext) again(chord harmony.Chord, p neck.Position) []Recurrence {
+	found := []Recurrence{}
 	for _, r := range neck.Recurrences(o.instrument, chord, p.Window, o.chart.Chords()) {
-		found = append(found, Again{Chord: r.Chord.Symbol(), Low: r.At.Core, High: r.At.CoreEnd})
+		found = append(found, Recurrence{Chord: r.Chord.Symbol(), Low: r.At.Core, High: r.At.CoreEnd})
 	}
 	return found
 }

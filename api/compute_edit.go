@@ -118,7 +118,7 @@ func (s *server) registerComputeEdit(api huma.API) {
 		}
 		return &body[ReadChart]{readChart(c)}, nil
 	})
-	huma.Post(api, "/api/compute/scheme", func(_ context.Context, in *body[NewChart]) (*body[ReadChart], error) {
+	huma.Post(api, "/api/compute/chart/scheme", func(_ context.Context, in *body[NewChart]) (*body[ReadChart], error) {
 		c, err := in.Body.made()
 		if err != nil {
 			return nil, invalid("", err)

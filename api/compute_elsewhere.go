@@ -11,8 +11,8 @@ import (
 	"undaris/format/document"
 )
 
-// Elsewhere is a lick at every other place.
-type Elsewhere struct {
+// LickVariant is a lick at every other place.
+type LickVariant struct {
 	Group string `json:"group" enum:"octaves,keys,positions"`
 	Name  string `json:"name" doc:"Which: an octave up, the key of Ab, the C form"`
 	LickMove
@@ -31,17 +31,17 @@ type JoinRequest struct {
 	Subdivision string        `json:"subdivision,omitempty" doc:"What they run in; left out for eighths"`
 }
 
-// Joined is two licks end to end.
-type Joined struct {
-	Lick document.Lick `json:"lick"`
-	Said string        `json:"said" doc:"What could not be done of the notes between, empty where all was"`
-	Tab  Tab           `json:"tab"`
+// JoinedLicks is two licks end to end.
+type JoinedLicks struct {
+	Lick   document.Lick `json:"lick"`
+	Remark string        `json:"remark" doc:"What could not be done of the notes between, empty where all was"`
+	Tab    Tab           `json:"tab"`
 	// Own is what the tab is over.
-	Own document.Chart `json:"own" doc:"The lick's own bars and chords, which the tab is over"`
+	OwnChart document.Chart `json:"ownChart" doc:"The lick's own bars and chords, which the tab is over"`
 }
 
 func (s *server) registerComputeElsewhere(api huma.API) {
-	huma.Post(api, "/api/compute/elsewhere", func(_ context.Context, in *body[MovesRequest]) (*body[[]Elsewhere], error) {
+	huma.Post(api, "/api/compute/lick/variants", func(_ context.Context, in *body[MovesRequest]) (*body[[]LickVariant], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
@@ -50,13 +50,13 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		if in.Body.AsWritten {
 			key = chosen.Key()
 		}
-		out := []Elsewhere{}
+		out := []LickVariant{}
 		for _, e := range chosen.Variants(on.instrument, key, position) {
-			out = append(out, Elsewhere{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(chosen, e)})
+			out = append(out, LickVariant{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(chosen, e)})
 		}
-		return &body[[]Elsewhere]{out}, nil
+		return &body[[]LickVariant]{out}, nil
 	})
-	huma.Post(api, "/api/compute/split", func(_ context.Context, in *body[SplitRequest]) (*body[[]document.Lick], error) {
+	huma.Post(api, "/api/compute/lick/split", func(_ context.Context, in *body[SplitRequest]) (*body[[]document.Lick], error) {
 		chosen, err := in.Body.Lick.Core()
 		if err != nil {
 			return nil, invalid("lick", err)
@@ -67,7 +67,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		}
 		return &body[[]document.Lick]{out}, nil
 	})
-	huma.Post(api, "/api/compute/join", func(_ context.Context, in *body[JoinRequest]) (*body[Joined], error) {
+	huma.Post(api, "/api/compute/lick/join", func(_ context.Context, in *body[JoinRequest]) (*body[JoinedLicks], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
@@ -92,12 +92,12 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		}
 		own, start := joined.Lick.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
 		on.chart = own
-		return &body[Joined]{Joined{Lick: document.LickOf(joined.Lick.WithInstrument(on.instrument)), Said: joined.Remark, Tab: on.tab(joined.Lick.Phrase.WithDefaultChord(own.TonicChord()), start, ""), Own: document.ChartOf(own)}}, nil
+		return &body[JoinedLicks]{JoinedLicks{Lick: document.LickOf(joined.Lick.WithInstrument(on.instrument)), Remark: joined.Remark, Tab: on.tab(joined.Lick.Phrase.WithDefaultChord(own.TonicChord()), start, ""), OwnChart: document.ChartOf(own)}}, nil
 	})
 }
 
 // elsewhere writes a lick at another place, over its own chords.
-func (o on) elsewhere(l lick.Lick, e lick.Variant) LickMove {
+func (o playContext) elsewhere(l lick.Lick, e lick.Variant) LickMove {
 	if e.Refused != "" {
 		return o.lickMove(l, e.Move, o.chart.TonicChord())
 	}
@@ -107,11 +107,11 @@ func (o on) elsewhere(l lick.Lick, e lick.Variant) LickMove {
 	}
 	kept := lick.Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: e.Tonic, Phrase: e.Phrase}.WithSuffix(", " + where).WithInstrument(o.instrument)
 	own, start := kept.ToChart(o.chart.Tempo, o.chart.Feel, o.chart.Swing)
-	there := on{chart: own, instrument: o.instrument, spanMM: o.spanMM}
+	there := playContext{chart: own, instrument: o.instrument, spanMM: o.spanMM}
 	out := there.cost(e.Move)
 	tab, doc := there.tab(e.Phrase, start, ""), document.LickOf(kept)
 	out.Tab, out.Lick = &tab, &doc
-	out.Own = ownChart(own)
+	out.OwnChart = ownChart(own)
 	return out
 }
 

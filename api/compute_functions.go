@@ -12,7 +12,7 @@ import (
 
 // FunctionsRequest asks what a few fretted notes are over every chord of a chart.
 type FunctionsRequest struct {
-	On
+	PlayContext
 	Position    string  `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
 	Places      []Place `json:"places,omitempty" maxItems:"6" doc:"Left out for the small box near a root"`
 	Subdivision string  `json:"subdivision,omitempty" doc:"That of the motif; left out for eighths"`
@@ -34,11 +34,11 @@ type FunctionRow struct {
 
 // Function is what a fretted note is over a chord.
 type Function struct {
-	Bent     []BentNote `json:"bent" doc:"Bent 0, 1, 2 and 3 half steps, as far as the string bends there"`
-	Bend     int        `json:"bend" doc:"The least bend, in half steps, that makes it home, or else colour"`
-	Home     bool       `json:"home" doc:"That bend makes it home"`
-	Vibrato  bool       `json:"vibrato" doc:"It is home as it lies: shake it"`
-	Sentence string     `json:"sentence"`
+	Bent        []BentNote `json:"bent" doc:"Bent 0, 1, 2 and 3 half steps, as far as the string bends there"`
+	Bend        int        `json:"bend" doc:"The least bend, in half steps, that makes it home, or else colour"`
+	IsChordTone bool       `json:"isChordTone" doc:"That bend makes it home"`
+	Vibrato     bool       `json:"vibrato" doc:"It is home as it lies: shake it"`
+	Text        string     `json:"text"`
 }
 
 // BentNote is a note as it lies or bent.
@@ -48,7 +48,7 @@ type BentNote struct {
 }
 
 func (s *server) registerComputeFunctions(api huma.API) {
-	huma.Post(api, "/api/compute/functions", func(_ context.Context, in *body[FunctionsRequest]) (*body[Functions], error) {
+	huma.Post(api, "/api/compute/change/functions", func(_ context.Context, in *body[FunctionsRequest]) (*body[Functions], error) {
 		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err
@@ -86,10 +86,10 @@ func (s *server) registerComputeFunctions(api huma.API) {
 	})
 }
 
-func (o on) functionRow(row change.FunctionRow) FunctionRow {
+func (o playContext) functionRow(row change.FunctionRow) FunctionRow {
 	out := FunctionRow{Place: placeOf(row.Place), Note: o.chart.Key.ToneOver(o.chart.TonicChord(), row.Pitch.Class()).Note.String()}
 	for _, f := range row.Functions {
-		function := Function{Bend: f.Bend, Home: f.IsChordTone, Vibrato: f.Vibrato, Sentence: f.Text}
+		function := Function{Bend: f.Bend, IsChordTone: f.IsChordTone, Vibrato: f.Vibrato, Text: f.Text}
 		for _, j := range f.Bent {
 			function.Bent = append(function.Bent, BentNote{Tone: toneOf(j.Tone), Class: string(j.Class)})
 		}

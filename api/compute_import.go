@@ -20,9 +20,9 @@ type Imported struct {
 
 // Remark is said of one line of a file.
 type Remark struct {
-	Line int    `json:"line" doc:"From 1; 0 for the file as a whole. A measure, in files without lines"`
-	Text string `json:"text"`
-	Said string `json:"said"`
+	Line   int    `json:"line" doc:"From 1; 0 for the file as a whole. A measure, in files without lines"`
+	Source string `json:"source"`
+	Text   string `json:"text"`
 }
 
 // Fault is the value of an error of an import: where it is and what may have
@@ -55,7 +55,7 @@ func (s *server) registerComputeImport(api huma.API) {
 	})
 }
 
-const importPath = "/api/compute/import"
+const importPath = "/api/compute/chart/import"
 
 // unreadable is the problem for a file that cannot be read: every fault with its
 // place.

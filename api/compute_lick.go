@@ -27,7 +27,7 @@ type LickRequest struct {
 // LickEdit is one change of a lick. It works on the notes that start from a tick up to,
 // but not at, another, on one string or on all.
 type LickEdit struct {
-	Do        string           `json:"do" enum:"put,clear,cut,open,last,play,shift,transpose,across,paste,repeat,over,not over"`
+	Kind      string           `json:"kind" enum:"put,clear,removeTime,insertTime,setLength,setTechnique,shift,transpose,moveString,paste,repeat,setChord,clearChord"`
 	From      int              `json:"from" doc:"The lick's tick"`
 	To        int              `json:"to,omitempty"`
 	String    int              `json:"string,omitempty" doc:"0 for every string"`
@@ -43,9 +43,9 @@ type LickEdit struct {
 // WrittenLick is a lick as it is being written: read, labelled over its own chords, and
 // ready to be heard.
 type WrittenLick struct {
-	Lick document.Lick `json:"lick"`
-	Said []string      `json:"said" doc:"What had to be done beside the edit"`
-	Neck Neck          `json:"neck" doc:"What it is written for"`
+	Lick    document.Lick `json:"lick"`
+	Remarks []string      `json:"remarks" doc:"What had to be done beside the edit"`
+	Neck    Neck          `json:"neck" doc:"What it is written for"`
 	// Instrument is given back to hear it.
 	Instrument document.Instrument `json:"instrument" doc:"The same, as what plays it"`
 	Chart      document.Chart      `json:"chart" doc:"Its own bars and chords"`
@@ -85,7 +85,7 @@ func (s *server) registerComputeLick(api huma.API) {
 			}
 		}
 		written, err := writtenLick(chosen, orElse(in.Body.Tempo, reading.DefaultTempo), feel, orElse(in.Body.Swing, reading.DefaultSwing))
-		written.Said = append([]string{}, said...)
+		written.Remarks = append([]string{}, said...)
 		return &body[WrittenLick]{written}, err
 	})
 }
@@ -101,7 +101,7 @@ func orElse[T comparable](value, other T) T {
 
 func (e LickEdit) core(l lick.Lick) (phrase.Edit, error) {
 	edit := phrase.Edit{
-		Kind: phrase.EditKind(e.Do), From: e.From, To: e.To, String: e.String, Fret: e.Fret, Ticks: e.Ticks, By: e.By, Technique: e.Technique, Value: e.Value,
+		Kind: phrase.EditKind(e.Kind), From: e.From, To: e.To, String: e.String, Fret: e.Fret, Ticks: e.Ticks, By: e.By, Technique: e.Technique, Value: e.Value,
 	}
 	if edit.Kind == phrase.SetChord {
 		c, err := harmony.ParseChord(e.Chord)
@@ -126,7 +126,7 @@ func writtenLick(l lick.Lick, tempo int, feel chart.Feel, swing float64) (Writte
 	if err := c.Check(); err != nil {
 		return WrittenLick{}, invalid("", err)
 	}
-	o := on{chart: c, instrument: l.WrittenFor()}
+	o := playContext{chart: c, instrument: l.WrittenFor()}
 	p := l.Phrase.WithDefaultChord(c.TonicChord())
 	low, high := p.Frets()
 	shown := l.WrittenFor()
@@ -137,7 +137,7 @@ func writtenLick(l lick.Lick, tempo int, feel chart.Feel, swing float64) (Writte
 	}
 	tab.FirstBar, tab.Bars = 1, len(c.Bars)
 	return WrittenLick{
-		Lick: document.LickOf(l), Neck: neckOf(shown), Instrument: document.InstrumentOf(l.WrittenFor()), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Said: []string{},
+		Lick: document.LickOf(l), Neck: neckOf(shown), Instrument: document.InstrumentOf(l.WrittenFor()), Chart: document.ChartOf(c), Tab: tab, Staff: staffOf(p, o.instrument, c.Key), Low: low, High: high, Remarks: []string{},
 	}, nil
 }
 

@@ -17,7 +17,7 @@ import (
 type LineChoice struct {
 	Position    string `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
 	Change      int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
-	School      string `json:"school,omitempty" doc:"What to aim at; left out for thirds first"`
+	Strategy    string `json:"strategy,omitempty" doc:"What to aim at; left out for thirds first"`
 	Target      *Place `json:"target,omitempty" doc:"The place to land on; left out for the school's choice"`
 	Approach    string `json:"approach,omitempty" doc:"How to lead into the target; left out for the half step below"`
 	Subdivision string `json:"subdivision,omitempty" doc:"That of the tail and its approach; left out for eighths"`
@@ -25,7 +25,7 @@ type LineChoice struct {
 
 // LineRequest asks for a lick led over a change.
 type LineRequest struct {
-	On
+	PlayContext
 	Lick document.Lick `json:"lick"`
 	LineChoice
 }
@@ -64,7 +64,7 @@ type WrittenLabel struct {
 
 func (s *server) registerComputeLine(api huma.API) {
 	huma.Post(api, "/api/compute/line", func(_ context.Context, in *body[LineRequest]) (*body[Line], error) {
-		line, err := s.line(in.Body.On, in.Body.Lick, in.Body.LineChoice)
+		line, err := s.line(in.Body.PlayContext, in.Body.Lick, in.Body.LineChoice)
 		if err != nil {
 			return nil, err
 		}
@@ -73,8 +73,8 @@ func (s *server) registerComputeLine(api huma.API) {
 }
 
 // line writes a line, or says which field of the request stands in the way.
-func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
-	a, err := o.asked(choice.Position, choice.Change, choice.School)
+func (s *server) line(o PlayContext, l document.Lick, choice LineChoice) (Line, error) {
+	a, err := o.change(choice.Position, choice.Change, choice.Strategy)
 	if err != nil {
 		return Line{}, err
 	}
@@ -92,7 +92,7 @@ func (s *server) line(o On, l document.Lick, choice LineChoice) (Line, error) {
 	}
 	order := line.Request{
 		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: chosen,
-		Swaps: a.swaps, Strategy: a.school, Approach: approach, Subdivision: subdivision,
+		Swaps: a.swaps, Strategy: a.strategy, Approach: approach, Subdivision: subdivision,
 	}
 	if choice.Target != nil {
 		order.Target = &neck.Place{String: choice.Target.String, Fret: choice.Target.Fret}
@@ -113,7 +113,7 @@ func atFault(err error) string {
 	return "lick"
 }
 
-func lineOf(a asked, l line.Line) Line {
+func lineOf(a changeContext, l line.Line) Line {
 	events := a.labelled(l.Phrase)
 	first, bars := l.Phrase.Span(l.Start)
 	line := Line{

@@ -12,48 +12,48 @@ import (
 
 // MapRequest asks for every chord of a chart in every position.
 type MapRequest struct {
-	On
+	PlayContext
 }
 
 // Map is a chart laid on the neck.
 type Map struct {
-	Instrument Neck          `json:"instrument"`
-	Sounding   string        `json:"sounding" doc:"Its open strings as they sound above the capo, from the lowest up" example:"E2 A2 D3 G3 B3 E4"`
-	BoxName    string        `json:"boxName"`
-	Chords     []MapChord    `json:"chords" doc:"The distinct chords in the order they first sound"`
-	Positions  []MapPosition `json:"positions" doc:"Lowest first"`
-	Home       string        `json:"home" doc:"The id of the position to begin in"`
+	Instrument      Neck          `json:"instrument"`
+	Sounding        string        `json:"sounding" doc:"Its open strings as they sound above the capo, from the lowest up" example:"E2 A2 D3 G3 B3 E4"`
+	BoxName         string        `json:"boxName"`
+	Chords          []MapChord    `json:"chords" doc:"The distinct chords in the order they first sound"`
+	Positions       []MapPosition `json:"positions" doc:"Lowest first"`
+	DefaultPosition string        `json:"defaultPosition" doc:"The id of the position to begin in"`
 }
 
 // Neck is the instrument that the map is drawn on.
 type Neck struct {
-	Name    string   `json:"name"`
-	Frets   int      `json:"frets" doc:"Above the capo, where there is one"`
-	Formed  bool     `json:"formed" doc:"The five forms lie on it; else positions are plain windows"`
-	Strings []string `json:"strings" doc:"The open notes, string 1 first"`
+	Name          string   `json:"name"`
+	Frets         int      `json:"frets" doc:"Above the capo, where there is one"`
+	HasNamedForms bool     `json:"hasNamedForms" doc:"The five forms lie on it; else positions are plain windows"`
+	Strings       []string `json:"strings" doc:"The open notes, string 1 first"`
 }
 
 // MapChord is what holds of a chord wherever it is played.
 type MapChord struct {
 	Chord      string      `json:"chord"`
 	Roman      string      `json:"roman"`
-	Box        BoxOver     `json:"box"`
+	Box        BoxCoverage `json:"box"`
 	Judgements []Judgement `json:"judgements" doc:"What each of the twelve notes is over the chord, from its root"`
 }
 
-// BoxOver is what the box has of a chord and what it lacks.
-type BoxOver struct {
-	Sentence string `json:"sentence"`
-	Holds    []Tone `json:"holds"`
-	Lacks    []Lack `json:"lacks"`
+// BoxCoverage is what the box has of a chord and what it lacks.
+type BoxCoverage struct {
+	Text    string        `json:"text"`
+	Has     []Tone        `json:"has"`
+	Missing []MissingTone `json:"missing"`
 }
 
-// Lack is a chord tone the box has not.
-type Lack struct {
+// MissingTone is a chord tone the box has not.
+type MissingTone struct {
 	Tone
-	Add      bool   `json:"add" doc:"Among the fewest notes that are enough to say the chord"`
-	Where    string `json:"where" example:"one fret above its Eb"`
-	Sentence string `json:"sentence"`
+	Needed bool   `json:"needed" doc:"Among the fewest notes that are enough to say the chord"`
+	Where  string `json:"where" example:"one fret above its Eb"`
+	Text   string `json:"text"`
 }
 
 // MapPosition is one position of the key.
@@ -67,7 +67,7 @@ type MapPosition struct {
 type Position struct {
 	ID      string `json:"id" example:"E-7"`
 	Form    string `json:"form" doc:"The form that the tonic makes; empty for a plain window"`
-	Says    string `json:"says" doc:"What it is called" example:"E form"`
+	Label   string `json:"label" doc:"What it is called" example:"E form"`
 	Core    int    `json:"core" doc:"The lowest of the four core frets"`
 	CoreEnd int    `json:"coreEnd"`
 	Low     int    `json:"low" doc:"The lowest fret within reach"`
@@ -87,7 +87,7 @@ type Shape struct {
 }
 
 func (s *server) registerComputeMap(api huma.API) {
-	huma.Post(api, "/api/compute/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
+	huma.Post(api, "/api/compute/chart/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -100,7 +100,7 @@ func (s *server) registerComputeMap(api huma.API) {
 	})
 }
 
-func mapOf(o on) (Map, error) {
+func mapOf(o playContext) (Map, error) {
 	c, i := o.chart, o.instrument
 	box, err := c.Key.Box(c.Box)
 	if err != nil {
@@ -110,7 +110,7 @@ func mapOf(o on) (Map, error) {
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Home: home.ID(), Instrument: neckOf(i), Sounding: i.Tuning(), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
+	m := Map{DefaultPosition: home.ID(), Instrument: neckOf(i), Sounding: i.Tuning(), BoxName: box.Name(), Chords: []MapChord{}, Positions: []MapPosition{}}
 	chords := c.Chords()
 	over := make([]*overChord, len(chords))
 	for n, chord := range chords {
@@ -131,7 +131,7 @@ func mapOf(o on) (Map, error) {
 	return m, nil
 }
 
-func (o on) shape(chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
+func (o playContext) shape(chord harmony.Chord, over *overChord, p neck.Position, box neck.Shape) Shape {
 	form := neck.FormAt(o.instrument, chord.Root.Class(), p.Window)
 	shape := neck.PlaceChord(o.instrument, p.Window, chord, o.swaps)
 	return Shape{
@@ -141,19 +141,19 @@ func (o on) shape(chord harmony.Chord, over *overChord, p neck.Position, box nec
 	}
 }
 
-func boxOver(chord harmony.Chord, box harmony.Box) BoxOver {
+func boxOver(chord harmony.Chord, box harmony.Box) BoxCoverage {
 	holding := change.CoverageOf(chord, box)
-	over := BoxOver{Sentence: holding.Text, Holds: tonesOf(holding.Has), Lacks: []Lack{}}
+	over := BoxCoverage{Text: holding.Text, Has: tonesOf(holding.Has), Missing: []MissingTone{}}
 	for _, lack := range holding.Missing {
-		over.Lacks = append(over.Lacks, Lack{Tone: toneOf(lack.Tone), Add: lack.Needed, Where: lack.Where, Sentence: lack.Text})
+		over.Missing = append(over.Missing, MissingTone{Tone: toneOf(lack.Tone), Needed: lack.Needed, Where: lack.Where, Text: lack.Text})
 	}
 	return over
 }
 
 func positionOf(p neck.Position) Position {
-	return Position{ID: p.ID(), Form: string(p.Form), Says: p.Label(), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
+	return Position{ID: p.ID(), Form: string(p.Form), Label: p.Label(), Core: p.Core, CoreEnd: p.CoreEnd, Low: p.Low, High: p.High}
 }
 
 func neckOf(i neck.Instrument) Neck {
-	return Neck{Name: i.Name, Frets: i.Frets, Formed: i.HasNamedForms(), Strings: i.OpenNames()}
+	return Neck{Name: i.Name, Frets: i.Frets, HasNamedForms: i.HasNamedForms(), Strings: i.OpenNames()}
 }

@@ -22,7 +22,7 @@ type MIDIRequest struct {
 const mostPassesInFile = 300
 
 func (s *server) registerComputeMIDI(api huma.API) {
-	huma.Post(api, "/api/compute/midi", func(_ context.Context, in *body[MIDIRequest]) (*file, error) {
+	huma.Post(api, "/api/compute/band/midi", func(_ context.Context, in *body[MIDIRequest]) (*file, error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -39,7 +39,7 @@ func (s *server) registerComputeMIDI(api huma.API) {
 }
 
 // passes walks the routine from its first pass to its last.
-func (o on) passes(asked MIDIRequest) ([]midifile.Pass, error) {
+func (o playContext) passes(asked MIDIRequest) ([]midifile.Pass, error) {
 	r, err := asked.Routine.Core(o.chart)
 	if err != nil {
 		return nil, invalid("routine", err)

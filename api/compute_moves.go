@@ -13,7 +13,7 @@ import (
 
 // MovesRequest asks for a lick moved to every chord of a chart.
 type MovesRequest struct {
-	On
+	PlayContext
 	Lick     document.Lick `json:"lick"`
 	Position string        `json:"position,omitempty" doc:"Where the hand stands: a position's id or form; left out for the home position"`
 	// AsWritten leaves the lick where it is.
@@ -22,8 +22,8 @@ type MovesRequest struct {
 
 // LickMoves is a lick over every chord of a chart, by each way there is to move it.
 type LickMoves struct {
-	Ways   []string    `json:"ways" doc:"The ways, in the order of the moves"`
-	Chords []LickMoved `json:"chords" doc:"The distinct chords in the order they first sound"`
+	Methods []string    `json:"methods" doc:"The ways, in the order of the moves"`
+	Chords  []LickMoved `json:"chords" doc:"The distinct chords in the order they first sound"`
 }
 
 // LickMoved is a lick over one chord.
@@ -35,9 +35,9 @@ type LickMoved struct {
 
 // LickMove is a lick moved by one way, and what it costs.
 type LickMove struct {
-	Way       string       `json:"way"`
+	Method    string       `json:"method"`
 	Refused   string       `json:"refused,omitempty" doc:"Why it cannot be done; then there is no tab"`
-	Says      string       `json:"says" doc:"What it costs, in a few words"`
+	Text      string       `json:"text" doc:"What it costs, in a few words"`
 	Low       int          `json:"low" doc:"The lowest and highest fret"`
 	High      int          `json:"high"`
 	StretchMM float64      `json:"stretchMm"`
@@ -48,18 +48,18 @@ type LickMove struct {
 	// Lick is left out with the tab.
 	Lick *document.Lick `json:"lick,omitempty" doc:"The moved lick as one of its own, ready to be kept"`
 	// Own is given where the tab is not over the tune.
-	Own *document.Chart `json:"own,omitempty" doc:"The lick's own bars and chords, which the tab is over"`
+	OwnChart *document.Chart `json:"ownChart,omitempty" doc:"The lick's own bars and chords, which the tab is over"`
 }
 
 // Alteration is one note that was changed.
 type Alteration struct {
 	Event     int    `json:"event" doc:"From 0"`
 	Semitones int    `json:"semitones" doc:"How far its sound moved"`
-	Sentence  string `json:"sentence"`
+	Text      string `json:"text"`
 }
 
 func (s *server) registerComputeMoves(api huma.API) {
-	huma.Post(api, "/api/compute/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
+	huma.Post(api, "/api/compute/lick/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
@@ -67,7 +67,7 @@ func (s *server) registerComputeMoves(api huma.API) {
 		if chosen.Phrase, err = chosen.Phrase.InMeter(on.chart.Meter); err != nil {
 			return nil, invalid("lick", err)
 		}
-		out := LickMoves{Ways: names(lick.MoveMethods), Chords: []LickMoved{}}
+		out := LickMoves{Methods: names(lick.MoveMethods), Chords: []LickMoved{}}
 		for _, c := range on.chart.Chords() {
 			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
 			for _, m := range chosen.MovesTo(on.instrument, position.Window, on.chart.Key, c) {
@@ -81,9 +81,9 @@ func (s *server) registerComputeMoves(api huma.API) {
 
 // setLick reads a lick that is worked on over a chart: in the chart's time, at a
 // position of its key.
-func (o On) setLick(d document.Lick, at string) (on, lick.Lick, neck.Position, error) {
-	fail := func(err error) (on, lick.Lick, neck.Position, error) {
-		return on{}, lick.Lick{}, neck.Position{}, err
+func (o PlayContext) setLick(d document.Lick, at string) (playContext, lick.Lick, neck.Position, error) {
+	fail := func(err error) (playContext, lick.Lick, neck.Position, error) {
+		return playContext{}, lick.Lick{}, neck.Position{}, err
 	}
 	read, err := o.read()
 	if err != nil {
@@ -106,25 +106,25 @@ func (o On) setLick(d document.Lick, at string) (on, lick.Lick, neck.Position, e
 // placed reads the request's lick and puts it where it is worked on: as it is written, on
 // the instrument it was written for, or into the chart's key where the hand stands. The
 // position is where it then lies.
-func (r MovesRequest) placed() (on, lick.Lick, neck.Position, error) {
+func (r MovesRequest) placed() (playContext, lick.Lick, neck.Position, error) {
 	read, chosen, position, err := r.setLick(r.Lick, r.Position)
 	if err != nil {
-		return on{}, lick.Lick{}, neck.Position{}, err
+		return playContext{}, lick.Lick{}, neck.Position{}, err
 	}
 	if r.AsWritten {
 		if chosen, err = r.Lick.Core(); err != nil { // in its own meter, too
-			return on{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
+			return playContext{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
 		}
 		read.instrument = chosen.WrittenFor()
 		return read, chosen, chosen.NearestPosition(read.instrument), nil
 	}
 	if chosen, err = chosen.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
-		return on{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
+		return playContext{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
 	}
 	return read, chosen, position, nil
 }
 
-func (o on) lickMove(l lick.Lick, m lick.Move, c harmony.Chord) LickMove {
+func (o playContext) lickMove(l lick.Lick, m lick.Move, c harmony.Chord) LickMove {
 	out := o.cost(m)
 	if m.Refused == "" {
 		tab := o.tab(m.Phrase, m.Phrase.StartAtChord(o.chart, c), "")
@@ -135,13 +135,13 @@ func (o on) lickMove(l lick.Lick, m lick.Move, c harmony.Chord) LickMove {
 }
 
 // cost is what a way of moving a lick costs.
-func (o on) cost(m lick.Move) LickMove {
+func (o playContext) cost(m lick.Move) LickMove {
 	out := LickMove{
-		Way: string(m.Method), Refused: m.Refused, Says: m.Text(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
+		Method: string(m.Method), Refused: m.Refused, Text: m.Text(), Low: m.Low, High: m.High, StretchMM: m.StretchMM,
 		Caution: neck.Shape{StretchMM: m.StretchMM}.Caution(o.spanMM), Altered: []Alteration{}, Lost: append([]string{}, m.Lost...),
 	}
 	for _, a := range m.Altered {
-		out.Altered = append(out.Altered, Alteration{Event: a.Index, Semitones: a.Semitones, Sentence: a.Text})
+		out.Altered = append(out.Altered, Alteration{Event: a.Index, Semitones: a.Semitones, Text: a.Text})
 	}
 	return out
 }

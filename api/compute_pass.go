@@ -15,7 +15,7 @@ import (
 
 // PassRequest asks for one pass of a routine: what sounds, and what the stage shows.
 type PassRequest struct {
-	On
+	PlayContext
 	Routine  document.Routine `json:"routine"`
 	After    *PassPlace       `json:"after,omitempty" doc:"The place of the pass before; left out for the first"`
 	At       *PassPlace       `json:"at,omitempty" doc:"The place of the pass itself, to ask for it again with other wishes"`
@@ -23,7 +23,7 @@ type PassRequest struct {
 	Skip     bool             `json:"skip,omitempty" doc:"Go on with the next segment"`
 	Loop     *BarRange        `json:"loop,omitempty" doc:"Only these bars of the pass that it stands at"`
 	Position string           `json:"position,omitempty" doc:"A position of the tune's key, by id or form; it follows the key"`
-	School   string           `json:"school,omitempty"`
+	Strategy string           `json:"strategy,omitempty"`
 	Arrangement
 	Line  *PlayedLine     `json:"line,omitempty" doc:"What is played over the band, in the tune's key"`
 	Licks []document.Lick `json:"licks,omitempty" maxItems:"64" doc:"What may be played where licks are traded"`
@@ -72,7 +72,7 @@ type Pass struct {
 	Bars     int            `json:"bars" doc:"How many bars the chart has, repeats played out"`
 	Position string         `json:"position" doc:"The position in that key"`
 	Style    string         `json:"style"`
-	Says     string         `json:"says,omitempty" doc:"What could not be as it was asked"`
+	Text     string         `json:"text,omitempty" doc:"What could not be as it was asked"`
 	// Next is left out where the routine ends with this pass.
 	Next        *NamedChord  `json:"next,omitempty" doc:"The chord that comes after its last one"`
 	Yours       []BarRange   `json:"yours" doc:"Bars that are the player's, where lines are traded"`
@@ -81,7 +81,7 @@ type Pass struct {
 }
 
 func (s *server) registerComputePass(api huma.API) {
-	huma.Post(api, "/api/compute/pass", func(_ context.Context, in *body[PassRequest]) (*body[Pass], error) {
+	huma.Post(api, "/api/compute/band/pass", func(_ context.Context, in *body[PassRequest]) (*body[Pass], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -93,13 +93,13 @@ func (s *server) registerComputePass(api huma.API) {
 
 // arranged is a pass with all that it is answered from.
 type arranged struct {
-	on    on
+	on    playContext
 	pass  routine.Pass
 	order band.Order
 	out   Pass
 }
 
-func (o on) pass(asked PassRequest) (Pass, error) {
+func (o playContext) pass(asked PassRequest) (Pass, error) {
 	r, err := asked.Routine.Core(o.chart)
 	if err != nil {
 		return Pass{}, invalid("routine", err)
@@ -117,7 +117,7 @@ func (o on) pass(asked PassRequest) (Pass, error) {
 }
 
 // arrange works out how a pass of a routine is played.
-func (o on) arrange(asked PassRequest, r routine.Routine, p routine.Pass) (arranged, error) {
+func (o playContext) arrange(asked PassRequest, r routine.Routine, p routine.Pass) (arranged, error) {
 	if asked.Loop != nil {
 		var err error
 		if p, err = looped(p, *asked.Loop); err != nil {
@@ -138,7 +138,7 @@ func (o on) arrange(asked PassRequest, r routine.Routine, p routine.Pass) (arran
 		Place: placeOfPass(p.Place), Segment: p.Segment.Name, View: string(p.Segment.View), Chart: document.ChartOf(p.Chart),
 		Bars: p.Chart.Timeline().Bars(), Position: position.ID(), Yours: []BarRange{},
 	}
-	path, err := there.landings(p, position, asked.School)
+	path, err := there.landings(p, position, asked.Strategy)
 	if err != nil {
 		return arranged{}, err
 	}
@@ -158,7 +158,7 @@ func (o on) arrange(asked PassRequest, r routine.Routine, p routine.Pass) (arran
 	if err := order.Click.Check(); err != nil {
 		return arranged{}, invalid("click", err)
 	}
-	if order.Style, out.Says, err = styleFor(asked.Style, p.Chart); err != nil {
+	if order.Style, out.Text, err = styleFor(asked.Style, p.Chart); err != nil {
 		return arranged{}, err
 	}
 	out.Style = order.Style.Name

@@ -14,10 +14,10 @@ import (
 // PathRequest asks for a landing at every change of the chorus, by one school or
 // several.
 type PathRequest struct {
-	On
-	Position string   `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
-	Schools  []string `json:"schools,omitempty" maxItems:"8" doc:"Left out for every school"`
-	Pins     []Pin    `json:"pins,omitempty" maxItems:"512" doc:"Landings held to a place; the rest is planned around them"`
+	PlayContext
+	Position   string   `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
+	Strategies []string `json:"strategies,omitempty" maxItems:"8" doc:"Left out for every school"`
+	Pins       []Pin    `json:"pins,omitempty" maxItems:"512" doc:"Landings held to a place; the rest is planned around them"`
 }
 
 // Pin holds one landing to a place.
@@ -33,7 +33,7 @@ type Paths struct {
 
 // Path is the best landing at every change by one school.
 type Path struct {
-	School   string       `json:"school"`
+	Strategy string       `json:"strategy"`
 	Landings []PathTarget `json:"landings" doc:"In the order of the changes"`
 	Frets    int          `json:"frets" doc:"How many frets the hand goes in all"`
 	Strings  int          `json:"strings" doc:"How many strings it changes in all"`
@@ -43,19 +43,19 @@ type Path struct {
 // PathTarget is one landing of a path.
 type PathTarget struct {
 	Target
-	Change   int     `json:"change" doc:"The tick of the change"`
-	Bar      int     `json:"bar" doc:"From 1"`
-	Beat     int     `json:"beat" doc:"From 1"`
-	Chord    string  `json:"chord"`
-	Score    float64 `json:"score" doc:"That of the best move into it"`
-	Sentence string  `json:"sentence" doc:"The best move into it"`
-	Frets    int     `json:"frets" doc:"From the landing before"`
-	Strings  int     `json:"strings"`
-	Pinned   bool    `json:"pinned"`
+	Change  int     `json:"change" doc:"The tick of the change"`
+	Bar     int     `json:"bar" doc:"From 1"`
+	Beat    int     `json:"beat" doc:"From 1"`
+	Chord   string  `json:"chord"`
+	Score   float64 `json:"score" doc:"That of the best move into it"`
+	Text    string  `json:"text" doc:"The best move into it"`
+	Frets   int     `json:"frets" doc:"From the landing before"`
+	Strings int     `json:"strings"`
+	Pinned  bool    `json:"pinned"`
 }
 
 func (s *server) registerComputePath(api huma.API) {
-	huma.Post(api, "/api/compute/path", func(_ context.Context, in *body[PathRequest]) (*body[Paths], error) {
+	huma.Post(api, "/api/compute/change/path", func(_ context.Context, in *body[PathRequest]) (*body[Paths], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -73,14 +73,14 @@ func (s *server) registerComputePath(api huma.API) {
 			}
 			order.Pins[at], pinOf[at] = neck.Place{String: pin.String, Fret: pin.Fret}, n
 		}
-		schools := in.Body.Schools
+		schools := in.Body.Strategies
 		if len(schools) == 0 {
 			schools = names(change.TargetStrategies)
 		}
 		out := Paths{Paths: []Path{}}
 		for n, name := range schools {
 			if order.Strategy, err = change.ParseTargetStrategy(name); err != nil {
-				return nil, invalid(fmt.Sprintf("schools[%d]", n), err)
+				return nil, invalid(fmt.Sprintf("strategies[%d]", n), err)
 			}
 			path, err := order.Find()
 			if err != nil {
@@ -96,17 +96,17 @@ func (s *server) registerComputePath(api huma.API) {
 	})
 }
 
-func (o on) path(school change.TargetStrategy, p change.Path) Path {
-	out := Path{School: string(school), Landings: []PathTarget{}, Frets: p.Frets, Strings: p.Strings, Cost: p.Cost}
+func (o playContext) path(school change.TargetStrategy, p change.Path) Path {
+	out := Path{Strategy: string(school), Landings: []PathTarget{}, Frets: p.Frets, Strings: p.Strings, Cost: p.Cost}
 	for _, l := range p.Targets {
 		at := l.Change.Arriving
 		target := PathTarget{
 			Target: o.over(at, l.Placed), Change: l.Change.Tick, Bar: at.Bar + 1, Beat: at.Beat + 1, Chord: at.Chord.Symbol(),
 			Score: l.Score, Frets: l.Frets, Strings: l.Strings, Pinned: l.Pinned,
-			Sentence: "no tone of the chord before lies near it: reach for it",
+			Text: "no tone of the chord before lies near it: reach for it",
 		}
 		if l.Move != nil {
-			target.Sentence = l.Move.Text
+			target.Text = l.Move.Text
 		}
 		out.Landings = append(out.Landings, target)
 	}

@@ -13,7 +13,7 @@ import (
 
 // PerformanceRequest asks for what sounds.
 type PerformanceRequest struct {
-	On
+	PlayContext
 	From    int         `json:"from" minimum:"1" doc:"The first bar, from 1"`
 	Bars    int         `json:"bars" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus"`
 	CountIn int         `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
@@ -85,7 +85,7 @@ type CurvePoint struct {
 }
 
 func (s *server) registerComputePerformance(api huma.API) {
-	huma.Post(api, "/api/compute/performance", func(_ context.Context, in *body[PerformanceRequest]) (*body[Performance], error) {
+	huma.Post(api, "/api/compute/band/performance", func(_ context.Context, in *body[PerformanceRequest]) (*body[Performance], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -124,7 +124,7 @@ func (s *server) registerComputePerformance(api huma.API) {
 const slowest = 25
 
 // performance arranges an order, and names its chords in the key of its chart.
-func (o on) performance(order band.Order) Performance {
+func (o playContext) performance(order band.Order) Performance {
 	p := band.Perform(order)
 	out := Performance{
 		Tempo: p.Tempo, BeatTicks: p.BeatTicks, CountIn: p.CountIn, End: p.End,

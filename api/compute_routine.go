@@ -11,7 +11,7 @@ import (
 
 // RoutinesRequest asks what routines a tune has.
 type RoutinesRequest struct {
-	On
+	PlayContext
 	Own []document.Routine `json:"own,omitempty" maxItems:"100" doc:"The player's own"`
 }
 
@@ -24,7 +24,7 @@ type Routines struct {
 type RoutineView struct {
 	Routine document.Routine `json:"routine"`
 	Own     bool             `json:"own" doc:"It is the player's; the others are ready-made"`
-	Says    string           `json:"says" doc:"How long it takes and where it ends"`
+	Text    string           `json:"text" doc:"How long it takes and where it ends"`
 	Seconds float64          `json:"seconds" doc:"Its length; of one that goes on until the player asks, the length of what it has played through once"`
 	Waits   bool             `json:"waits" doc:"It goes on until the player asks"`
 	// Fault is left out where it can be played.
@@ -34,12 +34,12 @@ type RoutineView struct {
 
 // SegmentView is a segment of a routine in words.
 type SegmentView struct {
-	Says    string  `json:"says" doc:"How long it is and what changes"`
+	Text    string  `json:"text" doc:"How long it is and what changes"`
 	Seconds float64 `json:"seconds"`
 }
 
 func (s *server) registerComputeRoutines(api huma.API) {
-	huma.Post(api, "/api/compute/routines", func(_ context.Context, in *body[RoutinesRequest]) (*body[Routines], error) {
+	huma.Post(api, "/api/compute/band/routines", func(_ context.Context, in *body[RoutinesRequest]) (*body[Routines], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -55,18 +55,18 @@ func (s *server) registerComputeRoutines(api huma.API) {
 	})
 }
 
-func (o on) routineView(d document.Routine, own bool) RoutineView {
+func (o playContext) routineView(d document.Routine, own bool) RoutineView {
 	view := RoutineView{Routine: d, Own: own, Segments: make([]SegmentView, len(d.Segments))}
 	r, err := d.Core(o.chart)
 	for n, s := range r.Segments {
-		view.Segments[n].Says = s.Says()
+		view.Segments[n].Text = s.Says()
 	}
 	if err != nil {
 		view.Fault = err.Error()
 		return view
 	}
 	outline := r.Outline(o.chart)
-	view.Says = outline.Says(o.chart.Tempo, o.chart.Key.Tonic.String())
+	view.Text = outline.Says(o.chart.Tempo, o.chart.Key.Tonic.String())
 	view.Seconds, view.Waits = outline.Seconds, outline.Waits
 	for n, seconds := range outline.Segments {
 		view.Segments[n].Seconds = seconds

@@ -18,7 +18,7 @@ import (
 // start, how many notes there are from there, and how a run between two places is
 // made to fit.
 type RunRequest struct {
-	On
+	PlayContext
 	Position    string `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
 	Subdivision string `json:"subdivision,omitempty" doc:"Left out for eighths"`
 	Arrival     int    `json:"arrival" doc:"The chart's tick that the last note falls on"`
@@ -32,20 +32,20 @@ type RunRequest struct {
 
 // Run is a run of even notes in time.
 type Run struct {
-	Notes       int     `json:"notes"`
-	Subdivision string  `json:"subdivision"`
-	Start       int     `json:"start"`
-	Arrival     int     `json:"arrival"`
-	Starts      string  `json:"starts" doc:"When it starts, as a player counts" example:"the and of beat 3 of bar 4"`
-	Lands       string  `json:"lands"`
-	Ticks       []int   `json:"ticks" doc:"The chart's ticks of its notes"`
-	From        int     `json:"from" doc:"The downbeat of the bar it starts in: where a ruler of it begins"`
-	BarTicks    int     `json:"barTicks"`
-	Beat        int     `json:"beatTicks"`
-	PerSecond   float64 `json:"perSecond" doc:"Notes a second at the chart's tempo"`
-	Equal       []Equal `json:"equal" doc:"The tempos at which the other subdivisions go as fast"`
-	Ladder      []int   `json:"ladder,omitempty" doc:"The tempos from the chart's to the goal"`
-	Fitted      *Fitted `json:"fitted,omitempty" doc:"The run between two places, made to fit"`
+	Notes       int        `json:"notes"`
+	Subdivision string     `json:"subdivision"`
+	Start       int        `json:"start"`
+	Arrival     int        `json:"arrival"`
+	Starts      string     `json:"starts" doc:"When it starts, as a player counts" example:"the and of beat 3 of bar 4"`
+	Lands       string     `json:"lands"`
+	Ticks       []int      `json:"ticks" doc:"The chart's ticks of its notes"`
+	From        int        `json:"from" doc:"The downbeat of the bar it starts in: where a ruler of it begins"`
+	BarTicks    int        `json:"barTicks"`
+	Beat        int        `json:"beatTicks"`
+	PerSecond   float64    `json:"perSecond" doc:"Notes a second at the chart's tempo"`
+	Equal       []Equal    `json:"equal" doc:"The tempos at which the other subdivisions go as fast"`
+	Ladder      []int      `json:"ladder,omitempty" doc:"The tempos from the chart's to the goal"`
+	Fitted      *FittedRun `json:"fitted,omitempty" doc:"The run between two places, made to fit"`
 }
 
 // Equal is the tempo at which a subdivision goes as fast as the run.
@@ -54,19 +54,19 @@ type Equal struct {
 	Tempo       float64 `json:"tempo"`
 }
 
-// Fitted is a run between two places made to fit the number of notes.
-type Fitted struct {
-	Between  int      `json:"between" doc:"How many notes lie there as they are, both ends included"`
-	Added    []string `json:"added" doc:"The chromatic passing notes put in, and where"`
-	Dropped  []string `json:"dropped" doc:"The notes left out"`
-	Missing  int      `json:"missing" doc:"How many notes there is time for and no place"`
-	Sentence string   `json:"sentence"`
-	Tab      Tab      `json:"tab"`
-	Passing  []int    `json:"passing" doc:"Which notes of the tab were put in, from 0"`
+// FittedRun is a run between two places made to fit the number of notes.
+type FittedRun struct {
+	Between int      `json:"between" doc:"How many notes lie there as they are, both ends included"`
+	Added   []string `json:"added" doc:"The chromatic passing notes put in, and where"`
+	Dropped []string `json:"dropped" doc:"The notes left out"`
+	Missing int      `json:"missing" doc:"How many notes there is time for and no place"`
+	Text    string   `json:"text"`
+	Tab     Tab      `json:"tab"`
+	Passing []int    `json:"passing" doc:"Which notes of the tab were put in, from 0"`
 }
 
 func (s *server) registerComputeRun(api huma.API) {
-	huma.Post(api, "/api/compute/run", func(_ context.Context, in *body[RunRequest]) (*body[Run], error) {
+	huma.Post(api, "/api/compute/change/run", func(_ context.Context, in *body[RunRequest]) (*body[Run], error) {
 		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err
@@ -95,7 +95,7 @@ func (s *server) registerComputeRun(api huma.API) {
 	})
 }
 
-func (o on) run(r chart.Run) Run {
+func (o playContext) run(r chart.Run) Run {
 	m := o.chart.Meter
 	out := Run{
 		Notes: r.Notes, Subdivision: r.Subdivision.Name, Start: r.Start, Arrival: r.Arrival,
@@ -111,7 +111,7 @@ func (o on) run(r chart.Run) Run {
 }
 
 // fitted makes the run between two places fit the time, and writes it out.
-func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fitted, error) {
+func (o playContext) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*FittedRun, error) {
 	begin, end := neck.Place{String: from.String, Fret: from.Fret}, neck.Place{String: to.String, Fret: to.Fret}
 	chord := o.chart.ChordAt(r.Start)
 	tones, err := exercise.TonesOver(o.chart, chord, first(over, []string{exercise.OverBox}))
@@ -134,7 +134,7 @@ func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fi
 	}
 	// Where notes are missing the run starts as late as it must to land on time.
 	line, start := change.EvenNotes(o.chart, fingering, chart.RunStart(r.Arrival, len(fingering), r.Subdivision, o.chart.Meter), r.Subdivision)
-	out := &Fitted{Between: len(run), Added: []string{}, Dropped: []string{}, Missing: fill.Missing, Passing: []int{}, Tab: o.tab(line, start, "approach")}
+	out := &FittedRun{Between: len(run), Added: []string{}, Dropped: []string{}, Missing: fill.Missing, Passing: []int{}, Tab: o.tab(line, start, "approach")}
 	for n, note := range fill.Notes {
 		if note.Added {
 			out.Passing = append(out.Passing, n)
@@ -144,10 +144,10 @@ func (o on) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*Fi
 	for _, p := range fill.Dropped {
 		out.Dropped = append(out.Dropped, o.spelled(chord, p))
 	}
-	out.Sentence = fill.Text(len(run), r.Notes)
+	out.Text = fill.Text(len(run), r.Notes)
 	return out, nil
 }
 
-func (o on) spelled(c harmony.Chord, p pitch.MIDI) string {
+func (o playContext) spelled(c harmony.Chord, p pitch.MIDI) string {
 	return o.chart.Key.ToneOver(c, p.Class()).Note.String()
 }

@@ -10,10 +10,10 @@ import (
 
 // SequenceRequest asks for an exercise written out over bars of a chart.
 type SequenceRequest struct {
-	On
+	PlayContext
 	Position    string `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
 	Over        string `json:"over,omitempty" doc:"What is walked over; left out for chord tones"`
-	Cell        string `json:"cell,omitempty" doc:"The figure; left out for one after another"`
+	Figure      string `json:"figure,omitempty" doc:"The figure; left out for one after another"`
 	Order       string `json:"order,omitempty" doc:"Which way round; left out for as written"`
 	Subdivision string `json:"subdivision,omitempty" doc:"Left out for eighths"`
 	From        int    `json:"from" minimum:"1" doc:"The first bar, from 1"`
@@ -21,14 +21,14 @@ type SequenceRequest struct {
 }
 
 func (s *server) registerComputeSequence(api huma.API) {
-	huma.Post(api, "/api/compute/sequence", func(_ context.Context, in *body[SequenceRequest]) (*body[Tab], error) {
+	huma.Post(api, "/api/compute/exercise/sequence", func(_ context.Context, in *body[SequenceRequest]) (*body[Tab], error) {
 		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err
 		}
 		p, err := exercise.Sequence{
 			Chart: on.chart, Instrument: on.instrument, Window: position.Window, Subdivision: subdivision, From: in.Body.From - 1, Bars: in.Body.Bars,
-			Over: first(in.Body.Over, exercise.SequenceTones), Figure: first(in.Body.Cell, exercise.SequenceFigures(exercise.OverBox)), Order: first(in.Body.Order, exercise.SequenceOrders),
+			Over: first(in.Body.Over, exercise.SequenceTones), Figure: first(in.Body.Figure, exercise.SequenceFigures(exercise.OverBox)), Order: first(in.Body.Order, exercise.SequenceOrders),
 		}.Write()
 		if err != nil {
 			return nil, invalid("", err)

@@ -17,7 +17,7 @@ import (
 
 // SoloRequest asks for a chorus to be planned.
 type SoloRequest struct {
-	On
+	PlayContext
 	Plan  document.ChorusPlan `json:"plan"`
 	Licks []document.Lick     `json:"licks,omitempty" maxItems:"500" doc:"The vocabulary"`
 	Kept  []document.Block    `json:"kept,omitempty" maxItems:"4096" doc:"Blocks that stay as they are, in order of time"`
@@ -25,19 +25,19 @@ type SoloRequest struct {
 
 // PlannedSolo is up to three choruses, the best first.
 type PlannedSolo struct {
-	Best []ChorusView `json:"best"`
-	Gave []Gave       `json:"gave" doc:"What of the plan gave way, so that a chorus could be had"`
+	Best        []ChorusView `json:"best"`
+	Concessions []Concession `json:"concessions" doc:"What of the plan gave way, so that a chorus could be had"`
 }
 
-// Gave is a part of a plan that gave way.
-type Gave struct {
+// Concession is a part of a plan that gave way.
+type Concession struct {
 	Field string `json:"field"`
-	Says  string `json:"says"`
+	Text  string `json:"text"`
 }
 
 // ChorusRequest is a chorus and one edit of it; without one it is read as it is.
 type ChorusRequest struct {
-	On
+	PlayContext
 	Chorus document.Chorus `json:"chorus"`
 	Licks  []document.Lick `json:"licks,omitempty" maxItems:"500" doc:"The vocabulary, for what is planned anew"`
 	Edit   *ChorusEdit     `json:"edit,omitempty"`
@@ -45,36 +45,36 @@ type ChorusRequest struct {
 
 // ChorusEdit is one change of a chorus.
 type ChorusEdit struct {
-	Do       string           `json:"do" enum:"lock,unlock,mute,unmute,move,stretch,rest,swap,lay,write,alter,re-roll"`
-	Blocks   []int            `json:"blocks,omitempty" maxItems:"4096" doc:"Which blocks, from 0"`
-	Tick     int              `json:"tick,omitempty" doc:"Where a block is laid"`
-	Ticks    int              `json:"ticks,omitempty" doc:"How far a block or its end is moved, or how long a rest is laid"`
-	Bar      int              `json:"bar,omitempty" doc:"The first bar to plan anew, from 1"`
-	Bars     int              `json:"bars,omitempty" doc:"How many; with no bars and no blocks all that is not locked"`
-	Lick     *document.Lick   `json:"lick,omitempty"`
-	Approach string           `json:"approach,omitempty" doc:"Left out for any that fits"`
-	Kind     string           `json:"kind,omitempty" doc:"What is laid: lick, approach, connector, free notes, rest"`
-	Notes    []document.Event `json:"notes,omitempty" maxItems:"4096" doc:"The notes that a block is to have, or the one that a note becomes"`
-	Note     int              `json:"note,omitempty" doc:"The event of the line that is altered, from 0; -1 for one more"`
-	Seed     uint64           `json:"seed,omitempty" maximum:"4294967295"`
+	Kind      string           `json:"kind" enum:"lock,unlock,mute,unmute,move,stretch,makeRest,swapLick,addBlock,writeNotes,alterNote,reroll"`
+	Blocks    []int            `json:"blocks,omitempty" maxItems:"4096" doc:"Which blocks, from 0"`
+	Tick      int              `json:"tick,omitempty" doc:"Where a block is laid"`
+	Ticks     int              `json:"ticks,omitempty" doc:"How far a block or its end is moved, or how long a rest is laid"`
+	Bar       int              `json:"bar,omitempty" doc:"The first bar to plan anew, from 1"`
+	Bars      int              `json:"bars,omitempty" doc:"How many; with no bars and no blocks all that is not locked"`
+	Lick      *document.Lick   `json:"lick,omitempty"`
+	Approach  string           `json:"approach,omitempty" doc:"Left out for any that fits"`
+	BlockKind string           `json:"blockKind,omitempty" doc:"What is laid: lick, approach, connector, free notes, rest"`
+	Notes     []document.Event `json:"notes,omitempty" maxItems:"4096" doc:"The notes that a block is to have, or the one that a note becomes"`
+	Note      int              `json:"note,omitempty" doc:"The event of the line that is altered, from 0; -1 for one more"`
+	Seed      uint64           `json:"seed,omitempty" maximum:"4294967295"`
 }
 
 // ChorusView is a chorus, what is heard of it, and everything that is said of it.
 type ChorusView struct {
-	Blocks []document.Block `json:"blocks"`
-	Said   []string         `json:"said" doc:"What gave way to the edit"`
-	Tab    Tab              `json:"tab" doc:"What is heard, its tick 0 the chorus's"`
+	Blocks  []document.Block `json:"blocks"`
+	Remarks []string         `json:"remarks" doc:"What gave way to the edit"`
+	Tab     Tab              `json:"tab" doc:"What is heard, its tick 0 the chorus's"`
 	// In are the blocks of the tab's events.
-	In      []int           `json:"in" doc:"In which block each note of the tab stands, from 0; -1 for none"`
-	Step    int             `json:"step" doc:"The ticks that blocks snap to"`
-	Targets []ChorusTarget  `json:"targets"`
-	Figures Figures         `json:"figures"`
-	Written *Figures        `json:"written,omitempty" doc:"The same over what the band plays, where another chord is imagined"`
-	Dropped []DroppedBar    `json:"dropped" doc:"What a listener makes of each chord when the band drops out"`
-	Covered []Covered       `json:"covered"`
-	Lively  []Finding       `json:"lively" doc:"What keeps it from being dull"`
-	Mend    []Complaint     `json:"mend" doc:"What could be better, the gravest first"`
-	Phrase  document.Phrase `json:"phrase" doc:"What is heard, to be played"`
+	BlockOf        []int               `json:"blockOf" doc:"In which block each note of the tab stands, from 0; -1 for none"`
+	Step           int                 `json:"step" doc:"The ticks that blocks snap to"`
+	Targets        []ChorusTarget      `json:"targets"`
+	Figures        Figures             `json:"figures"`
+	Written        *Figures            `json:"written,omitempty" doc:"The same over what the band plays, where another chord is imagined"`
+	ImpliedHarmony []ImpliedHarmonyBar `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
+	Coverage       []Coverage          `json:"coverage"`
+	Style          []Finding           `json:"style" doc:"What keeps it from being dull"`
+	Issues         []ChorusIssue       `json:"issues" doc:"What could be better, the gravest first"`
+	Phrase         document.Phrase     `json:"phrase" doc:"What is heard, to be played"`
 }
 
 // ChorusTarget is a tone aimed at where a chord arrives, and what lands there.
@@ -83,31 +83,31 @@ type ChorusTarget struct {
 	Chord  string `json:"chord"`
 	Aim    Tone   `json:"aim"`
 	Event  int    `json:"event" doc:"The note of the tab that lands, from 0; -1 for none"`
-	When   string `json:"when" enum:"early,on,late,none"`
-	Landed *Tone  `json:"landed,omitempty"`
+	Timing string `json:"timing" enum:"early,on,late,none"`
+	Tone   *Tone  `json:"tone,omitempty"`
 	Class  string `json:"class,omitempty"`
-	Aimed  bool   `json:"aimed" doc:"It is the tone aimed at"`
+	OnAim  bool   `json:"onAim" doc:"It is the tone aimed at"`
 }
 
 // Figures are what is counted of a chorus, each with the notes it comes from.
 type Figures struct {
-	Strong     Share   `json:"strong" doc:"Notes on strong beats: how many are home"`
-	Rests      Share   `json:"rests" doc:"Notes rested on: how many are home or colour"`
-	Heard      int     `json:"heard" doc:"Chords that are heard without the band"`
-	Chords     int     `json:"chords" doc:"Of how many"`
-	Space      float64 `json:"space" doc:"The share of the chorus that is silent"`
-	Shape      Outline `json:"shape"`
-	Landings   int     `json:"landings" doc:"Changes landed on a home tone"`
-	Changes    int     `json:"changes" doc:"Of how many"`
-	WithinSpan bool    `json:"withinSpan" doc:"No reach is wider than the player's span"`
-	StrongWell bool    `json:"strongWell" doc:"Enough strong beats are home"`
-	HeardWell  bool    `json:"heardWell" doc:"Enough chords are heard without the band"`
-	SpaceWell  bool    `json:"spaceWell" doc:"Enough of the time is silent"`
+	Strong            Share       `json:"strong" doc:"Notes on strong beats: how many are home"`
+	Rests             Share       `json:"rests" doc:"Notes rested on: how many are home or colour"`
+	Heard             int         `json:"heard" doc:"Chords that are heard without the band"`
+	Chords            int         `json:"chords" doc:"Of how many"`
+	Space             float64     `json:"space" doc:"The share of the chorus that is silent"`
+	Shape             PhraseShape `json:"shape"`
+	Landings          int         `json:"landings" doc:"Changes landed on a home tone"`
+	Changes           int         `json:"changes" doc:"Of how many"`
+	WithinSpan        bool        `json:"withinSpan" doc:"No reach is wider than the player's span"`
+	EnoughStrongBeats bool        `json:"enoughStrongBeats" doc:"Enough strong beats are home"`
+	EnoughHeard       bool        `json:"enoughHeard" doc:"Enough chords are heard without the band"`
+	EnoughSpace       bool        `json:"enoughSpace" doc:"Enough of the time is silent"`
 }
 
-// DroppedBar is what is heard of one chord, and where it lies.
-type DroppedBar struct {
-	Dropped
+// ImpliedHarmonyBar is what is heard of one chord, and where it lies.
+type ImpliedHarmonyBar struct {
+	ImpliedHarmony
 	Tick  int `json:"tick"`
 	Ticks int `json:"ticks"`
 }
@@ -116,14 +116,14 @@ type DroppedBar struct {
 type Finding struct {
 	Name   string `json:"name"`
 	Good   bool   `json:"good"`
-	Says   string `json:"says"`
+	Text   string `json:"text"`
 	Events []int  `json:"events" doc:"The notes it comes from, from 0"`
 }
 
-// Complaint is one thing that could be better, and what would mend it.
-type Complaint struct {
+// ChorusIssue is one thing that could be better, and what would mend it.
+type ChorusIssue struct {
 	About   string         `json:"about"`
-	Says    string         `json:"says"`
+	Text    string         `json:"text"`
 	Tick    int            `json:"tick"`
 	Events  []int          `json:"events"`
 	Repairs []ChorusRepair `json:"repairs"`
@@ -131,13 +131,13 @@ type Complaint struct {
 
 // ChorusRepair is one note put right.
 type ChorusRepair struct {
-	Says string     `json:"says"`
+	Text string     `json:"text"`
 	Edit ChorusEdit `json:"edit"`
 }
 
 // ChorusesRequest asks for the line of several choruses.
 type ChorusesRequest struct {
-	On
+	PlayContext
 	Choruses []document.Chorus `json:"choruses" minItems:"1" maxItems:"16"`
 }
 
@@ -150,8 +150,8 @@ type JoinedChoruses struct {
 // TransposeSolo asks for a solo as it lies after its tune or its neck has changed.
 type TransposeSolo struct {
 	Solo document.Solo `json:"solo"`
-	From On            `json:"from" doc:"What it is over and for"`
-	To   On            `json:"to" doc:"What it is to be over and for"`
+	From PlayContext   `json:"from" doc:"What it is over and for"`
+	To   PlayContext   `json:"to" doc:"What it is to be over and for"`
 }
 
 // TransposedSolo is a solo moved along, and what could not stay.
@@ -164,16 +164,16 @@ type TransposedSolo struct {
 type SoloConcession struct {
 	Chorus int    `json:"chorus" doc:"From 0"`
 	Tick   int    `json:"tick" doc:"Of that chorus"`
-	Says   string `json:"says"`
+	Text   string `json:"text"`
 }
 
 func (s *server) registerComputeSolo(api huma.API) {
 	huma.Post(api, "/api/compute/solo/transposed", func(_ context.Context, in *body[TransposeSolo]) (*body[TransposedSolo], error) {
-		from, err := in.Body.From.setting()
+		from, err := in.Body.From.core()
 		if err != nil {
 			return nil, err
 		}
-		to, err := in.Body.To.setting()
+		to, err := in.Body.To.core()
 		if err != nil {
 			return nil, err
 		}
@@ -183,7 +183,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		out := TransposedSolo{Solo: moved, Concessions: []SoloConcession{}}
 		for _, c := range conceded {
-			out.Concessions = append(out.Concessions, SoloConcession{Chorus: c.Chorus, Tick: c.Tick, Says: c.Text})
+			out.Concessions = append(out.Concessions, SoloConcession{Chorus: c.Chorus, Tick: c.Tick, Text: c.Text})
 		}
 		return &body[TransposedSolo]{out}, nil
 	})
@@ -199,7 +199,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		if err != nil {
 			return nil, invalid("plan", err)
 		}
-		out := PlannedSolo{Gave: []Gave{}}
+		out := PlannedSolo{Concessions: []Concession{}}
 		for _, p := range planned.Best {
 			view, err := on.chorus(order, p.Chorus, "", nil)
 			if err != nil {
@@ -208,11 +208,11 @@ func (s *server) registerComputeSolo(api huma.API) {
 			out.Best = append(out.Best, view)
 		}
 		for _, g := range planned.Concessions {
-			out.Gave = append(out.Gave, Gave{g.Field, g.Text})
+			out.Concessions = append(out.Concessions, Concession{g.Field, g.Text})
 		}
 		return &body[PlannedSolo]{out}, nil
 	})
-	huma.Post(api, "/api/compute/chorus", func(_ context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
+	huma.Post(api, "/api/compute/solo/chorus", func(_ context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
 		on, order, err := in.Body.order(in.Body.Chorus.Plan, in.Body.Licks)
 		if err != nil {
 			return nil, err
@@ -244,7 +244,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		return &body[ChorusView]{view}, nil
 	})
-	huma.Post(api, "/api/compute/choruses", func(_ context.Context, in *body[ChorusesRequest]) (*body[JoinedChoruses], error) {
+	huma.Post(api, "/api/compute/solo/line", func(_ context.Context, in *body[ChorusesRequest]) (*body[JoinedChoruses], error) {
 		on, line, err := in.Body.joined(in.Body.Choruses)
 		if err != nil {
 			return nil, err
@@ -254,55 +254,55 @@ func (s *server) registerComputeSolo(api huma.API) {
 }
 
 // order reads what a chorus is planned by.
-func (o On) order(plan document.ChorusPlan, licks []document.Lick) (on, chorus.Request, error) {
+func (o PlayContext) order(plan document.ChorusPlan, licks []document.Lick) (playContext, chorus.Request, error) {
 	read, err := o.read()
 	if err != nil {
-		return on{}, chorus.Request{}, err
+		return playContext{}, chorus.Request{}, err
 	}
 	vocabulary := make([]lick.Lick, len(licks))
 	for n, l := range licks {
 		if vocabulary[n], err = l.Core(); err != nil {
-			return on{}, chorus.Request{}, invalid(indexed("licks", n), err)
+			return playContext{}, chorus.Request{}, invalid(indexed("licks", n), err)
 		}
 	}
 	order, err := plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
 	if err != nil {
-		return on{}, chorus.Request{}, invalid("plan", err)
+		return playContext{}, chorus.Request{}, invalid("plan", err)
 	}
 	return read, order, nil
 }
 
 // joined is the line of several choruses over the chart, each at its stage.
-func (o On) joined(docs []document.Chorus) (on, phrase.Phrase, error) {
+func (o PlayContext) joined(docs []document.Chorus) (playContext, phrase.Phrase, error) {
 	read, err := o.read()
 	if err != nil {
-		return on{}, phrase.Phrase{}, err
+		return playContext{}, phrase.Phrase{}, err
 	}
 	choruses := make([]chorus.Chorus, len(docs))
 	for n, d := range docs {
 		blocks, err := document.Blocks(d.Blocks, read.chart, read.instrument)
 		if err != nil {
-			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
+			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
 		order, err := d.Plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, nil)
 		if err != nil {
-			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n)+".plan", err)
+			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n)+".plan", err)
 		}
 		stage, err := chorus.ParseStage(d.Stage)
 		if err != nil {
-			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
+			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
 		if choruses[n], err = order.Grown(chorus.Chorus{Blocks: blocks}, stage); err != nil {
-			return on{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
+			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
 	}
 	return read, chorus.JoinLines(choruses, read.chart), nil
 }
 
 // core reads an edit.
-func (e ChorusEdit) core(o on, order chorus.Request) (chorus.Edit, error) {
+func (e ChorusEdit) core(o playContext, order chorus.Request) (chorus.Edit, error) {
 	edit := chorus.Edit{
-		Kind: chorus.EditKind(e.Do), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, BlockKind: chorus.Kind(e.Kind), Note: e.Note, Seed: e.Seed,
+		Kind: chorus.EditKind(e.Kind), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, BlockKind: chorus.Kind(e.BlockKind), Note: e.Note, Seed: e.Seed,
 	}
 	edit.Bar = max(edit.Bar, 0)
 	if e.Lick != nil {
@@ -330,7 +330,7 @@ func (e ChorusEdit) core(o on, order chorus.Request) (chorus.Edit, error) {
 }
 
 // chorus is everything that is said of a chorus at a stage.
-func (o on) chorus(order chorus.Request, c chorus.Chorus, stage string, said []string) (ChorusView, error) {
+func (o playContext) chorus(order chorus.Request, c chorus.Chorus, stage string, said []string) (ChorusView, error) {
 	at, err := chorus.ParseStage(stage)
 	if err != nil {
 		return ChorusView{}, invalid("chorus", err)
@@ -340,9 +340,9 @@ func (o on) chorus(order chorus.Request, c chorus.Chorus, stage string, said []s
 		return ChorusView{}, invalid("plan", err)
 	}
 	view := ChorusView{
-		Blocks: document.BlocksOf(c.Blocks), Said: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), In: append([]int{}, r.BlockOf...),
+		Blocks: document.BlocksOf(c.Blocks), Remarks: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), BlockOf: append([]int{}, r.BlockOf...),
 		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Review, r.Targets),
-		Targets: []ChorusTarget{}, Dropped: []DroppedBar{}, Covered: []Covered{}, Lively: []Finding{}, Mend: []Complaint{},
+		Targets: []ChorusTarget{}, ImpliedHarmony: []ImpliedHarmonyBar{}, Coverage: []Coverage{}, Style: []Finding{}, Issues: []ChorusIssue{},
 	}
 	if view.Tab.Events == nil {
 		view.Tab.Events = []LineEvent{}
@@ -351,10 +351,10 @@ func (o on) chorus(order chorus.Request, c chorus.Chorus, stage string, said []s
 		view.Tab.Events[n].Role, view.Tab.Events[n].Why = string(r.Roles[n]), r.Why[n]
 	}
 	for _, t := range r.Targets {
-		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, When: string(t.Timing), Aimed: t.OnAim}
+		target := ChorusTarget{Tick: t.Tick, Chord: t.Chord.Symbol(), Aim: toneOf(t.Aim), Event: t.Index, Timing: string(t.Timing), OnAim: t.OnAim}
 		if t.Index >= 0 {
 			landed := toneOf(t.Judgement.Tone)
-			target.Landed, target.Class = &landed, string(t.Judgement.Class)
+			target.Tone, target.Class = &landed, string(t.Judgement.Class)
 		}
 		view.Targets = append(view.Targets, target)
 	}
@@ -363,27 +363,27 @@ func (o on) chorus(order chorus.Request, c chorus.Chorus, stage string, said []s
 		view.Written = &figures
 	}
 	for _, d := range r.Implied {
-		view.Dropped = append(view.Dropped, DroppedBar{droppedOf(d), d.From, d.To - d.From})
+		view.ImpliedHarmony = append(view.ImpliedHarmony, ImpliedHarmonyBar{impliedOf(d), d.From, d.To - d.From})
 	}
-	view.Covered = append(view.Covered, coveredOf(r.Verdict.Coverage)...)
+	view.Coverage = append(view.Coverage, coverageOf(r.Verdict.Coverage)...)
 	for _, f := range r.Style {
-		view.Lively = append(view.Lively, Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)})
+		view.Style = append(view.Style, Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)})
 	}
 	for _, complaint := range r.Complaints {
-		one := Complaint{About: complaint.About, Says: complaint.Text, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
+		one := ChorusIssue{About: complaint.About, Text: complaint.Text, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
 		for _, repair := range complaint.Repairs {
 			one.Repairs = append(one.Repairs, ChorusRepair{repair.Text, ChorusEdit{
-				Do: string(repair.Edit.Kind), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: order.Chart.Meter, Events: repair.Edit.Notes}).Events,
+				Kind: string(repair.Edit.Kind), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: order.Chart.Meter, Events: repair.Edit.Notes}).Events,
 			}})
 		}
-		view.Mend = append(view.Mend, one)
+		view.Issues = append(view.Issues, one)
 	}
 	return view, nil
 }
 
-func (o on) figures(r analysis.Review, targets []chorus.TargetReport) Figures {
-	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: Outline(r.Verdict.Shape), Chords: len(r.Implied), Changes: len(targets)}
-	f.StrongWell, f.HeardWell, f.SpaceWell = r.EnoughStrongBeats(), r.EnoughHeard(), r.EnoughSpace()
+func (o playContext) figures(r analysis.Review, targets []chorus.TargetReport) Figures {
+	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: PhraseShape(r.Verdict.Shape), Chords: len(r.Implied), Changes: len(targets)}
+	f.EnoughStrongBeats, f.EnoughHeard, f.EnoughSpace = r.EnoughStrongBeats(), r.EnoughHeard(), r.EnoughSpace()
 	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
 	for _, d := range r.Implied {
 		if d.Recognition == analysis.Recognized {

@@ -22,12 +22,12 @@ type Turnaround struct {
 	About string `json:"about" doc:"What it does"`
 	Ends  bool   `json:"ends" doc:"It ends the tune"`
 	// Bars is left out where Unfit says why.
-	Bars  []string `json:"bars,omitempty" doc:"Its two bars in this key, in the bar notation"`
-	Unfit string   `json:"unfit,omitempty" doc:"Why it does not fit the meter"`
+	Bars    []string `json:"bars,omitempty" doc:"Its two bars in this key, in the bar notation"`
+	Refused string   `json:"refused,omitempty" doc:"Why it does not fit the meter"`
 }
 
 func (s *server) registerComputeTurnarounds(api huma.API) {
-	huma.Post(api, "/api/compute/turnarounds", func(_ context.Context, in *body[TurnaroundsRequest]) (*body[[]Turnaround], error) {
+	huma.Post(api, "/api/compute/chart/turnarounds", func(_ context.Context, in *body[TurnaroundsRequest]) (*body[[]Turnaround], error) {
 		key, err := in.Body.Key.Core()
 		if err != nil {
 			return nil, invalid("", err)
@@ -42,7 +42,7 @@ func (s *server) registerComputeTurnarounds(api huma.API) {
 			bars, err := t.Bars(key, meter)
 			var unfit *chart.FieldError
 			if errors.As(err, &unfit) {
-				all[n].Unfit = unfit.Detail
+				all[n].Refused = unfit.Detail
 				continue
 			}
 			for _, bar := range bars {

@@ -21,19 +21,19 @@ type VerdictRequest struct {
 
 // Verdict is figures, each with the notes it comes from.
 type Verdict struct {
-	Strong   Share      `json:"strong" doc:"Notes on strong beats: how many are home"`
-	Rests    Share      `json:"rests" doc:"Notes rested on: how many are home or colour"`
-	Offences []Offence  `json:"offences" doc:"The notes that could be better, each once, and what would mend them"`
-	Landings []Landfall `json:"landings" doc:"What is first played at each change under the lick"`
-	Coverage []Covered  `json:"coverage"`
-	Dropped  []Dropped  `json:"dropped" doc:"What a listener makes of each chord when the band drops out"`
-	Shape    Outline    `json:"shape"`
-	Lost     []string   `json:"lost" doc:"The techniques that repairs took away"`
+	Strong         Share            `json:"strong" doc:"Notes on strong beats: how many are home"`
+	Rests          Share            `json:"rests" doc:"Notes rested on: how many are home or colour"`
+	Issues         []NoteIssue      `json:"issues" doc:"The notes that could be better, each once, and what would mend them"`
+	Landings       []Landing        `json:"landings" doc:"What is first played at each change under the lick"`
+	Coverage       []Coverage       `json:"coverage"`
+	ImpliedHarmony []ImpliedHarmony `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
+	Shape          PhraseShape      `json:"shape"`
+	Lost           []string         `json:"lost" doc:"The techniques that repairs took away"`
 	// Lick and Tab are as repaired.
 	Lick document.Lick `json:"lick"`
 	Tab  Tab           `json:"tab"`
 	// Own is given where the tab is not over the tune.
-	Own *document.Chart `json:"own,omitempty" doc:"The lick's own bars and chords, which the tab is over where it is taken as written"`
+	OwnChart *document.Chart `json:"ownChart,omitempty" doc:"The lick's own bars and chords, which the tab is over where it is taken as written"`
 }
 
 // Share is so many notes that are as they should be.
@@ -44,43 +44,43 @@ type Share struct {
 	Events []int `json:"events" doc:"The notes looked at, from 0"`
 }
 
-// Offence is a note that could be better.
-type Offence struct {
-	Event    int    `json:"event" doc:"From 0"`
-	Sentence string `json:"sentence"`
-	Repair   string `json:"repair,omitempty" doc:"The nearest repair; left out where its string has none"`
+// NoteIssue is a note that could be better.
+type NoteIssue struct {
+	Event  int    `json:"event" doc:"From 0"`
+	Text   string `json:"text"`
+	Repair string `json:"repair,omitempty" doc:"The nearest repair; left out where its string has none"`
 }
 
-// Landfall is what is first played at a change.
-type Landfall struct {
+// Landing is what is first played at a change.
+type Landing struct {
 	Chord  string `json:"chord"`
-	When   string `json:"when" enum:"early,on,late,none"`
+	Timing string `json:"timing" enum:"early,on,late,none"`
 	Event  int    `json:"event" doc:"From 0; -1 for none"`
 	Degree string `json:"degree,omitempty"`
 	Class  string `json:"class,omitempty"`
 }
 
-// Covered is a chord and which of its tones the lick has.
-type Covered struct {
+// Coverage is a chord and which of its tones the lick has.
+type Coverage struct {
 	Chord  string `json:"chord"`
 	Got    []Tone `json:"got"`
 	Missed []Tone `json:"missed" doc:"The guide tones that it has not"`
 	Events []int  `json:"events" doc:"The notes over it, from 0"`
 }
 
-// Dropped is what a listener makes of one chord from the line alone.
-type Dropped struct {
-	Chord   string  `json:"chord"`
-	Hearing string  `json:"hearing" enum:"heard,unclear,another chord,nothing"`
-	Rival   string  `json:"rival" doc:"The chord that fits best beside it"`
-	Margin  float64 `json:"margin" doc:"How much better it fits than its rival"`
-	Settles *Tone   `json:"settles,omitempty" doc:"The tone that would make it clear"`
-	Says    string  `json:"says"`
-	Events  []int   `json:"events" doc:"The notes over it, from 0"`
+// ImpliedHarmony is what a listener makes of one chord from the line alone.
+type ImpliedHarmony struct {
+	Chord        string  `json:"chord"`
+	Recognition  string  `json:"recognition" enum:"heard,unclear,another chord,nothing"`
+	Rival        string  `json:"rival" doc:"The chord that fits best beside it"`
+	Margin       float64 `json:"margin" doc:"How much better it fits than its rival"`
+	SettlingTone *Tone   `json:"settlingTone,omitempty" doc:"The tone that would make it clear"`
+	Text         string  `json:"text"`
+	Events       []int   `json:"events" doc:"The notes over it, from 0"`
 }
 
-// Outline is the shape of a lick, whatever its chords.
-type Outline struct {
+// PhraseShape is the shape of a lick, whatever its chords.
+type PhraseShape struct {
 	Rhythm    string          `json:"rhythm" doc:"Its bars by their rhythm" example:"A A B A"`
 	Ends      analysis.Ending `json:"ends" enum:"question,answer,open"`
 	Space     float64         `json:"space" doc:"The share of silence, 0 to 1"`
@@ -90,7 +90,7 @@ type Outline struct {
 }
 
 func (s *server) registerComputeVerdict(api huma.API) {
-	huma.Post(api, "/api/compute/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
+	huma.Post(api, "/api/compute/lick/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
 		on, chosen, _, err := in.Body.placed()
 		if err != nil {
 			return nil, err
@@ -116,7 +116,7 @@ func (s *server) registerComputeVerdict(api huma.API) {
 			chosen = chosen.WithSuffix(", repaired")
 		}
 		verdict := on.verdict(chosen, start, lost)
-		verdict.Own = own
+		verdict.OwnChart = own
 		return &body[Verdict]{verdict}, nil
 	})
 }
@@ -124,47 +124,47 @@ func (s *server) registerComputeVerdict(api huma.API) {
 func shareOf(s analysis.Share) Share { return Share{s.Of, s.Good, append([]int{}, s.Notes...)} }
 
 // verdict is what can be said of a lick whose tick 0 stands at a tick of the chart.
-func (o on) verdict(l lick.Lick, start int, lost []string) Verdict {
+func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 	v := analysis.Judge(l.Phrase, o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
-		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Offences: []Offence{}, Landings: []Landfall{}, Coverage: []Covered{}, Dropped: []Dropped{},
-		Shape: Outline(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
+		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Issues: []NoteIssue{}, Landings: []Landing{}, Coverage: []Coverage{}, ImpliedHarmony: []ImpliedHarmony{},
+		Shape: PhraseShape(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
 		Tab: o.tab(l.Phrase, start, ""),
 	}
 	for _, offence := range v.Issues() {
-		one := Offence{Event: offence.Index, Sentence: offence.Text}
+		one := NoteIssue{Event: offence.Index, Text: offence.Text}
 		if offence.Alteration != nil {
 			one.Repair = offence.Alteration.Text
 		}
-		out.Offences = append(out.Offences, one)
+		out.Issues = append(out.Issues, one)
 	}
 	for _, d := range analysis.ImpliedHarmonies(l.Phrase, o.instrument, o.chart.Key, o.chart.Chords()) {
-		out.Dropped = append(out.Dropped, droppedOf(d))
+		out.ImpliedHarmony = append(out.ImpliedHarmony, impliedOf(d))
 	}
 	for _, l := range v.Landings {
-		landfall := Landfall{Chord: l.Chord.Symbol(), When: string(l.Timing), Event: l.Index}
+		landfall := Landing{Chord: l.Chord.Symbol(), Timing: string(l.Timing), Event: l.Index}
 		if l.Index >= 0 {
 			landfall.Degree, landfall.Class = l.Degree.String(), string(l.Class)
 		}
 		out.Landings = append(out.Landings, landfall)
 	}
-	out.Coverage = append(out.Coverage, coveredOf(v.Coverage)...)
+	out.Coverage = append(out.Coverage, coverageOf(v.Coverage)...)
 	return out
 }
 
-func droppedOf(d analysis.ImpliedHarmony) Dropped {
-	dropped := Dropped{Chord: d.Chord.Symbol(), Hearing: string(d.Recognition), Rival: d.Rival.Symbol(), Margin: d.Margin, Says: d.Text, Events: append([]int{}, d.Notes...)}
+func impliedOf(d analysis.ImpliedHarmony) ImpliedHarmony {
+	dropped := ImpliedHarmony{Chord: d.Chord.Symbol(), Recognition: string(d.Recognition), Rival: d.Rival.Symbol(), Margin: d.Margin, Text: d.Text, Events: append([]int{}, d.Notes...)}
 	if d.SettlingTone != nil {
 		tone := toneOf(*d.SettlingTone)
-		dropped.Settles = &tone
+		dropped.SettlingTone = &tone
 	}
 	return dropped
 }
 
-func coveredOf(all []analysis.ChordCoverage) []Covered {
-	covered := make([]Covered, len(all))
+func coverageOf(all []analysis.ChordCoverage) []Coverage {
+	covered := make([]Coverage, len(all))
 	for n, c := range all {
-		covered[n] = Covered{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)}
+		covered[n] = Coverage{Chord: c.Chord.Symbol(), Got: tonesOf(c.Got), Missed: tonesOf(c.Missed), Events: append([]int{}, c.Notes...)}
 	}
 	return covered
 }

@@ -20,7 +20,7 @@ func TestEveryBlockCanBeWritten(t *testing.T) {
 	for n, entry := range call[[]ChartEntry](c, "GET", "/api/charts", nil, 200) {
 		tune := call[KeptChart](c, "GET", "/api/charts/"+itoa(entry.ID), nil, 200).Chart
 		for seed := range uint64(4) {
-			request := SoloRequest{On: On{Chart: tune}, Plan: document.ChorusPlan{FromLicks: true, Seed: seed + uint64(n)}, Licks: licks}
+			request := SoloRequest{PlayContext: PlayContext{Chart: tune}, Plan: document.ChorusPlan{FromLicks: true, Seed: seed + uint64(n)}, Licks: licks}
 			for _, block := range call[PlannedSolo](c, "POST", "/api/compute/solo", request, 200).Best[0].Blocks {
 				if len(block.Notes) == 0 {
 					continue
@@ -32,7 +32,7 @@ func TestEveryBlockCanBeWritten(t *testing.T) {
 				opened++
 				written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: chosen, Excerpt: true}, 200)
 				assert.Len(t, written.Lick.Events, len(block.Notes))
-				said += len(written.Said)
+				said += len(written.Remarks)
 			}
 		}
 	}

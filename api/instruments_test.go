@@ -45,10 +45,10 @@ func TestEveryComputationOnEveryInstrument(t *testing.T) {
 		for _, capo := range []int{0, 3} {
 			chart := charts[n%len(charts)]
 			chart.Capo = capo
-			on := On{Chart: chart, Hands: &document.Hands{Instrument: &neck}}
+			on := PlayContext{Chart: chart, Hands: &document.Hands{Instrument: &neck}}
 			what := fmt.Sprintf("%s, capo %d", neck.Name, capo)
 			ask(what, "/api/compute/chart", EditChart{Chart: chart})
-			made := ask(what, "/api/compute/map", MapRequest{On: on})
+			made := ask(what, "/api/compute/chart/map", MapRequest{PlayContext: on})
 			read := call[ReadChart](c, "POST", "/api/compute/chart", EditChart{Chart: chart}, 200)
 			change := read.Changes[0]
 			positions := []string{""}
@@ -57,33 +57,33 @@ func TestEveryComputationOnEveryInstrument(t *testing.T) {
 				positions = append(positions, all[0].ID, all[len(all)/2].ID, all[len(all)-1].ID)
 			}
 			for _, at := range positions {
-				ask(what, "/api/compute/chord", ChordRequest{On: on, Chord: change.Leaving.Chord, Next: change.Arriving.Chord, Position: at})
-				ask(what, "/api/compute/change", ChangeRequest{On: on, Change: change.Tick, Position: at})
-				ask(what, "/api/compute/landings", LandingsRequest{On: on, Change: change.Tick, Position: at, Here: Place{String: 1, Fret: 5}})
+				ask(what, "/api/compute/chord", ChordRequest{PlayContext: on, Chord: change.Leaving.Chord, Next: change.Arriving.Chord, Position: at})
+				ask(what, "/api/compute/change", ChangeRequest{PlayContext: on, Change: change.Tick, Position: at})
+				ask(what, "/api/compute/change/nearby", NearbyTargetsRequest{PlayContext: on, Change: change.Tick, Position: at, Here: Place{String: 1, Fret: 5}})
 				for s := 1; s <= 4; s++ {
-					ask(what, "/api/compute/approaches", ApproachesRequest{On: on, Change: change.Tick, Position: at, Target: Place{String: s, Fret: 3 + s}})
+					ask(what, "/api/compute/change/approaches", ApproachesRequest{PlayContext: on, Change: change.Tick, Position: at, Target: Place{String: s, Fret: 3 + s}})
 				}
-				ask(what, "/api/compute/path", PathRequest{On: on, Position: at})
-				ask(what, "/api/compute/pass", PassRequest{On: on, Position: at, Routine: everySort})
-				ask(what, "/api/compute/functions", FunctionsRequest{On: on, Position: at})
-				ask(what, "/api/compute/run", RunRequest{On: on, Position: at, Arrival: change.Tick, Notes: 8, From: &Place{String: 4, Fret: 3}, To: &Place{String: 1, Fret: 5}})
-				ask(what, "/api/compute/sequence", SequenceRequest{On: on, Position: at, From: 1, Bars: 2})
+				ask(what, "/api/compute/change/path", PathRequest{PlayContext: on, Position: at})
+				ask(what, "/api/compute/band/pass", PassRequest{PlayContext: on, Position: at, Routine: everySort})
+				ask(what, "/api/compute/change/functions", FunctionsRequest{PlayContext: on, Position: at})
+				ask(what, "/api/compute/change/run", RunRequest{PlayContext: on, Position: at, Arrival: change.Tick, Notes: 8, From: &Place{String: 4, Fret: 3}, To: &Place{String: 1, Fret: 5}})
+				ask(what, "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Position: at, From: 1, Bars: 2})
 			}
 			for _, l := range licks {
-				one := MovesRequest{On: on, Lick: l.Lick}
-				ask(what, "/api/compute/line", LineRequest{On: on, Lick: l.Lick, LineChoice: LineChoice{Change: change.Tick}})
-				ask(what, "/api/compute/performance", PerformanceRequest{On: on, From: 1, Bars: 2, Line: &PlayedLine{Phrase: l.Lick.Phrase}})
+				one := MovesRequest{PlayContext: on, Lick: l.Lick}
+				ask(what, "/api/compute/line", LineRequest{PlayContext: on, Lick: l.Lick, LineChoice: LineChoice{Change: change.Tick}})
+				ask(what, "/api/compute/band/performance", PerformanceRequest{PlayContext: on, From: 1, Bars: 2, Line: &PlayedLine{Phrase: l.Lick.Phrase}})
 				for _, asWritten := range []bool{false, true} {
 					one.AsWritten = asWritten
-					ask(what, "/api/compute/moves", one)
-					ask(what, "/api/compute/verdict", VerdictRequest{MovesRequest: one})
-					ask(what, "/api/compute/elsewhere", one)
-					ask(what, "/api/compute/join", JoinRequest{MovesRequest: one, With: licks[3].Lick, Notes: 2})
+					ask(what, "/api/compute/lick/moves", one)
+					ask(what, "/api/compute/lick/verdict", VerdictRequest{MovesRequest: one})
+					ask(what, "/api/compute/lick/variants", one)
+					ask(what, "/api/compute/lick/join", JoinRequest{MovesRequest: one, With: licks[3].Lick, Notes: 2})
 				}
 			}
-			ask(what, "/api/licks/find", FindLicks{On: on})
+			ask(what, "/api/licks/find", FindLicks{PlayContext: on})
 			for _, fromLicks := range []bool{false, true} {
-				plan := SoloRequest{On: on, Plan: document.ChorusPlan{FromLicks: fromLicks, Seed: uint64(n)}}
+				plan := SoloRequest{PlayContext: on, Plan: document.ChorusPlan{FromLicks: fromLicks, Seed: uint64(n)}}
 				if fromLicks {
 					for _, l := range licks {
 						plan.Licks = append(plan.Licks, l.Lick)
@@ -94,8 +94,8 @@ func TestEveryComputationOnEveryInstrument(t *testing.T) {
 					continue
 				}
 				current := document.Chorus{Plan: plan.Plan, Blocks: decoded[PlannedSolo](t, planned.body).Best[0].Blocks}
-				ask(what, "/api/compute/chorus", ChorusRequest{On: on, Chorus: current})
-				ask(what, "/api/compute/choruses", ChorusesRequest{On: on, Choruses: []document.Chorus{current}})
+				ask(what, "/api/compute/solo/chorus", ChorusRequest{PlayContext: on, Chorus: current})
+				ask(what, "/api/compute/solo/line", ChorusesRequest{PlayContext: on, Choruses: []document.Chorus{current}})
 			}
 		}
 	}

@@ -64,12 +64,12 @@ func (s *server) registerKept(api huma.API, path, what string, kind store.Kind) 
 		if len([]rune(label)) > store.MaxLabel {
 			return nil, invalid("", &chart.FieldError{Field: "label", Detail: fmt.Sprintf("the name of a version has at most %d characters", store.MaxLabel)})
 		}
-		return nil, unkept(fmt.Sprintf("version %d of the %s", in.Revision, what), in.ID, s.store.LabelVersion(kind, in.ID, in.Revision, label))
+		return nil, storeProblem(fmt.Sprintf("version %d of the %s", in.Revision, what), in.ID, s.store.LabelVersion(kind, in.ID, in.Revision, label))
 	})
 	huma.Get(api, path+"/{id}/text", func(_ context.Context, in *byID) (*file, error) {
 		d, err := s.store.ReadAny(kind, in.ID)
 		if err != nil {
-			return nil, unkept(what, in.ID, err)
+			return nil, storeProblem(what, in.ID, err)
 		}
 		return &file{Type: "text/plain; charset=utf-8", Disposition: attached(d.Name + ".txt"), Body: d.Body}, nil
 	})

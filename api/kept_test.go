@@ -86,7 +86,7 @@ func TestADamagedRowHidesNothingButItself(t *testing.T) {
 	require.Len(t, licks, 4)
 	assert.NotEmpty(t, licks[1].Damaged)
 	assert.Equal(t, "Slack water", licks[1].Lick.Name)
-	assert.Equal(t, 3, call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{On: On{Chart: chart.Chart}}, 200).Of)
+	assert.Equal(t, 3, call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{PlayContext: PlayContext{Chart: chart.Chart}}, 200).Of)
 	assert.Equal(t, 204, c.do("DELETE", "/api/licks/4?version=1", nil).Code)
 
 	_, err = db.Exec(`update documents set body='{"solo":7}' where kind='solo'`)
@@ -206,17 +206,17 @@ func TestVersionsAreNamed(t *testing.T) {
 func TestASoloGoesWithItsTune(t *testing.T) {
 	c, _ := kept(t, nil)
 	solo := call[KeptSolo](c, "GET", "/api/solos/"+itoa(call[[]SoloEntry](c, "GET", "/api/solos", nil, 200)[0].ID), nil, 200)
-	home := On{Chart: solo.Chart, Hands: solo.Hands}
-	in := func(tonic string, capo int) On {
+	home := PlayContext{Chart: solo.Chart, Hands: solo.Hands}
+	in := func(tonic string, capo int) PlayContext {
 		to := edited(c, solo.Chart, EditChart{Tonic: tonic})
 		to.Chart.Capo = capo
-		return On{Chart: to.Chart}
+		return PlayContext{Chart: to.Chart}
 	}
-	for _, there := range []On{in("A", 0), in("C", 3), in("F#", 0), {Chart: solo.Chart, Hands: &document.Hands{Instrument: &necks[6]}}, {Chart: solo.Chart, Hands: &document.Hands{Instrument: &necks[0]}}} {
+	for _, there := range []PlayContext{in("A", 0), in("C", 3), in("F#", 0), {Chart: solo.Chart, Hands: &document.Hands{Instrument: &necks[6]}}, {Chart: solo.Chart, Hands: &document.Hands{Instrument: &necks[0]}}} {
 		moved := call[TransposedSolo](c, "POST", "/api/compute/solo/transposed", TransposeSolo{Solo: solo.Solo, From: home, To: there}, 200)
 		require.Len(t, moved.Solo.Choruses, len(solo.Solo.Choruses))
 		for _, current := range moved.Solo.Choruses {
-			call[ChorusView](c, "POST", "/api/compute/chorus", ChorusRequest{On: there, Chorus: current}, 200)
+			call[ChorusView](c, "POST", "/api/compute/solo/chorus", ChorusRequest{PlayContext: there, Chorus: current}, 200)
 		}
 	}
 	same := call[TransposedSolo](c, "POST", "/api/compute/solo/transposed", TransposeSolo{Solo: solo.Solo, From: home, To: home}, 200)
@@ -264,7 +264,7 @@ func TestATuneWithoutATitleIsNamed(t *testing.T) {
 		{NewChart{Tonic: "Eb", Mode: "major", Bars: 12, Tempo: 90, Feel: "straight"}, "12 bars in Eb major"},
 		{NewChart{Title: "Mine", Tonic: "A", Scheme: "slow change", Tempo: 90, Feel: "straight"}, "Mine"},
 	} {
-		assert.Equal(t, named.want, call[ReadChart](c, "POST", "/api/compute/scheme", named.ask, 200).Chart.Title)
+		assert.Equal(t, named.want, call[ReadChart](c, "POST", "/api/compute/chart/scheme", named.ask, 200).Chart.Title)
 	}
 }
 

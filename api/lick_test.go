@@ -20,7 +20,7 @@ func TestALickIsWritten(t *testing.T) {
 	written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: blank}, 200)
 	assert.Empty(t, written.Tab.Events)
 	assert.Equal(t, 1, written.Tab.Bars)
-	put := LickEdit{Do: "put", From: 0, String: 3, Fret: 8, Ticks: 240}
+	put := LickEdit{Kind: "put", From: 0, String: 3, Fret: 8, Ticks: 240}
 	written = call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: written.Lick, Edit: &put, Tempo: 60, Feel: "shuffle"}, 200)
 	require.Len(t, written.Tab.Events, 1)
 	assert.Equal(t, []string{"b3", "blue", "C7"}, []string{written.Tab.Events[0].Degree, written.Tab.Events[0].Class, written.Tab.Events[0].Chord})
@@ -28,13 +28,13 @@ func TestALickIsWritten(t *testing.T) {
 	assert.Equal(t, "shuffle", written.Chart.Feel)
 	assert.Equal(t, []string{"E", "B", "G", "D", "A", "E"}, written.Neck.Strings)
 	require.Len(t, written.Staff, 1)
-	assert.Equal(t, StaffSign{Ticks: 240, Kind: "eighth", Notes: []StaffNote{{Note: "Eb", Octave: 4}}, Graces: []StaffNote{}}, written.Staff[0].Voices[0][0])
+	assert.Equal(t, StaffItem{Ticks: 240, Kind: "eighth", Notes: []StaffNote{{Note: "Eb", Octave: 4}}, Graces: []StaffNote{}}, written.Staff[0].Voices[0][0])
 	for location, edit := range map[string]LickEdit{
-		"body.edit.fret":      {Do: "put", String: 9, Fret: 3, Ticks: 240},
-		"body.edit.from":      {Do: "transpose", From: 5000, To: 5001, By: 1},
-		"body.edit.chord":     {Do: "over", Chord: "H7"},
-		"body.edit.technique": {Do: "play", To: 1, Technique: "whistle"},
-		"body.edit":           {Do: "put", From: 64 * 1920, String: 3, Fret: 8, Ticks: 240},
+		"body.edit.fret":      {Kind: "put", String: 9, Fret: 3, Ticks: 240},
+		"body.edit.from":      {Kind: "transpose", From: 5000, To: 5001, By: 1},
+		"body.edit.chord":     {Kind: "setChord", Chord: "H7"},
+		"body.edit.technique": {Kind: "setTechnique", To: 1, Technique: "whistle"},
+		"body.edit":           {Kind: "put", From: 64 * 1920, String: 3, Fret: 8, Ticks: 240},
 	} {
 		bad := call[problem](c, "POST", "/api/compute/lick", LickRequest{Lick: written.Lick, Edit: &edit}, 422)
 		assert.Equal(t, location, bad.Errors[0].Location, "%+v", edit)
@@ -109,9 +109,9 @@ func TestLicksLeaveAndComeBack(t *testing.T) {
 
 func TestLicksAreFoundByWhatTheyAre(t *testing.T) {
 	c := application(t, nil)
-	on := On{Chart: ferry(c).Chart}
+	on := PlayContext{Chart: ferry(c).Chart}
 	find := func(f FindLicks) []string {
-		f.On, f.Position = on, "E-7"
+		f.PlayContext, f.Position = on, "E-7"
 		names := []string{}
 		for _, found := range call[FoundLicks](c, "POST", "/api/licks/find", f, 200).Found {
 			names = append(names, call[KeptLick](c, "GET", "/api/licks/"+strconv.Itoa(int(found.ID)), nil, 200).Lick.Name)
@@ -122,40 +122,40 @@ func TestLicksAreFoundByWhatTheyAre(t *testing.T) {
 	assert.Equal(t, []string{"Pier lights"}, find(FindLicks{Tag: "octaves"}))
 	assert.Equal(t, []string{"Nine bells"}, find(FindLicks{Leans: "9", Technique: "vibrato"}))
 	assert.Empty(t, find(FindLicks{Lands: "3", Technique: "double stop"}))
-	all := call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{On: on}, 200)
+	all := call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{PlayContext: on}, 200)
 	assert.Equal(t, 34, all.Of)
 	assert.Len(t, all.Found, 34)
 	assert.Equal(t, []string{"C7", "F7", "G7"}, all.Facets.Chords)
 	assert.Equal(t, []int{1, 2, 3}, all.Facets.Bars)
-	near := call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{On: on, Position: "E-7", Near: &Place{String: 2, Fret: 10}}, 200)
+	near := call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Position: "E-7", Near: &Place{String: 2, Fret: 10}}, 200)
 	require.NotEmpty(t, near.Found)
-	assert.Contains(t, near.Found[0].Says, "ends ")
-	bad := call[problem](c, "POST", "/api/licks/find", FindLicks{On: on, Near: &Place{String: 8, Fret: 1}}, 422)
+	assert.Contains(t, near.Found[0].Text, "ends ")
+	bad := call[problem](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Near: &Place{String: 8, Fret: 1}}, 422)
 	assert.Equal(t, "body.near", bad.Errors[0].Location)
-	assert.Equal(t, "body.fits", call[problem](c, "POST", "/api/licks/find", FindLicks{On: on, Fits: "H7"}, 422).Errors[0].Location)
+	assert.Equal(t, "body.fits", call[problem](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Fits: "H7"}, 422).Errors[0].Location)
 }
 
 func TestALickElsewhereAndJoined(t *testing.T) {
 	c := application(t, nil)
 	licks := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
-	request := MovesRequest{On: On{Chart: ferry(c).Chart}, Lick: licks[0].Lick, Position: "E-7"}
-	places := call[[]Elsewhere](c, "POST", "/api/compute/elsewhere", request, 200)
+	request := MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: licks[0].Lick, Position: "E-7"}
+	places := call[[]LickVariant](c, "POST", "/api/compute/lick/variants", request, 200)
 	groups := map[string]int{}
 	for _, p := range places {
 		groups[p.Group]++
 		if p.Refused == "" {
 			require.NotNil(t, p.Tab, p.Name)
-			require.NotNil(t, p.Own, p.Name)
+			require.NotNil(t, p.OwnChart, p.Name)
 			assert.Equal(t, 201, c.do("POST", "/api/licks", p.Lick).Code, p.Name)
 		}
 	}
 	assert.Equal(t, map[string]int{"octaves": 3, "keys": 13, "positions": 9}, groups)
-	joined := call[Joined](c, "POST", "/api/compute/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Notes: 1}, 200)
+	joined := call[JoinedLicks](c, "POST", "/api/compute/lick/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Notes: 1}, 200)
 	assert.Equal(t, "Ferry call, then Slack water", joined.Lick.Name)
 	assert.Len(t, joined.Tab.Events, 12, "one note leads over")
-	bad := call[problem](c, "POST", "/api/compute/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Subdivision: "septuplet"}, 422)
+	bad := call[problem](c, "POST", "/api/compute/lick/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Subdivision: "septuplet"}, 422)
 	assert.Equal(t, "body.subdivision", bad.Errors[0].Location)
-	parts := call[[]document.Lick](c, "POST", "/api/compute/split", SplitRequest{Lick: licks[25].Lick}, 200)
+	parts := call[[]document.Lick](c, "POST", "/api/compute/lick/split", SplitRequest{Lick: licks[25].Lick}, 200)
 	require.Len(t, parts, 3)
 	assert.Equal(t, "Gangplank, part 3: C7", parts[2].Name)
 }
@@ -163,12 +163,12 @@ func TestALickElsewhereAndJoined(t *testing.T) {
 // What is played slower is the same notes at a slower tempo.
 func TestHeardAtAnySpeed(t *testing.T) {
 	c := application(t, nil)
-	request := PerformanceRequest{On: On{Chart: ferry(c).Chart}, From: 1, Bars: 2}
-	full := call[Performance](c, "POST", "/api/compute/performance", request, 200)
+	request := PerformanceRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, From: 1, Bars: 2}
+	full := call[Performance](c, "POST", "/api/compute/band/performance", request, 200)
 	request.Speed = 50
-	half := call[Performance](c, "POST", "/api/compute/performance", request, 200)
+	half := call[Performance](c, "POST", "/api/compute/band/performance", request, 200)
 	assert.Equal(t, []int{112, 56}, []int{full.Tempo, half.Tempo})
 	assert.Equal(t, partsOf(full), partsOf(half))
 	request.Speed = 1
-	assert.Equal(t, 28, call[Performance](c, "POST", "/api/compute/performance", request, 200).Tempo, "a quarter at the slowest")
+	assert.Equal(t, 28, call[Performance](c, "POST", "/api/compute/band/performance", request, 200).Tempo, "a quarter at the slowest")
 }

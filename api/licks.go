@@ -50,11 +50,11 @@ func (s *server) registerLicks(api huma.API) {
 	huma.Get(api, "/api/licks/{id}", func(_ context.Context, in *byID) (*body[KeptLick], error) {
 		d, err := s.store.Read(store.Lick, in.ID)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		chosen, err := unpack[document.Lick](d)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		return &body[KeptLick]{keptLick(d, chosen)}, nil
 	})
@@ -65,7 +65,7 @@ func (s *server) registerLicks(api huma.API) {
 		}
 		d, err := s.store.Replace(store.Lick, in.ID, in.Body.save(store.Document{Name: name, Body: content}))
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		return &body[KeptLick]{keptLick(d, doc)}, nil
 	})
@@ -76,47 +76,47 @@ func (s *server) registerLicks(api huma.API) {
 		}
 		d, err := s.store.Read(store.Lick, in.ID)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		l, err := lickOf(d)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		return &file{Type: format.Type, Disposition: attached(l.Name + format.Extension), Body: format.Write(l)}, nil
 	})
 	huma.Get(api, "/api/licks/{id}/revisions", func(_ context.Context, in *byID) (*body[[]LickRevision], error) {
 		all, err := s.lickRevisions(in.ID)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		return &body[[]LickRevision]{all}, nil
 	})
 	huma.Post(api, "/api/licks/{id}/revisions/{revision}/restore", func(_ context.Context, in *restoreRevision) (*body[KeptLick], error) {
 		r, err := s.store.Revision(in.ID, in.Revision)
 		if err != nil {
-			return nil, unkept(fmt.Sprintf("version %d of the lick", in.Revision), in.ID, err)
+			return nil, storeProblem(fmt.Sprintf("version %d of the lick", in.Revision), in.ID, err)
 		}
 		d, err := s.store.Replace(store.Lick, in.ID, store.Save{Version: in.Body.Version, Name: r.Name, Body: r.Body, KeepBefore: true})
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		doc, err := unpack[document.Lick](d)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		return &body[KeptLick]{keptLick(d, doc)}, nil
 	})
 	huma.Delete(api, "/api/licks/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
-		return nil, unkept("lick", in.ID, s.store.Delete(store.Lick, in.ID, in.Version))
+		return nil, storeProblem("lick", in.ID, s.store.Delete(store.Lick, in.ID, in.Version))
 	})
 	huma.Post(api, "/api/licks/{id}/restore", func(_ context.Context, in *byID) (*body[KeptLick], error) {
 		d, err := s.store.Restore(store.Lick, in.ID)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		chosen, err := unpack[document.Lick](d)
 		if err != nil {
-			return nil, unkept("lick", in.ID, err)
+			return nil, storeProblem("lick", in.ID, err)
 		}
 		return &body[KeptLick]{keptLick(d, chosen)}, nil
 	})

@@ -16,7 +16,7 @@ import (
 // FindLicks asks for licks of the library as they lie in the key of a chart, where the
 // hand stands. What is left out is not asked.
 type FindLicks struct {
-	On
+	PlayContext
 	Position      string  `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
 	Text          string  `json:"text,omitempty" maxLength:"200" doc:"Words in name, line or tags"`
 	Tag           string  `json:"tag,omitempty"`
@@ -43,7 +43,7 @@ type FoundLicks struct {
 // FoundLick is a lick that is as wanted.
 type FoundLick struct {
 	ID         uint     `json:"id"`
-	Says       string   `json:"says" doc:"How near to the landing it ends; empty where none was asked"`
+	Text       string   `json:"text" doc:"How near to the landing it ends; empty where none was asked"`
 	Scales     []string `json:"scales"`
 	Starts     string   `json:"starts"`
 	Ends       string   `json:"ends"`
@@ -103,7 +103,7 @@ func (s *server) registerFindLicks(api huma.API) {
 		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}
 		for _, f := range known.Find(wanted) {
 			out.Found = append(out.Found, FoundLick{
-				ID: ids[f.Index], Says: f.Text, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
+				ID: ids[f.Index], Text: f.Text, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
 				Lands: names(f.Facts.Lands), Leans: names(f.Facts.Leans), Bars: f.Facts.Bars, PerSecond: f.Facts.PerSecond,
 				Techniques: append([]string{}, f.Facts.Techniques...), Low: f.Facts.Low, High: f.Facts.High,
 			})
@@ -112,7 +112,7 @@ func (s *server) registerFindLicks(api huma.API) {
 	})
 }
 
-func (f FindLicks) wanted(o on, p neck.Position) (lick.Query, error) {
+func (f FindLicks) wanted(o playContext, p neck.Position) (lick.Query, error) {
 	w := lick.Query{
 		Text: f.Text, Tag: f.Tag, Technique: f.Technique, Scale: f.Scale, Starts: f.Starts, Ends: f.Ends, Lands: f.Lands, Leans: f.Leans,
 		MostBars: f.MostBars, MostPerSecond: f.MostPerSecond,
@@ -138,7 +138,7 @@ func (f FindLicks) wanted(o on, p neck.Position) (lick.Query, error) {
 }
 
 // facetsOf gathers what the licks have, each answer once, in the order they come.
-func facetsOf(o on, known lick.Index) Facets {
+func facetsOf(o playContext, known lick.Index) Facets {
 	f := Facets{Tags: []string{}, Techniques: []string{}, Scales: []string{}, Chords: []string{}, Starts: []string{}, Ends: []string{}, Lands: []string{}, Leans: []string{}, Bars: []int{}}
 	all := map[string]bool{}
 	for n, l := range known.Licks {

@@ -92,17 +92,17 @@ func (s *server) registerLines(api huma.API) {
 	huma.Get(api, "/api/lines/{id}", func(_ context.Context, in *byID) (*body[KeptLine], error) {
 		d, err := s.store.Read(store.Line, in.ID)
 		if err != nil {
-			return nil, unkept("line", in.ID, err)
+			return nil, storeProblem("line", in.ID, err)
 		}
 		return s.keptLine(d)
 	})
 	huma.Delete(api, "/api/lines/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
-		return nil, unkept("line", in.ID, s.store.Delete(store.Line, in.ID, in.Version))
+		return nil, storeProblem("line", in.ID, s.store.Delete(store.Line, in.ID, in.Version))
 	})
 	huma.Post(api, "/api/lines/{id}/restore", func(_ context.Context, in *byID) (*body[KeptLine], error) {
 		d, err := s.store.Restore(store.Line, in.ID)
 		if err != nil {
-			return nil, unkept("line", in.ID, err)
+			return nil, storeProblem("line", in.ID, err)
 		}
 		return s.keptLine(d)
 	})
@@ -121,7 +121,7 @@ func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
 	if err != nil {
 		return nil, err
 	}
-	line, err := s.line(On{Chart: chartDoc, Hands: k.Hands}, lickDoc, k.LineChoice)
+	line, err := s.line(PlayContext{Chart: chartDoc, Hands: k.Hands}, lickDoc, k.LineChoice)
 	if err != nil {
 		return nil, err
 	}
@@ -163,11 +163,11 @@ func keptAs[T any](s *server, kind store.Kind, field string, id uint) (T, error)
 func (s *server) keptLine(d store.Document) (*body[KeptLine], error) {
 	b, err := unpack[lineBody](d)
 	if err != nil {
-		return nil, unkept("line", d.ID, err)
+		return nil, storeProblem("line", d.ID, err)
 	}
 	c, err := b.Chart.Core()
 	if err != nil {
-		return nil, unkept("line", d.ID, &damagedError{d.Kind, d.ID, err})
+		return nil, storeProblem("line", d.ID, &damagedError{d.Kind, d.ID, err})
 	}
 	out := KeptLine{
 		Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, LickID: b.LickID, Choice: b.Choice, Chart: readChart(c), Hands: b.Hands, Line: b.Line,
@@ -183,8 +183,8 @@ func (s *server) keptLine(d store.Document) (*body[KeptLine], error) {
 }
 
 // follow moves the line along to the tune and neck as they are now.
-func (k *KeptLine) follow(now On, b lineBody) error {
-	from, err := On{Chart: b.Chart, Hands: b.Hands}.setting()
+func (k *KeptLine) follow(now PlayContext, b lineBody) error {
+	from, err := PlayContext{Chart: b.Chart, Hands: b.Hands}.core()
 	if err != nil {
 		return err
 	}

@@ -36,7 +36,7 @@ func TestNamesStandInQuotes(t *testing.T) {
 	c := application(t, nil)
 	entry := call[[]ChartEntry](c, "GET", "/api/charts", nil, 200)[0]
 	tune := call[KeptChart](c, "GET", "/api/charts/"+itoa(entry.ID), nil, 200).Chart
-	on := On{Chart: tune}
+	on := PlayContext{Chart: tune}
 	licks := []document.Lick{}
 	for _, kept := range call[[]KeptLick](c, "GET", "/api/licks", nil, 200) {
 		kept.Lick.Name = name
@@ -59,26 +59,26 @@ func TestNamesStandInQuotes(t *testing.T) {
 		return response.Body.Bytes()
 	}
 	for _, chosen := range licks[:8] {
-		moves := MovesRequest{On: on, Lick: chosen}
-		ask("/api/compute/line", LineRequest{On: on, Lick: chosen, LineChoice: LineChoice{Change: read.Changes[0].Tick}})
-		ask("/api/compute/moves", moves)
-		ask("/api/compute/verdict", VerdictRequest{MovesRequest: moves})
-		ask("/api/compute/elsewhere", moves)
-		ask("/api/compute/join", JoinRequest{MovesRequest: moves, With: chosen, Notes: 2})
+		moves := MovesRequest{PlayContext: on, Lick: chosen}
+		ask("/api/compute/line", LineRequest{PlayContext: on, Lick: chosen, LineChoice: LineChoice{Change: read.Changes[0].Tick}})
+		ask("/api/compute/lick/moves", moves)
+		ask("/api/compute/lick/verdict", VerdictRequest{MovesRequest: moves})
+		ask("/api/compute/lick/variants", moves)
+		ask("/api/compute/lick/join", JoinRequest{MovesRequest: moves, With: chosen, Notes: 2})
 		ask("/api/compute/lick", LickRequest{Lick: chosen})
 	}
-	ask("/api/licks/find", FindLicks{On: on})
+	ask("/api/licks/find", FindLicks{PlayContext: on})
 	for seed := range uint64(4) {
 		plan := document.ChorusPlan{FromLicks: true, Seed: seed}
-		best := decoded[PlannedSolo](t, ask("/api/compute/solo", SoloRequest{On: on, Plan: plan, Licks: licks})).Best[0]
+		best := decoded[PlannedSolo](t, ask("/api/compute/solo", SoloRequest{PlayContext: on, Plan: plan, Licks: licks})).Best[0]
 		current := document.Chorus{Plan: plan, Blocks: best.Blocks}
 		for block := range best.Blocks {
-			ask("/api/compute/chorus", ChorusRequest{On: on, Chorus: current, Edit: &ChorusEdit{Do: "lock", Blocks: []int{block}}})
+			ask("/api/compute/solo/chorus", ChorusRequest{PlayContext: on, Chorus: current, Edit: &ChorusEdit{Kind: "lock", Blocks: []int{block}}})
 		}
 		moved := tune
 		moved.Capo = 5
 		solo := document.Solo{Name: name, Choruses: []document.Chorus{current}}
-		ask("/api/compute/solo/transposed", TransposeSolo{Solo: solo, From: on, To: On{Chart: moved}})
+		ask("/api/compute/solo/transposed", TransposeSolo{Solo: solo, From: on, To: PlayContext{Chart: moved}})
 	}
 	assert.Greater(t, named, 20, "names are said")
 }

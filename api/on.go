@@ -6,15 +6,15 @@ import (
 	"undaris/format/document"
 )
 
-// On is what most computations begin with: the chart, and the hands that are to
+// PlayContext is what most computations begin with: the chart, and the hands that are to
 // play it.
-type On struct {
+type PlayContext struct {
 	Chart document.Chart  `json:"chart"`
 	Hands *document.Hands `json:"hands,omitempty" doc:"Left out for a guitar in standard tuning"`
 }
 
 // on is On, read.
-type on struct {
+type playContext struct {
 	chart chart.Chart
 	// instrument is the neck above the chart's capo.
 	instrument neck.Instrument
@@ -22,20 +22,20 @@ type on struct {
 	swaps      []neck.Swap
 }
 
-func (o On) read() (on, error) {
+func (o PlayContext) read() (playContext, error) {
 	c, err := o.Chart.Core()
 	if err != nil {
-		return on{}, invalid("chart", err)
+		return playContext{}, invalid("chart", err)
 	}
-	read := on{chart: c}
+	read := playContext{chart: c}
 	if read.instrument, read.spanMM, read.swaps, err = o.Hands.Core(c.Capo); err != nil {
-		return on{}, invalid("hands", err)
+		return playContext{}, invalid("hands", err)
 	}
 	return read, nil
 }
 
 // position finds a position of the chart's key.
-func (o on) position(text string) (neck.Position, error) {
+func (o playContext) position(text string) (neck.Position, error) {
 	p, err := neck.FindPosition(o.instrument, o.chart.Key.Tonic.Class(), text)
 	if err != nil {
 		return neck.Position{}, invalid("position", err)
@@ -45,18 +45,18 @@ func (o on) position(text string) (neck.Position, error) {
 
 // inTime reads what is written out in time: the chart and hands, a position of its
 // key and a subdivision of its meter.
-func (o On) inTime(position, subdivision string) (on, neck.Position, chart.Subdivision, error) {
+func (o PlayContext) inTime(position, subdivision string) (playContext, neck.Position, chart.Subdivision, error) {
 	read, err := o.read()
 	if err != nil {
-		return on{}, neck.Position{}, chart.Subdivision{}, err
+		return playContext{}, neck.Position{}, chart.Subdivision{}, err
 	}
 	p, err := read.position(position)
 	if err != nil {
-		return on{}, neck.Position{}, chart.Subdivision{}, err
+		return playContext{}, neck.Position{}, chart.Subdivision{}, err
 	}
 	s, err := read.chart.Meter.Subdivision(subdivision)
 	if err != nil {
-		return on{}, neck.Position{}, chart.Subdivision{}, invalid("", err)
+		return playContext{}, neck.Position{}, chart.Subdivision{}, invalid("", err)
 	}
 	return read, p, s, nil
 }

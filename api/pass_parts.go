@@ -15,10 +15,10 @@ import (
 )
 
 // landings is what to land on at each change of a pass.
-func (o on) landings(p routine.Pass, position neck.Position, school string) (Path, error) {
+func (o playContext) landings(p routine.Pass, position neck.Position, school string) (Path, error) {
 	chosen, err := change.ParseTargetStrategy(school)
 	if err != nil {
-		return Path{}, invalid("school", err)
+		return Path{}, invalid("strategy", err)
 	}
 	order := change.PathRequest{
 		Strategy: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Changes: p.Chart.TargetChanges(), OnlyDegree: p.Segment.Aim,
@@ -83,7 +83,7 @@ func cues(p routine.Pass, landings []PathTarget, i neck.Instrument) []band.Cue {
 
 // lineOf lays over the band what is played over it: the line, moved to the key of the pass, or
 // where licks are traded one of them for each stretch.
-func (o on) lineOf(asked PassRequest, p routine.Pass, position neck.Position, order *band.Order, out *Pass) error {
+func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Position, order *band.Order, out *Pass) error {
 	if asked.Line != nil && p.Segment.Chord == 0 {
 		line, err := asked.Line.Core(o.instrument)
 		if err != nil {

@@ -12,7 +12,7 @@ import (
 )
 
 func routineNamed(t *testing.T, c client, name string) document.Routine {
-	all := call[Routines](c, "POST", "/api/compute/routines", RoutinesRequest{On: On{Chart: ferry(c).Chart}}, 200)
+	all := call[Routines](c, "POST", "/api/compute/band/routines", RoutinesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}}, 200)
 	for _, one := range all.Routines {
 		if one.Routine.Name == name {
 			return one.Routine
@@ -26,7 +26,7 @@ func routineNamed(t *testing.T, c client, name string) document.Routine {
 func passes(c client, r PassRequest, most int) []Pass {
 	all := []Pass{}
 	for len(all) < most {
-		p := call[Pass](c, "POST", "/api/compute/pass", r, 200)
+		p := call[Pass](c, "POST", "/api/compute/band/pass", r, 200)
 		if p.Over {
 			break
 		}
@@ -46,13 +46,13 @@ func partsOf(p Performance) map[string]int {
 
 func TestTheReadyMadeRoutinesSayHowLongTheyAre(t *testing.T) {
 	c := application(t, nil)
-	all := call[Routines](c, "POST", "/api/compute/routines", RoutinesRequest{On: On{Chart: ferry(c).Chart}, Own: []document.Routine{
+	all := call[Routines](c, "POST", "/api/compute/band/routines", RoutinesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Own: []document.Routine{
 		{Name: "mine", Segments: []document.Segment{{Choruses: 2, End: &document.SegmentEnd{KeyBy: "fourths", Again: 1, TempoBy: 10}}}},
 		{Name: "off the end", Segments: []document.Segment{{From: 40, Bars: 2}}},
 	}}, 200)
 	said := map[string]string{}
 	for _, r := range all.Routines {
-		said[r.Routine.Name] = r.Says
+		said[r.Routine.Name] = r.Text
 		assert.Len(t, r.Segments, len(r.Routine.Segments))
 	}
 	assert.Contains(t, said["mine"], "ends at 122, in F")
@@ -60,12 +60,12 @@ func TestTheReadyMadeRoutinesSayHowLongTheyAre(t *testing.T) {
 	last := all.Routines[len(all.Routines)-1]
 	assert.True(t, last.Own)
 	assert.Contains(t, last.Fault, "bar 40 is not in the tune")
-	assert.Equal(t, "2 choruses · +10 each time, 2 times · up a fourth each time, 2 keys", all.Routines[len(all.Routines)-2].Segments[0].Says)
+	assert.Equal(t, "2 choruses · +10 each time, 2 times · up a fourth each time, 2 keys", all.Routines[len(all.Routines)-2].Segments[0].Text)
 }
 
 func TestTheBandDropsOnTheThirdChorus(t *testing.T) {
 	c := application(t, nil)
-	all := passes(c, PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "drop the band"), Arrangement: Arrangement{Intro: "one bar"}}, 99)
+	all := passes(c, PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "drop the band"), Arrangement: Arrangement{Intro: "one bar"}}, 99)
 	require.Len(t, all, 6)
 	assert.Equal(t, 1920, all[0].Performance.CountIn)
 	assert.Zero(t, all[1].Performance.CountIn)
@@ -90,7 +90,7 @@ func keysOf(m map[string]int) []string {
 // Through all keys the position follows by its form, and the bass leads into the next key.
 func TestAllKeys(t *testing.T) {
 	c := application(t, nil)
-	all := passes(c, PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "all keys"), Position: "E-7"}, 99)
+	all := passes(c, PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "all keys"), Position: "E-7"}, 99)
 	require.Len(t, all, 24)
 	for n, want := range map[int]string{0: "C", 2: "F", 4: "Bb", 23: "G"} {
 		assert.Equal(t, want, all[n].Chart.Key.Tonic)
@@ -103,7 +103,7 @@ func TestAllKeys(t *testing.T) {
 
 func TestEachToneInTurnIsSoundedBefore(t *testing.T) {
 	c := application(t, nil)
-	all := passes(c, PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "each tone in turn")}, 99)
+	all := passes(c, PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "each tone in turn")}, 99)
 	require.Len(t, all, 8)
 	for n, want := range []string{"R", "R", "3", "3", "5", "5", "b7", "b7"} {
 		cued := 0
@@ -127,7 +127,7 @@ func TestTradingFours(t *testing.T) {
 			chosen = kept.Lick
 		}
 	}
-	request := PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "trade fours"), Licks: []document.Lick{chosen}}
+	request := PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "trade fours"), Licks: []document.Lick{chosen}}
 	all := passes(c, request, 99)
 	require.Len(t, all, 4)
 	assert.Equal(t, []BarRange{{5, 8}}, all[0].Yours)
@@ -146,7 +146,7 @@ func TestTradingFours(t *testing.T) {
 // A few bars go round, a chorus later each time, and the bass leads back to their first chord.
 func TestALoopOfBars(t *testing.T) {
 	c := application(t, nil)
-	request := PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "with the band"), Loop: &BarRange{4, 5}}
+	request := PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "with the band"), Loop: &BarRange{4, 5}}
 	all := passes(c, request, 3)
 	for n, p := range all {
 		assert.Equal(t, n, p.Place.Chorus)
@@ -161,16 +161,16 @@ func TestALoopOfBars(t *testing.T) {
 		assert.Contains(t, []int{11, 1}, last%12, "into C")
 	}
 	request.Loop = &BarRange{4, 13}
-	assert.Contains(t, c.do("POST", "/api/compute/pass", request).Body.String(), "bars 4 to 13 are not in the chart; its bars are 1 to 12")
+	assert.Contains(t, c.do("POST", "/api/compute/band/pass", request).Body.String(), "bars 4 to 13 are not in the chart; its bars are 1 to 12")
 }
 
 // A chorus that is sounding can be asked for again, with an ending; what comes before it stays.
 func TestTheEndingOfTheChorusThatSounds(t *testing.T) {
 	c := application(t, nil)
-	request := PassRequest{On: On{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "with the band")}
+	request := PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: routineNamed(t, c, "with the band")}
 	second := passes(c, request, 2)[1]
 	request.At, request.Ending = &second.Place, true
-	ending := call[Pass](c, "POST", "/api/compute/pass", request, 200)
+	ending := call[Pass](c, "POST", "/api/compute/band/pass", request, 200)
 	assert.Greater(t, ending.Performance.End, second.Performance.End)
 	for n, note := range ending.Performance.Notes {
 		if note.Tick > 9*1920 {
@@ -184,12 +184,12 @@ func TestTheEndingOfTheChorusThatSounds(t *testing.T) {
 func TestAStyleThatTheMeterDoesNotHave(t *testing.T) {
 	c := application(t, nil)
 	kettle := call[KeptChart](c, "GET", "/api/charts/"+itoa(ferry(c).ID+1), nil, 200).Chart
-	request := PassRequest{On: On{Chart: kettle}, Routine: document.Routine{Name: "r", Segments: []document.Segment{{Choruses: 1}}}, Arrangement: Arrangement{Style: "rumba"}}
-	p := call[Pass](c, "POST", "/api/compute/pass", request, 200)
+	request := PassRequest{PlayContext: PlayContext{Chart: kettle}, Routine: document.Routine{Name: "r", Segments: []document.Segment{{Choruses: 1}}}, Arrangement: Arrangement{Style: "rumba"}}
+	p := call[Pass](c, "POST", "/api/compute/band/pass", request, 200)
 	assert.Equal(t, "slow 12/8", p.Style)
-	assert.Equal(t, "rumba is not played in 12/8: this is slow 12/8", p.Says)
+	assert.Equal(t, "rumba is not played in 12/8: this is slow 12/8", p.Text)
 	request.Style = "polka"
-	assert.Contains(t, c.do("POST", "/api/compute/pass", request).Body.String(), `the style \"polka\" is not known`)
+	assert.Contains(t, c.do("POST", "/api/compute/band/pass", request).Body.String(), `the style \"polka\" is not known`)
 }
 
 // The band of a tune is kept once, versioned, and refused where it is stale or wrong.
@@ -222,15 +222,15 @@ func TestARoutineInAFile(t *testing.T) {
 	c := application(t, nil)
 	r := document.Routine{Name: "r", Segments: []document.Segment{{Name: "on and on"}, {Name: "once", Choruses: 1}}}
 	names := []string{}
-	for _, p := range passes(c, PassRequest{On: On{Chart: ferry(c).Chart}, Routine: r, InFile: true}, 9) {
+	for _, p := range passes(c, PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: r, InFile: true}, 9) {
 		names = append(names, p.Segment)
 	}
 	assert.Equal(t, []string{"on and on", "on and on", "once"}, names)
 	line := func(fret int) PlayedLine {
 		return PlayedLine{Phrase: document.Phrase{Meter: "4/4", Events: []document.Event{{Tick: 0, Ticks: 480, String: 1, Fret: fret}}}}
 	}
-	asked := MIDIRequest{PassRequest: PassRequest{On: On{Chart: ferry(c).Chart}, Routine: r}, Lines: []PlayedLine{line(8), line(10)}, Parts: []string{"line"}}
-	file, err := smf.ReadFrom(c.do("POST", "/api/compute/midi", asked).Body)
+	asked := MIDIRequest{PassRequest: PassRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Routine: r}, Lines: []PlayedLine{line(8), line(10)}, Parts: []string{"line"}}
+	file, err := smf.ReadFrom(c.do("POST", "/api/compute/band/midi", asked).Body)
 	require.NoError(t, err)
 	keys := []uint8{}
 	for _, e := range file.Tracks[1] {

@@ -57,7 +57,7 @@ func (s *server) registerPlayer(api huma.API) {
 		}
 		kept, err := s.store.KeepSetting(playerSetting, in.Body.Version, pack(in.Body.Player))
 		if err != nil {
-			return nil, unkept("player", 0, err)
+			return nil, storeProblem("player", 0, err)
 		}
 		return &body[KeptPlayer]{KeptPlayer{Version: kept.Version, Saved: kept.UpdatedAt, Player: in.Body.Player}}, nil
 	})

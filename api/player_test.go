@@ -48,26 +48,26 @@ func TestAnotherInstrument(t *testing.T) {
 	chart := ferry(c).Chart
 	chart.Capo = 2
 	hands := &document.Hands{Instrument: &document.Instrument{Name: "open G", Tuning: "D G D G B D", Frets: 22, ScaleMM: 648}, SpanMM: 60}
-	m := call[Map](c, "POST", "/api/compute/map", MapRequest{On: On{Chart: chart, Hands: hands}}, 200)
+	m := call[Map](c, "POST", "/api/compute/chart/map", MapRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}}, 200)
 	assert.Equal(t, []string{"E", "C#", "A", "E", "A", "E"}, m.Instrument.Strings)
 	assert.Equal(t, 20, m.Instrument.Frets)
-	assert.False(t, m.Instrument.Formed)
-	assert.Equal(t, "frets", m.Positions[0].Says)
-	view := call[ChordView](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart, Hands: hands}, Chord: "C7", Position: m.Home}, 200)
+	assert.False(t, m.Instrument.HasNamedForms)
+	assert.Equal(t, "frets", m.Positions[0].Label)
+	view := call[ChordView](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}, Chord: "C7", Position: m.DefaultPosition}, 200)
 	assert.Contains(t, view.Shape.Caution, "past your 60")
 	require.NotNil(t, view.Easier)
 	assert.LessOrEqual(t, view.Easier.StretchMM, 60.0)
 	chosen := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
-	line := call[Line](c, "POST", "/api/compute/line", LineRequest{On: On{Chart: chart, Hands: hands}, Lick: chosen, LineChoice: LineChoice{Change: 1920}}, 200)
+	line := call[Line](c, "POST", "/api/compute/line", LineRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}, Lick: chosen, LineChoice: LineChoice{Change: 1920}}, 200)
 	assert.NotEmpty(t, line.Events, "a lick of standard tuning is fingered anew")
-	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{On: On{Chart: chart, Hands: hands}, Chord: "C7", Position: "fret-30"}, 422)
+	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}, Chord: "C7", Position: "fret-30"}, 422)
 	assert.Equal(t, map[string]any{"position": "fret-15"}, got.Errors[0].Value)
 }
 
 func TestASequenceOverHTTP(t *testing.T) {
 	c := application(t, nil)
-	on := On{Chart: ferry(c).Chart}
-	q := call[Tab](c, "POST", "/api/compute/sequence", SequenceRequest{On: on, Over: "joining scale", Cell: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
+	on := PlayContext{Chart: ferry(c).Chart}
+	q := call[Tab](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Over: "joining scale", Figure: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
 	assert.Equal(t, 1920, q.Start)
 	said := []string{}
 	for _, e := range q.Events {
@@ -75,6 +75,6 @@ func TestASequenceOverHTTP(t *testing.T) {
 	}
 	assert.Equal(t, "R 3 9 11 3 5 11 13", strings.Join(said, " "))
 	assert.Equal(t, "F7", q.Events[0].Chord)
-	got := call[problem](c, "POST", "/api/compute/sequence", SequenceRequest{On: on, From: 12, Bars: 2}, 422)
+	got := call[problem](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, From: 12, Bars: 2}, 422)
 	assert.Equal(t, "body.bars", got.Errors[0].Location)
 }

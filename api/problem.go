@@ -55,8 +55,8 @@ func invalid(field string, err error) error {
 	return huma.Error422UnprocessableEntity(detail, &huma.ErrorDetail{Location: location, Message: detail, Value: value})
 }
 
-// unkept is the problem for what the store refused.
-func unkept(what string, id uint, err error) error {
+// storeProblem is the problem for what the store refused.
+func storeProblem(what string, id uint, err error) error {
 	var stale *store.StaleError
 	switch {
 	case errors.Is(err, store.ErrNotFound):

@@ -29,18 +29,18 @@ func (s *server) registerRevisions(api huma.API) {
 	huma.Get(api, "/api/charts/{id}/revisions", func(_ context.Context, in *byID) (*body[[]ChartRevision], error) {
 		all, err := s.chartRevisions(in.ID)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		return &body[[]ChartRevision]{all}, nil
 	})
 	huma.Post(api, "/api/charts/{id}/revisions/{revision}/restore", func(_ context.Context, in *restoreRevision) (*body[KeptChart], error) {
 		r, err := s.store.Revision(in.ID, in.Revision)
 		if err != nil {
-			return nil, unkept(fmt.Sprintf("version %d of the chart", in.Revision), in.ID, err)
+			return nil, storeProblem(fmt.Sprintf("version %d of the chart", in.Revision), in.ID, err)
 		}
 		d, err := s.store.Replace(store.Chart, in.ID, store.Save{Version: in.Body.Version, Name: r.Name, Body: r.Body, KeepBefore: true})
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		return s.keptChart(d)
 	})

@@ -26,7 +26,7 @@ func (s *server) registerSheets(api huma.API) {
 	huma.Get(api, "/api/charts/{id}/sheets/{what}", func(_ context.Context, in *sheetRequest) (*file, error) {
 		d, err := s.store.Read(store.Chart, in.ID)
 		if err != nil {
-			return nil, unkept("chart", in.ID, err)
+			return nil, storeProblem("chart", in.ID, err)
 		}
 		c, err := chartOf(d)
 		if err != nil {

@@ -17,23 +17,23 @@ import (
 	"undaris/format/tabtext"
 )
 
-func ferryOn(c client) On { return On{Chart: ferry(c).Chart} }
+func ferryOn(c client) PlayContext { return PlayContext{Chart: ferry(c).Chart} }
 
 // plannedSolo is the best of a plan over Tin Roof Ferry.
 func plannedSolo(c client, seed uint64) ChorusView {
-	return call[PlannedSolo](c, "POST", "/api/compute/solo", SoloRequest{On: ferryOn(c), Plan: document.ChorusPlan{Seed: seed}}, 200).Best[0]
+	return call[PlannedSolo](c, "POST", "/api/compute/solo", SoloRequest{PlayContext: ferryOn(c), Plan: document.ChorusPlan{Seed: seed}}, 200).Best[0]
 }
 
 func TestASoloIsPlannedAndTold(t *testing.T) {
 	c := application(t, nil)
-	planned := call[PlannedSolo](c, "POST", "/api/compute/solo", SoloRequest{On: ferryOn(c), Plan: document.ChorusPlan{Seed: 41}}, 200)
+	planned := call[PlannedSolo](c, "POST", "/api/compute/solo", SoloRequest{PlayContext: ferryOn(c), Plan: document.ChorusPlan{Seed: 41}}, 200)
 	require.Len(t, planned.Best, 3)
-	assert.Empty(t, planned.Gave)
+	assert.Empty(t, planned.Concessions)
 	best := planned.Best[0]
 	assert.Equal(t, 9, best.Figures.Changes, "eight changes within the chorus and the one back to the top")
 	assert.Equal(t, best.Figures.Changes, best.Figures.Landings)
-	assert.Equal(t, [4]bool{true, true, true, true}, [4]bool{best.Figures.WithinSpan, best.Figures.StrongWell, best.Figures.HeardWell, best.Figures.SpaceWell})
-	assert.Len(t, best.In, len(best.Tab.Events))
+	assert.Equal(t, [4]bool{true, true, true, true}, [4]bool{best.Figures.WithinSpan, best.Figures.EnoughStrongBeats, best.Figures.EnoughHeard, best.Figures.EnoughSpace})
+	assert.Len(t, best.BlockOf, len(best.Tab.Events))
 	assert.Len(t, best.Targets, 9)
 	assert.Nil(t, best.Written, "nothing is imagined")
 	assert.Equal(t, best, plannedSolo(c, 41), "the same seed, the same solo")
@@ -56,17 +56,17 @@ func TestAChorusIsEdited(t *testing.T) {
 	ask := func(edit *ChorusEdit, stage string) ChorusView {
 		with := current
 		with.Stage = stage
-		return call[ChorusView](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: with, Edit: edit}, 200)
+		return call[ChorusView](c, "POST", "/api/compute/solo/chorus", ChorusRequest{PlayContext: ferryOn(c), Chorus: with, Edit: edit}, 200)
 	}
 	read := ask(nil, "")
 	assert.Equal(t, current.Blocks, read.Blocks)
 	thin := ask(nil, "chord tones")
 	assert.Less(t, len(thin.Tab.Events), len(read.Tab.Events))
 	assert.Equal(t, current.Blocks, thin.Blocks, "the chorus itself stays")
-	locked := ask(&ChorusEdit{Do: "lock", Blocks: []int{0}}, "")
+	locked := ask(&ChorusEdit{Kind: "lock", Blocks: []int{0}}, "")
 	assert.True(t, locked.Blocks[0].Locked)
 	current.Blocks = locked.Blocks
-	again := ask(&ChorusEdit{Do: "re-roll", Seed: 99}, "")
+	again := ask(&ChorusEdit{Kind: "reroll", Seed: 99}, "")
 	assert.Equal(t, locked.Blocks[0], again.Blocks[0])
 	assert.NotEqual(t, read.Tab, again.Tab)
 	chosen := firstLick(c).Lick
@@ -76,7 +76,7 @@ func TestAChorusIsEdited(t *testing.T) {
 			free = n
 		}
 	}
-	swapped := ask(&ChorusEdit{Do: "swap", Blocks: []int{free}, Lick: &chosen}, "")
+	swapped := ask(&ChorusEdit{Kind: "swapLick", Blocks: []int{free}, Lick: &chosen}, "")
 	names := []string{}
 	for _, b := range swapped.Blocks {
 		names = append(names, b.Name)
@@ -84,14 +84,14 @@ func TestAChorusIsEdited(t *testing.T) {
 	assert.Contains(t, names, chosen.Name)
 
 	for location, edit := range map[string]ChorusEdit{
-		"body.edit.blocks[0]": {Do: "move", Blocks: []int{0}, Ticks: 480},
-		"body.edit.lick":      {Do: "lay", Kind: "lick"},
-		"body.edit.approach":  {Do: "lay", Kind: "approach", Approach: "leap of faith"},
-		"body.edit.events[0].string": {Do: "write", Blocks: []int{1}, Notes: []document.Event{
+		"body.edit.blocks[0]": {Kind: "move", Blocks: []int{0}, Ticks: 480},
+		"body.edit.lick":      {Kind: "addBlock", BlockKind: "lick"},
+		"body.edit.approach":  {Kind: "addBlock", BlockKind: "approach", Approach: "leap of faith"},
+		"body.edit.events[0].string": {Kind: "writeNotes", Blocks: []int{1}, Notes: []document.Event{
 			{Ticks: 240, String: 9, Fret: 3},
 		}},
 	} {
-		bad := call[problem](c, "POST", "/api/compute/chorus", ChorusRequest{On: ferryOn(c), Chorus: current, Edit: &edit}, 422)
+		bad := call[problem](c, "POST", "/api/compute/solo/chorus", ChorusRequest{PlayContext: ferryOn(c), Chorus: current, Edit: &edit}, 422)
 		assert.Equal(t, location, bad.Errors[0].Location)
 	}
 }
@@ -111,7 +111,7 @@ func TestPlansThatCannotBeMeant(t *testing.T) {
 		"body.kept.blocks[0]":     {Kept: []document.Block{{Kind: "rest", Start: 99999, Ticks: 480}}},
 		"body.kept.blocks[1]":     {Kept: []document.Block{{Kind: "rest", Ticks: 960}, {Kind: "rest", Start: 480, Ticks: 480}}},
 	} {
-		request.On = ferryOn(c)
+		request.PlayContext = ferryOn(c)
 		bad := call[problem](c, "POST", "/api/compute/solo", request, 422)
 		require.NotEmpty(t, bad.Errors, location)
 		assert.Equal(t, location, bad.Errors[0].Location, bad.Detail)
@@ -186,7 +186,7 @@ func TestASoloIsTakenAway(t *testing.T) {
 	c := application(t, nil)
 	keep := twoChoruses(c)
 	kept := call[KeptSolo](c, "POST", "/api/solos", keep, 201)
-	joined := call[JoinedChoruses](c, "POST", "/api/compute/choruses", ChorusesRequest{On: ferryOn(c), Choruses: keep.Solo.Choruses}, 200)
+	joined := call[JoinedChoruses](c, "POST", "/api/compute/solo/line", ChorusesRequest{PlayContext: ferryOn(c), Choruses: keep.Solo.Choruses}, 200)
 	assert.Equal(t, 24, joined.Bars)
 	path := "/api/solos/" + itoa(kept.ID) + "/export/"
 	get := func(format string) []byte {
@@ -223,7 +223,7 @@ func BenchmarkPlanOverHTTP(b *testing.B) {
 	c := application(b, nil)
 	on := ferryOn(c)
 	for b.Loop() {
-		body, _ := json.Marshal(SoloRequest{On: on, Plan: document.ChorusPlan{Seed: 41}})
+		body, _ := json.Marshal(SoloRequest{PlayContext: on, Plan: document.ChorusPlan{Seed: 41}})
 		require.Equal(b, 200, c.do("POST", "/api/compute/solo", json.RawMessage(body)).Code)
 	}
 }

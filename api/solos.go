@@ -90,7 +90,7 @@ func (s *server) registerSolos(api huma.API) {
 	huma.Get(api, "/api/solos/{id}", func(_ context.Context, in *byID) (*body[KeptSolo], error) {
 		d, err := s.store.Read(store.Solo, in.ID)
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		return keptSolo(d)
 	})
@@ -101,28 +101,28 @@ func (s *server) registerSolos(api huma.API) {
 		}
 		d, err := s.store.Replace(store.Solo, in.ID, in.Body.save(kept.document()))
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		return keptSolo(d)
 	})
 	huma.Delete(api, "/api/solos/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
-		return nil, unkept("solo", in.ID, s.store.Delete(store.Solo, in.ID, in.Version))
+		return nil, storeProblem("solo", in.ID, s.store.Delete(store.Solo, in.ID, in.Version))
 	})
 	huma.Post(api, "/api/solos/{id}/restore", func(_ context.Context, in *byID) (*body[KeptSolo], error) {
 		d, err := s.store.Restore(store.Solo, in.ID)
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		return keptSolo(d)
 	})
 	huma.Post(api, "/api/solos/{id}/duplicate", func(_ context.Context, in *byID) (*body[KeptSolo], error) {
 		d, err := s.store.Read(store.Solo, in.ID)
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		kept, err := unpack[SoloBody](d)
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		kept.Solo.Name = (lick.Lick{Name: kept.Solo.Name}).WithSuffix(", copy").Name
 		copied := kept.document()
@@ -135,18 +135,18 @@ func (s *server) registerSolos(api huma.API) {
 	huma.Get(api, "/api/solos/{id}/revisions", func(_ context.Context, in *byID) (*body[[]SoloRevision], error) {
 		all, err := s.soloRevisions(in.ID)
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		return &body[[]SoloRevision]{all}, nil
 	})
 	huma.Post(api, "/api/solos/{id}/revisions/{revision}/restore", func(_ context.Context, in *restoreRevision) (*body[KeptSolo], error) {
 		r, err := s.store.Revision(in.ID, in.Revision)
 		if err != nil {
-			return nil, unkept(fmt.Sprintf("version %d of the solo", in.Revision), in.ID, err)
+			return nil, storeProblem(fmt.Sprintf("version %d of the solo", in.Revision), in.ID, err)
 		}
 		d, err := s.store.Replace(store.Solo, in.ID, store.Save{Version: in.Body.Version, Name: r.Name, Body: r.Body, KeepBefore: true})
 		if err != nil {
-			return nil, unkept("solo", in.ID, err)
+			return nil, storeProblem("solo", in.ID, err)
 		}
 		return keptSolo(d)
 	})
@@ -173,10 +173,10 @@ func (b SoloBody) document() store.Document {
 
 // setting is what the solo is kept over and for.
 func (b SoloBody) setting() (chorus.PlayContext, error) {
-	return On{Chart: b.Chart, Hands: b.Hands}.setting()
+	return PlayContext{Chart: b.Chart, Hands: b.Hands}.core()
 }
 
-func (o On) setting() (chorus.PlayContext, error) {
+func (o PlayContext) core() (chorus.PlayContext, error) {
 	read, err := o.read()
 	return chorus.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
 }
@@ -187,7 +187,7 @@ func (b SoloBody) checked() (SoloBody, error) {
 	if b.Solo.Name == "" || len([]rune(b.Solo.Name)) > lick.MaxName {
 		return b, invalid("", &chart.FieldError{Field: "solo.name", Detail: fmt.Sprintf("a solo's name has 1 to %d characters", lick.MaxName)})
 	}
-	if _, _, err := (On{Chart: b.Chart, Hands: b.Hands}).joined(b.Solo.Choruses); err != nil {
+	if _, _, err := (PlayContext{Chart: b.Chart, Hands: b.Hands}).joined(b.Solo.Choruses); err != nil {
 		return b, err
 	}
 	at, err := b.setting()
@@ -206,7 +206,7 @@ func (b SoloBody) checked() (SoloBody, error) {
 func keptSolo(d store.Document) (*body[KeptSolo], error) {
 	kept, err := unpack[SoloBody](d)
 	if err != nil {
-		return nil, unkept("solo", d.ID, err)
+		return nil, storeProblem("solo", d.ID, err)
 	}
 	return &body[KeptSolo]{KeptSolo{Kept: keptOf(d), ChartID: *d.ChartID, SoloBody: kept}}, nil
 }
@@ -263,16 +263,16 @@ func (s *server) exportSolo(id uint, name string) (*file, error) {
 	}
 	d, err := s.store.Read(store.Solo, id)
 	if err != nil {
-		return nil, unkept("solo", id, err)
+		return nil, storeProblem("solo", id, err)
 	}
 	kept, err := unpack[SoloBody](d)
 	if err != nil {
-		return nil, unkept("solo", id, err)
+		return nil, storeProblem("solo", id, err)
 	}
 	if kept, err = s.withItsTune(kept, *d.ChartID); err != nil {
 		return nil, err
 	}
-	on, line, err := On{Chart: kept.Chart, Hands: kept.Hands}.joined(kept.Solo.Choruses)
+	on, line, err := PlayContext{Chart: kept.Chart, Hands: kept.Hands}.joined(kept.Solo.Choruses)
 	if err != nil {
 		return nil, err
 	}
@@ -294,7 +294,7 @@ func (s *server) withItsTune(kept SoloBody, chartID uint) (SoloBody, error) {
 	if err != nil {
 		return kept, err
 	}
-	to, err := now.setting()
+	to, err := now.core()
 	if err != nil {
 		return kept, err
 	}
@@ -307,7 +307,7 @@ func (s *server) withItsTune(kept SoloBody, chartID uint) (SoloBody, error) {
 
 // present is a kept tune as it is now, and the player's hands; nil where the tune is gone
 // or cannot be read.
-func (s *server) present(chartID uint) (*On, error) {
+func (s *server) present(chartID uint) (*PlayContext, error) {
 	d, err := s.store.Read(store.Chart, chartID)
 	if err != nil {
 		if errors.Is(err, store.ErrNotFound) {
@@ -323,5 +323,5 @@ func (s *server) present(chartID uint) (*On, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &On{Chart: document.ChartOf(c), Hands: &player.Player.Hands}, nil
+	return &PlayContext{Chart: document.ChartOf(c), Hands: &player.Player.Hands}, nil
 }

@@ -9,16 +9,16 @@ import (
 // StaffBar is one bar of staff notation.
 type StaffBar struct {
 	Tick   int           `json:"tick" doc:"The lick's tick at which it begins"`
-	Voices [][]StaffSign `json:"voices" doc:"Each fills the bar"`
+	Voices [][]StaffItem `json:"voices" doc:"Each fills the bar"`
 }
 
-// StaffSign is one sign of a voice: a rest, or notes that sound together.
-type StaffSign struct {
+// StaffItem is one sign of a voice: a rest, or notes that sound together.
+type StaffItem struct {
 	Tick    int         `json:"tick"`
 	Ticks   int         `json:"ticks"`
 	Kind    string      `json:"kind" doc:"whole to 64th; empty where no sign has that length"`
 	Dots    int         `json:"dots"`
-	Tripled bool        `json:"tripled" doc:"Three stand in the time of two"`
+	Triplet bool        `json:"triplet" doc:"Three stand in the time of two"`
 	Tied    bool        `json:"tied" doc:"To the sign after it"`
 	Notes   []StaffNote `json:"notes" doc:"None for a rest"`
 	Graces  []StaffNote `json:"graces"`
@@ -45,11 +45,11 @@ func staffOf(p phrase.Phrase, i neck.Instrument, k harmony.Key) []StaffBar {
 	}
 	bars := []StaffBar{}
 	for _, bar := range p.Notate() {
-		out := StaffBar{Tick: bar.Tick, Voices: [][]StaffSign{}}
+		out := StaffBar{Tick: bar.Tick, Voices: [][]StaffItem{}}
 		for _, voice := range bar.Voices {
-			signs := make([]StaffSign, len(voice))
+			signs := make([]StaffItem, len(voice))
 			for n, w := range voice {
-				signs[n] = StaffSign{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Tripled: w.Triplet, Tied: w.Tied, Notes: notes(w.Events), Graces: notes(w.Graces)}
+				signs[n] = StaffItem{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Triplet: w.Triplet, Tied: w.Tied, Notes: notes(w.Events), Graces: notes(w.Graces)}
 			}
 			out.Voices = append(out.Voices, signs)
 		}

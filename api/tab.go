@@ -31,7 +31,7 @@ type LabelledEvent struct {
 
 // tab writes a phrase whose tick 0 stands at a tick of the chart. The role, where
 // there is one, is that of all its notes but the last, which is the target.
-func (o on) tab(p phrase.Phrase, start int, role string) Tab {
+func (o playContext) tab(p phrase.Phrase, start int, role string) Tab {
 	first, bars := p.Span(start)
 	m := o.chart.Meter
 	t := Tab{Meter: m.String(), Start: start, BarTicks: m.BarTicks(), Beat: m.BeatTicks(), FirstBar: first + 1, Bars: bars}
@@ -47,7 +47,7 @@ func (o on) tab(p phrase.Phrase, start int, role string) Tab {
 }
 
 // labelled writes a phrase's notes with what each is over its chord.
-func (o on) labelled(p phrase.Phrase) []LabelledEvent {
+func (o playContext) labelled(p phrase.Phrase) []LabelledEvent {
 	events := document.PhraseOf(p).Events
 	all := make([]LabelledEvent, len(events))
 	for n, label := range p.Labels(o.instrument, o.chart.Key) {

@@ -145,7 +145,7 @@ func TestSoundAlwaysStops(t *testing.T) {
 	p.Press(" ")
 	p.Until("nothing to sound any more", "window.sounding.size === 0 && document.querySelector('header .play').getAttribute('aria-label') === 'Play'")
 	// A request that is refused leaves nothing behind, however often.
-	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/performance') ? new Response(JSON.stringify({ status: 422, detail: 'no such bar' }),
+	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/band/performance') ? new Response(JSON.stringify({ status: 422, detail: 'no such bar' }),
 		{ headers: { 'Content-Type': 'application/problem+json', 'Preference-Applied': 'refusal-as-answer' } }) : undefined`)
 	for range 3 {
 		p.Press(" ")

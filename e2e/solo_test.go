@@ -185,7 +185,7 @@ func TestTheBandDropsOut(t *testing.T) {
 		window.performances = []
 		window.fetch = async (...args) => {
 			const request = args[0] instanceof Request ? args[0].clone() : undefined
-			if (request && request.url.endsWith('/api/compute/performance')) window.performances.push(await request.json())
+			if (request && request.url.endsWith('/api/compute/band/performance')) window.performances.push(await request.json())
 			return asked(...args)
 		}`)
 	p.Go("/tunes/1/solo")
@@ -265,7 +265,7 @@ func readBack(p *Page, id, format string) []int {
 		window.counts = undefined
 		const solo = await (await fetch('/api/solos/%s')).json()
 		const chart = await (await fetch('/api/charts/' + solo.chartId)).json()
-		const joined = await (await fetch('/api/compute/choruses', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ chart: chart.chart, choruses: solo.solo.choruses }) })).json()
+		const joined = await (await fetch('/api/compute/solo/line', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ chart: chart.chart, choruses: solo.solo.choruses }) })).json()
 		const file = await (await fetch('/api/solos/%s/export/%s')).text()
 		const read = await (await fetch('/api/compute/lick/import', { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file })).json()
 		window.counts = [joined.phrase.events.length, read.lick.events.length]

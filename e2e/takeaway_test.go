@@ -76,7 +76,7 @@ func TestWhatIsTakenAwayIsInTimeAndNeverTooLoud(t *testing.T) {
 		notes += fmt.Sprintf(`{part:%q,tick:%d,ticks:700,midi:%d,loudness:110}`, s.part, s.at, s.midi)
 	}
 	js[any](p, `(() => { let asked = 0
-		window.intercept = (method, url, ask) => { if (!url.includes('/api/compute/pass')) return
+		window.intercept = (method, url, ask) => { if (!url.includes('/api/compute/band/pass')) return
 			const performance = { tempo: 125, beatTicks: 480, countIn: 0, end: 58000, beats: [{ tick: 0, bar: 1, beat: 1, at: 0 }], chords: [], notes: [`+notes+`] }
 			const over = asked++ > 0
 			return ask().then((answer) => answer.json()).then((pass) =>
@@ -152,7 +152,7 @@ func TestALongRenderingCanBeStopped(t *testing.T) {
 	p.Go("/tunes/1/play?play.bench=away")
 	p.Sees("Save as WAV", "land on")
 	p.Click("8 choruses")
-	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/pass') && window.asked++ > 5 ? new Promise(() => {}) : undefined; window.asked = 0`)
+	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/band/pass') && window.asked++ > 5 ? new Promise(() => {}) : undefined; window.asked = 0`)
 	p.Click("Save as WAV")
 	p.Until("some of it", "document.querySelector('progress')?.value > 0")
 	p.Click("Stop rendering")

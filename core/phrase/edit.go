@@ -40,25 +40,25 @@ const (
 	// Clear takes the selection's notes away and leaves their time as a rest.
 	Clear EditKind = "clear"
 	// RemoveTime takes the selection's time away with its notes: what follows moves up.
-	RemoveTime EditKind = "cut"
+	RemoveTime EditKind = "removeTime"
 	// InsertTime makes room: all from From on moves later by Ticks.
-	InsertTime EditKind = "open"
+	InsertTime EditKind = "insertTime"
 	// SetLength sets how long the selection's notes last.
-	SetLength EditKind = "last"
+	SetLength EditKind = "setLength"
 	// SetTechnique sets a technique.
-	SetTechnique EditKind = "play"
+	SetTechnique EditKind = "setTechnique"
 	// Shift moves the selection in time, Transpose along its strings.
 	Shift     EditKind = "shift"
 	Transpose EditKind = "transpose"
 	// MoveString moves the selection to other strings, its sound kept.
-	MoveString EditKind = "across"
+	MoveString EditKind = "moveString"
 	// Paste writes events, in place of what is there.
 	Paste EditKind = "paste"
 	// Repeat plays the selection once more behind itself; what follows moves later.
 	Repeat EditKind = "repeat"
 	// SetChord puts a chord under the phrase from a tick on, ClearChord takes it away.
-	SetChord   EditKind = "over"
-	ClearChord EditKind = "not over"
+	SetChord   EditKind = "setChord"
+	ClearChord EditKind = "clearChord"
 )
 
 // EditKinds lists them.
@@ -101,7 +101,7 @@ func (p Phrase) Apply(i neck.Instrument, e Edit) (Phrase, []string, error) {
 	case ClearChord:
 		p.Chords = slices.DeleteFunc(p.Chords, func(c PhraseChord) bool { return c.Tick >= e.From && c.Tick < e.To })
 	default:
-		err = &chart.FieldError{Field: "do", Detail: fmt.Sprintf("%q is not an edit", e.Kind)}
+		err = &chart.FieldError{Field: "kind", Detail: fmt.Sprintf("%q is not an edit", e.Kind)}
 	}
 	if err != nil {
 		return was, nil, err

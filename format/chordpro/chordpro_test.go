@@ -51,12 +51,12 @@ func TestChordsOverWords(t *testing.T) {
 	assert.Equal(t, "Paper Lanterns", r.Chart.Title)
 	assert.Equal(t, 84, r.Chart.Tempo)
 	assert.Equal(t, []reading.Remark{
-		{Line: 2, Text: "{artist: The house band}", Said: "this directive is not used"},
-		{Line: 9, Text: "", Said: "there are no bars in words; each chord is read as a bar of its own"},
-		{Line: 9, Text: "[*softly]", Said: "this annotation is not used"},
-		{Line: 9, Text: "Lanterns on the water,  one for every name", Said: "words are not kept"},
-		{Line: 12, Text: "Paper and light", Said: "words are not kept"},
-		{Line: 15, Text: "e|--3--|", Said: "not a row of bars; not used"},
+		{Line: 2, Source: "{artist: The house band}", Text: "this directive is not used"},
+		{Line: 9, Source: "", Text: "there are no bars in words; each chord is read as a bar of its own"},
+		{Line: 9, Source: "[*softly]", Text: "this annotation is not used"},
+		{Line: 9, Source: "Lanterns on the water,  one for every name", Text: "words are not kept"},
+		{Line: 12, Source: "Paper and light", Text: "words are not kept"},
+		{Line: 15, Source: "e|--3--|", Text: "not a row of bars; not used"},
 	}, r.Remarks)
 }
 
@@ -79,7 +79,7 @@ A  || C7 . . . | F7 . | C7 . A7 . | %  |  count four
 	assert.Equal(t, []int{0, 1, 2, 3, 4, 5, 6, 4, 5, 7, 8}, r.Chart.PlayedBars())
 	said := []string{}
 	for _, remark := range r.Remarks {
-		said = append(said, remark.Said)
+		said = append(said, remark.Text)
 	}
 	assert.Equal(t, []string{
 		"what stands before the first bar line is not used", "what stands behind the last bar line is not used",

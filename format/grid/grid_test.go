@@ -60,7 +60,7 @@ func TestAGridIsRead(t *testing.T) {
 		"|: [A] Ab", "Fm7", "Bbm7 Eb7 ~ Fb7 _", "1. Ab . . Eb7 :|2", "2. Ab ~ A7", "[Ending] Db Fb7", "N.C.", "N.C. :|3",
 	}, barsOf(r.Chart))
 	assert.Equal(t, "Ab major 84 Paper Lanterns", fmt.Sprintf("%s %s %d %s", r.Chart.Key.Tonic, r.Chart.Key.Mode, r.Chart.Tempo, r.Chart.Title))
-	assert.Equal(t, []reading.Remark{{Line: 13, Text: "nobody plays this line", Said: "not a row of bars; not used"}}, r.Remarks)
+	assert.Equal(t, []reading.Remark{{Line: 13, Source: "nobody plays this line", Text: "not a row of bars; not used"}}, r.Remarks)
 }
 
 func TestWaysPlayersWriteARow(t *testing.T) {
@@ -87,7 +87,7 @@ func TestAKeyThatIsNotGivenIsSaid(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, want, r.Chart.Key.Tonic.String()+" "+string(r.Chart.Key.Mode))
 		require.Len(t, r.Remarks, 1)
-		assert.Contains(t, r.Remarks[0].Said, "no key is given; "+want)
+		assert.Contains(t, r.Remarks[0].Text, "no key is given; "+want)
 	}
 }
 

@@ -28,7 +28,7 @@ func at(tick, ticks, s, fret int, how phrase.Technique) phrase.Event {
 func said(r *reading.Lick) string {
 	all := []string{}
 	for _, remark := range r.Remarks {
-		all = append(all, remark.Said)
+		all = append(all, remark.Text)
 	}
 	return strings.Join(all, "; ")
 }

@@ -184,7 +184,7 @@ func TestChordsFromElsewhere(t *testing.T) {
 	assert.Equal(t, "Am | Dm7 E7 | A7b9 | Csus2 | N.C. | Am7", text(r.Chart.Bars))
 	said := []string{}
 	for _, remark := range r.Remarks {
-		said = append(said, fmt.Sprintf("%d %s %s", remark.Line, remark.Text, remark.Said))
+		said = append(said, fmt.Sprintf("%d %s %s", remark.Line, remark.Source, remark.Text))
 	}
 	assert.Equal(t, []string{
 		"0  no meter is given; it is read as 4/4", "0  no tempo is given; it is set to 100", "0  the first 1 bars have no notes and were left out",

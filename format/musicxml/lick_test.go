@@ -42,7 +42,7 @@ func pitched(name string, octave, duration int, more string) string {
 func said(remarks []reading.Remark) string {
 	all := []string{}
 	for _, remark := range remarks {
-		all = append(all, fmt.Sprintf("%d %s", remark.Line, remark.Said))
+		all = append(all, fmt.Sprintf("%d %s", remark.Line, remark.Text))
 	}
 	return strings.Join(all, "; ")
 }

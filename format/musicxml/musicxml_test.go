@@ -52,7 +52,7 @@ func TestAScoreFromElsewhere(t *testing.T) {
 	assert.Equal(t, harmony.DominantMode, r.Chart.Key.Mode)
 	said := []string{}
 	for _, remark := range r.Remarks {
-		said = append(said, fmt.Sprintf("%d %s", remark.Line, remark.Said))
+		said = append(said, fmt.Sprintf("%d %s", remark.Line, remark.Text))
 	}
 	assert.Equal(t, []string{
 		"1 these words are not used", "2 this chord is off the beat; it was moved to beat 3",

@@ -26,8 +26,8 @@ type Remark struct {
 	// the bar.
 	Line int
 	// Text is what the remark is about, cut short.
-	Text string
-	Said string
+	Source string
+	Text   string
 }
 
 // Fault is something in the file that cannot be read.
@@ -80,9 +80,9 @@ func (r *Remarked) Remark(line int, text, format string, args ...any) {
 	}
 	switch {
 	case len(r.Remarks) < MostRemarks:
-		r.Remarks = append(r.Remarks, Remark{Line: line, Text: text, Said: fmt.Sprintf(format, args...)})
+		r.Remarks = append(r.Remarks, Remark{Line: line, Source: text, Text: fmt.Sprintf(format, args...)})
 	case len(r.Remarks) == MostRemarks:
-		r.Remarks = append(r.Remarks, Remark{Said: "and more lines that were not used"})
+		r.Remarks = append(r.Remarks, Remark{Text: "and more lines that were not used"})
 	}
 }
 

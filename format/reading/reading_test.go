@@ -36,8 +36,8 @@ func TestRemarksAreCutAndCounted(t *testing.T) {
 		r.Remark(n+1, " "+strings.Repeat("♭", 100), "line %d", n)
 	}
 	require.Len(t, r.Remarks, MostRemarks+1)
-	assert.Equal(t, strings.Repeat("♭", 59)+"…", r.Remarks[0].Text)
-	assert.Equal(t, "and more lines that were not used", r.Remarks[MostRemarks].Said)
+	assert.Equal(t, strings.Repeat("♭", 59)+"…", r.Remarks[0].Source)
+	assert.Equal(t, "and more lines that were not used", r.Remarks[MostRemarks].Text)
 }
 
 func TestFinishGivesWhatAFileMayLeaveOut(t *testing.T) {
@@ -45,7 +45,7 @@ func TestFinishGivesWhatAFileMayLeaveOut(t *testing.T) {
 	r.Chart.Bars = chart.EmptyBars(1, r.Chart.Meter)
 	require.NoError(t, r.Finish())
 	assert.Equal(t, "Untitled 4/4 straight 100", fmt.Sprintf("%s %s %s %d", r.Chart.Title, r.Chart.Meter, r.Chart.Feel, r.Chart.Tempo))
-	assert.Equal(t, "no title is given; it is called Untitled", r.Remarks[0].Said)
+	assert.Equal(t, "no title is given; it is called Untitled", r.Remarks[0].Text)
 
 	r.Chart.Title = strings.Repeat("long ", 40)
 	require.NoError(t, r.Finish())

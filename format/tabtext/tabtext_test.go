@@ -23,7 +23,7 @@ import (
 func said(r *reading.Lick) string {
 	all := []string{}
 	for _, remark := range r.Remarks {
-		text := remark.Said
+		text := remark.Text
 		if remark.Line > 0 {
 			text = fmt.Sprintf("line %d: %s", remark.Line, text)
 		}

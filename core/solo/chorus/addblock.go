@@ -41,7 +41,7 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Chorus, []string, error) {
 		note.Ticks = min(note.Ticks, pc.Chart.Ticks()-tick)
 		return pc.putBlock(c, Block{Kind: FreeBlock, Name: "free notes", Start: tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
 	}
-	return c, nil, &chart.FieldError{Field: "edit.kind", Detail: fmt.Sprintf("%q is no kind of block; choose lick, approach, connector, free notes or rest", e.BlockKind)}
+	return c, nil, &chart.FieldError{Field: "edit.blockKind", Detail: fmt.Sprintf("%q is no kind of block; choose lick, approach, connector, free notes or rest", e.BlockKind)}
 }
 
 // layApproach leads into the next landing by an approach.

@@ -23,18 +23,18 @@ const (
 	Move    EditKind = "move"
 	Stretch EditKind = "stretch"
 	// MakeRest makes a block a rest.
-	MakeRest EditKind = "rest"
+	MakeRest EditKind = "makeRest"
 	// SwapLick puts a lick in the place of a block.
-	SwapLick EditKind = "swap"
+	SwapLick EditKind = "swapLick"
 	// AddBlock puts a new block at Tick: a lick, an approach into the next landing, a connector
 	// from the landing before, or a free note.
-	AddBlock EditKind = "lay"
+	AddBlock EditKind = "addBlock"
 	// WriteNotes gives a block other notes.
-	WriteNotes EditKind = "write"
+	WriteNotes EditKind = "writeNotes"
 	// AlterNote puts a note in the place of note Note of the line, or between the others.
-	AlterNote EditKind = "alter"
+	AlterNote EditKind = "alterNote"
 	// Reroll plans blocks, or bars, or all that is not locked, anew.
-	Reroll EditKind = "re-roll"
+	Reroll EditKind = "reroll"
 )
 
 // EditKinds lists them.
@@ -95,7 +95,7 @@ func (o Request) Apply(c Chorus, e Edit) (Chorus, []string, error) {
 	case Move, Stretch, MakeRest, SwapLick, WriteNotes:
 		return pc.reshape(c, e)
 	}
-	return c, nil, &chart.FieldError{Field: "edit.do", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Kind)}
+	return c, nil, &chart.FieldError{Field: "edit.kind", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Kind)}
 }
 
 // checkBlocks says which of the blocks the chorus does not have.

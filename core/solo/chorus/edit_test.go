@@ -140,11 +140,11 @@ func TestEditsThatCannotBeMeant(t *testing.T) {
 	}{
 		"no such block":   {chorus.Edit{Kind: chorus.Lock, Blocks: []int{9}}, "edit.blocks[0]"},
 		"no block chosen": {chorus.Edit{Kind: chorus.Mute}, "edit.blocks"},
-		"no deed":         {chorus.Edit{Kind: "polish"}, "edit.do"},
+		"no deed":         {chorus.Edit{Kind: "polish"}, "edit.kind"},
 		"a rest moved":    {chorus.Edit{Kind: chorus.Move, Blocks: []int{1}, Ticks: 480}, "edit.blocks[0]"},
 		"no lick":         {chorus.Edit{Kind: chorus.SwapLick, Blocks: []int{0}}, "edit.lick"},
 		"no lick to lay":  {chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.LickBlock}, "edit.lick"},
-		"no kind":         {chorus.Edit{Kind: chorus.AddBlock, BlockKind: "riff"}, "edit.kind"},
+		"no kind":         {chorus.Edit{Kind: chorus.AddBlock, BlockKind: "riff"}, "edit.blockKind"},
 		"no note":         {chorus.Edit{Kind: chorus.AlterNote, Note: 0}, "edit.notes"},
 		"a far note":      {chorus.Edit{Kind: chorus.AlterNote, Note: 40, Notes: make([]phrase.Event, 1)}, "edit.note"},
 		"bars too far":    {chorus.Edit{Kind: chorus.Reroll, Bar: 3, Bars: 2}, "edit.bars"},

@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import type { Change, Moment, NeckMap } from '../api/client'
+import type { Change, ChordSpan, NeckMap } from '../api/client'
 import { useRoute } from 'vue-router'
 import { useTune } from '../document/tune'
 import { following, heardAt } from './following'
@@ -59,21 +59,21 @@ export function useView() {
   const query = useQuery('', shared)
   const route = useRoute()
 
-  const moments = computed(() => tune.read?.moments ?? [])
+  const moments = computed(() => tune.read?.chordSpans ?? [])
   const changes = computed(() => tune.read?.changes ?? [])
 
   const at = (tick: number) => moments.value.findLast((m) => m.tick <= tick) ?? moments.value[0]
-  const changeFrom = (m: Moment | undefined) => changes.value.find((c) => c.tick === m?.next)
+  const changeFrom = (m: ChordSpan | undefined) => changes.value.find((c) => c.tick === m?.next)
   /** The moment that was picked by hand, and the change after it. */
-  const picked = computed<Moment | undefined>(() => at(query.at.value))
+  const picked = computed<ChordSpan | undefined>(() => at(query.at.value))
   const pickedChange = computed<Change | undefined>(() => changeFrom(picked.value))
   /** The moment that is shown: while the tune sounds and is followed, the one that is heard. */
-  const moment = computed<Moment | undefined>(() =>
+  const moment = computed<ChordSpan | undefined>(() =>
     following.value && heardAt.value !== undefined ? at(heardAt.value) : picked.value,
   )
   const change = computed<Change | undefined>(() => changeFrom(moment.value))
   const position = computed(() =>
-    wantedPosition(tune.map?.positions ?? [], query.pos.value || tune.map?.home || ''),
+    wantedPosition(tune.map?.positions ?? [], query.pos.value || tune.map?.defaultPosition || ''),
   )
 
   /** The subdivisions of the tune's meter, and the one that is chosen. */
@@ -82,11 +82,11 @@ export function useView() {
     subdivisions.value.includes(query.sub.value) ? query.sub.value : (tune.choices?.subdivision ?? ''),
   )
   const school = computed(
-    () => tune.choices?.schools.find((s) => s === query.school.value) ?? tune.choices?.schools[0] ?? '',
+    () => tune.choices?.strategies.find((s) => s === query.school.value) ?? tune.choices?.strategies[0] ?? '',
   )
 
   /** Goes to a moment by hand; what sounds is no longer followed. */
-  function goTo(m: Moment) {
+  function goTo(m: ChordSpan) {
     following.value = false
     return query.set({ at: m.tick, target: undefined })
   }

@@ -332,7 +332,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/approaches": {
+    "/api/compute/band/midi": {
         parameters: {
             query?: never;
             header?: never;
@@ -341,8 +341,59 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute approaches */
-        post: operations["post-api-compute-approaches"];
+        /** Post API compute band midi */
+        post: operations["post-api-compute-band-midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/band/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute band pass */
+        post: operations["post-api-compute-band-pass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/band/performance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute band performance */
+        post: operations["post-api-compute-band-performance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/band/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute band routines */
+        post: operations["post-api-compute-band-routines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -366,6 +417,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/change/approaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute change approaches */
+        post: operations["post-api-compute-change-approaches"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/change/functions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute change functions */
+        post: operations["post-api-compute-change-functions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/change/nearby": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute change nearby */
+        post: operations["post-api-compute-change-nearby"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/change/path": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute change path */
+        post: operations["post-api-compute-change-path"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/change/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute change run */
+        post: operations["post-api-compute-change-run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/chart": {
         parameters: {
             query?: never;
@@ -377,6 +513,74 @@ export interface paths {
         put?: never;
         /** Post API compute chart */
         post: operations["post-api-compute-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/chart/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI */
+        post: operations["import-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/chart/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute chart map */
+        post: operations["post-api-compute-chart-map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/chart/scheme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute chart scheme */
+        post: operations["post-api-compute-chart-scheme"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/chart/turnarounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute chart turnarounds */
+        post: operations["post-api-compute-chart-turnarounds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -400,7 +604,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/chorus": {
+    "/api/compute/exercise/sequence": {
         parameters: {
             query?: never;
             header?: never;
@@ -409,110 +613,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute chorus */
-        post: operations["post-api-compute-chorus"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/choruses": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute choruses */
-        post: operations["post-api-compute-choruses"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/elsewhere": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute elsewhere */
-        post: operations["post-api-compute-elsewhere"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/functions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute functions */
-        post: operations["post-api-compute-functions"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/import": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI */
-        post: operations["import-chart"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/join": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute join */
-        post: operations["post-api-compute-join"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/landings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute landings */
-        post: operations["post-api-compute-landings"];
+        /** Post API compute exercise sequence */
+        post: operations["post-api-compute-exercise-sequence"];
         delete?: never;
         options?: never;
         head?: never;
@@ -553,6 +655,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/lick/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute lick join */
+        post: operations["post-api-compute-lick-join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/lick/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute lick moves */
+        post: operations["post-api-compute-lick-moves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/lick/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute lick split */
+        post: operations["post-api-compute-lick-split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/lick/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute lick variants */
+        post: operations["post-api-compute-lick-variants"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/lick/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute lick verdict */
+        post: operations["post-api-compute-lick-verdict"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/line": {
         parameters: {
             query?: never;
@@ -564,108 +751,6 @@ export interface paths {
         put?: never;
         /** Post API compute line */
         post: operations["post-api-compute-line"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/map": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute map */
-        post: operations["post-api-compute-map"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/midi": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute midi */
-        post: operations["post-api-compute-midi"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/moves": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute moves */
-        post: operations["post-api-compute-moves"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/pass": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute pass */
-        post: operations["post-api-compute-pass"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/path": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute path */
-        post: operations["post-api-compute-path"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/performance": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute performance */
-        post: operations["post-api-compute-performance"];
         delete?: never;
         options?: never;
         head?: never;
@@ -689,74 +774,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/routines": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute routines */
-        post: operations["post-api-compute-routines"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/run": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute run */
-        post: operations["post-api-compute-run"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/scheme": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute scheme */
-        post: operations["post-api-compute-scheme"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/sequence": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute sequence */
-        post: operations["post-api-compute-sequence"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/solo": {
         parameters: {
             query?: never;
@@ -774,6 +791,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/solo/chorus": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute solo chorus */
+        post: operations["post-api-compute-solo-chorus"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/solo/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API compute solo line */
+        post: operations["post-api-compute-solo-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/solo/transposed": {
         parameters: {
             query?: never;
@@ -785,57 +836,6 @@ export interface paths {
         put?: never;
         /** Post API compute solo transposed */
         post: operations["post-api-compute-solo-transposed"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/split": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute split */
-        post: operations["post-api-compute-split"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/turnarounds": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute turnarounds */
-        post: operations["post-api-compute-turnarounds"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/verdict": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API compute verdict */
-        post: operations["post-api-compute-verdict"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1285,16 +1285,6 @@ export interface components {
             demo: boolean;
             version: string;
         };
-        Again: {
-            chord: string;
-            /** Format: int64 */
-            high: number;
-            /**
-             * Format: int64
-             * @description The core frets of its form there
-             */
-            low: number;
-        };
         Alteration: {
             /**
              * Format: int64
@@ -1306,7 +1296,31 @@ export interface components {
              * @description How far its sound moved
              */
             semitones: number;
-            sentence: string;
+            text: string;
+        };
+        ApproachOption: {
+            /**
+             * Format: int64
+             * @description What it asks of the hand; less is easier
+             */
+            effort: number;
+            /**
+             * Format: int64
+             * @description Of an approach: notes before the target; of a connector: all of them
+             */
+            length: number;
+            name: string;
+            /** @description The name where there is little room */
+            short: string;
+            spoken: string;
+            /** @description When it starts, as a player counts */
+            starts: string;
+            tab: components["schemas"]["Tab"];
+            /**
+             * Format: int64
+             * @description What it asks of the ear over the leaving chord; more pulls harder
+             */
+            tension: number;
         };
         Approaches: {
             /**
@@ -1315,7 +1329,7 @@ export interface components {
              */
             beats: number;
             /** @description Chromatic runs between two degrees of the arriving chord, from the change on */
-            connectors: components["schemas"]["Way"][];
+            chromaticRuns: components["schemas"]["ApproachOption"][];
             /**
              * @description When it lands, as a player counts
              * @example beat 1 of bar 5
@@ -1325,14 +1339,14 @@ export interface components {
              * Format: int64
              * @description How many they may run while the chord sounds; 0 for none
              */
-            mostBeats: number;
+            maxBeats: number;
+            /** @description Those that can be played, in the order of the list of approaches */
+            options: components["schemas"]["ApproachOption"][];
             /** @description Those that cannot, and why */
             refused: components["schemas"]["Refused"][];
-            target: components["schemas"]["Target"];
             /** @description Connectors that do not fit, and why */
-            unfit: components["schemas"]["Refused"][];
-            /** @description Those that can be played, in the order of the list of approaches */
-            ways: components["schemas"]["Way"][];
+            refusedRuns: components["schemas"]["Refused"][];
+            target: components["schemas"]["Target"];
         };
         ApproachesRequest: {
             /**
@@ -1456,7 +1470,7 @@ export interface components {
         };
         BentNote: {
             /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
             degree: string;
             note: string;
         };
@@ -1478,14 +1492,14 @@ export interface components {
             /** Format: int64 */
             ticks: number;
         };
-        BoxOver: {
-            holds: components["schemas"]["Tone"][];
-            lacks: components["schemas"]["Lack"][];
-            sentence: string;
+        BoxCoverage: {
+            has: components["schemas"]["Tone"][];
+            missing: components["schemas"]["MissingTone"][];
+            text: string;
         };
         Change: {
-            arriving: components["schemas"]["Moment"];
-            leaving: components["schemas"]["Moment"];
+            arriving: components["schemas"]["ChordSpan"];
+            leaving: components["schemas"]["ChordSpan"];
             /** @description The tune has one chord, which arrives at itself on the downbeat */
             stays?: boolean;
             /**
@@ -1516,23 +1530,23 @@ export interface components {
              */
             position?: string;
             /** @description What to aim at; left out for thirds first */
-            school?: string;
+            strategy?: string;
         };
         ChangeView: {
-            arriving: components["schemas"]["Moment"];
+            arriving: components["schemas"]["ChordSpan"];
             /** @description What the box has of the arriving chord */
-            box: components["schemas"]["BoxOver"];
+            box: components["schemas"]["BoxCoverage"];
+            /** @description Tones that announce the arriving chord by themselves */
+            definingTones: components["schemas"]["Tone"][];
             /** @description The leaving chord's tones */
             from: components["schemas"]["PlacedTone"][];
             headline: string;
-            leaving: components["schemas"]["Moment"];
+            leaving: components["schemas"]["ChordSpan"];
             /** @description Best first */
             moves: components["schemas"]["Move"][];
             position: components["schemas"]["Position"];
             /** @description The tune has one chord, which arrives at itself on the downbeat */
             stays?: boolean;
-            /** @description Tones that announce the arriving chord by themselves */
-            telling: components["schemas"]["Tone"][];
             /**
              * Format: int64
              * @description Where the arriving chord begins
@@ -1677,7 +1691,6 @@ export interface components {
             plainLevel: number;
             scaleMm: components["schemas"]["Range"];
             schemes: components["schemas"]["SchemeChoice"][];
-            schools: string[];
             /** @description What sequences walk over, and the figures */
             sequences: components["schemas"]["SequenceChoice"][];
             /** @description What solos are exported as */
@@ -1699,6 +1712,7 @@ export interface components {
             stageViews: string[];
             /** @description How far a chorus grows */
             stages: string[];
+            strategies: string[];
             strings: components["schemas"]["Range"];
             /** @description What the band can play, by meter */
             styles: {
@@ -1759,19 +1773,56 @@ export interface components {
             /** @description Take the position by the chord: the form at the chord's own place */
             slide?: boolean;
         };
+        ChordSpan: {
+            /**
+             * Format: int64
+             * @description From 1, repeats played out
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            beat: number;
+            /** Format: int64 */
+            beats: number;
+            /** @description The chord that is followed: the imagined one, where there is one and the chart imagines */
+            chord: string;
+            /**
+             * Format: int64
+             * @description The tick of the change that this chord is left at; in a one-chord vamp that of the next bar
+             */
+            next?: number;
+            roman: string;
+            /** @description The section that begins with it */
+            section?: string;
+            /** @description The band rests; the chord is the one that still rings in the ear */
+            silent?: boolean;
+            /**
+             * Format: int64
+             * @description The written bar, from 1
+             */
+            source: number;
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
+            /** @description What the band plays, where an imagined chord is followed */
+            written?: string;
+        };
         ChordView: {
-            /** @description Where the same shape comes back in this tune */
-            again: components["schemas"]["Again"][];
             blend: components["schemas"]["Overlay"];
+            chordScale: components["schemas"]["Overlay"];
             /** @description The nearest placing within the player's span, where the shape is wider */
             easier?: components["schemas"]["Easier"];
             extensions: components["schemas"]["Overlay"];
-            joining: components["schemas"]["Overlay"];
             next: components["schemas"]["Overlay"];
             position: components["schemas"]["Position"];
+            /** @description Where the same shape comes back in this tune */
+            recurrences: components["schemas"]["Recurrence"][];
             shape: components["schemas"]["Shape"];
             /** @description Smaller structures of the chord in the position, kind by kind */
-            smaller: components["schemas"]["Smaller"][];
+            smaller: components["schemas"]["SmallerShape"][];
             /** @description Arpeggios of other chords to play over it, best first */
             superimposed: components["schemas"]["Superimposed"][];
         };
@@ -1795,12 +1846,12 @@ export interface components {
              * @description How many; with no bars and no blocks all that is not locked
              */
             bars?: number;
+            /** @description What is laid: lick, approach, connector, free notes, rest */
+            blockKind?: string;
             /** @description Which blocks, from 0 */
             blocks?: number[];
             /** @enum {string} */
-            do: "lock" | "unlock" | "mute" | "unmute" | "move" | "stretch" | "rest" | "swap" | "lay" | "write" | "alter" | "re-roll";
-            /** @description What is laid: lick, approach, connector, free notes, rest */
-            kind?: string;
+            kind: "lock" | "unlock" | "mute" | "unmute" | "move" | "stretch" | "makeRest" | "swapLick" | "addBlock" | "writeNotes" | "alterNote" | "reroll";
             lick?: components["schemas"]["Lick"];
             /**
              * Format: int64
@@ -1821,6 +1872,14 @@ export interface components {
              * @description How far a block or its end is moved, or how long a rest is laid
              */
             ticks?: number;
+        };
+        ChorusIssue: {
+            about: string;
+            events: number[];
+            repairs: components["schemas"]["ChorusRepair"][];
+            text: string;
+            /** Format: int64 */
+            tick: number;
         };
         ChorusPlan: {
             /** @description Those allowed; left out for all */
@@ -1859,7 +1918,7 @@ export interface components {
         };
         ChorusRepair: {
             edit: components["schemas"]["ChorusEdit"];
-            says: string;
+            text: string;
         };
         ChorusRequest: {
             chart: components["schemas"]["Chart"];
@@ -1872,8 +1931,6 @@ export interface components {
         };
         ChorusTarget: {
             aim: components["schemas"]["Tone"];
-            /** @description It is the tone aimed at */
-            aimed: boolean;
             chord: string;
             class?: string;
             /**
@@ -1881,33 +1938,35 @@ export interface components {
              * @description The note of the tab that lands, from 0; -1 for none
              */
             event: number;
-            landed?: components["schemas"]["Tone"];
+            /** @description It is the tone aimed at */
+            onAim: boolean;
             /** Format: int64 */
             tick: number;
             /** @enum {string} */
-            when: "early" | "on" | "late" | "none";
+            timing: "early" | "on" | "late" | "none";
+            tone?: components["schemas"]["Tone"];
         };
         ChorusView: {
-            blocks: components["schemas"]["Block"][];
-            covered: components["schemas"]["Covered"][];
-            /** @description What a listener makes of each chord when the band drops out */
-            dropped: components["schemas"]["DroppedBar"][];
-            figures: components["schemas"]["Figures"];
             /** @description In which block each note of the tab stands, from 0; -1 for none */
-            in: number[];
-            /** @description What keeps it from being dull */
-            lively: components["schemas"]["Finding"][];
+            blockOf: number[];
+            blocks: components["schemas"]["Block"][];
+            coverage: components["schemas"]["Coverage"][];
+            figures: components["schemas"]["Figures"];
+            /** @description What a listener makes of each chord when the band drops out */
+            impliedHarmony: components["schemas"]["ImpliedHarmonyBar"][];
             /** @description What could be better, the gravest first */
-            mend: components["schemas"]["Complaint"][];
+            issues: components["schemas"]["ChorusIssue"][];
             /** @description What is heard, to be played */
             phrase: components["schemas"]["Phrase"];
             /** @description What gave way to the edit */
-            said: string[];
+            remarks: string[];
             /**
              * Format: int64
              * @description The ticks that blocks snap to
              */
             step: number;
+            /** @description What keeps it from being dull */
+            style: components["schemas"]["Finding"][];
             /** @description What is heard, its tick 0 the chorus's */
             tab: components["schemas"]["Tab"];
             targets: components["schemas"]["ChorusTarget"][];
@@ -1948,13 +2007,9 @@ export interface components {
             /** @description The first beat is not accented */
             plain?: boolean;
         };
-        Complaint: {
-            about: string;
-            events: number[];
-            repairs: components["schemas"]["ChorusRepair"][];
-            says: string;
-            /** Format: int64 */
-            tick: number;
+        Concession: {
+            field: string;
+            text: string;
         };
         Continuation: {
             /** Format: int64 */
@@ -1976,7 +2031,7 @@ export interface components {
              */
             to: number;
         };
-        Covered: {
+        Coverage: {
             chord: string;
             /** @description The notes over it, from 0 */
             events: number[];
@@ -1996,48 +2051,10 @@ export interface components {
              */
             ticks: number;
         };
-        Dropped: {
-            chord: string;
-            /** @description The notes over it, from 0 */
-            events: number[];
-            /** @enum {string} */
-            hearing: "heard" | "unclear" | "another chord" | "nothing";
-            /**
-             * Format: double
-             * @description How much better it fits than its rival
-             */
-            margin: number;
-            /** @description The chord that fits best beside it */
-            rival: string;
-            says: string;
-            /** @description The tone that would make it clear */
-            settles?: components["schemas"]["Tone"];
-        };
-        DroppedBar: {
-            chord: string;
-            /** @description The notes over it, from 0 */
-            events: number[];
-            /** @enum {string} */
-            hearing: "heard" | "unclear" | "another chord" | "nothing";
-            /**
-             * Format: double
-             * @description How much better it fits than its rival
-             */
-            margin: number;
-            /** @description The chord that fits best beside it */
-            rival: string;
-            says: string;
-            /** @description The tone that would make it clear */
-            settles?: components["schemas"]["Tone"];
-            /** Format: int64 */
-            tick: number;
-            /** Format: int64 */
-            ticks: number;
-        };
         Easier: {
-            sentence: string;
             /** Format: double */
             stretchMm: number;
+            text: string;
             tones: components["schemas"]["PlacedTone"][];
         };
         EditChart: {
@@ -2072,37 +2089,6 @@ export interface components {
             turnaround?: components["schemas"]["TurnaroundEdit"];
             /** @description Write text in the bar notation */
             write?: components["schemas"]["WriteEdit"];
-        };
-        Elsewhere: {
-            /** @description The notes that were changed, and how */
-            altered: components["schemas"]["Alteration"][];
-            caution?: string;
-            /** @enum {string} */
-            group: "octaves" | "keys" | "positions";
-            /** Format: int64 */
-            high: number;
-            /** @description The moved lick as one of its own, ready to be kept */
-            lick?: components["schemas"]["Lick"];
-            /** @description The techniques that had to go */
-            lost: string[];
-            /**
-             * Format: int64
-             * @description The lowest and highest fret
-             */
-            low: number;
-            /** @description Which: an octave up, the key of Ab, the C form */
-            name: string;
-            /** @description The lick's own bars and chords, which the tab is over */
-            own?: components["schemas"]["Chart"];
-            /** @description Why it cannot be done; then there is no tab */
-            refused?: string;
-            /** @description What it costs, in a few words */
-            says: string;
-            /** Format: double */
-            stretchMm: number;
-            /** @description Over the first place of the tune that has the chord */
-            tab?: components["schemas"]["Tab"];
-            way: string;
         };
         EndingEdit: {
             /** Format: int64 */
@@ -2253,13 +2239,17 @@ export interface components {
              * @description Of how many
              */
             chords: number;
+            /** @description Enough chords are heard without the band */
+            enoughHeard: boolean;
+            /** @description Enough of the time is silent */
+            enoughSpace: boolean;
+            /** @description Enough strong beats are home */
+            enoughStrongBeats: boolean;
             /**
              * Format: int64
              * @description Chords that are heard without the band
              */
             heard: number;
-            /** @description Enough chords are heard without the band */
-            heardWell: boolean;
             /**
              * Format: int64
              * @description Changes landed on a home tone
@@ -2267,18 +2257,14 @@ export interface components {
             landings: number;
             /** @description Notes rested on: how many are home or colour */
             rests: components["schemas"]["Share"];
-            shape: components["schemas"]["Outline"];
+            shape: components["schemas"]["PhraseShape"];
             /**
              * Format: double
              * @description The share of the chorus that is silent
              */
             space: number;
-            /** @description Enough of the time is silent */
-            spaceWell: boolean;
             /** @description Notes on strong beats: how many are home */
             strong: components["schemas"]["Share"];
-            /** @description Enough strong beats are home */
-            strongWell: boolean;
             /** @description No reach is wider than the player's span */
             withinSpan: boolean;
         };
@@ -2321,9 +2307,9 @@ export interface components {
             events: number[];
             good: boolean;
             name: string;
-            says: string;
+            text: string;
         };
-        Fitted: {
+        FittedRun: {
             /** @description The chromatic passing notes put in, and where */
             added: string[];
             /**
@@ -2340,8 +2326,8 @@ export interface components {
             missing: number;
             /** @description Which notes of the tab were put in, from 0 */
             passing: number[];
-            sentence: string;
             tab: components["schemas"]["Tab"];
+            text: string;
         };
         FormatChoice: {
             name: string;
@@ -2361,11 +2347,11 @@ export interface components {
             low: number;
             /** Format: double */
             perSecond: number;
-            /** @description How near to the landing it ends; empty where none was asked */
-            says: string;
             scales: string[];
             starts: string;
             techniques: string[];
+            /** @description How near to the landing it ends; empty where none was asked */
+            text: string;
         };
         FoundLicks: {
             facets: components["schemas"]["Facets"];
@@ -2385,8 +2371,8 @@ export interface components {
             /** @description Bent 0, 1, 2 and 3 half steps, as far as the string bends there */
             bent: components["schemas"]["BentNote"][];
             /** @description That bend makes it home */
-            home: boolean;
-            sentence: string;
+            isChordTone: boolean;
+            text: string;
             /** @description It is home as it lies: shake it */
             vibrato: boolean;
         };
@@ -2424,10 +2410,6 @@ export interface components {
             /** @description That of the motif; left out for eighths */
             subdivision?: string;
         };
-        Gave: {
-            field: string;
-            says: string;
-        };
         Hands: {
             /** @description Left out for a guitar in standard tuning with 22 frets */
             instrument?: components["schemas"]["Instrument"];
@@ -2438,6 +2420,44 @@ export interface components {
             spanMm?: number;
             /** @description Tones wanted at their other place */
             swaps?: components["schemas"]["Swap"][];
+        };
+        ImpliedHarmony: {
+            chord: string;
+            /** @description The notes over it, from 0 */
+            events: number[];
+            /**
+             * Format: double
+             * @description How much better it fits than its rival
+             */
+            margin: number;
+            /** @enum {string} */
+            recognition: "heard" | "unclear" | "another chord" | "nothing";
+            /** @description The chord that fits best beside it */
+            rival: string;
+            /** @description The tone that would make it clear */
+            settlingTone?: components["schemas"]["Tone"];
+            text: string;
+        };
+        ImpliedHarmonyBar: {
+            chord: string;
+            /** @description The notes over it, from 0 */
+            events: number[];
+            /**
+             * Format: double
+             * @description How much better it fits than its rival
+             */
+            margin: number;
+            /** @enum {string} */
+            recognition: "heard" | "unclear" | "another chord" | "nothing";
+            /** @description The chord that fits best beside it */
+            rival: string;
+            /** @description The tone that would make it clear */
+            settlingTone?: components["schemas"]["Tone"];
+            text: string;
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
         };
         Imported: {
             /** Format: int64 */
@@ -2453,13 +2473,13 @@ export interface components {
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
+            /** @description Every chord on the time line, in order, repeats played out */
+            chordSpans: components["schemas"]["ChordSpan"][];
             facts: components["schemas"]["Facts"];
             /** @description What the file was read as */
             format: string;
             /** @description The key that the hand plays in above the capo */
             fretted?: string;
-            /** @description Every chord on the time line, in order, repeats played out */
-            moments: components["schemas"]["Moment"][];
             /** @description What was not used, and what was taken for granted */
             remarks: components["schemas"]["Remark"][];
             /** @description The scheme its bars follow, empty for none */
@@ -2515,22 +2535,22 @@ export interface components {
             /** @description What is played behind it */
             with: components["schemas"]["Lick"];
         };
-        Joined: {
-            lick: components["schemas"]["Lick"];
-            /** @description The lick's own bars and chords, which the tab is over */
-            own: components["schemas"]["Chart"];
-            /** @description What could not be done of the notes between, empty where all was */
-            said: string;
-            tab: components["schemas"]["Tab"];
-        };
         JoinedChoruses: {
             /** Format: int64 */
             bars: number;
             phrase: components["schemas"]["Phrase"];
         };
+        JoinedLicks: {
+            lick: components["schemas"]["Lick"];
+            /** @description The lick's own bars and chords, which the tab is over */
+            ownChart: components["schemas"]["Chart"];
+            /** @description What could not be done of the notes between, empty where all was */
+            remark: string;
+            tab: components["schemas"]["Tab"];
+        };
         Judgement: {
             /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
             degree: string;
             /**
              * Format: int64
@@ -2567,7 +2587,7 @@ export interface components {
              */
             position?: string;
             /** @description What to aim at; left out for thirds first */
-            school?: string;
+            strategy?: string;
             /** @description That of the tail and its approach; left out for eighths */
             subdivision?: string;
             /** @description The place to land on; left out for the school's choice */
@@ -2614,6 +2634,8 @@ export interface components {
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
+            /** @description Every chord on the time line, in order, repeats played out */
+            chordSpans: components["schemas"]["ChordSpan"][];
             /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
             damaged?: string;
             facts: components["schemas"]["Facts"];
@@ -2623,8 +2645,6 @@ export interface components {
             id: number;
             /** @description Values that no rule of today allows, and what stands in their place until it is saved */
             mended?: string[];
-            /** @description Every chord on the time line, in order, repeats played out */
-            moments: components["schemas"]["Moment"][];
             /** Format: date-time */
             saved: string;
             /** @description The scheme its bars follow, empty for none */
@@ -2732,16 +2752,7 @@ export interface components {
              */
             tonic: string;
         };
-        Lack: {
-            /** @description Among the fewest notes that are enough to say the chord */
-            add: boolean;
-            degree: string;
-            note: string;
-            sentence: string;
-            /** @example one fret above its Eb */
-            where: string;
-        };
-        Landfall: {
+        Landing: {
             chord: string;
             class?: string;
             degree?: string;
@@ -2751,67 +2762,7 @@ export interface components {
              */
             event: number;
             /** @enum {string} */
-            when: "early" | "on" | "late" | "none";
-        };
-        Landing: {
-            degree: string;
-            /**
-             * Format: int64
-             * @description 0 is open
-             */
-            fret: number;
-            note: string;
-            /** @description A tone of its chord; else of the box */
-            ofChord: boolean;
-            /**
-             * Format: int64
-             * @description Upwards; negative downwards. Of a source: from it to the target
-             */
-            semitones: number;
-            sentence: string;
-            /**
-             * Format: int64
-             * @description 1 is the highest sounding
-             */
-            string: number;
-            /**
-             * Format: int64
-             * @description How many strings over, towards the higher sounding
-             */
-            strings: number;
-            /** @description What it is over the chord the band plays below an imagined one */
-            written?: components["schemas"]["WrittenLabel"];
-        };
-        Landings: {
-            /** @description The place over the arriving chord */
-            arriving: components["schemas"]["Target"];
-            /**
-             * @description Its class over the arriving chord
-             * @enum {string}
-             */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
-            /** @description Where the place can be come from, strongest first; empty where it is no placed tone of the arriving chord */
-            from: components["schemas"]["Landing"][];
-            /** @description The place over the leaving chord */
-            leaving: components["schemas"]["Target"];
-            /** @description The nearest tones of the arriving chord, nearest first */
-            to: components["schemas"]["Landing"][];
-        };
-        LandingsRequest: {
-            /**
-             * Format: int64
-             * @description The tick of the change, as the chart's reading lists it
-             */
-            change: number;
-            chart: components["schemas"]["Chart"];
-            /** @description Left out for a guitar in standard tuning */
-            hands?: components["schemas"]["Hands"];
-            /** @description Where the hand is */
-            here: components["schemas"]["Place"];
-            /** @description A position's id or form; left out for the home position */
-            position?: string;
-            /** @description What to aim at; left out for thirds first */
-            school?: string;
+            timing: "early" | "on" | "late" | "none";
         };
         Layout: {
             /** @description The degree that one octave starts from */
@@ -2872,8 +2823,6 @@ export interface components {
             by?: number;
             /** @description What holds from there on */
             chord?: string;
-            /** @enum {string} */
-            do: "put" | "clear" | "cut" | "open" | "last" | "play" | "shift" | "transpose" | "across" | "paste" | "repeat" | "over" | "not over";
             /** @description What is pasted, its tick 0 at from */
             events?: components["schemas"]["Event"][];
             /**
@@ -2886,6 +2835,8 @@ export interface components {
              * @description The lick's tick
              */
             from: number;
+            /** @enum {string} */
+            kind: "put" | "clear" | "removeTime" | "insertTime" | "setLength" | "setTechnique" | "shift" | "transpose" | "moveString" | "paste" | "repeat" | "setChord" | "clearChord";
             /**
              * Format: int64
              * @description 0 for every string
@@ -2920,17 +2871,17 @@ export interface components {
              * @description The lowest and highest fret
              */
             low: number;
+            method: string;
             /** @description The lick's own bars and chords, which the tab is over */
-            own?: components["schemas"]["Chart"];
+            ownChart?: components["schemas"]["Chart"];
             /** @description Why it cannot be done; then there is no tab */
             refused?: string;
-            /** @description What it costs, in a few words */
-            says: string;
             /** Format: double */
             stretchMm: number;
             /** @description Over the first place of the tune that has the chord */
             tab?: components["schemas"]["Tab"];
-            way: string;
+            /** @description What it costs, in a few words */
+            text: string;
         };
         LickMoved: {
             chord: string;
@@ -2942,7 +2893,7 @@ export interface components {
             /** @description The distinct chords in the order they first sound */
             chords: components["schemas"]["LickMoved"][];
             /** @description The ways, in the order of the moves */
-            ways: string[];
+            methods: string[];
         };
         LickRequest: {
             /** @description Left out to read it as it is */
@@ -2975,6 +2926,37 @@ export interface components {
             saved: string;
             /** Format: int64 */
             version: number;
+        };
+        LickVariant: {
+            /** @description The notes that were changed, and how */
+            altered: components["schemas"]["Alteration"][];
+            caution?: string;
+            /** @enum {string} */
+            group: "octaves" | "keys" | "positions";
+            /** Format: int64 */
+            high: number;
+            /** @description The moved lick as one of its own, ready to be kept */
+            lick?: components["schemas"]["Lick"];
+            /** @description The techniques that had to go */
+            lost: string[];
+            /**
+             * Format: int64
+             * @description The lowest and highest fret
+             */
+            low: number;
+            method: string;
+            /** @description Which: an octave up, the key of Ab, the C form */
+            name: string;
+            /** @description The lick's own bars and chords, which the tab is over */
+            ownChart?: components["schemas"]["Chart"];
+            /** @description Why it cannot be done; then there is no tab */
+            refused?: string;
+            /** Format: double */
+            stretchMm: number;
+            /** @description Over the first place of the tune that has the chord */
+            tab?: components["schemas"]["Tab"];
+            /** @description What it costs, in a few words */
+            text: string;
         };
         Line: {
             /**
@@ -3036,7 +3018,7 @@ export interface components {
              */
             position?: string;
             /** @description What to aim at; left out for thirds first */
-            school?: string;
+            strategy?: string;
             /** @description That of the tail and its approach; left out for eighths */
             subdivision?: string;
             /** @description The place to land on; left out for the school's choice */
@@ -3077,7 +3059,7 @@ export interface components {
             /** @description The chord that sounds when it starts */
             chord: string;
             /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
             degree: string;
             /**
              * Format: int64
@@ -3153,7 +3135,7 @@ export interface components {
              */
             position?: string;
             /** @description What to aim at; left out for thirds first */
-            school?: string;
+            strategy?: string;
             /** @description That of the tail and its approach; left out for eighths */
             subdivision?: string;
             /** @description The place to land on; left out for the school's choice */
@@ -3190,7 +3172,6 @@ export interface components {
             /** @description A position of the tune's key, by id or form; it follows the key */
             position?: string;
             routine: components["schemas"]["Routine"];
-            school?: string;
             /**
              * Format: int32
              * @description The same seed plays the same
@@ -3199,6 +3180,7 @@ export interface components {
             /** @description Go on with the next segment */
             skip?: boolean;
             stopTime?: boolean;
+            strategy?: string;
             /** @description Left out for that of the tune */
             style?: string;
         };
@@ -3207,7 +3189,7 @@ export interface components {
             /** @description The distinct chords in the order they first sound */
             chords: components["schemas"]["MapChord"][];
             /** @description The id of the position to begin in */
-            home: string;
+            defaultPosition: string;
             instrument: components["schemas"]["Neck"];
             /** @description Lowest first */
             positions: components["schemas"]["MapPosition"][];
@@ -3218,7 +3200,7 @@ export interface components {
             sounding: string;
         };
         MapChord: {
-            box: components["schemas"]["BoxOver"];
+            box: components["schemas"]["BoxCoverage"];
             chord: string;
             /** @description What each of the twelve notes is over the chord, from its root */
             judgements: components["schemas"]["Judgement"][];
@@ -3239,6 +3221,11 @@ export interface components {
             /** @example E-7 */
             id: string;
             /**
+             * @description What it is called
+             * @example E form
+             */
+            label: string;
+            /**
              * Format: int64
              * @description The lowest fret within reach
              */
@@ -3248,11 +3235,6 @@ export interface components {
              * @example E+1
              */
             name: string;
-            /**
-             * @description What it is called
-             * @example E form
-             */
-            says: string;
             /** @description One for each of the chords, in their order */
             shapes: components["schemas"]["Shape"][];
         };
@@ -3261,42 +3243,14 @@ export interface components {
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
         };
-        Moment: {
-            /**
-             * Format: int64
-             * @description From 1, repeats played out
-             */
-            bar: number;
-            /**
-             * Format: int64
-             * @description From 1
-             */
-            beat: number;
-            /** Format: int64 */
-            beats: number;
-            /** @description The chord that is followed: the imagined one, where there is one and the chart imagines */
-            chord: string;
-            /**
-             * Format: int64
-             * @description The tick of the change that this chord is left at; in a one-chord vamp that of the next bar
-             */
-            next?: number;
-            roman: string;
-            /** @description The section that begins with it */
-            section?: string;
-            /** @description The band rests; the chord is the one that still rings in the ear */
-            silent?: boolean;
-            /**
-             * Format: int64
-             * @description The written bar, from 1
-             */
-            source: number;
-            /** Format: int64 */
-            tick: number;
-            /** Format: int64 */
-            ticks: number;
-            /** @description What the band plays, where an imagined chord is followed */
-            written?: string;
+        MissingTone: {
+            degree: string;
+            /** @description Among the fewest notes that are enough to say the chord */
+            needed: boolean;
+            note: string;
+            text: string;
+            /** @example one fret above its Eb */
+            where: string;
         };
         Move: {
             from: components["schemas"]["Target"];
@@ -3306,7 +3260,7 @@ export interface components {
             score: number;
             /** Format: int64 */
             semitones: number;
-            sentence: string;
+            text: string;
             to: components["schemas"]["Target"];
         };
         MovesRequest: {
@@ -3323,14 +3277,74 @@ export interface components {
             chord: string;
             roman: string;
         };
+        NearbyTarget: {
+            degree: string;
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            note: string;
+            /** @description A tone of its chord; else of the box */
+            ofChord: boolean;
+            /**
+             * Format: int64
+             * @description Upwards; negative downwards. Of a source: from it to the target
+             */
+            semitones: number;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+            /**
+             * Format: int64
+             * @description How many strings over, towards the higher sounding
+             */
+            strings: number;
+            text: string;
+            /** @description What it is over the chord the band plays below an imagined one */
+            written?: components["schemas"]["WrittenLabel"];
+        };
+        NearbyTargets: {
+            /** @description The place over the arriving chord */
+            arriving: components["schemas"]["Target"];
+            /**
+             * @description Its class over the arriving chord
+             * @enum {string}
+             */
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
+            /** @description Where the place can be come from, strongest first; empty where it is no placed tone of the arriving chord */
+            from: components["schemas"]["NearbyTarget"][];
+            /** @description The place over the leaving chord */
+            leaving: components["schemas"]["Target"];
+            /** @description The nearest tones of the arriving chord, nearest first */
+            to: components["schemas"]["NearbyTarget"][];
+        };
+        NearbyTargetsRequest: {
+            /**
+             * Format: int64
+             * @description The tick of the change, as the chart's reading lists it
+             */
+            change: number;
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Where the hand is */
+            here: components["schemas"]["Place"];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /** @description What to aim at; left out for thirds first */
+            strategy?: string;
+        };
         Neck: {
-            /** @description The five forms lie on it; else positions are plain windows */
-            formed: boolean;
             /**
              * Format: int64
              * @description Above the capo, where there is one
              */
             frets: number;
+            /** @description The five forms lie on it; else positions are plain windows */
+            hasNamedForms: boolean;
             name: string;
             /** @description The open notes, string 1 first */
             strings: string[];
@@ -3378,7 +3392,7 @@ export interface components {
             /** Format: int64 */
             ticks: number;
         };
-        Offence: {
+        NoteIssue: {
             /**
              * Format: int64
              * @description From 0
@@ -3386,41 +3400,7 @@ export interface components {
             event: number;
             /** @description The nearest repair; left out where its string has none */
             repair?: string;
-            sentence: string;
-        };
-        On: {
-            chart: components["schemas"]["Chart"];
-            /** @description Left out for a guitar in standard tuning */
-            hands?: components["schemas"]["Hands"];
-        };
-        Outline: {
-            /** @enum {string} */
-            ends: "question" | "answer" | "open";
-            /**
-             * Format: double
-             * @description Notes a second at the chart's tempo
-             */
-            perSecond: number;
-            /**
-             * @description Its bars by their rhythm
-             * @example A A B A
-             */
-            rhythm: string;
-            /**
-             * Format: int64
-             * @description How often the hand moves
-             */
-            shifts: number;
-            /**
-             * Format: double
-             * @description The share of silence, 0 to 1
-             */
-            space: number;
-            /**
-             * Format: double
-             * @description The widest reach between neighbouring notes
-             */
-            widestMm: number;
+            text: string;
         };
         Over: {
             chord: string;
@@ -3441,7 +3421,7 @@ export interface components {
         OverlayNote: {
             alternatives: components["schemas"]["Place"][];
             /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
             degree: string;
             /**
              * Format: int64
@@ -3490,11 +3470,11 @@ export interface components {
             place: components["schemas"]["PassPlace"];
             /** @description The position in that key */
             position: string;
-            /** @description What could not be as it was asked */
-            says?: string;
             /** @description The segment's name */
             segment: string;
             style: string;
+            /** @description What could not be as it was asked */
+            text?: string;
             /** @description What the stage shows; empty for what the player has chosen */
             view: string;
             /** @description Bars that are the player's, where lines are traded */
@@ -3556,7 +3536,6 @@ export interface components {
             /** @description A position of the tune's key, by id or form; it follows the key */
             position?: string;
             routine: components["schemas"]["Routine"];
-            school?: string;
             /**
              * Format: int32
              * @description The same seed plays the same
@@ -3565,6 +3544,7 @@ export interface components {
             /** @description Go on with the next segment */
             skip?: boolean;
             stopTime?: boolean;
+            strategy?: string;
             /** @description Left out for that of the tune */
             style?: string;
         };
@@ -3581,7 +3561,7 @@ export interface components {
             frets: number;
             /** @description In the order of the changes */
             landings: components["schemas"]["PathTarget"][];
-            school: string;
+            strategy: string;
             /**
              * Format: int64
              * @description How many strings it changes in all
@@ -3597,7 +3577,7 @@ export interface components {
             /** @description A position's id or form; left out for the home position */
             position?: string;
             /** @description Left out for every school */
-            schools?: string[];
+            strategies?: string[];
         };
         PathTarget: {
             /**
@@ -3634,8 +3614,6 @@ export interface components {
              * @description That of the best move into it
              */
             score: number;
-            /** @description The best move into it */
-            sentence: string;
             /**
              * Format: int64
              * @description 1 is the highest sounding
@@ -3643,6 +3621,8 @@ export interface components {
             string: number;
             /** Format: int64 */
             strings: number;
+            /** @description The best move into it */
+            text: string;
             /** @description What it is over the chord the band plays below an imagined one */
             written?: components["schemas"]["WrittenLabel"];
         };
@@ -3734,6 +3714,35 @@ export interface components {
             /** @description The chords it was written over, each until the next */
             over?: components["schemas"]["Over"][];
         };
+        PhraseShape: {
+            /** @enum {string} */
+            ends: "question" | "answer" | "open";
+            /**
+             * Format: double
+             * @description Notes a second at the chart's tempo
+             */
+            perSecond: number;
+            /**
+             * @description Its bars by their rhythm
+             * @example A A B A
+             */
+            rhythm: string;
+            /**
+             * Format: int64
+             * @description How often the hand moves
+             */
+            shifts: number;
+            /**
+             * Format: double
+             * @description The share of silence, 0 to 1
+             */
+            space: number;
+            /**
+             * Format: double
+             * @description The widest reach between neighbouring notes
+             */
+            widestMm: number;
+        };
         Pin: {
             /**
              * Format: int64
@@ -3766,7 +3775,7 @@ export interface components {
         PlacedTone: {
             alternatives: components["schemas"]["Place"][];
             /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
             degree: string;
             /**
              * Format: int64
@@ -3796,7 +3805,12 @@ export interface components {
         PlannedSolo: {
             best: components["schemas"]["ChorusView"][];
             /** @description What of the plan gave way, so that a chorus could be had */
-            gave: components["schemas"]["Gave"][];
+            concessions: components["schemas"]["Concession"][];
+        };
+        PlayContext: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
         };
         PlayedLine: {
             /** @description The notes in order of time */
@@ -3843,15 +3857,15 @@ export interface components {
             /** @example E-7 */
             id: string;
             /**
+             * @description What it is called
+             * @example E form
+             */
+            label: string;
+            /**
              * Format: int64
              * @description The lowest fret within reach
              */
             low: number;
-            /**
-             * @description What it is called
-             * @example E form
-             */
-            says: string;
         };
         Range: {
             /** Format: int64 */
@@ -3873,11 +3887,11 @@ export interface components {
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
             chart: components["schemas"]["Chart"];
+            /** @description Every chord on the time line, in order, repeats played out */
+            chordSpans: components["schemas"]["ChordSpan"][];
             facts: components["schemas"]["Facts"];
             /** @description The key that the hand plays in above the capo */
             fretted?: string;
-            /** @description Every chord on the time line, in order, repeats played out */
-            moments: components["schemas"]["Moment"][];
             /** @description The scheme its bars follow, empty for none */
             scheme: string;
             /**
@@ -3885,6 +3899,16 @@ export interface components {
              * @description The length of a chorus
              */
             ticks: number;
+        };
+        Recurrence: {
+            chord: string;
+            /** Format: int64 */
+            high: number;
+            /**
+             * Format: int64
+             * @description The core frets of its form there
+             */
+            low: number;
         };
         Refused: {
             name: string;
@@ -3896,7 +3920,7 @@ export interface components {
              * @description From 1; 0 for the file as a whole. A measure, in files without lines
              */
             line: number;
-            said: string;
+            source: string;
             text: string;
         };
         RepeatEdit: {
@@ -3974,14 +3998,14 @@ export interface components {
             /** @description It is the player's; the others are ready-made */
             own: boolean;
             routine: components["schemas"]["Routine"];
-            /** @description How long it takes and where it ends */
-            says: string;
             /**
              * Format: double
              * @description Its length; of one that goes on until the player asks, the length of what it has played through once
              */
             seconds: number;
             segments: components["schemas"]["SegmentView"][];
+            /** @description How long it takes and where it ends */
+            text: string;
             /** @description It goes on until the player asks */
             waits: boolean;
         };
@@ -4005,7 +4029,7 @@ export interface components {
             /** @description The tempos at which the other subdivisions go as fast */
             equal: components["schemas"]["Equal"][];
             /** @description The run between two places, made to fit */
-            fitted?: components["schemas"]["Fitted"];
+            fitted?: components["schemas"]["FittedRun"];
             /**
              * Format: int64
              * @description The downbeat of the bar it starts in: where a ruler of it begins
@@ -4153,21 +4177,21 @@ export interface components {
             wait?: boolean;
         };
         SegmentView: {
-            /** @description How long it is and what changes */
-            says: string;
             /** Format: double */
             seconds: number;
+            /** @description How long it is and what changes */
+            text: string;
         };
         SequenceChoice: {
-            cells: string[];
+            figures: string[];
             over: string;
         };
         SequenceRequest: {
             /** Format: int64 */
             bars: number;
-            /** @description The figure; left out for one after another */
-            cell?: string;
             chart: components["schemas"]["Chart"];
+            /** @description The figure; left out for one after another */
+            figure?: string;
             /**
              * Format: int64
              * @description The first bar, from 1
@@ -4216,7 +4240,7 @@ export interface components {
             bar: number;
             position: string;
         };
-        Smaller: {
+        SmallerShape: {
             caution?: string;
             name: string;
             /** @description From the lowest up */
@@ -4237,7 +4261,7 @@ export interface components {
              * @description From 0
              */
             chorus: number;
-            says: string;
+            text: string;
             /**
              * Format: int64
              * @description Of that chorus
@@ -4323,19 +4347,9 @@ export interface components {
              */
             tick: number;
             /** @description Each fills the bar */
-            voices: components["schemas"]["StaffSign"][][];
+            voices: components["schemas"]["StaffItem"][][];
         };
-        StaffNote: {
-            /**
-             * Format: int64
-             * @description From 0
-             */
-            event: number;
-            note: string;
-            /** Format: int64 */
-            octave: number;
-        };
-        StaffSign: {
+        StaffItem: {
             /** Format: int64 */
             dots: number;
             graces: components["schemas"]["StaffNote"][];
@@ -4350,7 +4364,17 @@ export interface components {
             /** @description To the sign after it */
             tied: boolean;
             /** @description Three stand in the time of two */
-            tripled: boolean;
+            triplet: boolean;
+        };
+        StaffNote: {
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            event: number;
+            note: string;
+            /** Format: int64 */
+            octave: number;
         };
         Superimposed: {
             chord: string;
@@ -4423,10 +4447,10 @@ export interface components {
         };
         TransposeSolo: {
             /** @description What it is over and for */
-            from: components["schemas"]["On"];
+            from: components["schemas"]["PlayContext"];
             solo: components["schemas"]["Solo"];
             /** @description What it is to be over and for */
-            to: components["schemas"]["On"];
+            to: components["schemas"]["PlayContext"];
         };
         TransposedSolo: {
             concessions: components["schemas"]["SoloConcession"][];
@@ -4441,7 +4465,7 @@ export interface components {
             ends: boolean;
             name: string;
             /** @description Why it does not fit the meter */
-            unfit?: string;
+            refused?: string;
         };
         TurnaroundEdit: {
             /** Format: int64 */
@@ -4455,21 +4479,21 @@ export interface components {
             meter: string;
         };
         Verdict: {
-            coverage: components["schemas"]["Covered"][];
+            coverage: components["schemas"]["Coverage"][];
             /** @description What a listener makes of each chord when the band drops out */
-            dropped: components["schemas"]["Dropped"][];
+            impliedHarmony: components["schemas"]["ImpliedHarmony"][];
+            /** @description The notes that could be better, each once, and what would mend them */
+            issues: components["schemas"]["NoteIssue"][];
             /** @description What is first played at each change under the lick */
-            landings: components["schemas"]["Landfall"][];
+            landings: components["schemas"]["Landing"][];
             lick: components["schemas"]["Lick"];
             /** @description The techniques that repairs took away */
             lost: string[];
-            /** @description The notes that could be better, each once, and what would mend them */
-            offences: components["schemas"]["Offence"][];
             /** @description The lick's own bars and chords, which the tab is over where it is taken as written */
-            own?: components["schemas"]["Chart"];
+            ownChart?: components["schemas"]["Chart"];
             /** @description Notes rested on: how many are home or colour */
             rests: components["schemas"]["Share"];
-            shape: components["schemas"]["Outline"];
+            shape: components["schemas"]["PhraseShape"];
             /** @description Notes on strong beats: how many are home */
             strong: components["schemas"]["Share"];
             tab: components["schemas"]["Tab"];
@@ -4489,30 +4513,6 @@ export interface components {
         VersionLabel: {
             /** @description At most 60 characters; empty takes the name away */
             label: string;
-        };
-        Way: {
-            /**
-             * Format: int64
-             * @description What it asks of the hand; less is easier
-             */
-            effort: number;
-            /**
-             * Format: int64
-             * @description Of an approach: notes before the target; of a connector: all of them
-             */
-            length: number;
-            name: string;
-            /** @description The name where there is little room */
-            short: string;
-            spoken: string;
-            /** @description When it starts, as a player counts */
-            starts: string;
-            tab: components["schemas"]["Tab"];
-            /**
-             * Format: int64
-             * @description What it asks of the ear over the leaving chord; more pulls harder
-             */
-            tension: number;
         };
         WriteEdit: {
             /** Format: int64 */
@@ -4539,7 +4539,7 @@ export interface components {
         WrittenLabel: {
             chord: string;
             /** @enum {string} */
-            class: "home" | "colour" | "blue" | "lean" | "outside";
+            class: "chordTone" | "colour" | "blue" | "suspension" | "outside";
             degree: string;
         };
         WrittenLick: {
@@ -4558,7 +4558,7 @@ export interface components {
             /** @description What it is written for */
             neck: components["schemas"]["Neck"];
             /** @description What had to be done beside the edit */
-            said: string[];
+            remarks: string[];
             /** @description The same as staff notation */
             staff: components["schemas"]["StaffBar"][];
             /** @description Over its own chart */
@@ -5351,7 +5351,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-approaches": {
+    "post-api-compute-band-midi": {
         parameters: {
             query?: never;
             header?: never;
@@ -5360,7 +5360,42 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ApproachesRequest"];
+                "application/json": components["schemas"]["MIDIRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-band-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassRequest"];
             };
         };
         responses: {
@@ -5370,7 +5405,73 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Approaches"];
+                    "application/json": components["schemas"]["Pass"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-band-performance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PerformanceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Performance"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-band-routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoutinesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Routines"];
                 };
             };
             /** @description Error */
@@ -5417,6 +5518,171 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-change-approaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApproachesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Approaches"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-change-functions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FunctionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Functions"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-change-nearby": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NearbyTargetsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearbyTargets"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-change-path": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paths"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-change-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-chart": {
         parameters: {
             query?: never;
@@ -5437,171 +5703,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadChart"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-chord": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChordRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChordView"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-chorus": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChorusRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChorusView"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-choruses": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChorusesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JoinedChoruses"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-elsewhere": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MovesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Elsewhere"][];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-functions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FunctionsRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Functions"];
                 };
             };
             /** @description Error */
@@ -5651,7 +5752,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-join": {
+    "post-api-compute-chart-map": {
         parameters: {
             query?: never;
             header?: never;
@@ -5660,7 +5761,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["JoinRequest"];
+                "application/json": components["schemas"]["MapRequest"];
             };
         };
         responses: {
@@ -5670,7 +5771,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Joined"];
+                    "application/json": components["schemas"]["Map"];
                 };
             };
             /** @description Error */
@@ -5684,7 +5785,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-landings": {
+    "post-api-compute-chart-scheme": {
         parameters: {
             query?: never;
             header?: never;
@@ -5693,7 +5794,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LandingsRequest"];
+                "application/json": components["schemas"]["NewChart"];
             };
         };
         responses: {
@@ -5703,7 +5804,106 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Landings"];
+                    "application/json": components["schemas"]["ReadChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-chart-turnarounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnaroundsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turnaround"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-chord": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChordRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChordView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-exercise-sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SequenceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tab"];
                 };
             };
             /** @description Error */
@@ -5792,7 +5992,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-line": {
+    "post-api-compute-lick-join": {
         parameters: {
             query?: never;
             header?: never;
@@ -5801,7 +6001,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LineRequest"];
+                "application/json": components["schemas"]["JoinRequest"];
             };
         };
         responses: {
@@ -5811,7 +6011,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Line"];
+                    "application/json": components["schemas"]["JoinedLicks"];
                 };
             };
             /** @description Error */
@@ -5825,75 +6025,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-map": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MapRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Map"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-midi": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MIDIRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-moves": {
+    "post-api-compute-lick-moves": {
         parameters: {
             query?: never;
             header?: never;
@@ -5926,7 +6058,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-pass": {
+    "post-api-compute-lick-split": {
         parameters: {
             query?: never;
             header?: never;
@@ -5935,7 +6067,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PassRequest"];
+                "application/json": components["schemas"]["SplitRequest"];
             };
         };
         responses: {
@@ -5945,7 +6077,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pass"];
+                    "application/json": components["schemas"]["Lick"][];
                 };
             };
             /** @description Error */
@@ -5959,7 +6091,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-path": {
+    "post-api-compute-lick-variants": {
         parameters: {
             query?: never;
             header?: never;
@@ -5968,7 +6100,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PathRequest"];
+                "application/json": components["schemas"]["MovesRequest"];
             };
         };
         responses: {
@@ -5978,7 +6110,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Paths"];
+                    "application/json": components["schemas"]["LickVariant"][];
                 };
             };
             /** @description Error */
@@ -5992,7 +6124,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-performance": {
+    "post-api-compute-lick-verdict": {
         parameters: {
             query?: never;
             header?: never;
@@ -6001,7 +6133,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PerformanceRequest"];
+                "application/json": components["schemas"]["VerdictRequest"];
             };
         };
         responses: {
@@ -6011,7 +6143,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Performance"];
+                    "application/json": components["schemas"]["Verdict"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
                 };
             };
             /** @description Error */
@@ -6058,138 +6223,6 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-routines": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RoutinesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Routines"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-run": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RunRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Run"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-scheme": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewChart"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadChart"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-sequence": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SequenceRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Tab"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     "post-api-compute-solo": {
         parameters: {
             query?: never;
@@ -6223,6 +6256,72 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-solo-chorus": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChorusRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChorusView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-compute-solo-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChorusesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedChoruses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-compute-solo-transposed": {
         parameters: {
             query?: never;
@@ -6243,105 +6342,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TransposedSolo"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-split": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SplitRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Lick"][];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-turnarounds": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TurnaroundsRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Turnaround"][];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-compute-verdict": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VerdictRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Verdict"];
                 };
             };
             /** @description Error */

@@ -1,24 +1,24 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Change, Moment } from '../api/client'
+import type { Change, ChordSpan } from '../api/client'
 import { signs } from '../controls/spelling'
 import { ordered, useBarDrawing } from './drawing'
 
 const props = defineProps<{
-  moments: Moment[]
-  now: Moment | undefined
+  moments: ChordSpan[]
+  now: ChordSpan | undefined
   change: Change | undefined
   playing: number | undefined
   /** What is landed on where a chord arrives, by the tick of its moment. */
   landings?: Map<number, { text: string; pinned: boolean }>
   /** What a listener makes of each chord when the band drops out, by the tick of its moment. */
-  heard?: Map<number, { hearing: string; says: string }>
+  heard?: Map<number, { recognition: string; text: string }>
   /** Only where in the form one is, without the names of the chords. */
   nameless?: boolean
   /** The bars that are looped. */
   looped?: { from: number; to: number }
 }>()
-const emit = defineEmits<{ pick: [moment: Moment]; loop: [from: number, to: number] }>()
+const emit = defineEmits<{ pick: [moment: ChordSpan]; loop: [from: number, to: number] }>()
 
 // Few bars, or bars with several chords, stand eight in a row; plain ones twelve.
 const inARow = computed(() => {
@@ -42,13 +42,13 @@ watch(
 )
 
 const bars = computed(() => {
-  const bars: Moment[][] = []
+  const bars: ChordSpan[][] = []
   for (const moment of props.moments) (bars[moment.bar - 1] ??= []).push(moment)
   return bars
 })
-const isNow = (m: Moment) =>
+const isNow = (m: ChordSpan) =>
   props.change ? props.change.leaving.tick === m.tick : props.now?.tick === m.tick
-const isNext = (m: Moment) => props.change?.arriving.tick === m.tick
+const isNext = (m: ChordSpan) => props.change?.arriving.tick === m.tick
 
 const { drawn, dragged, press, drag, release, forget } = useBarDrawing(strip, (from, to) =>
   emit('loop', from, to),
@@ -57,17 +57,17 @@ const loopedBars = computed(() => (dragged.value ? ordered(drawn.value) : props.
 const isLooped = (bar: number) =>
   loopedBars.value !== undefined && bar >= loopedBars.value.from && bar <= loopedBars.value.to
 /** What ends a drag is no click on a bar. */
-const pick = (m: Moment) => {
+const pick = (m: ChordSpan) => {
   if (!dragged.value) emit('pick', m)
 }
 
-function says(m: Moment) {
+function says(m: ChordSpan) {
   if (props.nameless) return `Bar ${m.bar}`
   const role = isNow(m) && props.change ? ', leaving' : isNext(m) ? ', arriving' : ''
   const chord = m.silent ? `no chord, ${signs(m.chord)} still in the ear` : signs(m.chord)
   const over = m.written ? `, imagined over ${signs(m.written)}` : ''
   const dropped = props.heard?.get(m.tick)
-  const alone = dropped ? `; without the band ${signs(dropped.says)}` : ''
+  const alone = dropped ? `; without the band ${signs(dropped.text)}` : ''
   return `Bar ${m.bar}, ${chord}${over}, ${signs(m.roman)}${role}${alone}`
 }
 </script>
@@ -119,7 +119,7 @@ function says(m: Moment) {
         <span
           v-if="heard?.get(m.tick)"
           class="dropped"
-          :class="heard.get(m.tick)?.hearing.replace(' ', '-')"
+          :class="heard.get(m.tick)?.recognition.replace(' ', '-')"
         ></span>
       </button>
       <span v-if="index % 4 === 0 || spans[0]?.section" class="number" aria-hidden="true"

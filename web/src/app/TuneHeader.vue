@@ -18,7 +18,7 @@ const router = useRouter()
 const positions = computed(() =>
   (tune.map?.positions ?? []).map((p) => ({
     value: p.id,
-    text: `${p.says} ${p.core}–${p.coreEnd}`.replace('form ', 'form, '),
+    text: `${p.label} ${p.core}–${p.coreEnd}`.replace('form ', 'form, '),
   })),
 )
 /** Choosing a key here transposes; the mode stays. */

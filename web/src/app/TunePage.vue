@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, client, Problem } from '../api/client'
 import { useView } from '../address/view'
-import { hearingOnStrip, landingsOnStrip, stripShows } from '../controls/formstrip'
+import { impliedOnStrip, landingsOnStrip, stripShows } from '../controls/formstrip'
 import { useKeys } from '../controls/keys'
 import SaveNotice from '../document/SaveNotice.vue'
 import { useAnswer } from '../api/ask'
@@ -59,7 +59,7 @@ const { answer: soundingRead } = useAnswer(
 )
 const strip = computed(() => {
   const read = (player.differsFromTune && soundingRead.value) || tune.read
-  const moments = read?.moments ?? []
+  const moments = read?.chordSpans ?? []
   const tick = player.differsFromTune ? player.chord?.at : undefined
   const now = tick === undefined ? view.moment.value : moments.findLast((m) => m.tick <= tick)
   return { moments, now }
@@ -133,7 +133,7 @@ useKeys([
       :change="player.differsFromTune ? undefined : shownChange"
       :playing="player.bar"
       :landings="landingsOnStrip"
-      :heard="hearingOnStrip"
+      :heard="impliedOnStrip"
       :looped="player.loop ? player.bars : undefined"
       @pick="view.goTo"
       @loop="player.loopBars"

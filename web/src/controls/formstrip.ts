@@ -7,7 +7,7 @@ export const landingsOnStrip = shallowRef<Map<number, { text: string; pinned: bo
  * What is heard of each chord of the chorus on screen when the band drops out, for the form
  * strip: by the tick of its moment; nothing while no chorus is looked at.
  */
-export const hearingOnStrip = shallowRef<Map<number, { hearing: string; says: string }>>()
+export const impliedOnStrip = shallowRef<Map<number, { recognition: string; text: string }>>()
 
 /** What the form strip shows: the chords of the bars, only where in the form one is, or nothing. */
 export const stripShows = ref<'chords' | 'bars' | 'nothing'>('chords')

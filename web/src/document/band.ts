@@ -116,7 +116,7 @@ export const useBand = defineStore('band', () => {
         ? { chart: tune.music, own: band.value.routines ?? [] }
         : undefined,
     (body, signal) =>
-      answer(client.POST('/api/compute/routines', { body: { ...body, hands: tune.hands }, signal })),
+      answer(client.POST('/api/compute/band/routines', { body: { ...body, hands: tune.hands }, signal })),
   )
   const all = computed(() => routines.value?.routines ?? [])
   /** The routine that is played. */

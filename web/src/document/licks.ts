@@ -55,7 +55,7 @@ export const useLicks = defineStore('licks', () => {
 
   /** A lick without notes, in the tune's key and over its first chord. */
   function blank(): Lick {
-    const chord = tune.read?.moments[0]?.chord
+    const chord = tune.read?.chordSpans[0]?.chord
     return {
       name: 'New lick',
       about: '',

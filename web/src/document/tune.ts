@@ -94,7 +94,7 @@ export const useTune = defineStore('tune', () => {
     return { body: fresh.chart, shown: { read: fresh, map: drawn, hands: mine } }
   }
   const draw = (chart: Chart, mine: Hands) =>
-    answer(client.POST('/api/compute/map', { body: { chart, hands: mine } }))
+    answer(client.POST('/api/compute/chart/map', { body: { chart, hands: mine } }))
 
   async function start() {
     const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices')), playing.load()])
@@ -181,7 +181,7 @@ export const useTune = defineStore('tune', () => {
   }
 
   async function create(fresh: NewChart) {
-    const made = await answer(client.POST('/api/compute/scheme', { body: fresh }))
+    const made = await answer(client.POST('/api/compute/chart/scheme', { body: fresh }))
     return keep(made.chart)
   }
 

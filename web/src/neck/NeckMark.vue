@@ -123,11 +123,11 @@ const size = computed(() => markSize(props.mark, props.room))
   stroke: var(--now);
 }
 .tone.outside .pebble,
-.tone.lean .pebble {
+.tone.suspension .pebble {
   stroke: var(--stone);
 }
 .tone.outside .degree,
-.tone.lean .degree {
+.tone.suspension .degree {
   fill: var(--stone);
 }
 .tone.outside .pebble {

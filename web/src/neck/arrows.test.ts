@@ -10,7 +10,7 @@ const g = layOut(guitar, { low: 5, high: 9, core: 5, coreEnd: 8 }, 1148, 36, {
   lowOnTop: false,
 })
 const mark = (more: Partial<Mark> = {}): Mark => ({
-  ...{ string: 3, fret: 7, form: 'tone', text: '3', root: false, class: 'home', spoken: '3' },
+  ...{ string: 3, fret: 7, form: 'tone', text: '3', root: false, class: 'chordTone', spoken: '3' },
   ...more,
 })
 const arrow = (from: [number, number], to: [number, number]): Arrow => ({

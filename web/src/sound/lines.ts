@@ -18,7 +18,7 @@ export function lineSource(
     const bars =
       wishes.overTune && loop && loop !== 'all' ? { from: loop.from, bars: loop.to - loop.from + 1 } : {}
     const performance = await answer(
-      client.POST('/api/compute/performance', {
+      client.POST('/api/compute/band/performance', {
         body: { ...wishes.style(), ...request, ...bars, chorus, ...(chorus > 0 && { countIn: 0 }) },
       }),
     )

@@ -38,7 +38,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
       ? { at: inTheTuneNow(which.at, from?.tune, tune) }
       : which.after && { after: inTheTuneNow(which.after, from?.tune, tune) }
     const pass = await answer(
-      client.POST('/api/compute/pass', {
+      client.POST('/api/compute/band/pass', {
         body: { ...request, ...which, ...place, ...(loop && { loop }), ...(line && { line }) },
       }),
     )

@@ -61,7 +61,7 @@ export const usePlayer = defineStore('player', () => {
   const loop = ref(false)
   const bars = computed<Bars | undefined>(() => {
     const [from, to] = query.loop.value.split('-').map(Number)
-    const last = Math.max(...(tune.read?.moments ?? []).map((m) => m.bar), 0)
+    const last = Math.max(...(tune.read?.chordSpans ?? []).map((m) => m.bar), 0)
     return from && to && from <= to && to <= last ? { from, to } : undefined
   })
   const looping = () => (loop.value ? (bars.value ?? ('all' as const)) : undefined)
@@ -84,7 +84,7 @@ export const usePlayer = defineStore('player', () => {
     hands: tune.hands,
     routine: band.chosen!.routine,
     position: view.position.value?.id,
-    school: view.school.value || undefined,
+    strategy: view.school.value || undefined,
     ...style(),
     stopTime: band.band.stopTime,
     intro: (band.band.intro || 'one bar') as PassRequest['intro'],

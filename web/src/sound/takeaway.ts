@@ -97,7 +97,7 @@ export const useTakeaway = defineStore('takeaway', () => {
   async function* lineOf(request: PerformanceRequest): AsyncGenerator<Chunk> {
     yield {
       performance: await answer(
-        client.POST('/api/compute/performance', { body: { hands: tune.hands, ...request } }),
+        client.POST('/api/compute/band/performance', { body: { hands: tune.hands, ...request } }),
       ),
     }
   }
@@ -118,7 +118,7 @@ export const useTakeaway = defineStore('takeaway', () => {
         parts: wanted.parts,
         ending: wanted.ending,
       }
-      const blob = await answer(client.POST('/api/compute/midi', { body, parseAs: 'blob' }))
+      const blob = await answer(client.POST('/api/compute/band/midi', { body, parseAs: 'blob' }))
       download(blob as unknown as Blob, `${name}.mid`)
     } catch (error) {
       tune.tell(error)

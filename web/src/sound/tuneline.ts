@@ -58,7 +58,7 @@ export function useTuneLine() {
     const all = await played()
     if (!all.length || !tune.music) return undefined
     const joined = await answer(
-      client.POST('/api/compute/choruses', {
+      client.POST('/api/compute/solo/line', {
         body: { chart: tune.music, hands: tune.hands, choruses: [all[chorus % all.length]!] },
       }),
     )

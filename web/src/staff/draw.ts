@@ -131,7 +131,7 @@ function tuplets(signs: StaffBar['voices'][number], notes: StaveNote[]): Tuplet[
   let ticks = 0
   signs.forEach((sign, n) => {
     const note = notes[n]
-    if (!sign.tripled || !note) {
+    if (!sign.triplet || !note) {
       group = []
       ticks = 0
       return

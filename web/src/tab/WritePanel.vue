@@ -72,7 +72,9 @@ const chord = ref('')
 function over() {
   const from = props.cursor.tick.value
   const text = chord.value.trim()
-  void props.writing.edit(text ? { do: 'over', from, chord: text } : { do: 'not over', from, to: from + 1 })
+  void props.writing.edit(
+    text ? { kind: 'setChord', from, chord: text } : { kind: 'clearChord', from, to: from + 1 },
+  )
   chord.value = ''
   focus()
 }

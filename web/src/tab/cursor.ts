@@ -74,7 +74,8 @@ export function useCursor(writing: Writing) {
   function setLength(name: string, as: Grade) {
     base.value = name
     grade.value = as
-    if (here.value || selected.value) void writing.edit({ do: 'last', ...range.value, ticks: ticks.value })
+    if (here.value || selected.value)
+      void writing.edit({ kind: 'setLength', ...range.value, ticks: ticks.value })
   }
   const regrade = (as: Grade) => setLength(base.value, grade.value === as ? 'plain' : as)
 
@@ -94,27 +95,27 @@ export function useCursor(writing: Writing) {
   function put(fret: number, on = string.value, gesture?: string) {
     anchor.value = undefined
     string.value = on
-    void writing.edit({ do: 'put', from: tick.value, string: on, fret, ticks: ticks.value }, gesture)
+    void writing.edit({ kind: 'put', from: tick.value, string: on, fret, ticks: ticks.value }, gesture)
   }
 
   function clear() {
-    void writing.edit({ do: 'clear', ...range.value })
+    void writing.edit({ kind: 'clear', ...range.value })
   }
   function rest() {
-    void writing.edit({ do: 'clear', from: tick.value, to: tick.value + 1 })
+    void writing.edit({ kind: 'clear', from: tick.value, to: tick.value + 1 })
     move(1)
   }
   function back() {
     if (!here.value && !selected.value) move(-1)
     clear()
   }
-  const open = () => void writing.edit({ do: 'open', from: tick.value, ticks: ticks.value })
+  const open = () => void writing.edit({ kind: 'insertTime', from: tick.value, ticks: ticks.value })
   function cutTime() {
     const { from } = range.value
     const to = selected.value ? range.value.to : from + ticks.value
     anchor.value = undefined
     tick.value = from
-    void writing.edit({ do: 'cut', from, to })
+    void writing.edit({ kind: 'removeTime', from, to })
   }
 
   const onIt = () => events.value.filter(inRange)
@@ -128,14 +129,14 @@ export function useCursor(writing: Writing) {
       const all = onIt()
       const has = (e: LickEvent) => techniqueValue(e, technique)
       const off = all.length > 0 && all.every((e) => has(e) === wanted || (wanted === 1 && has(e) > 0))
-      return { do: 'play', ...range.value, technique, value: off ? 0 : wanted }
+      return { kind: 'setTechnique', ...range.value, technique, value: off ? 0 : wanted }
     })
   }
   /** Bends otherwise, by what the first note selected is bent now, in quarter tones. */
   function rebend(to: (now: number) => number) {
     void writing.edit(() => {
       const value = to(Math.round((onIt()[0]?.bend ?? 0) * 2))
-      return { do: 'play', ...range.value, technique: 'bend', value }
+      return { kind: 'setTechnique', ...range.value, technique: 'bend', value }
     })
   }
   /** Bends a half step farther with each press, and after the widest not at all. */
@@ -143,14 +144,14 @@ export function useCursor(writing: Writing) {
   /** Puts a quarter tone on a bend, or takes it away. */
   const quarter = () => rebend((now) => (now % 2 ? now - 1 : now + 1))
 
-  const transpose = (by: number) => void writing.edit({ do: 'transpose', ...range.value, by })
+  const transpose = (by: number) => void writing.edit({ kind: 'transpose', ...range.value, by })
   const across = (by: number) => {
-    void writing.edit({ do: 'across', ...range.value, by })
+    void writing.edit({ kind: 'moveString', ...range.value, by })
     if (!selected.value) goToString(string.value + by)
   }
   async function shift(by: 1 | -1) {
     const far = by * ticks.value
-    await writing.edit({ do: 'shift', ...range.value, by: far })
+    await writing.edit({ kind: 'shift', ...range.value, by: far })
     if (anchor.value !== undefined) anchor.value += far
     tick.value += far
   }
@@ -172,7 +173,7 @@ export function useCursor(writing: Writing) {
   async function paste() {
     const held = clipboard.value
     if (!held) return
-    await writing.edit({ do: 'paste', from: tick.value, events: held.events })
+    await writing.edit({ kind: 'paste', from: tick.value, events: held.events })
     go(tick.value + held.ticks)
   }
   async function repeat() {
@@ -180,7 +181,7 @@ export function useCursor(writing: Writing) {
     const last = onIt().at(-1)
     if (!last) return
     const to = selected.value ? range.value.to : last.tick + last.ticks
-    await writing.edit({ do: 'repeat', from, to })
+    await writing.edit({ kind: 'repeat', from, to })
     anchor.value = to
     tick.value = to + (to - from)
   }

@@ -117,7 +117,7 @@ describe('writing', () => {
   test('a figure is a fret', () => {
     const { cursor, edits } = editor()
     cursor.figure(7, 0)
-    expect(edits).toEqual([{ do: 'put', from: 0, string: 1, fret: 7, ticks: 240 }])
+    expect(edits).toEqual([{ kind: 'put', from: 0, string: 1, fret: 7, ticks: 240 }])
   })
 
   test('two figures in quick succession are one fret, and one step of undo', () => {
@@ -154,7 +154,7 @@ describe('writing', () => {
   test('a technique that all have is taken away', () => {
     const { cursor, edits } = editor([note(0, 1, 8, { vibrato: true })])
     cursor.play('vibrato')
-    expect(edits[0]).toMatchObject({ do: 'play', technique: 'vibrato', value: 0 })
+    expect(edits[0]).toMatchObject({ kind: 'setTechnique', technique: 'vibrato', value: 0 })
   })
 
   test('one that some lack is given to all', () => {
@@ -182,22 +182,22 @@ describe('writing', () => {
     cursor.copy()
     cursor.go(960)
     await cursor.paste()
-    expect(edits[0]).toMatchObject({ do: 'paste', from: 960 })
+    expect(edits[0]).toMatchObject({ kind: 'paste', from: 960 })
     expect(cursor.tick.value).toBe(1440)
   })
 
   test('a rest takes notes away and moves on', () => {
     const { cursor, edits } = editor([note(0, 1, 8)])
     cursor.rest()
-    expect(edits[0]).toMatchObject({ do: 'clear', from: 0, to: 1 })
+    expect(edits[0]).toMatchObject({ kind: 'clear', from: 0, to: 1 })
     expect(cursor.tick.value).toBe(240)
   })
 })
 
 describe('what undo would take back', () => {
   test.each([
-    [{ do: 'put' }, 'write a note'],
-    [{ do: 'paste' }, 'paste'],
+    [{ kind: 'put' }, 'write a note'],
+    [{ kind: 'paste' }, 'paste'],
     [{ name: 'x' }, 'rename the lick'],
     [{ tonic: 'A' }, 'the key of the lick'],
     [{}, 'edit the lick'],

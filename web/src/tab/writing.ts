@@ -17,20 +17,20 @@ export interface Writing {
   edit(change: LickChange, gesture?: string): Promise<void>
 }
 
-const editLabels: Record<LickEdit['do'], string> = {
+const editLabels: Record<LickEdit['kind'], string> = {
   put: 'write a note',
   clear: 'take notes away',
-  cut: 'cut time out',
-  open: 'make room',
-  last: 'change a length',
-  play: 'change how it is played',
+  removeTime: 'cut time out',
+  insertTime: 'make room',
+  setLength: 'change a length',
+  setTechnique: 'change how it is played',
   shift: 'move notes in time',
   transpose: 'move notes along the string',
-  across: 'move notes to another string',
+  moveString: 'move notes to another string',
   paste: 'paste',
   repeat: 'play it again',
-  over: 'a chord',
-  'not over': 'a chord',
+  setChord: 'a chord',
+  clearChord: 'a chord',
 }
 const fields: Partial<Record<keyof Lick, string>> = {
   name: 'rename the lick',
@@ -42,7 +42,7 @@ const fields: Partial<Record<keyof Lick, string>> = {
 
 /** What an edit of a lick does, in a few words: what undo would take back. */
 export function labelOf(change: LickEdit | Partial<Lick>): string {
-  if ('do' in change) return editLabels[change.do]
+  if ('kind' in change) return editLabels[change.kind]
   const field = Object.keys(change)[0] as keyof Lick | undefined
   return (field && fields[field]) || 'edit the lick'
 }
@@ -62,14 +62,14 @@ export function useLickWriting(document: () => Kept<Lick, WrittenLick> | undefin
     if (!one) return
     let heard: string[] = []
     // The label of an edit that depends on the notes is not known before they are.
-    const label = typeof change === 'function' ? editLabels.play : labelOf(change)
+    const label = typeof change === 'function' ? editLabels.setTechnique : labelOf(change)
     const refused = await one.edit(
       label,
       async (now) => {
         const asked = typeof change === 'function' ? change() : change
         const written =
-          'do' in asked ? await licks.compute(now, asked) : await licks.compute({ ...now, ...asked })
-        heard = written.said
+          'kind' in asked ? await licks.compute(now, asked) : await licks.compute({ ...now, ...asked })
+        heard = written.remarks
         return { body: written.lick, shown: written }
       },
       gesture,
@@ -112,7 +112,7 @@ export function useOwnedWriting(
         const read = await licks.compute(lick(), undefined, true)
         written.value = read
         // What the edit before had to say stays.
-        if (read.said.length) said.value = read.said.join('; ')
+        if (read.remarks.length) said.value = read.remarks.join('; ')
       }),
     { immediate: true },
   )
@@ -123,9 +123,9 @@ export function useOwnedWriting(
       if (!before) return
       const asked = typeof change === 'function' ? change() : change
       const next =
-        'do' in asked ? await licks.compute(before, asked) : await licks.compute({ ...before, ...asked })
+        'kind' in asked ? await licks.compute(before, asked) : await licks.compute({ ...before, ...asked })
       problem.value = ''
-      said.value = next.said.join('; ')
+      said.value = next.remarks.join('; ')
       written.value = next
       if (JSON.stringify(next.lick) !== JSON.stringify(before)) await give(next.lick, labelOf(asked))
     })

@@ -37,10 +37,12 @@ const now = computed(() => view.change.value?.leaving.chord)
             <td
               v-for="(f, n) in row.functions"
               :key="n"
-              :title="signs(f.sentence)"
+              :title="signs(f.text)"
               :class="{ now: props.functions.chords[n] === now }"
             >
-              <span class="take" :class="{ home: f.home }">{{ signs(f.bent[f.bend]?.degree ?? '') }}</span>
+              <span class="take" :class="{ home: f.isChordTone }">{{
+                signs(f.bent[f.bend]?.degree ?? '')
+              }}</span>
               {{ f.vibrato ? 'shake' : f.bend ? `bend ${bends[f.bend]}` : 'pass' }}
               <span class="others">
                 <span v-for="(b, up) in f.bent" :key="up" :class="b.class" :title="b.class"

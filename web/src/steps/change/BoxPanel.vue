@@ -7,7 +7,7 @@ import { useTune } from '../../document/tune'
 defineProps<{ shown: ChangeView }>()
 const tune = useTune()
 /** The notes that are enough to say a chord, the one that says it best first. */
-const adds = (one: NeckMap['chords'][number]) => one.box.lacks.filter((lack) => lack.add)
+const adds = (one: NeckMap['chords'][number]) => one.box.missing.filter((lack) => lack.needed)
 </script>
 
 <template>
@@ -40,7 +40,7 @@ const adds = (one: NeckMap['chords'][number]) => one.box.lacks.filter((lack) => 
             </td>
             <td>{{ signs(adds(one)[0]?.where ?? '') }}</td>
             <td>
-              <template v-for="tone in one.box.holds" :key="tone.degree">
+              <template v-for="tone in one.box.has" :key="tone.degree">
                 {{ signs(tone.note) }} <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
               </template>
             </td>
@@ -50,14 +50,14 @@ const adds = (one: NeckMap['chords'][number]) => one.box.lacks.filter((lack) => 
     </div>
     <aside>
       <h2>What tells {{ signs(shown.arriving.chord) }}</h2>
-      <p v-if="shown.telling.length" class="telling">
-        <span v-for="tone in shown.telling" :key="tone.degree" class="pebble">
+      <p v-if="shown.definingTones.length" class="telling">
+        <span v-for="tone in shown.definingTones" :key="tone.degree" class="pebble">
           <b>{{ signs(tone.degree) }}</b> {{ signs(tone.note) }}
         </span>
       </p>
       <p class="quiet">
         {{
-          shown.telling.length
+          shown.definingTones.length
             ? 'Neither in the chord you leave nor in your box.'
             : 'No tone of it is new: all are in the chord you leave or in your box.'
         }}

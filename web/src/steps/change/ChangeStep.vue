@@ -42,7 +42,7 @@ function choose(index: number) {
   void work.aim(move.to)
 }
 const way = computed(() => {
-  const all = [...(into.value?.ways ?? []), ...(into.value?.connectors ?? [])]
+  const all = [...(into.value?.options ?? []), ...(into.value?.chromaticRuns ?? [])]
   return all.find((one) => one.name === view.approach.value) ?? all[0]
 })
 
@@ -78,14 +78,14 @@ const arrows = computed<Arrow[]>(() => {
   if (bench.value === 'path') return path.arrows.value
   if (bench.value === 'bends') return []
   if (here.value && target.value && !samePlace(here.value, target.value)) {
-    const spoken = work.near.value?.to.find((l) => target.value && samePlace(l, target.value))?.sentence ?? ''
+    const spoken = work.near.value?.to.find((l) => target.value && samePlace(l, target.value))?.text ?? ''
     return [{ from: here.value, to: target.value, text: '', spoken, strong: true }]
   }
   return all.moves.flatMap((move, index) => {
     const strong = index === chosen.value
     const near = move.from.string === move.to.string
     if (samePlace(move.from, move.to) || !(strong || (near && move.kind === 'half step'))) return []
-    return [{ from: move.from, to: move.to, text: String(index + 1), spoken: move.sentence, strong }]
+    return [{ from: move.from, to: move.to, text: String(index + 1), spoken: move.text, strong }]
   })
 })
 

@@ -51,7 +51,7 @@ const { answer: run, refusal } = useAnswer(
     }
     return { ...body, notes: notes.value }
   },
-  (body, signal) => answer(client.POST('/api/compute/run', { body, signal })),
+  (body, signal) => answer(client.POST('/api/compute/change/run', { body, signal })),
 )
 
 /** The beats and the notes along a ruler, as shares of it. */
@@ -198,7 +198,7 @@ defineExpose({ source })
           @choose="(walk) => query.set({ walk })"
         />
       </div>
-      <p>{{ signs(run.fitted.sentence) }}.</p>
+      <p>{{ signs(run.fitted.text) }}.</p>
       <p v-if="run.fitted.added.length">
         Passing notes: <b>{{ signs(run.fitted.added.join(', ')) }}</b>
       </p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Way } from '../../api/client'
+import type { ApproachOption } from '../../api/client'
 import { heard } from '../../tab/tab'
 import TabView from '../../tab/TabView.vue'
 import { named } from '../../controls/options'
@@ -15,7 +15,7 @@ import { sorts } from './address'
 import type { ChangeWork } from './change'
 
 /** Every way to lead into the target, and on from it, as tab that lands on time. */
-const props = defineProps<{ work: ChangeWork; way: Way | undefined }>()
+const props = defineProps<{ work: ChangeWork; way: ApproachOption | undefined }>()
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
@@ -27,9 +27,9 @@ const measure = { ease: 'effort', tension: 'tension', length: 'length' } as cons
 const ways = computed(() => {
   const by = measure[sort.value]
   const sign = sort.value === 'tension' ? -1 : 1
-  return [...(into.value?.ways ?? [])].sort((a, b) => sign * (a[by] - b[by]) || a.effort - b.effort)
+  return [...(into.value?.options ?? [])].sort((a, b) => sign * (a[by] - b[by]) || a.effort - b.effort)
 })
-const refused = computed(() => [...(into.value?.refused ?? []), ...(into.value?.unfit ?? [])])
+const refused = computed(() => [...(into.value?.refused ?? []), ...(into.value?.refusedRuns ?? [])])
 const listed = ref(false)
 const picked = ref<number>()
 watch(
@@ -43,14 +43,14 @@ function takeAway() {
   const name = `${tune.chart.title}, bar ${shown.value?.arriving.bar}, ${way.name}`
   void takeaway.lineAsSound(name, { chart: tune.chart, ...heard(way.tab) })
 }
-const choose = (way: Way) => view.set({ approach: way.name })
+const choose = (way: ApproachOption) => view.set({ approach: way.name })
 const says = computed(() => {
   const way = props.way
   return way ? `${way.spoken}: it starts on ${way.starts}` : ''
 })
 
 function walk(by: number) {
-  const all = [...ways.value, ...(into.value?.connectors ?? [])]
+  const all = [...ways.value, ...(into.value?.chromaticRuns ?? [])]
   const here = all.findIndex((way) => way.name === props.way?.name)
   const next = all[(here + by + all.length) % all.length]
   if (next) void choose(next)
@@ -109,7 +109,7 @@ useKeys([
       <div class="choices" role="group" aria-label="Connectors, on from the change">
         <span class="quiet">on from it</span>
         <button
-          v-for="one in into.connectors"
+          v-for="one in into.chromaticRuns"
           :key="one.name"
           type="button"
           class="chip"
@@ -121,11 +121,11 @@ useKeys([
           {{ signs(one.short) }}
         </button>
         <PillSelect
-          v-if="into.mostBeats > 0"
+          v-if="into.maxBeats > 0"
           label="Beats of a connector"
           :chosen="String(into.beats)"
           :options="
-            Array.from({ length: into.mostBeats }, (_, n) => ({
+            Array.from({ length: into.maxBeats }, (_, n) => ({
               value: String(n + 1),
               text: `over ${n + 1} ${n ? 'beats' : 'beat'}`,
             }))

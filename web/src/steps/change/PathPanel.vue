@@ -20,7 +20,7 @@ function goTo(l: PathTarget) {
   if (change) void view.goTo(change.leaving)
 }
 const now = computed(() =>
-  props.paths.find((p) => p.school === props.school)?.landings.find((l) => l.change === here.value),
+  props.paths.find((p) => p.strategy === props.school)?.landings.find((l) => l.change === here.value),
 )
 </script>
 
@@ -36,14 +36,14 @@ const now = computed(() =>
           <tr>
             <th scope="col">bar</th>
             <th scope="col">into</th>
-            <th v-for="p in paths" :key="p.school" scope="col">
+            <th v-for="p in paths" :key="p.strategy" scope="col">
               <button
                 type="button"
                 class="chip"
-                :aria-pressed="p.school === school"
-                @click="view.set({ school: p.school })"
+                :aria-pressed="p.strategy === school"
+                @click="view.set({ school: p.strategy })"
               >
-                {{ p.school }}
+                {{ p.strategy }}
               </button>
             </th>
           </tr>
@@ -65,8 +65,8 @@ const now = computed(() =>
             </td>
             <td
               v-for="(l, n) in row.all"
-              :key="paths[n]!.school"
-              :class="{ chosen: paths[n]!.school === school }"
+              :key="paths[n]!.strategy"
+              :class="{ chosen: paths[n]!.strategy === school }"
             >
               <b>{{ signs(l.degree) }}</b> {{ signs(l.note) }}
               <span class="quiet tabular">{{ l.string }}:{{ l.fret }}</span>
@@ -76,7 +76,7 @@ const now = computed(() =>
         <tfoot>
           <tr>
             <th scope="row" colspan="2">travel</th>
-            <td v-for="p in paths" :key="p.school" class="tabular">
+            <td v-for="p in paths" :key="p.strategy" class="tabular">
               {{ p.frets }} frets, {{ p.strings }} strings
             </td>
           </tr>
@@ -90,7 +90,7 @@ const now = computed(() =>
           <b>{{ signs(now.note) }}</b>, the {{ signs(now.degree) }} of {{ signs(now.chord) }}, string
           {{ now.string }} fret {{ now.fret }}
         </p>
-        <p class="quiet">{{ signs(now.sentence) }}.</p>
+        <p class="quiet">{{ signs(now.text) }}.</p>
         <p v-if="now.written" class="quiet">
           Over the written {{ signs(now.written.chord) }} it is the {{ signs(now.written.degree) }}:
           {{ now.written.class }}.

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Landing, Move, Place, Target } from '../../api/client'
+import type { NearbyTarget, Move, Place, Target } from '../../api/client'
 import { samePlace } from '../../neck/geometry'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
@@ -28,7 +28,7 @@ function where(move: Move) {
 const at = (place: Place) => `${place.string}:${place.fret}`
 const over = (tone: Target) =>
   tone.written ? `over ${tone.written.chord}: ${tone.written.degree}, ${tone.written.class}` : ''
-function far(l: Landing) {
+function far(l: NearbyTarget) {
   const steps = l.semitones === 0 ? '=' : `${l.semitones > 0 ? '↑' : '↓'}${Math.abs(l.semitones)}`
   const strings = l.strings === 0 ? 'same string' : `${Math.abs(l.strings)} over`
   return `${steps} · ${strings}`
@@ -71,7 +71,7 @@ watch(
           class="back"
           label="What to aim at"
           :chosen="props.work.school.value"
-          :options="named(tune.choices?.schools)"
+          :options="named(tune.choices?.strategies)"
           @choose="(aim) => view.set({ school: aim, target: undefined })"
         />
       </template>
@@ -90,7 +90,7 @@ watch(
             >
               <b class="pair">{{ signs(l.degree) }} {{ signs(l.note) }}</b>
               <span class="sentence"
-                >{{ signs(l.sentence) }} <i v-if="over(l)" class="quiet">{{ signs(over(l)) }}</i></span
+                >{{ signs(l.text) }} <i v-if="over(l)" class="quiet">{{ signs(over(l)) }}</i></span
               >
               <span class="where quiet tabular">{{ at(l) }} · {{ far(l) }}</span>
             </button>
@@ -99,7 +99,7 @@ watch(
       </template>
     </div>
     <ol v-else ref="list" class="moves" aria-label="Ways across, best first">
-      <li v-for="(move, index) in shown.moves" :key="`${where(move)} ${move.sentence}`">
+      <li v-for="(move, index) in shown.moves" :key="`${where(move)} ${move.text}`">
         <button
           type="button"
           :class="{ chosen: index === chosen }"
@@ -108,8 +108,7 @@ watch(
         >
           <span class="rank quiet tabular">{{ index + 1 }}</span>
           <span class="sentence"
-            >{{ signs(move.sentence) }}
-            <i v-if="over(move.to)" class="quiet">{{ signs(over(move.to)) }}</i></span
+            >{{ signs(move.text) }} <i v-if="over(move.to)" class="quiet">{{ signs(over(move.to)) }}</i></span
           >
           <span class="where quiet tabular">{{ where(move) }}</span>
         </button>

@@ -21,7 +21,7 @@ export function useBends(work: ChangeWork) {
       const { chart, hands, position } = about.value
       return { chart, hands, position, places: own.value, subdivision: view.subdivision.value }
     },
-    (body, signal) => answer(client.POST('/api/compute/functions', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/change/functions', { body, signal })),
   )
 
   /** Takes a place into the set, or out of it. */
@@ -42,7 +42,7 @@ export function useBends(work: ChangeWork) {
         text: f?.bent[f.bend]?.degree ?? row.note,
         small: f?.bend ? `↑${bends[f.bend]}` : f?.vibrato ? '~' : undefined,
         class: f?.bent[f.bend]?.class ?? '',
-        spoken: `${row.note}, string ${row.string}, ${row.fret ? `fret ${row.fret}` : 'open'}: ${f?.sentence ?? ''}`,
+        spoken: `${row.note}, string ${row.string}, ${row.fret ? `fret ${row.fret}` : 'open'}: ${f?.text ?? ''}`,
       }
     })
     const ghosts = (shown.value?.from ?? [])

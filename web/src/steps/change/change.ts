@@ -34,7 +34,7 @@ export function useChange() {
   const { answer: near, refusal: nowhere } = useAnswer(
     () =>
       about.value && here.value ? { ...about.value, school: school.value, here: here.value } : undefined,
-    (body, signal) => answer(client.POST('/api/compute/landings', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/change/nearby', { body, signal })),
   )
 
   /** The target: the one chosen, as long as the arriving chord has it there, or that of the best move. */
@@ -59,7 +59,7 @@ export function useChange() {
         beats: beats.value,
       }
     },
-    (body, signal) => answer(client.POST('/api/compute/approaches', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/change/approaches', { body, signal })),
   )
 
   /** Clicking the neck says "I am here"; a tone of the arriving chord is taken as the target, too. */

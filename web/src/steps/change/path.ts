@@ -42,10 +42,10 @@ export function usePath(work: ChangeWork) {
       const { chart, hands, position } = about.value
       return { chart, hands, position, pins: pins.value }
     },
-    (body, signal) => answer(client.POST('/api/compute/path', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/change/path', { body, signal })),
   )
   const paths = computed(() => planned.value?.paths ?? [])
-  const landings = computed(() => paths.value.find((p) => p.school === school.value)?.landings ?? [])
+  const landings = computed(() => paths.value.find((p) => p.strategy === school.value)?.landings ?? [])
 
   watch(
     landings,
@@ -71,7 +71,7 @@ export function usePath(work: ChangeWork) {
       const times = (before?.times ?? 0) + 1
       const spoken = `bar ${l.bar}, ${l.degree} of ${l.chord}`
       landed.set(placeKey(l), {
-        ...{ string: l.string, fret: l.fret, root: false, class: 'home', times, small: `×${times}` },
+        ...{ string: l.string, fret: l.fret, root: false, class: 'chordTone', times, small: `×${times}` },
         form: here ? 'arriving' : 'leaving',
         text: here ? now.degree : l.degree,
         spoken: before
@@ -98,7 +98,7 @@ export function usePath(work: ChangeWork) {
       const strong = to.change === shown.value?.tick
       const key = placesText([from, to])
       if (!strong && drawn.has(key)) return
-      drawn.set(key, { from, to, text: '', spoken: to.sentence, strong, faint: !strong })
+      drawn.set(key, { from, to, text: '', spoken: to.text, strong, faint: !strong })
     })
     return [...drawn.values()]
   })

@@ -28,7 +28,7 @@ const barHeight = computed(() => {
 })
 /** The written bar that is being heard. */
 const playing = computed(() => {
-  const moment = tune.read?.moments.find((m) => m.bar === player.bar)
+  const moment = tune.read?.chordSpans.find((m) => m.bar === player.bar)
   return moment ? moment.source - 1 : undefined
 })
 

@@ -16,7 +16,7 @@ watch(
     if (!tonic || !mode || !meter) return
     try {
       all.value = await answer(
-        client.POST('/api/compute/turnarounds', { body: { key: { tonic, mode }, meter } }),
+        client.POST('/api/compute/chart/turnarounds', { body: { key: { tonic, mode }, meter } }),
       )
     } catch (error) {
       tune.tell(error)
@@ -68,7 +68,7 @@ async function takeOff() {
       <li v-for="t in group.list" :key="t.name">
         <div class="what">
           <strong v-if="t.bars" class="bars">{{ t.bars.map(signs).join(' | ') }}</strong>
-          <span class="quiet" :title="signs(t.about)">{{ signs(t.unfit ?? t.name) }}</span>
+          <span class="quiet" :title="signs(t.about)">{{ signs(t.refused ?? t.name) }}</span>
         </div>
         <template v-if="t.bars">
           <button type="button" class="chip" :aria-label="`Write ${t.name}`" @click="put(t, false)">

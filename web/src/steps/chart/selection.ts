@@ -24,7 +24,7 @@ export function useSelection() {
     const most = extending ? count.value - 1 : count.value
     head.value = Math.min(Math.max(bar, 0), most)
     if (!extending) anchor.value = head.value
-    const moment = tune.read?.moments.find((m) => m.source === head.value + 1)
+    const moment = tune.read?.chordSpans.find((m) => m.source === head.value + 1)
     if (moment && view.moment.value?.source !== moment.source) void view.goTo(moment)
   }
 
@@ -39,7 +39,7 @@ export function useSelection() {
   )
   // An edit may move the selected bar in time; the address goes along.
   watch(
-    () => tune.read?.moments,
+    () => tune.read?.chordSpans,
     (moments) => {
       const moment = moments?.find((m) => m.source === head.value + 1)
       if (moment && view.moment.value?.source !== moment.source) void view.goTo(moment)

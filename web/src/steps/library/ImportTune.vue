@@ -156,7 +156,7 @@ async function keep() {
       </ol>
       <ul v-if="read.remarks.length" class="remarks" aria-label="What was not used">
         <li v-for="(remark, n) in read.remarks" :key="n">
-          <template v-if="remark.line">line {{ remark.line }}: </template>{{ remark.said }}
+          <template v-if="remark.line">line {{ remark.line }}: </template>{{ remark.text }}
           <span v-if="remark.text" class="quiet">“{{ remark.text }}”</span>
         </li>
       </ul>

@@ -91,7 +91,7 @@ B|--8--11p8-----|  … a line for each string, a count above if there is one; or
     </ul>
     <ul v-if="read?.remarks.length" class="remarks" aria-label="What was taken for granted">
       <li v-for="(remark, n) in read.remarks" :key="n">
-        <span v-if="remark.line" class="quiet">line {{ remark.line }}:</span> {{ signs(remark.said) }}
+        <span v-if="remark.line" class="quiet">line {{ remark.line }}:</span> {{ signs(remark.text) }}
       </li>
     </ul>
   </form>

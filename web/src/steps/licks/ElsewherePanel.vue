@@ -20,7 +20,7 @@ const { groups, refusal, chosen } = props.work
         type="button"
         class="chip"
         :disabled="Boolean(p.refused)"
-        :title="p.says"
+        :title="p.text"
         :aria-pressed="p === chosen"
         @click="work.choose(p.name)"
       >
@@ -32,7 +32,7 @@ const { groups, refusal, chosen } = props.work
       :tab="chosen.tab"
       :strings="strings"
       label="The lick elsewhere as tab"
-      :says="`${[chosen.says, ...chosen.lost].join('; ')}. ${chosen.caution ?? ''}`"
+      :says="`${[chosen.text, ...chosen.lost].join('; ')}. ${chosen.caution ?? ''}`"
     >
       <button type="button" class="chip" @click="$emit('keep')">Keep as a lick</button>
     </HeardTab>

@@ -61,7 +61,7 @@ const between = Array.from({ length: 7 }, (_, n) => n)
       :tab="joined.tab"
       :strings="strings"
       label="The two licks as tab"
-      :says="joined.said"
+      :says="joined.remark"
     >
       <button type="button" class="chip" @click="$emit('keep', joined.lick)">Keep as a lick</button>
     </HeardTab>

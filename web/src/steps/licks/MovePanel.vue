@@ -10,7 +10,7 @@ defineEmits<{ keep: [] }>()
 const { moves, refusal, choice, chosen } = props.work
 
 const says = computed(() => {
-  const changed = [...(chosen.value?.altered.map((a) => a.sentence) ?? []), ...(chosen.value?.lost ?? [])]
+  const changed = [...(chosen.value?.altered.map((a) => a.text) ?? []), ...(chosen.value?.lost ?? [])]
   const caution = chosen.value?.caution ? ` ${chosen.value.caution}` : ''
   return (changed.length ? `${changed.join('; ')}.` : 'Every note as it was.') + caution
 })
@@ -24,7 +24,7 @@ const says = computed(() => {
         <thead>
           <tr>
             <th scope="col">over</th>
-            <th v-for="way in moves.ways" :key="way" scope="col">{{ way }}</th>
+            <th v-for="way in moves.methods" :key="way" scope="col">{{ way }}</th>
           </tr>
         </thead>
         <tbody>
@@ -32,16 +32,16 @@ const says = computed(() => {
             <th scope="row">
               <b>{{ signs(one.chord) }}</b> <span class="quiet">{{ signs(one.roman) }}</span>
             </th>
-            <td v-for="(m, n) in one.moves" :key="m.way">
+            <td v-for="(m, n) in one.moves" :key="m.method">
               <button
                 type="button"
                 class="way"
                 :disabled="Boolean(m.refused)"
                 :aria-pressed="one === choice.over && n === choice.way"
-                :aria-label="`${signs(one.chord)}, ${m.way}: ${m.says}`"
+                :aria-label="`${signs(one.chord)}, ${m.method}: ${m.text}`"
                 @click="work.choose(one.chord, n)"
               >
-                {{ m.says }}
+                {{ m.text }}
               </button>
             </td>
           </tr>

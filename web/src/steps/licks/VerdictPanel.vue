@@ -65,7 +65,7 @@ const list = (tones: { degree: string; note: string }[]) =>
                   </button>
                 </th>
                 <td>
-                  {{ l.when === 'none' ? 'nothing lands' : signs(`${l.degree}, ${l.class}, ${l.when}`) }}
+                  {{ l.timing === 'none' ? 'nothing lands' : signs(`${l.degree}, ${l.class}, ${l.timing}`) }}
                 </td>
               </tr>
               <tr v-for="c in verdict.coverage" :key="c.chord">
@@ -79,11 +79,11 @@ const list = (tones: { degree: string; note: string }[]) =>
                   <span v-if="c.missed.length" class="quiet">without {{ signs(list(c.missed)) }}</span>
                 </td>
               </tr>
-              <tr v-for="d in verdict.dropped" :key="`${d.chord} dropped`">
+              <tr v-for="d in verdict.impliedHarmony" :key="`${d.chord} dropped`">
                 <th scope="row">
                   <button type="button" class="figure" @click="marked = d.events">band dropped</button>
                 </th>
-                <td>{{ signs(d.says) }}</td>
+                <td>{{ signs(d.text) }}</td>
               </tr>
               <tr>
                 <th scope="row">shape</th>
@@ -101,8 +101,8 @@ const list = (tones: { degree: string; note: string }[]) =>
             </tbody>
           </table>
           <ul aria-label="Notes that could be better">
-            <li v-for="o in verdict.offences" :key="o.event">
-              <button type="button" class="note" @click="picked = o.event">{{ signs(o.sentence) }}</button>
+            <li v-for="o in verdict.issues" :key="o.event">
+              <button type="button" class="note" @click="picked = o.event">{{ signs(o.text) }}</button>
               <button
                 v-if="o.repair"
                 type="button"
@@ -113,7 +113,7 @@ const list = (tones: { degree: string; note: string }[]) =>
                 {{ signs(o.repair) }}
               </button>
             </li>
-            <li v-if="!verdict.offences.length">Every note is where it may be.</li>
+            <li v-if="!verdict.issues.length">Every note is where it may be.</li>
           </ul>
         </div>
       </template>

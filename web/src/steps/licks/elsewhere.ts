@@ -8,7 +8,7 @@ import type { LickQuestion } from './questions'
 export function useElsewhere({ about }: LickQuestion, query: LicksQuery, wanted: () => boolean) {
   const { answer: places, refusal } = useAnswer(
     () => (wanted() ? about.value : undefined),
-    (body, signal) => answer(client.POST('/api/compute/elsewhere', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/lick/variants', { body, signal })),
   )
   const groups = computed(() =>
     (['octaves', 'keys', 'positions'] as const).map((name) => ({

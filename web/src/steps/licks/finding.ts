@@ -71,7 +71,7 @@ export function useFinding(licks: () => KeptLick[], query: LicksQuery) {
     if (!found.value) return licks().map((lick) => ({ lick, says: '' }))
     return found.value.found.flatMap((f) => {
       const lick = by.get(f.id)
-      return lick ? [{ lick, says: f.says }] : []
+      return lick ? [{ lick, says: f.text }] : []
     })
   })
   /** What is asked, beside the words, to be shown and taken back. */

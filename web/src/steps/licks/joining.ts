@@ -25,14 +25,14 @@ export function useJoining(
         ...{ notes: notes.value, subdivision: view.subdivision.value },
       }
     },
-    (body, signal) => answer(client.POST('/api/compute/join', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/lick/join', { body, signal })),
   )
   const { answer: parts } = useAnswer(
     () => {
       const from = lick()
       return wanted() && from ? { lick: from.lick } : undefined
     },
-    (body, signal) => answer(client.POST('/api/compute/split', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/lick/split', { body, signal })),
   )
   return { other, notes, joined, refusal, parts }
 }

@@ -54,8 +54,8 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
   const { answer: around } = useAnswer(
     () => {
       if (!wanted() || openId.value || !tune.music || !choice.value) return undefined
-      const { change, position, school } = choice.value
-      return { chart: tune.music, hands: tune.hands, change, position, school }
+      const { change, position, strategy } = choice.value
+      return { chart: tune.music, hands: tune.hands, change, position, strategy }
     },
     (body, signal) => answer(client.POST('/api/compute/change', { body, signal })),
   )
@@ -162,7 +162,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
     void query.set({ line: undefined, lick: lickId })
     void view.set({
       ...{ at: leavingTick(kept), pos: choice.position, approach: choice.approach },
-      ...{ sub: choice.subdivision, school: choice.school, target: choice.target },
+      ...{ sub: choice.subdivision, school: choice.strategy, target: choice.target },
     })
   }
 

@@ -13,14 +13,14 @@ export function useMoves({ about }: LickQuestion, query: LicksQuery, wanted: () 
   const view = useView()
   const { answer: moves, refusal } = useAnswer(
     () => (wanted() ? about.value : undefined),
-    (body, signal) => answer(client.POST('/api/compute/moves', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/lick/moves', { body, signal })),
   )
   const choice = computed(() => {
     const [chord, way] = query.move.value.split('|')
     const all = moves.value?.chords ?? []
     const named = (name: string | undefined) => all.find((one) => one.chord === name)
     const over = named(chord) ?? named(view.picked.value?.chord) ?? all[0]
-    return { over, way: Math.min(Math.max(Number(way) || 0, 0), (moves.value?.ways.length ?? 1) - 1) }
+    return { over, way: Math.min(Math.max(Number(way) || 0, 0), (moves.value?.methods.length ?? 1) - 1) }
   })
   const chosen = computed(() => choice.value.over?.moves[choice.value.way])
   const choose = (chord: string, way: number) => query.set({ move: `${chord}|${way}` })

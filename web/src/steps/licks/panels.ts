@@ -76,7 +76,7 @@ export function usePanels(query: LicksQuery, works: Works) {
         const chosen = moves.chosen.value
         const over = moves.choice.value.over
         return {
-          ...{ before: where.value, after: over ? `: ${chosen?.says ?? ''}` : '' },
+          ...{ before: where.value, after: over ? `: ${chosen?.text ?? ''}` : '' },
           ...{
             strong: over ? `over ${over.chord}` : '',
             tab: chosen?.tab,
@@ -88,7 +88,13 @@ export function usePanels(query: LicksQuery, works: Works) {
       case 'verdict': {
         const said = verdict.verdict.value
         return {
-          ...{ before: where.value, after: '', tab: said?.tab, own: said?.own, frets: own && asIs.value },
+          ...{
+            before: where.value,
+            after: '',
+            tab: said?.tab,
+            own: said?.ownChart,
+            frets: own && asIs.value,
+          },
           strong: said ? `over ${said.coverage.map((c) => c.chord).join(', ')}` : '',
           kept: verdict.repaired.value.length ? said?.lick : undefined,
         }
@@ -97,13 +103,13 @@ export function usePanels(query: LicksQuery, works: Works) {
         const chosen = elsewhere.chosen.value
         return {
           ...{ before: where.value, after: '', strong: chosen?.name ?? '' },
-          ...{ tab: chosen?.tab, own: chosen?.own, frets: chosen, kept: chosen?.lick },
+          ...{ tab: chosen?.tab, own: chosen?.ownChart, frets: chosen, kept: chosen?.lick },
         }
       }
       case 'join': {
         const joined = joining.joined.value
         return {
-          ...{ before: where.value, after: '', strong: '', tab: joined?.tab, own: joined?.own },
+          ...{ before: where.value, after: '', strong: '', tab: joined?.tab, own: joined?.ownChart },
           ...{ kept: joined?.lick, frets: own && asIs.value },
         }
       }

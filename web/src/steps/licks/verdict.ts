@@ -11,12 +11,12 @@ export function useVerdict({ about }: LickQuestion, query: LicksQuery, wanted: (
   )
   const { answer: verdict, refusal } = useAnswer(
     () => (wanted() && about.value ? { ...about.value, repair: repaired.value } : undefined),
-    (body, signal) => answer(client.POST('/api/compute/verdict', { body, signal })),
+    (body, signal) => answer(client.POST('/api/compute/lick/verdict', { body, signal })),
   )
   const repair = (note: number) => query.set({ fix: [...repaired.value, note].join(' ') })
   /** Puts the first note right that can be. */
   function repairNext() {
-    const next = verdict.value?.offences.find((o) => o.repair)
+    const next = verdict.value?.issues.find((o) => o.repair)
     if (next) void repair(next.event)
   }
   const asItWas = () => query.set({ fix: undefined })

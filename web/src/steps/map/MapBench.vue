@@ -24,7 +24,7 @@ const small = computed(() =>
   props.viewOfChord.smaller.find((s) => `${s.name}, ${s.strings}` === query.small.value),
 )
 const again = computed(() =>
-  props.viewOfChord.again.map((a) => `${signs(a.chord)} ${a.low}–${a.high}`).join(', '),
+  props.viewOfChord.recurrences.map((a) => `${signs(a.chord)} ${a.low}–${a.high}`).join(', '),
 )
 
 const benches = computed(() => [
@@ -43,7 +43,7 @@ function chooseSmaller(name: string, notes: PlacedTone[]) {
 }
 
 /** A position as it is said in full. */
-const placeName = (p: MapPosition) => `${p.form ? `${p.says}, ` : ''}frets ${p.core} to ${p.coreEnd}`
+const placeName = (p: MapPosition) => `${p.form ? `${p.label}, ` : ''}frets ${p.core} to ${p.coreEnd}`
 
 function open(position: MapPosition) {
   void view.set({ pos: position.id })
@@ -95,7 +95,7 @@ function openChord(symbol: string, position: MapPosition) {
             @click="open(p)"
           >
             <span class="place"
-              >{{ p.says }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+              >{{ p.label }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
             >
             <MiniNeck
               :position="p"
@@ -138,14 +138,14 @@ function openChord(symbol: string, position: MapPosition) {
           <span class="quiet">{{ signs(one.roman) }}</span>
           <p>
             holds
-            <template v-for="tone in one.box.holds" :key="tone.degree">
+            <template v-for="tone in one.box.has" :key="tone.degree">
               <b>{{ signs(tone.note) }}</b> <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
             </template>
           </p>
-          <p v-for="lack in one.box.lacks.filter((l) => l.add)" :key="lack.degree" class="add">
-            add {{ signs(lack.sentence) }}
+          <p v-for="lack in one.box.missing.filter((l) => l.needed)" :key="lack.degree" class="add">
+            add {{ signs(lack.text) }}
           </p>
-          <p v-if="!one.box.lacks.some((l) => l.add)">nothing to add</p>
+          <p v-if="!one.box.missing.some((l) => l.needed)">nothing to add</p>
         </li>
       </ul>
     </template>

@@ -83,7 +83,7 @@ function chooseBound(low: number, high: number, moved: 'low' | 'high') {
         type="button"
         class="chip"
         :aria-pressed="slide"
-        :disabled="!instrument.formed"
+        :disabled="!instrument.hasNamedForms"
         title="Each chord at its own form's place, instead of staying in position"
         @click="query.set({ slide: !slide })"
       >

@@ -18,7 +18,7 @@ const query = useMapQuery()
 
 const walks = computed(() => tune.choices?.sequences ?? [])
 const over = computed(() => walks.value.find((w) => w.over === query.walk.value) ?? walks.value[0])
-const cells = computed(() => over.value?.cells ?? [])
+const cells = computed(() => over.value?.figures ?? [])
 const chosen = (wanted: string, all: string[]) => all.find((one) => one === wanted) ?? all[0] ?? ''
 const cell = computed(() => chosen(query.cell.value, cells.value))
 const order = computed(() => chosen(query.order.value, tune.choices?.orders ?? []))
@@ -36,7 +36,7 @@ const { answer: written, refusal } = useAnswer(
       ...{ from: 1, bars: Math.min(read.facts.bars, mostBars) },
     }
   },
-  (body, signal) => answer(client.POST('/api/compute/sequence', { body, signal })),
+  (body, signal) => answer(client.POST('/api/compute/exercise/sequence', { body, signal })),
 )
 </script>
 

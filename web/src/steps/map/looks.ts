@@ -26,7 +26,7 @@ export interface Looks {
 /** The overlay that is chosen, where it is one of those with notes of its own. */
 export function overlayOf(view: ChordView | undefined, over: string): Overlay | undefined {
   if (!view) return undefined
-  return { joining: view.joining, extensions: view.extensions, blend: view.blend, next: view.next }[over]
+  return { joining: view.chordScale, extensions: view.extensions, blend: view.blend, next: view.next }[over]
 }
 export const arpeggioOf = (view: ChordView | undefined, over: string): Arpeggio | undefined =>
   view?.superimposed.find((s) => s.chord === over)
@@ -73,7 +73,9 @@ export function chordMarks(
   const wanted = (tone: PlacedTone) =>
     looks.rootsOnly ? tone.degree === 'R' : !looks.hidden.has(tone.degree)
   if (looks.lost) {
-    const homes = shape.box.filter((note) => note.class === 'home').map((note) => marked(note, 'tone', looks))
+    const homes = shape.box
+      .filter((note) => note.class === 'chordTone')
+      .map((note) => marked(note, 'tone', looks))
     return [...homes, ...boxMarks(shape.box, homes)]
   }
   if (looks.easier && view.easier && !looks.full) {
@@ -86,7 +88,7 @@ export function chordMarks(
   }
   const arpeggio = arpeggioOf(view, looks.over)
   if (arpeggio && !looks.full) return changeMarks(tones.filter(wanted), arpeggio.notes)
-  const toAdd = new Set(chord?.box.lacks.filter((l) => l.add).map((l) => l.degree))
+  const toAdd = new Set(chord?.box.missing.filter((l) => l.needed).map((l) => l.degree))
   const isPicked = (tone: PlacedTone) => looks.picked && samePlace(tone, looks.picked)
   const pebbles = tones.filter(wanted).map((tone) => ({
     ...marked(tone, 'tone', looks),
@@ -115,13 +117,13 @@ function overlayMarks(overlay: Overlay | undefined, under: Mark[], looks: Looks)
     ...toneMark(note, 'box'),
     text: labelText(note, looks.label),
     // In the blend the dot says which box has the note, not what it is.
-    class: note.of ? { both: 'lean', minor: 'blue', major: 'colour' }[note.of] : note.class,
+    class: note.of ? { both: 'suspension', minor: 'blue', major: 'colour' }[note.of] : note.class,
   }))
 }
 
 /** What the marks mean, in one sentence. */
 export function legendOf(view: ChordView | undefined, chord: string, looks: Looks): string {
-  if (looks.easier && view?.easier) return view.easier.sentence
+  if (looks.easier && view?.easier) return view.easier.text
   if (looks.small) {
     const { name, strings, notes } = looks.small
     return `${name} on ${strings}: ${notes.map((tone) => tone.degree).join(' ')}. Strummed when chosen; p plays it note by note.`

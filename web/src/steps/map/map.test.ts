@@ -7,7 +7,7 @@ import { chordMarks, labelText, legendOf, type Looks } from './looks'
 const tone = (string: number, fret: number, degree: string, more: Partial<PlacedTone> = {}) =>
   ({
     ...{ string, fret, degree, note: `n${degree}`, inKey: `k${degree}`, finger: 2 },
-    ...{ class: 'home', spoken: `${degree} there`, alternatives: [] },
+    ...{ class: 'chordTone', spoken: `${degree} there`, alternatives: [] },
     ...more,
   }) as unknown as PlacedTone
 const view = {
@@ -18,11 +18,11 @@ const view = {
   },
   superimposed: [{ chord: 'Em7b5', degrees: ['3', '5'], leans: 'b7', notes: [tone(5, 7, '3')] }],
   blend: { name: 'the blend', rule: 'both boxes', notes: [tone(4, 8, 'b7', { of: 'minor' } as never)] },
-  joining: { name: 'C Mixolydian', rule: 'joins them', notes: [tone(5, 7, '3'), tone(4, 7, '6')] },
+  chordScale: { name: 'C Mixolydian', rule: 'joins them', notes: [tone(5, 7, '3'), tone(4, 7, '6')] },
   next: { name: '', rule: '', notes: [] },
   smaller: [],
 } as unknown as ChordView
-const chord = { chord: 'C7', box: { lacks: [{ degree: '3', add: true }] } } as NeckMap['chords'][number]
+const chord = { chord: 'C7', box: { missing: [{ degree: '3', needed: true }] } } as NeckMap['chords'][number]
 const looks = (more: Partial<Looks> = {}): Looks => ({
   ...{ label: 'interval', full: false, over: 'none', rootsOnly: false, lost: false, hidden: new Set() },
   ...{ picked: undefined, small: undefined, easier: false },

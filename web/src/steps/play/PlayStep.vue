@@ -48,7 +48,7 @@ const headline = computed(() => {
   if (pass.value.chart.key.tonic !== tune.chart?.key.tonic)
     said.push(`in ${signs(pass.value.chart.key.tonic)}`)
   if (position.value)
-    said.push(signs(`${position.value.says}, ${position.value.core}–${position.value.coreEnd}`))
+    said.push(signs(`${position.value.label}, ${position.value.core}–${position.value.coreEnd}`))
   said.push(`${tempo.value} a minute`)
   return said.join(' · ')
 })
@@ -110,7 +110,7 @@ useKeys([
           Not loaded: {{ player.missing.join(', ') }}. The rest plays.
         </span>
         <span v-else-if="allSilent" class="warn">Every part is silent.</span>
-        <span v-else-if="pass.says" class="warn">{{ signs(pass.says) }}.</span>
+        <span v-else-if="pass.text" class="warn">{{ signs(pass.text) }}.</span>
         <span v-else-if="player.staysAwake === false">
           This browser may dim the screen while it plays: it keeps it awake on this machine’s own address or
           over TLS alone.
@@ -147,7 +147,7 @@ useKeys([
       <BenchTabs :tabs="benches" :chosen="query.bench.value" @choose="(bench) => query.set({ bench })">
         <span class="right acts">
           <span v-if="query.bench.value === 'routine'" class="quiet">{{
-            signs(band.chosen?.says ?? '')
+            signs(band.chosen?.text ?? '')
           }}</span>
           <button
             type="button"
@@ -175,7 +175,7 @@ useKeys([
         v-model:editing="editing"
         :sounding="sounds ? pass?.place.segment : undefined"
       />
-      <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.says" />
+      <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.text" />
       <ClickPanel v-else-if="query.bench.value === 'click'" />
       <AwayPanel v-else-if="query.bench.value === 'away'" :chorus-seconds="chorusSeconds" />
       <PedalPanel v-else :does="pedals.does" @assign="pedals.assign" />

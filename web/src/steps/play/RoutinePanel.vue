@@ -124,7 +124,7 @@ const state = (n: number) =>
         >
           <strong>{{ one.name || `segment ${n + 1}` }}</strong>
           <span class="quiet"
-            >{{ signs(shown.segments[n]?.says ?? '') }}{{ state(n) === 'played' ? ' · played' : '' }}</span
+            >{{ signs(shown.segments[n]?.text ?? '') }}{{ state(n) === 'played' ? ' · played' : '' }}</span
           >
         </button>
       </li>

@@ -76,7 +76,7 @@ const soon = computed(() => {
       <p class="note">{{ signs(landing.note) }}</p>
       <p class="place">
         <strong>the {{ signs(landing.degree) }}, string {{ landing.string }}, fret {{ landing.fret }}</strong>
-        <span class="quiet how">{{ signs(landing.sentence) }}</span>
+        <span class="quiet how">{{ signs(landing.text) }}</span>
       </p>
     </div>
   </div>

@@ -29,7 +29,7 @@ export function useStage() {
       if (player.tuneSounds || !band.ready || !band.chosen || !tune.music) return undefined
       return player.passRequest()
     },
-    async (body, signal) => answer(client.POST('/api/compute/pass', { body, signal })),
+    async (body, signal) => answer(client.POST('/api/compute/band/pass', { body, signal })),
   )
   /** The pass that sounds, or the one that would. */
   const pass = shallowRef<Pass>()
@@ -56,7 +56,7 @@ export function useStage() {
       return { body, key }
     },
     async ({ body, key }, signal) => {
-      const got = drawn.get(key) ?? (await answer(client.POST('/api/compute/map', { body, signal })))
+      const got = drawn.get(key) ?? (await answer(client.POST('/api/compute/chart/map', { body, signal })))
       drawn.set(key, got)
       return got
     },
@@ -110,7 +110,7 @@ export function useStage() {
     (body, signal) => answer(client.POST('/api/compute/chord', { body, signal })),
   )
   const scaleNotes = computed<PlacedTone[]>(() =>
-    scale.value?.shape.chord === chord.value?.chord ? (scale.value?.joining.notes ?? []) : [],
+    scale.value?.shape.chord === chord.value?.chord ? (scale.value?.chordScale.notes ?? []) : [],
   )
 
   const noteMarks = computed<Mark[]>(() => {
@@ -138,7 +138,7 @@ export function useStage() {
       ...{ string: to.string, fret: to.fret, form: 'arriving', text: to.degree },
       ...{
         root: to.degree === 'R',
-        class: 'home',
+        class: 'chordTone',
         spoken: `land on ${to.note}, the ${to.degree} of ${to.chord}, string ${to.string}, ${to.fret ? `fret ${to.fret}` : 'open'}`,
       },
     }

@@ -26,7 +26,7 @@ const of = (v: ChorusView) => [
 ]
 const columns = computed(() => props.all.map((one) => ({ ...one, figures: of(one.view) })))
 /** A chorus in one sentence: the first thing to mend, or what is good in it. */
-const sentence = (v: ChorusView) => v.mend[0]?.says ?? v.lively.find((f) => f.name === 'motif')?.says ?? ''
+const sentence = (v: ChorusView) => v.issues[0]?.text ?? v.style.find((f) => f.name === 'motif')?.text ?? ''
 </script>
 
 <template>

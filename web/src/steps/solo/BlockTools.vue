@@ -29,17 +29,17 @@ const { block, lickOptions, layable } = props.blocks
     <span v-else class="quiet">Choose a block, a target or a note.</span>
     <PillSelect
       :label="block && block.kind !== 'rest' ? 'Swap for a lick' : 'Lay a lick'"
-      :placeholder="block && block.kind !== 'rest' ? 'swap for…' : 'lay a lick…'"
+      :placeholder="block && block.kind !== 'rest' ? 'swap for…' : 'add a lick…'"
       :chosen="undefined"
       :options="lickOptions"
       @choose="blocks.swap"
     />
     <PillSelect
       label="Lay a block"
-      placeholder="lay…"
+      placeholder="add…"
       :chosen="undefined"
       :options="layable"
-      @choose="blocks.lay"
+      @choose="blocks.addBlock"
     />
     <button type="button" class="chip" @click="blocks.rollBar">re-roll bar {{ bar }}</button>
     <slot />

@@ -10,7 +10,7 @@ const percent = (share: number) => `${Math.round(share * 100)} %`
 const figures = computed(() => {
   const f = props.view.figures
   const landed = props.view.targets.flatMap((t) => (t.event >= 0 ? [t.event] : []))
-  const unheard = props.view.dropped.filter((d) => d.hearing !== 'heard').flatMap((d) => d.events)
+  const unheard = props.view.impliedHarmony.filter((d) => d.recognition !== 'heard').flatMap((d) => d.events)
   const lost = f.rests.good < f.rests.of
   return [
     {
@@ -23,16 +23,16 @@ const figures = computed(() => {
       name: 'strong beats home',
       value: f.strong.of ? percent(f.strong.good / f.strong.of) : 'none',
       events: f.strong.events,
-      good: f.strongWell,
+      good: f.enoughStrongBeats,
     },
     { name: 'rests well', value: `${f.rests.good} of ${f.rests.of}`, events: f.rests.events, good: !lost },
     {
       name: 'heard alone',
       value: `${f.heard} of ${f.chords}`,
       events: unheard,
-      good: f.heardWell,
+      good: f.enoughHeard,
     },
-    { name: 'space', value: percent(f.space), events: [], good: f.spaceWell },
+    { name: 'space', value: percent(f.space), events: [], good: f.enoughSpace },
     { name: 'notes a second', value: f.shape.perSecond.toFixed(1), events: [], good: true },
     { name: 'widest reach', value: `${Math.round(f.shape.widestMm)} mm`, events: [], good: f.withinSpan },
   ]

@@ -32,7 +32,7 @@ function asLick(): Lick {
     meter: props.view.tab.meter,
     tuning: tune.map?.sounding,
     events: (props.block.notes ?? []).map((e) => moved(e, -bar)),
-    over: over.length ? over : [{ tick: 0, chord: props.view.dropped[0]?.chord ?? 'C7' }],
+    over: over.length ? over : [{ tick: 0, chord: props.view.impliedHarmony[0]?.chord ?? 'C7' }],
   }
 }
 const put = props.writer()

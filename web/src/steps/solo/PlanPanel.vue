@@ -67,7 +67,7 @@ function toggleTag(tag: string) {
 }
 
 const positions = computed(() =>
-  (tune.map?.positions ?? []).map((p) => ({ value: p.name, text: `${p.says} ${p.core}–${p.coreEnd}` })),
+  (tune.map?.positions ?? []).map((p) => ({ value: p.name, text: `${p.label} ${p.core}–${p.coreEnd}` })),
 )
 const saysPosition = (name: string) => positions.value.find((p) => p.value === name)?.text ?? name
 const shifts = computed(() => props.plan.shifts ?? [])
@@ -91,8 +91,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <span class="what">aim at</span>
         <PillSelect
           label="School"
-          :chosen="plan.school || choices?.schools[0]"
-          :options="named(choices?.schools)"
+          :chosen="plan.school || choices?.strategies[0]"
+          :options="named(choices?.strategies)"
           @choose="(school) => emit('plan', { school })"
         />
         <span class="quiet">in</span>

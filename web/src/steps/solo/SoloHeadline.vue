@@ -12,7 +12,7 @@ defineEmits<{ repair: [] }>()
 const view = useView()
 const { shown, document } = props.work
 const { elsewhere, planHere } = props.standing
-const repair = computed(() => shown.value?.mend.find((c) => c.repairs.length)?.repairs[0])
+const repair = computed(() => shown.value?.issues.find((c) => c.repairs.length)?.repairs[0])
 </script>
 
 <template>
@@ -24,7 +24,7 @@ const repair = computed(() => shown.value?.mend.find((c) => c.repairs.length)?.r
       <span class="first">{{ signs(sentenceOf(shown)) }}</span>
       <span v-if="elsewhere" class="chips">
         <button type="button" class="chip" title="Plan it here (h)" @click="planHere">
-          Plan it in the {{ elsewhere.says }}
+          Plan it in the {{ elsewhere.label }}
         </button>
         <button type="button" class="chip" @click="view.stand('')">Back to the plan’s</button>
       </span>
@@ -32,7 +32,7 @@ const repair = computed(() => shown.value?.mend.find((c) => c.repairs.length)?.r
         v-else-if="repair"
         type="button"
         class="chip"
-        :title="`${signs(repair.says)} (f)`"
+        :title="`${signs(repair.text)} (f)`"
         @click="$emit('repair')"
       >
         Repair

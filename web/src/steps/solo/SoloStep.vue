@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, watchEffect } from 'vue'
 import { useView } from '../../address/view'
 import BenchTabs from '../../controls/BenchTabs.vue'
-import { hearingOnStrip } from '../../controls/formstrip'
+import { impliedOnStrip } from '../../controls/formstrip'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useLicks } from '../../document/licks'
@@ -48,10 +48,10 @@ const { bench } = query
 const show = (name: Bench) => query.set({ bench: name })
 const turn = (name: Bench) => void show(bench.value === name ? 'line' : name)
 
-const bars = computed(() => tune.read?.moments.at(-1)?.bar ?? 1)
+const bars = computed(() => tune.read?.chordSpans.at(-1)?.bar ?? 1)
 const bar = computed(() => view.moment.value?.bar ?? 1)
 const barTicks = computed(() => shown.value?.tab.barTicks ?? 0)
-const chords = computed(() => (tune.read?.moments ?? []).map((m) => ({ tick: m.tick, chord: m.chord })))
+const chords = computed(() => (tune.read?.chordSpans ?? []).map((m) => ({ tick: m.tick, chord: m.chord })))
 const blend = computed(() => blendOf(plan.value.blend, bars.value, tune.choices?.blend ?? 0.5))
 const tags = computed(() => [...new Set(licks.readable.flatMap((l) => l.lick.tags ?? []))].sort())
 
@@ -61,7 +61,7 @@ const blocks = useBlocks(work, { onLine: () => bench.value === 'line', bar, chor
 const { selected, writing } = blocks
 function pick(event: number) {
   chosen.value = event
-  selected.value = shown.value?.in[event]
+  selected.value = shown.value?.blockOf[event]
   goToTick(shown.value?.tab.events[event]?.tick ?? 0)
 }
 /** Chooses a block; the bar it begins in is the one under work. */
@@ -71,9 +71,9 @@ function select(index: number) {
 }
 // The form strip says which chords are heard without the band.
 watchEffect(() => {
-  hearingOnStrip.value = shown.value && heardByMoment(shown.value, tune.read?.moments ?? [])
+  impliedOnStrip.value = shown.value && heardByMoment(shown.value, tune.read?.chordSpans ?? [])
 })
-onBeforeUnmount(() => (hearingOnStrip.value = undefined))
+onBeforeUnmount(() => (impliedOnStrip.value = undefined))
 
 const playing = usePlaying(work, query, { bar, bars, goToBar })
 const { part, dropped, sounding } = playing
@@ -86,7 +86,7 @@ const comparing = useComparing(work, query)
 
 /** Makes the first repair that the verdict proposes. */
 function repair() {
-  const first = shown.value?.mend.find((c) => c.repairs.length)?.repairs[0]
+  const first = shown.value?.issues.find((c) => c.repairs.length)?.repairs[0]
   if (first) void work.edit(first.edit)
 }
 /** Writes the notes of the block, on the time line. */

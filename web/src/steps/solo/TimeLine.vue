@@ -149,14 +149,14 @@ const notes = computed(() => {
       v-for="t in targets"
       :key="t.tick"
       class="aim"
-      :class="{ missed: t.event < 0 || !t.aimed }"
+      :class="{ missed: t.event < 0 || !t.onAim }"
       role="button"
       tabindex="0"
       :aria-label="
         signs(
           t.event < 0
             ? `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; nothing lands`
-            : `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; landed on ${t.landed?.note}, the ${t.landed?.degree}, ${t.when}`,
+            : `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; landed on ${t.tone?.note}, the ${t.tone?.degree}, ${t.timing}`,
         )
       "
       @click="t.event >= 0 && emit('pick', t.event)"

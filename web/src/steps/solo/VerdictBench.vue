@@ -18,7 +18,7 @@ watch(
 )
 async function look(says: string, edit: ChorusEdit) {
   const after = await props.preview(edit)
-  if (after) looked.value = { says, edit, before: props.view.mend.length, after }
+  if (after) looked.value = { says, edit, before: props.view.issues.length, after }
 }
 function point(events: number[], tick: number) {
   emit('mark', events)
@@ -32,50 +32,50 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
     <section aria-label="What could be better">
       <p v-if="looked" class="looked" role="status">
         <span>
-          {{ signs(looked.says) }}: <b>{{ looked.before }} → {{ looked.after.mend.length }}</b> to mend, heard
-          alone <b>{{ view.figures.heard }} → {{ looked.after.figures.heard }}</b> of
+          {{ signs(looked.says) }}: <b>{{ looked.before }} → {{ looked.after.issues.length }}</b> to mend,
+          heard alone <b>{{ view.figures.heard }} → {{ looked.after.figures.heard }}</b> of
           {{ view.figures.chords }}
         </span>
         <button type="button" class="primary small" @click="emit('repair', looked.edit)">Apply</button>
         <button type="button" class="chip" @click="looked = undefined">Leave it</button>
       </p>
       <ul>
-        <li v-for="(c, n) in view.mend" :key="n">
-          <button type="button" class="said" @click="point(c.events, c.tick)">{{ signs(c.says) }}</button>
+        <li v-for="(c, n) in view.issues" :key="n">
+          <button type="button" class="said" @click="point(c.events, c.tick)">{{ signs(c.text) }}</button>
           <button
             v-for="r in c.repairs"
-            :key="r.says"
+            :key="r.text"
             type="button"
             class="chip"
-            :aria-label="`Repair: ${signs(r.says)}`"
-            @click="look(r.says, r.edit)"
+            :aria-label="`Repair: ${signs(r.text)}`"
+            @click="look(r.text, r.edit)"
           >
-            {{ signs(r.says) }}
+            {{ signs(r.text) }}
           </button>
         </li>
-        <li v-if="!view.mend.length">
+        <li v-if="!view.issues.length">
           Nothing to mend: it lands, it can be heard without the band, and it breathes.
         </li>
       </ul>
     </section>
     <section aria-label="What each chord gets">
       <ul>
-        <li v-for="(d, n) in view.dropped" :key="`d${n}`" class="row">
+        <li v-for="(d, n) in view.impliedHarmony" :key="`d${n}`" class="row">
           <button type="button" class="said" @click="point(d.events, d.tick)">
-            <span class="sign" :class="d.hearing.replace(' ', '-')">{{
-              d.hearing === 'heard' ? '●' : '○'
+            <span class="sign" :class="d.recognition.replace(' ', '-')">{{
+              d.recognition === 'heard' ? '●' : '○'
             }}</span>
-            {{ signs(d.says) }}
+            {{ signs(d.text) }}
           </button>
-          <span v-if="view.covered[n]" class="quiet">{{ signs(list(view.covered[n].got)) }}</span>
+          <span v-if="view.coverage[n]" class="quiet">{{ signs(list(view.coverage[n].got)) }}</span>
         </li>
       </ul>
     </section>
     <section aria-label="What keeps it alive">
       <ul>
-        <li v-for="f in view.lively" :key="f.name" class="row">
+        <li v-for="f in view.style" :key="f.name" class="row">
           <button type="button" class="said" @click="emit('mark', f.events)">
-            <span class="sign">{{ f.good ? '●' : '○' }}</span> {{ signs(f.says) }}
+            <span class="sign">{{ f.good ? '●' : '○' }}</span> {{ signs(f.text) }}
           </button>
         </li>
         <li class="row quiet">bars by their rhythm: {{ view.figures.shape.rhythm }}</li>

@@ -14,7 +14,7 @@ const why = computed(() => shown.value?.tab.events[props.event ?? -1]?.why)
     <template v-if="why">{{ signs(why) }}</template>
     <template v-else-if="said">{{ signs(said) }}.</template>
     <template v-else-if="notStayed.length">
-      With the tune: {{ signs(notStayed.map((c) => c.says).join('; ')) }}.
+      With the tune: {{ signs(notStayed.map((c) => c.text).join('; ')) }}.
     </template>
     <template v-else-if="concessions.length">{{ signs(concessions.join('. ')) }}.</template>
     <span v-else class="quiet">

@@ -45,14 +45,14 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
   function act(edit: Omit<ChorusEdit, 'blocks'>) {
     if (selected.value !== undefined && block.value) void work.edit({ ...edit, blocks: [selected.value] })
   }
-  const toggleLock = () => act({ do: block.value?.locked ? 'unlock' : 'lock' })
-  const toggleMute = () => act({ do: block.value?.muted ? 'unmute' : 'mute' })
-  const silence = () => act({ do: 'rest' })
-  const roll = () => act({ do: 're-roll', seed: dice() })
-  const rollBar = () => void work.edit({ do: 're-roll', bar: bar.value, bars: 1, seed: dice() })
+  const toggleLock = () => act({ kind: block.value?.locked ? 'unlock' : 'lock' })
+  const toggleMute = () => act({ kind: block.value?.muted ? 'unmute' : 'mute' })
+  const silence = () => act({ kind: 'makeRest' })
+  const roll = () => act({ kind: 'reroll', seed: dice() })
+  const rollBar = () => void work.edit({ kind: 'reroll', bar: bar.value, bars: 1, seed: dice() })
 
-  const move = (index: number, ticks: number) => change(index, { do: 'move', ticks }, ticks)
-  const stretch = (index: number, ticks: number) => change(index, { do: 'stretch', ticks }, 0)
+  const move = (index: number, ticks: number) => change(index, { kind: 'move', ticks }, ticks)
+  const stretch = (index: number, ticks: number) => change(index, { kind: 'stretch', ticks }, 0)
   /** Edits a block that may have another number afterwards: it stays chosen. */
   async function change(index: number, edit: ChorusEdit, by: number) {
     const was = shown.value?.blocks[index]
@@ -98,8 +98,8 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
   function swap(id: string) {
     const lick = licks.readable.find((l) => String(l.id) === id)?.lick
     if (!lick) return
-    if (block.value && block.value.kind !== 'rest') act({ do: 'swap', lick })
-    else void work.edit({ do: 'lay', kind: 'lick', tick: here(), lick })
+    if (block.value && block.value.kind !== 'rest') act({ kind: 'swapLick', lick })
+    else void work.edit({ kind: 'addBlock', blockKind: 'lick', tick: here(), lick })
   }
   function swapNext() {
     const all = lickOptions.value
@@ -107,8 +107,8 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
     const next = all[(now + 1) % Math.max(all.length, 1)]
     if (next) swap(next.value)
   }
-  const lay = (kind: string) =>
-    void work.edit({ do: 'lay', kind, tick: here(), ticks: shown.value?.tab.beatTicks })
+  const addBlock = (blockKind: string) =>
+    void work.edit({ kind: 'addBlock', blockKind, tick: here(), ticks: shown.value?.tab.beatTicks })
 
   function toggleWriting() {
     if (selected.value !== undefined) writing.value = writing.value === undefined ? selected.value : undefined
@@ -122,7 +122,7 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
     const edit = work.editor()
     let index = writing.value ?? 0
     return async (notes: LickEvent[], label: string) => {
-      const blocks = await edit({ do: 'write', blocks: [index], notes }, label)
+      const blocks = await edit({ kind: 'writeNotes', blocks: [index], notes }, label)
       const first = notes[0]?.tick ?? 0
       const holds = (b: Block) => b.start <= first && first < b.start + b.ticks && b.kind !== 'rest'
       const now = blocks?.findIndex(holds) ?? -1
@@ -135,7 +135,7 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
   return {
     ...{ selected, block, writing, lickOptions, layable },
     ...{ toggleLock, toggleMute, silence, roll, rollBar, move, stretch, walk },
-    ...{ swap, swapNext, lay, toggleWriting, notesWriter },
+    ...{ swap, swapNext, addBlock, toggleWriting, notesWriter },
   }
 }
 

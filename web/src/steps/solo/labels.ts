@@ -1,22 +1,22 @@
 import type { ChorusEdit, ChorusPlan } from '../../api/client'
 
-const doings: Record<ChorusEdit['do'], string> = {
+const editLabels: Record<ChorusEdit['kind'], string> = {
   lock: 'lock a block',
   unlock: 'unlock a block',
   mute: 'mute a block',
   unmute: 'unmute a block',
   move: 'move a block',
   stretch: 'stretch a block',
-  rest: 'make a block a rest',
-  swap: 'swap a lick',
-  lay: 'lay a block',
-  write: 'write notes',
-  alter: 'repair a note',
-  're-roll': 'roll again',
+  makeRest: 'make a block a rest',
+  swapLick: 'swap a lick',
+  addBlock: 'add a block',
+  writeNotes: 'write notes',
+  alterNote: 'repair a note',
+  reroll: 'roll again',
 }
 
 /** What an edit of a chorus does, in a few words: what undo would take back. */
-export const labelOf = (edit: ChorusEdit) => doings[edit.do]
+export const labelOf = (edit: ChorusEdit) => editLabels[edit.kind]
 
 /** What planning anew does, by what was changed of the plan. */
 export function planLabel(change: Partial<ChorusPlan>): string {

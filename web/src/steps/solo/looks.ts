@@ -1,4 +1,4 @@
-import type { ChorusView, Moment } from '../../api/client'
+import type { ChorusView, ChordSpan } from '../../api/client'
 import { lineMarks, type Mark } from '../../neck/marks'
 
 /** The first bar of the row of four that a bar is in, both from 1. */
@@ -25,13 +25,13 @@ export function chorusMarks(view: ChorusView | undefined, bar: number, lit: numb
 }
 
 /** What is heard of each chord without the band, for the form strip, by the tick of its moment. */
-export function heardByMoment(view: ChorusView, moments: Moment[]) {
+export function heardByMoment(view: ChorusView, moments: ChordSpan[]) {
   return new Map(
     moments.map((m) => {
-      const heard = view.dropped.find((one) => one.tick <= m.tick && m.tick < one.tick + one.ticks)
+      const heard = view.impliedHarmony.find((one) => one.tick <= m.tick && m.tick < one.tick + one.ticks)
       const said = heard
-        ? { hearing: heard.hearing, says: heard.says }
-        : { hearing: 'nothing' as const, says: `nothing is played over ${m.chord}` }
+        ? { recognition: heard.recognition, text: heard.text }
+        : { recognition: 'nothing' as const, text: `nothing is played over ${m.chord}` }
       return [m.tick, said]
     }),
   )
@@ -39,7 +39,7 @@ export function heardByMoment(view: ChorusView, moments: Moment[]) {
 
 /** The chorus in one sentence: the first thing to mend, or what is good in it. */
 export const sentenceOf = (view: ChorusView | undefined) =>
-  view?.mend[0]?.says ?? view?.lively.find((f) => f.name === 'motif' && f.good)?.says ?? ''
+  view?.issues[0]?.text ?? view?.style.find((f) => f.name === 'motif' && f.good)?.text ?? ''
 
 /** The blend of every bar: one number stands for all of them. */
 export function blendOf(own: number[] | undefined, bars: number, usual: number): number[] {

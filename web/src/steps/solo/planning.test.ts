@@ -18,7 +18,7 @@ vi.mock('../../api/client', () => ({
       new Promise((resolve, reject) => {
         signal.addEventListener('abort', () => reject(new DOMException('overtaken', 'AbortError')))
         const answer = (name: string) =>
-          resolve({ best: [{ blocks: [{ name }] }], gave: [{ says: `${name} gave` }] })
+          resolve({ best: [{ blocks: [{ name }] }], concessions: [{ text: `${name} gave way` }] })
         asked.push({ ...(body as object), aborted: () => signal.aborted, answer } as never)
       }),
   },
@@ -67,7 +67,7 @@ test('what is locked is kept, and the plan is that of the chorus with what was c
   asked[0]!.answer('new')
   await done
   expect(names()).toEqual(['new'])
-  expect(concessions.value).toEqual(['new gave'])
+  expect(concessions.value).toEqual(['new gave way'])
 })
 
 test('a plan that is overtaken is aborted, and the next has its changes, too', async () => {

@@ -57,7 +57,7 @@ export function usePlanning(at: Ref<number>, query: SoloQuery, views: ChorusView
     const got = await answer(client.POST('/api/compute/solo', { body, signal }))
     const first = got.best[0]
     if (!first) return undefined
-    concessions.value = got.gave.map((g) => g.says)
+    concessions.value = got.concessions.map((g) => g.text)
     alternatives.value = got.best
     const chorus = { plan, blocks: first.blocks }
     views.note(chorus, first)

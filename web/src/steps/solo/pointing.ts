@@ -22,11 +22,11 @@ export function usePointing(work: SoloWork) {
   })
 
   function goToTick(tick: number) {
-    const moment = tune.read?.moments.findLast((m) => m.tick <= Math.max(tick, 0))
+    const moment = tune.read?.chordSpans.findLast((m) => m.tick <= Math.max(tick, 0))
     if (moment) void view.goTo(moment)
   }
   function goToBar(n: number) {
-    const moment = tune.read?.moments.find((m) => m.bar === n)
+    const moment = tune.read?.chordSpans.find((m) => m.bar === n)
     if (moment) void view.goTo(moment)
   }
   return { chosen, marked, mark, goToTick, goToBar }

@@ -1,5 +1,5 @@
 import { describe, expect, test, vi } from 'vitest'
-import { client, type Chart, type ChorusView, type Moment } from '../../api/client'
+import { client, type Chart, type ChorusView, type ChordSpan } from '../../api/client'
 import type { SoloDocument } from '../../document/solos'
 import { labelOf, planLabel } from './labels'
 import { blendOf, heardByMoment, rowOf, sentenceOf } from './looks'
@@ -9,7 +9,7 @@ import { onLine, rulerAt } from './ruler'
 const view = (more: Record<string, unknown> = {}) =>
   ({
     tab: { barTicks: 1920, beatTicks: 480, events: [] },
-    ...{ blocks: [], dropped: [], mend: [], lively: [], ...more },
+    ...{ blocks: [], impliedHarmony: [], issues: [], style: [], ...more },
   }) as unknown as ChorusView
 
 describe('the ruler', () => {
@@ -59,17 +59,17 @@ describe('what is looked at', () => {
     const moments = [
       { tick: 0, chord: 'C7' },
       { tick: 1920, chord: 'F7' },
-    ] as Moment[]
-    const dropped = [{ tick: 0, ticks: 1920, hearing: 'heard', says: 'C7 is heard' }]
-    const heard = heardByMoment(view({ dropped }), moments)
-    expect(heard.get(0)).toEqual({ hearing: 'heard', says: 'C7 is heard' })
-    expect(heard.get(1920)).toEqual({ hearing: 'nothing', says: 'nothing is played over F7' })
+    ] as ChordSpan[]
+    const impliedHarmony = [{ tick: 0, ticks: 1920, recognition: 'heard', text: 'C7 is heard' }]
+    const heard = heardByMoment(view({ impliedHarmony }), moments)
+    expect(heard.get(0)).toEqual({ recognition: 'heard', text: 'C7 is heard' })
+    expect(heard.get(1920)).toEqual({ recognition: 'nothing', text: 'nothing is played over F7' })
   })
 
-  test('the first thing to mend comes before what is good', () => {
-    const motif = { name: 'motif', good: true, says: 'it comes back' }
-    expect(sentenceOf(view({ lively: [motif] }))).toBe('it comes back')
-    expect(sentenceOf(view({ lively: [motif], mend: [{ says: 'mend this' }] }))).toBe('mend this')
+  test('the first issue comes before what is good', () => {
+    const motif = { name: 'motif', good: true, text: 'it comes back' }
+    expect(sentenceOf(view({ style: [motif] }))).toBe('it comes back')
+    expect(sentenceOf(view({ style: [motif], issues: [{ text: 'mend this' }] }))).toBe('mend this')
     expect(sentenceOf(undefined)).toBe('')
   })
 })
@@ -77,9 +77,9 @@ describe('what is looked at', () => {
 describe('what undo would take back', () => {
   test.each([
     ['move', 'move a block'],
-    ['write', 'write notes'],
-    ['re-roll', 'roll again'],
-  ] as const)('%s', (doing, want) => expect(labelOf({ do: doing })).toBe(want))
+    ['writeNotes', 'write notes'],
+    ['reroll', 'roll again'],
+  ] as const)('%s', (doing, want) => expect(labelOf({ kind: doing })).toBe(want))
   test('planning is named by what was changed', () => {
     expect([planLabel({ blend: [1] }), planLabel({ position: 'A' }), planLabel({ seed: 3 })]).toEqual([
       ...['draw the blend', 'plan here', 'plan again'],

@@ -11,7 +11,7 @@ export function useChorusViews() {
   /** The chorus with one edit made; a block is rolled again from the licks. */
   const ask = (chorus: Chorus, edit?: ChorusEdit, licks?: Lick[], signal?: AbortSignal) =>
     answer(
-      client.POST('/api/compute/chorus', {
+      client.POST('/api/compute/solo/chorus', {
         body: { chart: tune.chart!, hands: tune.hands, chorus, edit, licks },
         signal,
       }),

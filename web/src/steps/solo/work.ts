@@ -115,7 +115,7 @@ export function useSolo(query: SoloQuery) {
           const here = now.choruses[index]
           if (!here) return undefined
           const got = await editOf(here, of)
-          said.value = got.said.join('; ')
+          said.value = got.remarks.join('; ')
           const made = { ...here, blocks: got.blocks }
           blocks = got.blocks
           views.note(made, got)
@@ -130,7 +130,7 @@ export function useSolo(query: SoloQuery) {
   /** Makes one edit of the chorus that is looked at. */
   const edit = (of: ChorusEdit, label = labelOf(of)) => editor()(of, label)
   const editOf = (here: Chorus, of: ChorusEdit) =>
-    views.ask(here, of, of.do === 're-roll' ? planning.vocabulary(here.plan) : undefined)
+    views.ask(here, of, of.kind === 'reroll' ? planning.vocabulary(here.plan) : undefined)
   /** What the chorus would be after an edit, to be looked at before it is made. */
   const preview = (of: ChorusEdit) => (chorus.value ? editOf(chorus.value, of) : undefined)
 
@@ -191,7 +191,7 @@ export function useSolo(query: SoloQuery) {
 
   /** The line of all choruses, to be heard one after the other. */
   const joined = () =>
-    answer(client.POST('/api/compute/choruses', { body: { ...on(), choruses: solo.value?.choruses ?? [] } }))
+    answer(client.POST('/api/compute/solo/line', { body: { ...on(), choruses: solo.value?.choruses ?? [] } }))
 
   return {
     ...{ document, id, solo, shown, chorus, plan, at, loaded, problem, tell },
