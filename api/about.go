@@ -93,7 +93,7 @@ type Length struct {
 
 // SequenceChoice is what a sequence walks over, and the figures it may take.
 type SequenceChoice struct {
-	Over    string   `json:"over"`
+	Tones   string   `json:"tones"`
 	Figures []string `json:"figures"`
 }
 
@@ -130,7 +130,7 @@ func (s *server) registerChoices(api huma.API) {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
 	}
 	for _, over := range exercise.SequenceTones {
-		choices.Sequences = append(choices.Sequences, SequenceChoice{Over: over, Figures: exercise.SequenceFigures(over)})
+		choices.Sequences = append(choices.Sequences, SequenceChoice{Tones: over, Figures: exercise.SequenceFigures(over)})
 	}
 	for _, m := range harmony.Modes {
 		choices.Tonics[string(m)] = m.Tonics()

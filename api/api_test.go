@@ -301,7 +301,7 @@ func TestALineIsKeptAsItWas(t *testing.T) {
 	assert.Empty(t, home.KeptIn)
 	list := call[[]LineEntry](c, "GET", "/api/lines?chart="+itoa(chart.ID), nil, 200)
 	require.Len(t, list, 1)
-	assert.Equal(t, "C7 to F7, bar 4 to 5", list[0].Over)
+	assert.Equal(t, "C7 to F7, bar 4 to 5", list[0].Change)
 	call[any](c, "DELETE", "/api/lines/"+itoa(kept.ID)+"?version=1", nil, 204)
 	assert.Empty(t, call[[]LineEntry](c, "GET", "/api/lines", nil, 200))
 	call[KeptLine](c, "POST", "/api/lines/"+itoa(kept.ID)+"/restore", nil, 200)

@@ -222,7 +222,7 @@ func TestChangesThatCannotBe(t *testing.T) {
 		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Start: &early}, "body.start", "the nearest before is"},
 		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Notes: 4, Goal: 1000}, "body.goal", "20 to 400"},
 		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Notes: 4, From: &Place{String: 6, Fret: 1}, To: &Place{String: 1, Fret: 8}}, "body.from", "does not lie on frets 6 to 11"},
-		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Notes: 4, From: &Place{String: 6, Fret: 8}, To: &Place{String: 1, Fret: 8}, Over: "air"}, "body.over", "chord tones, joining scale, box"},
+		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Notes: 4, From: &Place{String: 6, Fret: 8}, To: &Place{String: 1, Fret: 8}, Tones: "air"}, "body.tones", "chord tones, scale of the chord, box"},
 	} {
 		p := call[problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
 		require.NotEmpty(t, p.Errors, bad.location)

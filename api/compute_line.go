@@ -32,21 +32,21 @@ type LineRequest struct {
 
 // Line is a lick led over a change, as it is played and why.
 type Line struct {
-	Position Position        `json:"position"`
-	Meter    string          `json:"meter"`
-	Start    int             `json:"start" doc:"The chart's tick at which the line's own tick 0 stands"`
-	Arrival  int             `json:"arrival" doc:"The chart's tick of the target"`
-	RunStart int             `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
-	BarTicks int             `json:"barTicks"`
-	Beat     int             `json:"beatTicks"`
-	FirstBar int             `json:"firstBar" doc:"The chart's bar the line begins in, from 1"`
-	Bars     int             `json:"bars" doc:"How many bars of the chart it touches"`
-	Target   Target          `json:"target"`
-	Kept     int             `json:"kept" doc:"How many notes of the lick stand as written"`
-	Of       int             `json:"of"`
-	Notes    []string        `json:"notes" doc:"What was done, in sentences"`
-	Events   []LineEvent     `json:"events"`
-	Over     []document.Over `json:"over" doc:"The chords under it, each until the next"`
+	Position Position               `json:"position"`
+	Meter    string                 `json:"meter"`
+	Start    int                    `json:"start" doc:"The chart's tick at which the line's own tick 0 stands"`
+	Arrival  int                    `json:"arrival" doc:"The chart's tick of the target"`
+	RunStart int                    `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
+	BarTicks int                    `json:"barTicks"`
+	Beat     int                    `json:"beatTicks"`
+	FirstBar int                    `json:"firstBar" doc:"The chart's bar the line begins in, from 1"`
+	Bars     int                    `json:"bars" doc:"How many bars of the chart it touches"`
+	Target   Target                 `json:"target"`
+	Kept     int                    `json:"kept" doc:"How many notes of the lick stand as written"`
+	Of       int                    `json:"of"`
+	Notes    []string               `json:"notes" doc:"What was done, in sentences"`
+	Events   []LineEvent            `json:"events"`
+	Chords   []document.PhraseChord `json:"chords" doc:"The chords under it, each until the next"`
 }
 
 // LineEvent is one note of a line.
@@ -120,7 +120,7 @@ func lineOf(a changeContext, l line.Line) Line {
 		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
 		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,
 		FirstBar: first + 1, Bars: bars, Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
-		Events: make([]LineEvent, len(events)), Over: document.PhraseOf(l.Phrase).Over,
+		Events: make([]LineEvent, len(events)), Chords: document.PhraseOf(l.Phrase).Chords,
 	}
 	for n, event := range events {
 		event.Why = l.Why[n]

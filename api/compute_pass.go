@@ -64,7 +64,7 @@ type BarRange struct {
 // Pass is one pass of a routine.
 type Pass struct {
 	// Over says that there is no pass: the routine has been played.
-	Over     bool           `json:"over"`
+	Finished bool           `json:"finished"`
 	Place    PassPlace      `json:"place"`
 	Segment  string         `json:"segment" doc:"The segment's name"`
 	View     string         `json:"view" doc:"What the stage shows; empty for what the player has chosen"`
@@ -106,7 +106,7 @@ func (o playContext) pass(asked PassRequest) (Pass, error) {
 	}
 	p, ok, err := passOf(r, o.chart, asked)
 	if err != nil || !ok {
-		return Pass{Over: err == nil, Yours: []BarRange{}, Landings: []PathTarget{}, Performance: Performance{Beats: []BeatMark{}, Chords: []ChordMark{}, Notes: []Note{}}}, err
+		return Pass{Finished: err == nil, Yours: []BarRange{}, Landings: []PathTarget{}, Performance: Performance{Beats: []BeatMark{}, Chords: []ChordMark{}, Notes: []Note{}}}, err
 	}
 	a, err := o.arrange(asked, r, p)
 	if err != nil {

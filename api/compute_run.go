@@ -26,7 +26,7 @@ type RunRequest struct {
 	Start       *int   `json:"start,omitempty" doc:"The chart's tick to start on; negative in the chorus before"`
 	From        *Place `json:"from,omitempty" doc:"Where the run begins on the neck"`
 	To          *Place `json:"to,omitempty" doc:"Where it ends"`
-	Over        string `json:"over,omitempty" doc:"The notes between: box, joining scale or chord tones; left out for the box"`
+	Tones       string `json:"tones,omitempty" doc:"The notes between: box, scale of the chord or chord tones; left out for the box"`
 	Goal        int    `json:"goal,omitempty" doc:"A tempo to work up to; left out for none"`
 }
 
@@ -87,7 +87,7 @@ func (s *server) registerComputeRun(api huma.API) {
 			}
 		}
 		if in.Body.From != nil && in.Body.To != nil {
-			if out.Fitted, err = on.fitted(run, position.Window, *in.Body.From, *in.Body.To, in.Body.Over); err != nil {
+			if out.Fitted, err = on.fitted(run, position.Window, *in.Body.From, *in.Body.To, in.Body.Tones); err != nil {
 				return nil, err
 			}
 		}
@@ -114,7 +114,7 @@ func (o playContext) run(r chart.Run) Run {
 func (o playContext) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*FittedRun, error) {
 	begin, end := neck.Place{String: from.String, Fret: from.Fret}, neck.Place{String: to.String, Fret: to.Fret}
 	chord := o.chart.ChordAt(r.Start)
-	tones, err := exercise.TonesOver(o.chart, chord, first(over, []string{exercise.OverBox}))
+	tones, err := exercise.TonesOver(o.chart, chord, first(over, []string{exercise.BoxTones}))
 	if err != nil {
 		return nil, invalid("", err)
 	}

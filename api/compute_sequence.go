@@ -12,7 +12,7 @@ import (
 type SequenceRequest struct {
 	PlayContext
 	Position    string `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
-	Over        string `json:"over,omitempty" doc:"What is walked over; left out for chord tones"`
+	Tones       string `json:"tones,omitempty" doc:"What is walked over; left out for chord tones"`
 	Figure      string `json:"figure,omitempty" doc:"The figure; left out for one after another"`
 	Order       string `json:"order,omitempty" doc:"Which way round; left out for as written"`
 	Subdivision string `json:"subdivision,omitempty" doc:"Left out for eighths"`
@@ -28,7 +28,7 @@ func (s *server) registerComputeSequence(api huma.API) {
 		}
 		p, err := exercise.Sequence{
 			Chart: on.chart, Instrument: on.instrument, Window: position.Window, Subdivision: subdivision, From: in.Body.From - 1, Bars: in.Body.Bars,
-			Over: first(in.Body.Over, exercise.SequenceTones), Figure: first(in.Body.Figure, exercise.SequenceFigures(exercise.OverBox)), Order: first(in.Body.Order, exercise.SequenceOrders),
+			Tones: first(in.Body.Tones, exercise.SequenceTones), Figure: first(in.Body.Figure, exercise.SequenceFigures(exercise.BoxTones)), Order: first(in.Body.Order, exercise.SequenceOrders),
 		}.Write()
 		if err != nil {
 			return nil, invalid("", err)

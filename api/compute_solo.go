@@ -265,7 +265,7 @@ func (o PlayContext) order(plan document.ChorusPlan, licks []document.Lick) (pla
 			return playContext{}, chorus.Request{}, invalid(indexed("licks", n), err)
 		}
 	}
-	order, err := plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
+	order, err := plan.Request(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
 	if err != nil {
 		return playContext{}, chorus.Request{}, invalid("plan", err)
 	}
@@ -284,7 +284,7 @@ func (o PlayContext) joined(docs []document.Chorus) (playContext, phrase.Phrase,
 		if err != nil {
 			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
 		}
-		order, err := d.Plan.Order(read.chart, read.instrument, read.spanMM, read.swaps, nil)
+		order, err := d.Plan.Request(read.chart, read.instrument, read.spanMM, read.swaps, nil)
 		if err != nil {
 			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n)+".plan", err)
 		}

@@ -25,7 +25,7 @@ func TestEveryBlockCanBeWritten(t *testing.T) {
 				if len(block.Notes) == 0 {
 					continue
 				}
-				chosen := document.Lick{Name: "notes", Tonic: tune.Key.Tonic, Phrase: document.Phrase{Meter: tune.Meter, Events: block.Notes, Over: []document.Over{{Tick: 0, Chord: "C7"}}}}
+				chosen := document.Lick{Name: "notes", Tonic: tune.Key.Tonic, Phrase: document.Phrase{Meter: tune.Meter, Events: block.Notes, Chords: []document.PhraseChord{{Tick: 0, Chord: "C7"}}}}
 				for n := range chosen.Events {
 					chosen.Events[n].Tick -= block.Start
 				}

@@ -16,7 +16,7 @@ func firstLick(c client) KeptLick { return call[[]KeptLick](c, "GET", "/api/lick
 
 func TestALickIsWritten(t *testing.T) {
 	c := application(t, nil)
-	blank := document.Lick{Name: "New", Tonic: "C", Phrase: document.Phrase{Meter: "4/4", Events: []document.Event{}, Over: []document.Over{{Chord: "C7"}}}}
+	blank := document.Lick{Name: "New", Tonic: "C", Phrase: document.Phrase{Meter: "4/4", Events: []document.Event{}, Chords: []document.PhraseChord{{Chord: "C7"}}}}
 	written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: blank}, 200)
 	assert.Empty(t, written.Tab.Events)
 	assert.Equal(t, 1, written.Tab.Bars)

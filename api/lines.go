@@ -62,8 +62,8 @@ type LineEntry struct {
 
 // LineSummary is what a list shows of a line beside its name.
 type LineSummary struct {
-	Key  string `json:"key" doc:"The tonic it was kept in"`
-	Over string `json:"over" doc:"The change it leads over" example:"C7 to F7, bar 4 to 5"`
+	Key    string `json:"key" doc:"The tonic it was kept in"`
+	Change string `json:"change" doc:"The change it leads over" example:"C7 to F7, bar 4 to 5"`
 }
 
 type linesOf struct {
@@ -218,7 +218,7 @@ func (k *KeptLine) follow(now PlayContext, b lineBody) error {
 	}
 	last := moved.Events[len(moved.Events)-1]
 	line.Target = Target{Tone: toneOf(read.chart.Key.ToneOver(ch.Arriving.Chord, last.Sounding(read.instrument).Class())), Place: placeOf(last.Place)}
-	line.Over = document.PhraseOf(moved).Over
+	line.Chords = document.PhraseOf(moved).Chords
 	k.Line, k.Chart, k.Hands, k.KeptIn = line, readChart(read.chart), now.Hands, b.Chart.Key.Tonic
 	k.Choice.Position = position.ID()
 	if k.Choice.Target != nil {
@@ -237,7 +237,7 @@ func lineSummary(b lineBody) LineSummary {
 		return entry
 	}
 	if ch, err := findChange(c, b.Choice.Change); err == nil {
-		entry.Over = over(ch)
+		entry.Change = over(ch)
 	}
 	return entry
 }

@@ -31,7 +31,7 @@ func TestALickMovedToEveryChord(t *testing.T) {
 	require.NotNil(t, kept.Lick)
 	assert.Equal(t, "Ferry call over F7, changed", kept.Lick.Name)
 	again := call[KeptLick](c, "POST", "/api/licks", *kept.Lick, 201)
-	assert.Equal(t, "F7", again.Lick.Over[0].Chord)
+	assert.Equal(t, "F7", again.Lick.Chords[0].Chord)
 	assert.Equal(t, *kept.Lick, again.Lick)
 	bad := call[problem](c, "POST", "/api/compute/lick/moves", MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: chosen, Position: "Q"}, 422)
 	assert.Equal(t, "body.position", bad.Errors[0].Location)

@@ -27,7 +27,7 @@ func passes(c client, r PassRequest, most int) []Pass {
 	all := []Pass{}
 	for len(all) < most {
 		p := call[Pass](c, "POST", "/api/compute/band/pass", r, 200)
-		if p.Over {
+		if p.Finished {
 			break
 		}
 		all = append(all, p)

@@ -67,7 +67,7 @@ func TestAnotherInstrument(t *testing.T) {
 func TestASequenceOverHTTP(t *testing.T) {
 	c := application(t, nil)
 	on := PlayContext{Chart: ferry(c).Chart}
-	q := call[Tab](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Over: "joining scale", Figure: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
+	q := call[Tab](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Tones: "scale of the chord", Figure: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
 	assert.Equal(t, 1920, q.Start)
 	said := []string{}
 	for _, e := range q.Events {

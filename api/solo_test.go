@@ -103,7 +103,7 @@ func TestPlansThatCannotBeMeant(t *testing.T) {
 		"body.plan.blend[0]":      {Plan: document.ChorusPlan{Blend: []float64{2}}},
 		"body.plan.density":       {Plan: document.ChorusPlan{Density: &dense}},
 		"body.plan.form":          {Plan: document.ChorusPlan{Form: "ABBA"}},
-		"body.plan.school":        {Plan: document.ChorusPlan{School: "sixths first"}},
+		"body.plan.strategy":        {Plan: document.ChorusPlan{Strategy: "sixths first"}},
 		"body.plan.position":      {Plan: document.ChorusPlan{Position: "Z-3"}},
 		"body.plan.approaches[0]": {Plan: document.ChorusPlan{Approaches: []string{"nearby"}}},
 		"body.plan.subdivision":   {Plan: document.ChorusPlan{Subdivision: "ninth"}},

@@ -153,7 +153,7 @@ func TestTheSoloIsFinished(t *testing.T) {
 		blocks, err := document.Blocks(d.Blocks, tune, guitar)
 		require.NoError(t, err)
 		assert.Equal(t, d.Blocks, document.BlocksOf(blocks), "reads and writes the same")
-		order, err := d.Plan.Order(tune, guitar, neck.ComfortableSpanMM, nil, nil)
+		order, err := d.Plan.Request(tune, guitar, neck.ComfortableSpanMM, nil, nil)
 		require.NoError(t, err)
 		c := chorus.Chorus{Blocks: blocks}
 		complaints, err := order.Issues(c)
@@ -187,7 +187,7 @@ func BenchmarkPlanFromTheLibrary(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		seed++
-		order, err := document.ChorusPlan{FromLicks: true, Seed: seed}.Order(c, guitar, neck.ComfortableSpanMM, nil, vocabulary)
+		order, err := document.ChorusPlan{FromLicks: true, Seed: seed}.Request(c, guitar, neck.ComfortableSpanMM, nil, vocabulary)
 		require.NoError(b, err)
 		_, err = planner.Plan(order)
 		require.NoError(b, err)

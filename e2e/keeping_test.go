@@ -294,7 +294,7 @@ func TestNonsenseInTheAddress(t *testing.T) {
 	p := openPage(t, demo(t), "/")
 	for _, path := range []string{
 		"/tunes/1/map?at=banana&pos=Q-99&map.over=%00&map.layout=some+strings:9-1&map.label=odd&map.bench=9&map.hide=%F0%9F%8E%B8",
-		"/tunes/1/change?at=-5&change.bench=x&change.here=9:99&change.notes=1e9&change.beats=-1&change.pins=1@2:3+x@y&change.places=1:1+1:1+0:0&target=x&sub=64th&school=none",
+		"/tunes/1/change?at=-5&change.bench=x&change.here=9:99&change.notes=1e9&change.beats=-1&change.pins=1@2:3+x@y&change.places=1:1+1:1+0:0&target=x&sub=64th&strategy=none",
 		"/tunes/1/licks?licks.lick=999999&licks.panel=odd&licks.behind=-1&licks.between=99&licks.fix=a+b+99999&licks.find=%26%3D&licks.move=|9&approach=jump",
 		"/tunes/1/licks?licks.panel=verdict&licks.fix=&at=99999999999", "/tunes/1/licks?licks.line=77",
 		"/tunes/1/solo?solo.id=999&solo.chorus=0&solo.bench=odd&solo.hear=nothing&at=NaN", "/tunes/1/chart?chart.panel=odd&at=1.5",

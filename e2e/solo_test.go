@@ -283,7 +283,7 @@ func TestAnOwnPhrasePlanThatCannotBeReadIsSaid(t *testing.T) {
 	p.Hold("a")
 	p.Type("ABBA")
 	p.Press(kb.Enter)
-	p.Sees("is not a phrase plan", "question–answer")
+	p.Sees("is not a phrase plan", "question-answer")
 	p.Sees("Drop the band", "saved")
 }
 

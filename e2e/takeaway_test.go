@@ -78,9 +78,9 @@ func TestWhatIsTakenAwayIsInTimeAndNeverTooLoud(t *testing.T) {
 	js[any](p, `(() => { let asked = 0
 		window.intercept = (method, url, ask) => { if (!url.includes('/api/compute/band/pass')) return
 			const performance = { tempo: 125, beatTicks: 480, countIn: 0, end: 58000, beats: [{ tick: 0, bar: 1, beat: 1, at: 0 }], chords: [], notes: [`+notes+`] }
-			const over = asked++ > 0
+			const finished = asked++ > 0
 			return ask().then((answer) => answer.json()).then((pass) =>
-				new Response(JSON.stringify({ ...pass, over, performance }), { headers: { 'Content-Type': 'application/json' } })) } })()`)
+				new Response(JSON.stringify({ ...pass, finished, performance }), { headers: { 'Content-Type': 'application/json' } })) } })()`)
 	p.Click("1 chorus")
 	p.Click("click")
 	p.Click("with an ending")

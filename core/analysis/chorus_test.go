@@ -27,7 +27,7 @@ func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (phrase.Phrase
 	eighth, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
 	walked, err := exercise.Sequence{
-		Chart: c, Instrument: phrasetest.Guitar, Window: p.Window, Over: walk, Figure: exercise.SequenceFigures(walk)[0], Order: exercise.SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
+		Chart: c, Instrument: phrasetest.Guitar, Window: p.Window, Tones: walk, Figure: exercise.SequenceFigures(walk)[0], Order: exercise.SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
 	}.Write()
 	require.NoError(t, err)
 	return walked.WithChordsOf(c, 0), c
@@ -41,7 +41,7 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 	for _, s := range chart.Schemes {
 		for _, tonic := range []string{"C", "F#", "Bb"} {
 			for _, form := range []string{"E", "A", "G"} {
-				for _, walk := range []string{exercise.OverChordTones, exercise.OverBox} {
+				for _, walk := range []string{exercise.ChordTones, exercise.BoxTones} {
 					p, c := walkedChorus(t, s.Name, tonic, form, walk)
 					for _, d := range ImpliedHarmonies(p, phrasetest.Guitar, c.Key, c.Chords()) {
 						of[walk]++
@@ -55,11 +55,11 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 					assert.Zero(t, v.Shape.Space, "a walk never rests")
 					for _, landfall := range v.Landings {
 						assert.Equal(t, OnTime, landfall.Timing)
-						if walk == exercise.OverChordTones {
+						if walk == exercise.ChordTones {
 							assert.Equal(t, harmony.ChordTone, landfall.Class)
 						}
 					}
-					if walk == exercise.OverChordTones {
+					if walk == exercise.ChordTones {
 						assert.Equal(t, v.Strong.Of, v.Strong.Good)
 						assert.Empty(t, v.Passing)
 					}
@@ -67,15 +67,15 @@ func TestChorusesWithoutTheBand(t *testing.T) {
 			}
 		}
 	}
-	assert.Greater(t, 100*heard[exercise.OverChordTones], 80*of[exercise.OverChordTones], "arpeggios tell their chords")
-	assert.Less(t, 100*heard[exercise.OverBox], 35*of[exercise.OverBox], "the box alone loses the changes")
-	t.Logf("heard of arpeggios %d of %d, of the box %d of %d", heard[exercise.OverChordTones], of[exercise.OverChordTones], heard[exercise.OverBox], of[exercise.OverBox])
+	assert.Greater(t, 100*heard[exercise.ChordTones], 80*of[exercise.ChordTones], "arpeggios tell their chords")
+	assert.Less(t, 100*heard[exercise.BoxTones], 35*of[exercise.BoxTones], "the box alone loses the changes")
+	t.Logf("heard of arpeggios %d of %d, of the box %d of %d", heard[exercise.ChordTones], of[exercise.ChordTones], heard[exercise.BoxTones], of[exercise.BoxTones])
 }
 
 // The figures of a chorus count what is there: every note of a strong beat once, every
 // change once, every chord once.
 func TestTheFiguresOfAChorusAddUp(t *testing.T) {
-	p, c := walkedChorus(t, "quick change", "C", "E", exercise.OverChordTones)
+	p, c := walkedChorus(t, "quick change", "C", "E", exercise.ChordTones)
 	v := Judge(p, phrasetest.Guitar, c.Key, c.Tempo)
 	assert.Equal(t, 24, v.Strong.Of, "two strong beats in each of twelve bars")
 	assert.Len(t, v.Strong.Notes, 24)
@@ -93,7 +93,7 @@ func TestTheFiguresOfAChorusAddUp(t *testing.T) {
 
 // Judging a chorus of ninety-six eighths.
 func BenchmarkVerdictOfAChorus(b *testing.B) {
-	p, c := walkedChorus(b, "quick change", "C", "E", exercise.OverChordTones)
+	p, c := walkedChorus(b, "quick change", "C", "E", exercise.ChordTones)
 	b.ReportAllocs()
 	for b.Loop() {
 		Judge(p, phrasetest.Guitar, c.Key, c.Tempo)

@@ -30,7 +30,7 @@ type ApproachKind struct {
 	// Steps are the approach notes in order, in semitones from the target; of a
 	// bend the one step is the fret it is bent from.
 	Steps []int
-	// InScale are the approach notes in steps of the joining scale of the chord
+	// InScale are the approach notes in steps of the scale of the chord
 	// that arrives, where Steps is empty.
 	InScale []int
 	Arrival Arrival
@@ -193,7 +193,7 @@ func (a ApproachKind) stepsInto(g Goal) ([]int, error) {
 	for n, by := range a.InScale {
 		step := semitones(scale, goal, by)
 		if step == 0 {
-			return nil, fmt.Errorf("the joining scale of %s has no such step beside it", g.Arriving.Symbol())
+			return nil, fmt.Errorf("the scale of %s has no such step beside it", g.Arriving.Symbol())
 		}
 		steps[n] = step
 	}
@@ -201,7 +201,7 @@ func (a ApproachKind) stepsInto(g Goal) ([]int, error) {
 }
 
 // hammer is where a hammer-on starts, in semitones from the target: the note of
-// the box one or two frets below it, else the step of the joining scale, whichever
+// the box one or two frets below it, else the step of the scale of the chord, whichever
 // the window has. That is how the b3 of the box becomes the 3 (common practice).
 func (g Goal) hammerStart() (int, bool) {
 	goal := g.Instrument.Pitch(g.Target).Class()

@@ -19,22 +19,22 @@ type Sequence struct {
 	Instrument neck.Instrument
 	Window     neck.Window
 	// SetChord says which tones are walked, Cell which figure, Order which way round.
-	Over, Figure, Order string
-	Subdivision         chart.Subdivision
+	Tones, Figure, Order string
+	Subdivision          chart.Subdivision
 	// From is the first bar, from 0; Bars is how many. They stay within a chorus.
 	From, Bars int
 }
 
 // What a sequence walks over.
 const (
-	OverChordTones = "chord tones"
-	OverChordScale = "joining scale"
-	OverBox        = "box"
+	ChordTones   = "chord tones"
+	ScaleOfChord = "scale of the chord"
+	BoxTones     = "box"
 )
 
 // SequenceTones, SequenceOrders list what may be chosen, the default first.
 var (
-	SequenceTones  = []string{OverChordTones, OverChordScale, OverBox}
+	SequenceTones  = []string{ChordTones, ScaleOfChord, BoxTones}
 	SequenceOrders = []string{"as written", "reversed", "alternating"}
 )
 
@@ -56,7 +56,7 @@ var figures = []struct {
 }
 
 // spreads are the figures of a spread triad, by the numbers of their degrees from
-// the lowest note up or, after it, onwards; the 4 is the joining scale's, and
+// the lowest note up or, after it, onwards; the 4 is the scale of the chord's, and
 // moves to the 3 or the 5 beside it (ours for the order of the notes).
 var spreads = []struct {
 	name    string
@@ -65,19 +65,19 @@ var spreads = []struct {
 	octaves []int
 }{
 	{"spread triads", []int{1, 5, 3, 5}, []int{0, 0, 1, 0}},
-	{"spread triads with 4–3", []int{1, 5, 4, 3}, []int{0, 0, 1, 1}},
-	{"spread triads with 4–5", []int{1, 5, 4, 5}, []int{0, 0, 1, 1}},
+	{"spread triads with 4-3", []int{1, 5, 4, 3}, []int{0, 0, 1, 1}},
+	{"spread triads with 4-5", []int{1, 5, 4, 5}, []int{0, 0, 1, 1}},
 }
 
 // SequenceFigures lists the figures that may be walked over the tones.
 func SequenceFigures(over string) []string {
 	names := []string{}
 	for _, c := range figures {
-		if over != OverChordTones || c.chords != nil {
+		if over != ChordTones || c.chords != nil {
 			names = append(names, c.name)
 		}
 	}
-	if over == OverChordTones {
+	if over == ChordTones {
 		for _, s := range spreads {
 			names = append(names, s.name)
 		}
@@ -134,10 +134,10 @@ func (q Sequence) check() error {
 	}
 	bars := len(q.Chart.PlayedBars())
 	switch {
-	case !slices.Contains(SequenceTones, q.Over):
-		return fail("over", "%q is not walked over; choose %s", q.Over, strings.Join(SequenceTones, ", "))
-	case !slices.Contains(SequenceFigures(q.Over), q.Figure):
-		return fail("cell", "%q is not a figure over the %s; choose %s", q.Figure, q.Over, strings.Join(SequenceFigures(q.Over), "; "))
+	case !slices.Contains(SequenceTones, q.Tones):
+		return fail("tones", "%q is not walked over; choose %s", q.Tones, strings.Join(SequenceTones, ", "))
+	case !slices.Contains(SequenceFigures(q.Tones), q.Figure):
+		return fail("figure", "%q is not a figure over the %s; choose %s", q.Figure, q.Tones, strings.Join(SequenceFigures(q.Tones), "; "))
 	case !slices.Contains(SequenceOrders, q.Order):
 		return fail("order", "%q is not an order; choose %s", q.Order, strings.Join(SequenceOrders, ", "))
 	case q.From < 0 || q.From >= bars:
@@ -157,25 +157,25 @@ type walker struct {
 	last, heard pitch.MIDI
 }
 
-// TonesOver is the tones that are walked over a chord: its own, its joining scale or
+// TonesOver is the tones that are walked over a chord: its own, its scale of the chord or
 // the box of the chart. Its error is a *chart.FieldError.
 func TonesOver(c chart.Chart, chord harmony.Chord, over string) ([]harmony.Tone, error) {
 	switch over {
-	case OverChordTones:
+	case ChordTones:
 		return chord.Tones(), nil
-	case OverChordScale:
+	case ScaleOfChord:
 		joining, _ := c.Key.ChordScale(chord)
 		return joining.Tones, nil
-	case OverBox:
+	case BoxTones:
 		box, err := c.Key.Box(c.Box)
 		return box.Tones, err
 	}
-	return nil, &chart.FieldError{Field: "over", Detail: fmt.Sprintf("%q is not walked over; choose %s", over, strings.Join(SequenceTones, ", "))}
+	return nil, &chart.FieldError{Field: "tones", Detail: fmt.Sprintf("%q is not walked over; choose %s", over, strings.Join(SequenceTones, ", "))}
 }
 
 // ladder is the tones that are walked over a chord, from the lowest up.
 func (q Sequence) ladder(c harmony.Chord) ([]neck.Placed, error) {
-	tones, err := TonesOver(q.Chart, c, q.Over)
+	tones, err := TonesOver(q.Chart, c, q.Tones)
 	if err != nil {
 		return nil, err
 	}
@@ -184,7 +184,7 @@ func (q Sequence) ladder(c harmony.Chord) ([]neck.Placed, error) {
 
 func (q Sequence) figure() []int {
 	for _, c := range figures {
-		if c.name == q.Figure && q.Over == OverChordTones {
+		if c.name == q.Figure && q.Tones == ChordTones {
 			return c.chords
 		}
 		if c.name == q.Figure {
@@ -204,8 +204,8 @@ func (q Sequence) walk(w *walker, c harmony.Chord, count int) ([]neck.Placed, er
 	offsets := q.figure()
 	widest := slices.Max(offsets)
 	if widest >= len(ladder) {
-		return nil, &chart.FieldError{Field: "cell", Detail: fmt.Sprintf("the %s of %s have %d tones in this position, too few for %s; one after another fits",
-			q.Over, c.Symbol(), len(ladder), q.Figure)}
+		return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("the %s of %s have %d tones in this position, too few for %s; one after another fits",
+			q.Tones, c.Symbol(), len(ladder), q.Figure)}
 	}
 	at := w.enter(ladder)
 	notes := make([]neck.Placed, 0, count)
@@ -277,13 +277,13 @@ func (q Sequence) spread(c harmony.Chord, degrees, octaves []int, count int) ([]
 			tone, ok = numbered(joining.Tones, number)
 		}
 		if !ok {
-			return nil, &chart.FieldError{Field: "cell", Detail: fmt.Sprintf("%s has no %d to spread", c.Symbol(), number)}
+			return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("%s has no %d to spread", c.Symbol(), number)}
 		}
 		tones[n] = tone
 	}
 	placed, ok := q.nearest(tones, octaves)
 	if !ok {
-		return nil, &chart.FieldError{Field: "cell", Detail: fmt.Sprintf("%s of %s do not lie anywhere on this neck", q.Figure, c.Symbol())}
+		return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("%s of %s do not lie anywhere on this neck", q.Figure, c.Symbol())}
 	}
 	if q.Order == "reversed" {
 		slices.Reverse(placed)
@@ -300,7 +300,7 @@ func (q Sequence) spread(c harmony.Chord, degrees, octaves []int, count int) ([]
 }
 
 // numbered is the tone with a degree's number; a suspended tone stands for a
-// missing third only where the joining scale is asked.
+// missing third only where the scale of the chord is asked.
 func numbered(tones []harmony.Tone, number int) (harmony.Tone, bool) {
 	for _, t := range tones {
 		if t.Degree.Number == number || t.Degree.Number == number+7 {

@@ -21,7 +21,7 @@ func sequence(t testing.TB, c chart.Chart, over, cell, order string) Sequence {
 	require.NoError(t, err)
 	eighth, err := c.Meter.Subdivision("")
 	require.NoError(t, err)
-	return Sequence{Chart: c, Instrument: neck.Standard(), Window: p.Window, Over: over, Figure: cell, Order: order, Subdivision: eighth, Bars: len(c.Bars)}
+	return Sequence{Chart: c, Instrument: neck.Standard(), Window: p.Window, Tones: over, Figure: cell, Order: order, Subdivision: eighth, Bars: len(c.Bars)}
 }
 
 // sung writes a sequence as degrees, a bar line at each bar.
@@ -43,15 +43,15 @@ func sung(t testing.TB, q Sequence) string {
 func TestSequencesOverABlues(t *testing.T) {
 	c := phrasetest.Song(t, "C", harmony.DominantMode, "C7", "F7")
 	for choice, want := range map[string]string{
-		"chord tones/one after another/as written":  "R 3 5 b7 R 3 5 b7 | 5 b7 5 3 R b7 5 3",
-		"chord tones/triads/as written":             "R 3 5 3 5 b7 5 b7 | 3 5 b7 5 b7 R b7 R",
-		"chord tones/sevenths/reversed":             "b7 5 3 R R b7 5 3 | b7 5 3 R R b7 5 3",
-		"chord tones/two up, one down/as written":   "R 5 3 b7 5 R b7 3 | 5 R b7 3 R 5 3 b7",
-		"joining scale/thirds/as written":           "R 3 9 11 3 5 11 13 | 9 11 3 5 11 13 5 b7",
-		"joining scale/thirds/alternating":          "R 3 11 9 3 5 13 11 | 9 11 5 3 11 13 b7 5",
-		"joining scale/fourths/as written":          "R 11 9 5 3 13 11 b7 | 9 5 3 13 11 b7 5 R",
-		"joining scale/two up, one down/as written": "R 9 3 9 3 11 3 11 | 9 3 11 3 11 5 11 5",
-		"box/groups of four/as written":             "R b3 11 5 b3 11 5 b7 | R 9 11 5 9 11 5 b7",
+		"chord tones/one after another/as written":       "R 3 5 b7 R 3 5 b7 | 5 b7 5 3 R b7 5 3",
+		"chord tones/triads/as written":                  "R 3 5 3 5 b7 5 b7 | 3 5 b7 5 b7 R b7 R",
+		"chord tones/sevenths/reversed":                  "b7 5 3 R R b7 5 3 | b7 5 3 R R b7 5 3",
+		"chord tones/two up, one down/as written":        "R 5 3 b7 5 R b7 3 | 5 R b7 3 R 5 3 b7",
+		"scale of the chord/thirds/as written":           "R 3 9 11 3 5 11 13 | 9 11 3 5 11 13 5 b7",
+		"scale of the chord/thirds/alternating":          "R 3 11 9 3 5 13 11 | 9 11 5 3 11 13 b7 5",
+		"scale of the chord/fourths/as written":          "R 11 9 5 3 13 11 b7 | 9 5 3 13 11 b7 5 R",
+		"scale of the chord/two up, one down/as written": "R 9 3 9 3 11 3 11 | 9 3 11 3 11 5 11 5",
+		"box/groups of four/as written":                  "R b3 11 5 b3 11 5 b7 | R 9 11 5 9 11 5 b7",
 	} {
 		part := strings.Split(choice, "/")
 		assert.Equal(t, want, sung(t, sequence(t, c, part[0], part[1], part[2])), choice)
@@ -63,9 +63,9 @@ func TestSpreadTriadsOverASong(t *testing.T) {
 	c := phrasetest.Song(t, "Ab", harmony.MajorMode, "Ab", "Fm7", "Dbmaj7 Eb7")
 	for cell, want := range map[string]string{
 		"spread triads":          "6:4 5:6 3:5 5:6 6:4 5:6 3:5 5:6 | 4:3 3:5 1:4 3:5 4:3 3:5 1:4 3:5 | 5:4 4:6 2:6 4:6 5:6 3:3 1:3 3:3",
-		"spread triads with 4–3": "6:4 5:6 3:6 3:5 6:4 5:6 3:6 3:5 | 4:3 3:5 1:6 1:4 4:3 3:5 1:6 1:4 | 5:4 4:6 1:3 2:6 5:6 3:3 1:4 1:3",
+		"spread triads with 4-3": "6:4 5:6 3:6 3:5 6:4 5:6 3:6 3:5 | 4:3 3:5 1:6 1:4 4:3 3:5 1:6 1:4 | 5:4 4:6 1:3 2:6 5:6 3:3 1:4 1:3",
 	} {
-		p, err := sequence(t, c, OverChordTones, cell, "as written").Write()
+		p, err := sequence(t, c, ChordTones, cell, "as written").Write()
 		require.NoError(t, err)
 		places := ""
 		for n, e := range p.Events {
@@ -76,7 +76,7 @@ func TestSpreadTriadsOverASong(t *testing.T) {
 		}
 		assert.Equal(t, want, places[1:], cell)
 	}
-	assert.Equal(t, "R 5 11 3 R 5 11 3 | R 5 11 b3 R 5 11 b3 | R 5 #11 3 R 5 11 3", sung(t, sequence(t, c, OverChordTones, "spread triads with 4–3", "as written")))
+	assert.Equal(t, "R 5 11 3 R 5 11 3 | R 5 11 b3 R 5 11 b3 | R 5 #11 3 R 5 11 3", sung(t, sequence(t, c, ChordTones, "spread triads with 4-3", "as written")))
 }
 
 // SetChord any scheme, key, meter and figure a sequence fills its time without a hole,
@@ -91,7 +91,7 @@ func TestSequencesHold(t *testing.T) {
 		over := rapid.SampledFrom(SequenceTones).Draw(t, "over")
 		q := Sequence{
 			Chart: c, Instrument: neck.Standard(), Window: rapid.SampledFrom(neck.Positions(neck.Standard(), key.Tonic.Class())).Draw(t, "position").Window,
-			Over: over, Figure: rapid.SampledFrom(SequenceFigures(over)).Draw(t, "cell"), Order: rapid.SampledFrom(SequenceOrders).Draw(t, "order"),
+			Tones: over, Figure: rapid.SampledFrom(SequenceFigures(over)).Draw(t, "cell"), Order: rapid.SampledFrom(SequenceOrders).Draw(t, "order"),
 			Subdivision: rapid.SampledFrom(meter.Subdivisions()).Draw(t, "subdivision"), Bars: min(len(c.Bars), 4),
 		}
 		p, err := q.Write()
@@ -100,7 +100,7 @@ func TestSequencesHold(t *testing.T) {
 		step := q.Subdivision.Ticks(meter)
 		for n, e := range p.Events {
 			assert.Equal(t, n*step, e.Tick)
-			if over == OverChordScale {
+			if over == ScaleOfChord {
 				chord, _ := p.ChordAt(e.Tick)
 				scale, _ := key.ChordScale(chord)
 				found := false
@@ -120,20 +120,20 @@ func TestSequencesHold(t *testing.T) {
 func TestSequencesThatCannotBe(t *testing.T) {
 	c := phrasetest.Song(t, "C", harmony.DominantMode, "C7", "F7")
 	for want, change := range map[string]func(*Sequence){
-		"choose chord tones, joining scale, box": func(q *Sequence) { q.Over = "air" },
-		"choose one after another; triads":       func(q *Sequence) { q.Figure = "fourths" },
-		"choose as written, reversed":            func(q *Sequence) { q.Order = "sideways" },
-		"its bars are 1 to 2":                    func(q *Sequence) { q.From = 2 },
-		"the chart ends with bar 2":              func(q *Sequence) { q.From, q.Bars = 1, 2 },
+		"choose chord tones, scale of the chord, box": func(q *Sequence) { q.Tones = "air" },
+		"choose one after another; triads":            func(q *Sequence) { q.Figure = "fourths" },
+		"choose as written, reversed":                 func(q *Sequence) { q.Order = "sideways" },
+		"its bars are 1 to 2":                         func(q *Sequence) { q.From = 2 },
+		"the chart ends with bar 2":                   func(q *Sequence) { q.From, q.Bars = 1, 2 },
 	} {
-		q := sequence(t, c, OverChordTones, "triads", "as written")
+		q := sequence(t, c, ChordTones, "triads", "as written")
 		change(&q)
 		_, err := q.Write()
 		var field *chart.FieldError
 		require.ErrorAs(t, err, &field)
 		assert.Contains(t, field.Detail, want)
 	}
-	q := sequence(t, phrasetest.Song(t, "C", harmony.DominantMode, "C5"), OverChordTones, "sevenths", "as written")
+	q := sequence(t, phrasetest.Song(t, "C", harmony.DominantMode, "C5"), ChordTones, "sevenths", "as written")
 	q.Window = neck.Window{Core: 5, CoreEnd: 5, Low: 5, High: 5}
 	_, err := q.Write()
 	assert.ErrorContains(t, err, "too few for sevenths; one after another fits")

@@ -137,7 +137,7 @@ func usualScale(c Chord) string {
 	}[c.Quality.family]
 }
 
-// Extensions are the 9, 11 and 13 of the chord as its joining scale has them,
+// Extensions are the 9, 11 and 13 of the chord as its scale of the chord has them,
 // each with what it is over the chord; those that the chord itself has are left
 // out.
 func (k Key) Extensions(c Chord) []Judgement {
@@ -160,7 +160,7 @@ func (k Key) Extensions(c Chord) []Judgement {
 	return found
 }
 
-// WithNinth is the chord's tones with the 9 that its joining scale has, where the
+// WithNinth is the chord's tones with the 9 that its scale of the chord has, where the
 // chord has fewer than five, so that they run in pairs over the strings.
 func (k Key) WithNinth(c Chord) []Tone {
 	tones := c.Tones()

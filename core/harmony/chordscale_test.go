@@ -46,7 +46,7 @@ func TestJoiningScales(t *testing.T) {
 	}
 }
 
-// Every chord's joining scale has the chord's own tones, and names them as the
+// Every chord's scale of the chord has the chord's own tones, and names them as the
 // chord does.
 func TestTheJoiningScaleHoldsTheChord(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {

@@ -99,7 +99,7 @@ func (l Lick) checkBars() error {
 	}
 	for n, from := range l.Phrase.Chords {
 		if from.Tick < first || from.Tick >= end {
-			return &phrase.EventError{Field: "over", Detail: fmt.Sprintf("chord %d is outside the %d bars a lick may have", n+1, MaxLickBars)}
+			return &phrase.EventError{Field: "chords", Detail: fmt.Sprintf("chord %d is outside the %d bars a lick may have", n+1, MaxLickBars)}
 		}
 	}
 	return l.Phrase.CheckSoFar(l.WrittenFor())

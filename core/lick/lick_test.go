@@ -158,7 +158,7 @@ func TestLimitsOfALick(t *testing.T) {
 		require.NoError(t, l.Check())
 		spoil(&l)
 		err := l.Check()
-		if e, ok := err.(*phrase.EventError); ok && (e.Field == "events" || e.Field == "over") {
+		if e, ok := err.(*phrase.EventError); ok && (e.Field == "events" || e.Field == "chords") {
 			assert.Equal(t, want, e.Detail)
 			continue
 		}

@@ -110,7 +110,7 @@ func TestLayoutsHold(t *testing.T) {
 	})
 }
 
-// The joining scale of C7 where players finger it so: a finger for each fret, the
+// The scale of the chord of C7 where players finger it so: a finger for each fret, the
 // little finger up for the b7 on string 2, and no reach back for it on string 1.
 func TestTheScaleInTheFirstPosition(t *testing.T) {
 	key, err := harmony.ParseKey("C", harmony.DominantMode)

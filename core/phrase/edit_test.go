@@ -123,7 +123,7 @@ func TestWhatCannotBeWrittenIsSaid(t *testing.T) {
 		"ticks: the room that is made is at least one tick":                                           {Kind: phrase.InsertTime},
 		"note 1: string 1 does not have its pitch":                                                    {Kind: phrase.MoveString, From: 0, To: 1, By: -2},
 		"to: the time that is taken out ends after it begins":                                         {Kind: phrase.RemoveTime},
-		`kind: "knit" is not an edit`:                                                                   {Kind: "knit"},
+		`kind: "knit" is not an edit`:                                                                 {Kind: "knit"},
 		`technique: "whistle" is not a technique; there are ` + strings.Join(phrase.Techniques, ", "): {Kind: phrase.SetTechnique, To: 999, Technique: "whistle", Value: 1},
 		"note 4: tick 33554432 is out of range":                                                       {Kind: phrase.Put, From: 1 << 25, String: 3, Fret: 2, Ticks: 4},
 	} {

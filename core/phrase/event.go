@@ -68,11 +68,11 @@ func (p Phrase) CheckSoFar(i neck.Instrument) error {
 		return &EventError{Field: "events", Detail: fmt.Sprintf("a phrase has 1 to %d notes; this has %d", MaxEvents, len(p.Events))}
 	}
 	if len(p.Chords) > MaxEvents {
-		return &EventError{Field: "over", Detail: fmt.Sprintf("a phrase is over at most %d chords; this is over %d", MaxEvents, len(p.Chords))}
+		return &EventError{Field: "chords", Detail: fmt.Sprintf("a phrase is over at most %d chords; this is over %d", MaxEvents, len(p.Chords))}
 	}
 	for n := 1; n < len(p.Chords); n++ {
 		if p.Chords[n].Tick <= p.Chords[n-1].Tick {
-			return &EventError{Field: "over", Detail: fmt.Sprintf("chord %d starts before the chord in front of it; chords are in order of time", n+1)}
+			return &EventError{Field: "chords", Detail: fmt.Sprintf("chord %d starts before the chord in front of it; chords are in order of time", n+1)}
 		}
 	}
 	before := map[int]int{}

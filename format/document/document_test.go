@@ -15,7 +15,7 @@ const tune = `{"title":"A","key":{"tonic":"Bb","mode":"dominant"},"meter":"4/4",
 
 const lickJSON = `{"name":"A","about":"","tonic":"C","tags":["box","call"],"meter":"4/4","events":[{"tick":0,"ticks":240,"string":3,"fret":8},
 	{"tick":240,"ticks":240,"string":3,"fret":10,"hammerOn":true,"bend":0.5,"slideOut":"down"},
-	{"tick":480,"ticks":60,"string":2,"fret":8,"grace":true},{"tick":540,"ticks":180,"string":2,"fret":9}],"over":[{"tick":0,"chord":"C7"},{"tick":960,"chord":"F#m7b5/A"}]}`
+	{"tick":480,"ticks":60,"string":2,"fret":8,"grace":true},{"tick":540,"ticks":180,"string":2,"fret":9}],"chords":[{"tick":0,"chord":"C7"},{"tick":960,"chord":"F#m7b5/A"}]}`
 
 func readChart(t *testing.T, text string) (Chart, chart.Chart) {
 	t.Helper()
@@ -43,8 +43,8 @@ func TestALickReadsAndWritesTheSame(t *testing.T) {
 
 func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 	for field, spoil := range map[string]func(*Lick){
-		"over[1].chord":      func(l *Lick) { l.Over[1].Chord = "F?" },
-		"over":               func(l *Lick) { l.Over[1].Tick = 0 },
+		"chords[1].chord":      func(l *Lick) { l.Chords[1].Chord = "F?" },
+		"chords":               func(l *Lick) { l.Chords[1].Tick = 0 },
 		"events[1].slideOut": func(l *Lick) { l.Events[1].SlideOut = "sideways" },
 		"events[2].string":   func(l *Lick) { l.Events[2].String = 7 },
 		"events":             func(l *Lick) { l.Events = nil },

@@ -38,13 +38,13 @@ type Event struct {
 
 // Phrase is notes in a meter.
 type Phrase struct {
-	Meter  string  `json:"meter" doc:"4/4, 3/4, 6/8 or 12/8"`
-	Events []Event `json:"events" doc:"The notes in order of time"`
-	Over   []Over  `json:"over,omitempty" doc:"The chords it was written over, each until the next"`
+	Meter  string        `json:"meter" doc:"4/4, 3/4, 6/8 or 12/8"`
+	Events []Event       `json:"events" doc:"The notes in order of time"`
+	Chords []PhraseChord `json:"chords,omitempty" doc:"The chords it was written over, each until the next"`
 }
 
-// Over is a chord under a phrase.
-type Over struct {
+// PhraseChord is a chord under a phrase.
+type PhraseChord struct {
 	Tick  int    `json:"tick" doc:"The phrase's tick from which it sounds"`
 	Chord string `json:"chord"`
 	// Written is left out where the chord is no imagined one.
@@ -75,11 +75,11 @@ func PhraseOf(p phrase.Phrase) Phrase {
 		}
 	}
 	for _, from := range p.Chords {
-		over := Over{Tick: from.Tick, Chord: from.Chord.Symbol()}
+		over := PhraseChord{Tick: from.Tick, Chord: from.Chord.Symbol()}
 		if from.Written != nil {
 			over.Written = from.Written.Symbol()
 		}
-		d.Over = append(d.Over, over)
+		d.Chords = append(d.Chords, over)
 	}
 	return d
 }
@@ -135,16 +135,16 @@ func (d Phrase) read() (phrase.Phrase, error) {
 			},
 		}
 	}
-	for n, over := range d.Over {
+	for n, over := range d.Chords {
 		chord, err := harmony.ParseChord(over.Chord)
 		if err != nil {
-			return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("over[%d].chord", n), Detail: err.Error()}
+			return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("chords[%d].chord", n), Detail: err.Error()}
 		}
 		from := phrase.PhraseChord{Tick: over.Tick, Chord: chord}
 		if over.Written != "" {
 			written, err := harmony.ParseChord(over.Written)
 			if err != nil {
-				return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("over[%d].written", n), Detail: err.Error()}
+				return phrase.Phrase{}, &chart.FieldError{Field: fmt.Sprintf("chords[%d].written", n), Detail: err.Error()}
 			}
 			from.Written = &written
 		}
@@ -159,7 +159,7 @@ func eventField(err error) error {
 	if !errors.As(err, &event) {
 		return err
 	}
-	if event.Field == "events" || event.Field == "over" {
+	if event.Field == "events" || event.Field == "chords" {
 		return &chart.FieldError{Field: event.Field, Detail: event.Detail}
 	}
 	return &chart.FieldError{Field: fmt.Sprintf("events[%d].%s", event.Index, event.Field), Detail: event.Error()}

@@ -43,7 +43,7 @@ type Block struct {
 type ChorusPlan struct {
 	Position    string    `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
 	Shifts      []Shift   `json:"shifts,omitempty" maxItems:"32" doc:"Where the hand goes to at later bars; left out to stay"`
-	School      string    `json:"school,omitempty"`
+	Strategy    string    `json:"strategy,omitempty"`
 	Approaches  []string  `json:"approaches,omitempty" maxItems:"32" doc:"Those allowed; left out for all"`
 	Box         string    `json:"box,omitempty" doc:"The box that is played in; left out for the chart's"`
 	FromLicks   bool      `json:"fromLicks,omitempty" doc:"Phrases begin with licks of the vocabulary"`
@@ -51,7 +51,7 @@ type ChorusPlan struct {
 	Subdivision string    `json:"subdivision,omitempty"`
 	Density     *float64  `json:"density,omitempty" doc:"Notes a bar, on average; left out for 4"`
 	Blend       []float64 `json:"blend,omitempty" maxItems:"1024" doc:"0 (the box) to 1 (chord tones), one for each bar or one for all; left out for 0.5"`
-	Form        string    `json:"form,omitempty" doc:"Letters A to H with blanks between, or question–answer; left out for A A B"`
+	Form        string    `json:"form,omitempty" doc:"Letters A to H with blanks between, or question-answer; left out for A A B"`
 	Space       *float64  `json:"space,omitempty" doc:"The share of silence wanted, 0 to 0.6; left out for 0.25"`
 	Seed        uint64    `json:"seed,omitempty" maximum:"4294967295" doc:"The same seed gives the same chorus"`
 }
@@ -123,7 +123,7 @@ func noteField(notes string, err error) error {
 
 // Order reads the plan over a chart, for hands and with a vocabulary. Its error is a
 // *chart.FieldError or what FindPosition and the like return, with no field.
-func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (chorus.Request, error) {
+func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (chorus.Request, error) {
 	o := chorus.Request{
 		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: licks, FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
 		Density: chorus.DefaultDensity, Space: chorus.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
@@ -149,8 +149,8 @@ func (d ChorusPlan) Order(c chart.Chart, i neck.Instrument, spanMM float64, swap
 		}
 		o.Shifts = append(o.Shifts, chorus.Shift{Bar: s.Bar - 1, Position: to})
 	}
-	if o.Strategy, err = change.ParseTargetStrategy(d.School); err != nil {
-		return o, at("school", err)
+	if o.Strategy, err = change.ParseTargetStrategy(d.Strategy); err != nil {
+		return o, at("strategy", err)
 	}
 	for n, name := range d.Approaches {
 		a, err := change.FindApproachKind(name)

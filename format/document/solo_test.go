@@ -28,7 +28,7 @@ func vamp(t testing.TB) chart.Chart {
 func TestBlocksGoThereAndBack(t *testing.T) {
 	c := vamp(t)
 	rapid.Check(t, func(rt *rapid.T) {
-		order, err := ChorusPlan{Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}.Order(c, neck.Standard(), neck.ComfortableSpanMM, nil, nil)
+		order, err := ChorusPlan{Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}.Request(c, neck.Standard(), neck.ComfortableSpanMM, nil, nil)
 		require.NoError(rt, err)
 		planned, err := planner.Plan(order)
 		require.NoError(rt, err)
@@ -72,16 +72,16 @@ func TestBlocksThatCannotBeRead(t *testing.T) {
 func TestAPlanIsRead(t *testing.T) {
 	c := vamp(t)
 	space, density := 0.4, 2.0
-	plan := ChorusPlan{Position: "A", Shifts: []Shift{{Bar: 5, Position: "E"}}, School: "guide tones", Approaches: []string{"enclosure"}, Box: "major pentatonic",
+	plan := ChorusPlan{Position: "A", Shifts: []Shift{{Bar: 5, Position: "E"}}, Strategy: "guide tones", Approaches: []string{"enclosure"}, Box: "major pentatonic",
 		Subdivision: "triplet", Density: &density, Space: &space, Blend: []float64{0.3}, Form: "a b a", Seed: 9}
-	order, err := plan.Order(c, neck.Standard(), 90, nil, nil)
+	order, err := plan.Request(c, neck.Standard(), 90, nil, nil)
 	require.NoError(t, err)
 	assert.Equal(t, neck.Form("A"), order.Position.Form)
 	assert.Equal(t, 4, order.Shifts[0].Bar)
 	assert.Equal(t, neck.Form("E"), order.Shifts[0].Position.Form)
 	assert.Equal(t, []any{2.0, 0.4, chorus.Form("A B A"), uint64(9), 90.0, "triplet", "enclosure"},
 		[]any{order.Density, order.Space, order.Form, order.Seed, order.SpanMM, order.Subdivision.Name, order.Approaches[0].Name})
-	least, err := ChorusPlan{}.Order(c, neck.Standard(), 100, nil, nil)
+	least, err := ChorusPlan{}.Request(c, neck.Standard(), 100, nil, nil)
 	require.NoError(t, err)
 	assert.Equal(t, []any{float64(chorus.DefaultDensity), chorus.DefaultSpace, chorus.AAB}, []any{least.Density, least.Space, least.Form})
 }
@@ -101,7 +101,7 @@ func TestAnyChartCanHaveASolo(t *testing.T) {
 		}
 		position := rapid.SampledFrom(neck.Positions(i, c.Key.Tonic.Class())).Draw(rt, "position")
 		plan := ChorusPlan{Position: position.ID(), Blend: []float64{rapid.SampledFrom([]float64{0, 0.3, 1}).Draw(rt, "blend")}, Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}
-		order, err := plan.Order(c, i, rapid.Float64Range(60, 160).Draw(rt, "span"), nil, nil)
+		order, err := plan.Request(c, i, rapid.Float64Range(60, 160).Draw(rt, "span"), nil, nil)
 		if err != nil {
 			require.ErrorContains(rt, err, "no chord yet")
 			return

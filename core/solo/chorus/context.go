@@ -31,7 +31,7 @@ type Context struct {
 type ChordClasses struct {
 	Chord harmony.Chord
 	Class [12]harmony.Class
-	// joins are the classes of its joining scale; guide, root and fifth sort its own.
+	// joins are the classes of its scale of the chord; guide, root and fifth sort its own.
 	InScale, Guide, Root, Third [12]bool
 }
 

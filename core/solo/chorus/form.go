@@ -16,7 +16,7 @@ type Form string
 const (
 	AAB            Form = "A A B"
 	AABA           Form = "A A B A"
-	QuestionAnswer Form = "question–answer"
+	QuestionAnswer Form = "question-answer"
 )
 
 // Forms lists them, the default first: the three-line stanza of the blues (common).
@@ -38,7 +38,7 @@ func ParseForm(text string) (Form, error) {
 	}
 	for _, l := range letters {
 		if len(l) != 1 || l[0] < 'A' || l[0] > 'H' {
-			return "", &chart.FieldError{Field: "form", Detail: fmt.Sprintf("%q is not a phrase plan; write a letter A to H for each sentence, as in A A B, or question–answer", text)}
+			return "", &chart.FieldError{Field: "form", Detail: fmt.Sprintf("%q is not a phrase plan; write a letter A to H for each sentence, as in A A B, or question-answer", text)}
 		}
 	}
 	return Form(strings.Join(letters, " ")), nil

@@ -10,7 +10,7 @@ import (
 )
 
 func TestParseForm(t *testing.T) {
-	for text, want := range map[string]chorus.Form{"": chorus.AAB, " a b a ": "A B A", "question–answer": chorus.QuestionAnswer, "H": "H"} {
+	for text, want := range map[string]chorus.Form{"": chorus.AAB, " a b a ": "A B A", "question-answer": chorus.QuestionAnswer, "H": "H"} {
 		got, err := chorus.ParseForm(text)
 		require.NoError(t, err)
 		assert.Equal(t, want, got)

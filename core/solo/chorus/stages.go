@@ -18,8 +18,8 @@ type Stage string
 const (
 	// ChordToneStage is chord tones only: landings, strong beats, what is held.
 	ChordToneStage Stage = "chord tones"
-	// JoinLines adds the notes of each chord's joining scale.
-	ScaleStage Stage = "joining scale"
+	// JoinLines adds the notes of each chord's scale of the chord.
+	ScaleStage Stage = "scale of the chord"
 	// BoxStage adds the rest of the box.
 	BoxStage Stage = "box and chord tones"
 	// FullStage has the passing notes too.
@@ -39,7 +39,7 @@ func ParseStage(text string) (Stage, error) {
 			return s, nil
 		}
 	}
-	return "", &chart.FieldError{Field: "stage", Detail: fmt.Sprintf("%q is not a stage; choose chord tones, joining scale, box and chord tones, or passing notes", text)}
+	return "", &chart.FieldError{Field: "stage", Detail: fmt.Sprintf("%q is not a stage; choose chord tones, scale of the chord, box and chord tones, or passing notes", text)}
 }
 
 // rank is the first stage, from 0, that has a note of a class over a chord.

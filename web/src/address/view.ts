@@ -26,7 +26,7 @@ const shared = {
   pos: text(),
   target: place(),
   sub: text(),
-  school: text(),
+  strategy: text(),
   approach: text(),
 }
 
@@ -81,8 +81,9 @@ export function useView() {
   const subdivision = computed(() =>
     subdivisions.value.includes(query.sub.value) ? query.sub.value : (tune.choices?.subdivision ?? ''),
   )
-  const school = computed(
-    () => tune.choices?.strategies.find((s) => s === query.school.value) ?? tune.choices?.strategies[0] ?? '',
+  const strategy = computed(
+    () =>
+      tune.choices?.strategies.find((s) => s === query.strategy.value) ?? tune.choices?.strategies[0] ?? '',
   )
 
   /** Goes to a moment by hand; what sounds is no longer followed. */
@@ -122,7 +123,7 @@ export function useView() {
       position,
       subdivisions,
       subdivision,
-      school,
+      strategy,
     },
     ...{ target: query.target, approach: query.approach, wanted: query.pos, set: query.set },
     ...{ goTo, stayAt, stand, walkChanges, walkPositions },

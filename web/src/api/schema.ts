@@ -1893,13 +1893,12 @@ export interface components {
              * @description Notes a bar, on average; left out for 4
              */
             density?: number;
-            /** @description Letters A to H with blanks between, or question–answer; left out for A A B */
+            /** @description Letters A to H with blanks between, or question-answer; left out for A A B */
             form?: string;
             /** @description Phrases begin with licks of the vocabulary */
             fromLicks?: boolean;
             /** @description A position's id or form; left out for the home position */
             position?: string;
-            school?: string;
             /**
              * Format: int64
              * @description The same seed gives the same chorus
@@ -1912,6 +1911,7 @@ export interface components {
              * @description The share of silence wanted, 0 to 0.6; left out for 0.25
              */
             space?: number;
+            strategy?: string;
             subdivision?: string;
             /** @description The licks that the vocabulary was chosen by; left out for all */
             tags?: string[];
@@ -2800,14 +2800,14 @@ export interface components {
         Lick: {
             /** @description What it is good for, at most 200 characters */
             about: string;
+            /** @description The chords it was written over, each until the next */
+            chords?: components["schemas"]["PhraseChord"][];
             /** @description The notes in order of time */
             events: components["schemas"]["Event"][];
             /** @description 4/4, 3/4, 6/8 or 12/8 */
             meter: string;
             /** @description 1 to 60 characters */
             name: string;
-            /** @description The chords it was written over, each until the next */
-            over?: components["schemas"]["Over"][];
             /** @description The player's own words for it, each at most 24 characters without a comma */
             tags?: string[];
             /** @description The tonic it was written over */
@@ -2973,6 +2973,8 @@ export interface components {
             bars: number;
             /** Format: int64 */
             beatTicks: number;
+            /** @description The chords under it, each until the next */
+            chords: components["schemas"]["PhraseChord"][];
             events: components["schemas"]["LineEvent"][];
             /**
              * Format: int64
@@ -2989,8 +2991,6 @@ export interface components {
             notes: string[];
             /** Format: int64 */
             of: number;
-            /** @description The chords under it, each until the next */
-            over: components["schemas"]["Over"][];
             position: components["schemas"]["Position"];
             /**
              * Format: int64
@@ -3025,6 +3025,11 @@ export interface components {
             target?: components["schemas"]["Place"];
         };
         LineEntry: {
+            /**
+             * @description The change it leads over
+             * @example C7 to F7, bar 4 to 5
+             */
+            change: string;
             /** Format: int64 */
             chartId: number;
             /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
@@ -3036,11 +3041,6 @@ export interface components {
             /** @description Values that no rule of today allows, and what stands in their place until it is saved */
             mended?: string[];
             name: string;
-            /**
-             * @description The change it leads over
-             * @example C7 to F7, bar 4 to 5
-             */
-            over: string;
             /** Format: date-time */
             saved: string;
             /**
@@ -3402,16 +3402,6 @@ export interface components {
             repair?: string;
             text: string;
         };
-        Over: {
-            chord: string;
-            /**
-             * Format: int64
-             * @description The phrase's tick from which it sounds
-             */
-            tick: number;
-            /** @description What the band plays below an imagined chord */
-            written?: string;
-        };
         Overlay: {
             name: string;
             notes: components["schemas"]["OverlayNote"][];
@@ -3461,11 +3451,11 @@ export interface components {
             bars: number;
             /** @description The tune as it is played, in its key and at its tempo */
             chart: components["schemas"]["Chart"];
+            finished: boolean;
             /** @description What to land on at each change, by the target strategy or the segment's aim */
             landings: components["schemas"]["PathTarget"][];
             /** @description The chord that comes after its last one */
             next?: components["schemas"]["NamedChord"];
-            over: boolean;
             performance: components["schemas"]["Performance"];
             place: components["schemas"]["PassPlace"];
             /** @description The position in that key */
@@ -3707,12 +3697,22 @@ export interface components {
             style?: string;
         };
         Phrase: {
+            /** @description The chords it was written over, each until the next */
+            chords?: components["schemas"]["PhraseChord"][];
             /** @description The notes in order of time */
             events: components["schemas"]["Event"][];
             /** @description 4/4, 3/4, 6/8 or 12/8 */
             meter: string;
-            /** @description The chords it was written over, each until the next */
-            over?: components["schemas"]["Over"][];
+        };
+        PhraseChord: {
+            chord: string;
+            /**
+             * Format: int64
+             * @description The phrase's tick from which it sounds
+             */
+            tick: number;
+            /** @description What the band plays below an imagined chord */
+            written?: string;
         };
         PhraseShape: {
             /** @enum {string} */
@@ -3813,12 +3813,12 @@ export interface components {
             hands?: components["schemas"]["Hands"];
         };
         PlayedLine: {
+            /** @description The chords it was written over, each until the next */
+            chords?: components["schemas"]["PhraseChord"][];
             /** @description The notes in order of time */
             events: components["schemas"]["Event"][];
             /** @description 4/4, 3/4, 6/8 or 12/8 */
             meter: string;
-            /** @description The chords it was written over, each until the next */
-            over?: components["schemas"]["Over"][];
             /**
              * Format: int64
              * @description The chart's tick at which the phrase's tick 0 stands
@@ -4077,8 +4077,6 @@ export interface components {
              * @description How many notes, the last included; left out where a start is given
              */
             notes?: number;
-            /** @description The notes between: box, joining scale or chord tones; left out for the box */
-            over?: string;
             /** @description A position's id or form; left out for the home position */
             position?: string;
             /**
@@ -4090,6 +4088,8 @@ export interface components {
             subdivision?: string;
             /** @description Where it ends */
             to?: components["schemas"]["Place"];
+            /** @description The notes between: box, scale of the chord or chord tones; left out for the box */
+            tones?: string;
         };
         SavePlayer: {
             player: components["schemas"]["Player"];
@@ -4184,7 +4184,7 @@ export interface components {
         };
         SequenceChoice: {
             figures: string[];
-            over: string;
+            tones: string;
         };
         SequenceRequest: {
             /** Format: int64 */
@@ -4201,12 +4201,12 @@ export interface components {
             hands?: components["schemas"]["Hands"];
             /** @description Which way round; left out for as written */
             order?: string;
-            /** @description What is walked over; left out for chord tones */
-            over?: string;
             /** @description A position's id or form; left out for the home position */
             position?: string;
             /** @description Left out for eighths */
             subdivision?: string;
+            /** @description What is walked over; left out for chord tones */
+            tones?: string;
         };
         Shape: {
             /** @description Tones that only a reach below the core would give */

@@ -62,7 +62,7 @@ export const useLicks = defineStore('licks', () => {
       tonic: tune.chart?.key.tonic ?? 'A',
       meter: tune.chart?.meter ?? '4/4',
       events: [],
-      over: chord ? [{ tick: 0, chord }] : [],
+      chords: chord ? [{ tick: 0, chord }] : [],
     }
   }
 

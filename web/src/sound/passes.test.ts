@@ -11,7 +11,7 @@ vi.mock('../api/client', () => ({
     const after = body.after
     const place = body.at ?? (after ? { ...after, pass: after.pass + 1, chorus: after.chorus + 1 } : start)
     return Promise.resolve({
-      ...{ over: place.pass > 2, place, bars: 12, chart: { key: { tonic: place.tonic } } },
+      ...{ finished: place.pass > 2, place, bars: 12, chart: { key: { tonic: place.tonic } } },
       performance: { countIn: 0, end: 0, beats: [], chords: [], notes: [] },
     })
   },

@@ -42,7 +42,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
         body: { ...request, ...which, ...place, ...(loop && { loop }), ...(line && { line }) },
       }),
     )
-    if (pass.over) return undefined
+    if (pass.finished) return undefined
     if (which.ending) ending = true
     return { performance: pass.performance, pass, tune, ...(loop && { loop }) }
   }

@@ -84,7 +84,7 @@ export const usePlayer = defineStore('player', () => {
     hands: tune.hands,
     routine: band.chosen!.routine,
     position: view.position.value?.id,
-    strategy: view.school.value || undefined,
+    strategy: view.strategy.value || undefined,
     ...style(),
     stopTime: band.band.stopTime,
     intro: (band.band.intro || 'one bar') as PassRequest['intro'],

@@ -43,7 +43,7 @@ const beats = computed(() => {
 })
 const chords = computed(() => {
   const shown: { tick: number; text: string }[] = []
-  const over = props.written.lick.over ?? []
+  const over = props.written.lick.chords ?? []
   over.forEach((one, n) => {
     const next = over[n + 1]?.tick ?? Infinity
     const tick = n === 0 ? Math.min(one.tick, 0) : one.tick

@@ -27,12 +27,12 @@ const tune = useTune()
 const view = useView()
 const player = usePlayer()
 const work = useChange()
-const { bench, school, shown, refusal, here, target, into, query } = work
+const { bench, strategy, shown, refusal, here, target, into, query } = work
 
 // The ways across.
 const chosen = ref(0)
 watch(
-  () => [shown.value?.tick, shown.value?.position.id, school.value],
+  () => [shown.value?.tick, shown.value?.position.id, strategy.value],
   () => (chosen.value = 0),
 )
 function choose(index: number) {
@@ -201,7 +201,7 @@ useKeys([
       <PathPanel
         v-else-if="bench === 'path'"
         :paths="path.paths.value"
-        :school="school"
+        :strategy="strategy"
         :refusal="path.refusal.value"
         :pins="path.pins.value.length"
         @unpin="path.unpin"

@@ -47,7 +47,7 @@ const { answer: run, refusal } = useAnswer(
     if (goal.value) body.goal = goal.value
     const at = (p: Place) => ({ string: p.string, fret: p.fret })
     if (from.value && target.value) {
-      Object.assign(body, { from: at(from.value), to: at(target.value), over: over.value })
+      Object.assign(body, { from: at(from.value), to: at(target.value), tones: over.value })
     }
     return { ...body, notes: notes.value }
   },

@@ -4,8 +4,8 @@ import type { Path, PathTarget } from '../../api/client'
 import { signs } from '../../controls/spelling'
 import { useView } from '../../address/view'
 
-/** The landings of the whole chorus, the schools side by side. */
-const props = defineProps<{ paths: Path[]; school: string; refusal: string; pins: number }>()
+/** The landings of the whole chorus, the strategies side by side. */
+const props = defineProps<{ paths: Path[]; strategy: string; refusal: string; pins: number }>()
 defineEmits<{ unpin: [tick: number]; clear: [] }>()
 const view = useView()
 
@@ -20,7 +20,7 @@ function goTo(l: PathTarget) {
   if (change) void view.goTo(change.leaving)
 }
 const now = computed(() =>
-  props.paths.find((p) => p.strategy === props.school)?.landings.find((l) => l.change === here.value),
+  props.paths.find((p) => p.strategy === props.strategy)?.landings.find((l) => l.change === here.value),
 )
 </script>
 
@@ -31,7 +31,7 @@ const now = computed(() =>
   </p>
   <div v-else class="path">
     <div class="scroll">
-      <table aria-label="Landings by school">
+      <table aria-label="Landings by target strategy">
         <thead>
           <tr>
             <th scope="col">bar</th>
@@ -40,8 +40,8 @@ const now = computed(() =>
               <button
                 type="button"
                 class="chip"
-                :aria-pressed="p.strategy === school"
-                @click="view.set({ school: p.strategy })"
+                :aria-pressed="p.strategy === strategy"
+                @click="view.set({ strategy: p.strategy })"
               >
                 {{ p.strategy }}
               </button>
@@ -66,7 +66,7 @@ const now = computed(() =>
             <td
               v-for="(l, n) in row.all"
               :key="paths[n]!.strategy"
-              :class="{ chosen: paths[n]!.strategy === school }"
+              :class="{ chosen: paths[n]!.strategy === strategy }"
             >
               <b>{{ signs(l.degree) }}</b> {{ signs(l.note) }}
               <span class="quiet tabular">{{ l.string }}:{{ l.fret }}</span>

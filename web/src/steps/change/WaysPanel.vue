@@ -70,9 +70,9 @@ watch(
         <PillSelect
           class="back"
           label="What to aim at"
-          :chosen="props.work.school.value"
+          :chosen="props.work.strategy.value"
           :options="named(tune.choices?.strategies)"
-          @choose="(aim) => view.set({ school: aim, target: undefined })"
+          @choose="(aim) => view.set({ strategy: aim, target: undefined })"
         />
       </template>
     </div>

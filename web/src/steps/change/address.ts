@@ -14,7 +14,7 @@ export const benches = [
 export const sorts = ['ease', 'tension', 'length'] as const
 
 /** What the notes of a run between two places are taken from. */
-export const walks = ['box', 'joining scale', 'chord tones'] as const
+export const walks = ['box', 'scale of the chord', 'chord tones'] as const
 
 /** What the Change step keeps in the address. */
 export const useChangeQuery = () =>

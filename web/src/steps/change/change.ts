@@ -16,7 +16,7 @@ export function useChange() {
 
   const query = useChangeQuery()
   const { bench, sort, here, beats } = query
-  const { school } = view
+  const { strategy } = view
 
   /** What every question about the change begins with. */
   const about = computed(() => {
@@ -27,13 +27,13 @@ export function useChange() {
   })
 
   const { answer: shown, refusal } = useAnswer(
-    () => about.value && { ...about.value, school: school.value },
+    () => about.value && { ...about.value, strategy: strategy.value },
     (body, signal) => answer(client.POST('/api/compute/change', { body, signal })),
   )
 
   const { answer: near, refusal: nowhere } = useAnswer(
     () =>
-      about.value && here.value ? { ...about.value, school: school.value, here: here.value } : undefined,
+      about.value && here.value ? { ...about.value, strategy: strategy.value, here: here.value } : undefined,
     (body, signal) => answer(client.POST('/api/compute/change/nearby', { body, signal })),
   )
 
@@ -71,7 +71,7 @@ export function useChange() {
   const aim = (place: Place) => view.set({ target: placeOf(place) })
 
   return {
-    ...{ bench, school, sort, about, shown, refusal, here, near, nowhere, target, into, noTarget, beats },
+    ...{ bench, strategy, sort, about, shown, refusal, here, near, nowhere, target, into, noTarget, beats },
     ...{ query, stand, aim },
   }
 }

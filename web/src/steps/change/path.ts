@@ -13,11 +13,11 @@ interface Pin extends Place {
   change: number
 }
 
-/** The target path by every school, with the landings that are pinned: the pins are in the address. */
+/** The target path by every strategy, with the landings that are pinned: the pins are in the address. */
 export function usePath(work: ChangeWork) {
   const tune = useTune()
   const view = useView()
-  const { bench, about, shown, school, query } = work
+  const { bench, about, shown, strategy, query } = work
 
   const pins = computed<Pin[]>(() =>
     query.pins.value.split(' ').flatMap((one) => {
@@ -45,7 +45,7 @@ export function usePath(work: ChangeWork) {
     (body, signal) => answer(client.POST('/api/compute/change/path', { body, signal })),
   )
   const paths = computed(() => planned.value?.paths ?? [])
-  const landings = computed(() => paths.value.find((p) => p.strategy === school.value)?.landings ?? [])
+  const landings = computed(() => paths.value.find((p) => p.strategy === strategy.value)?.landings ?? [])
 
   watch(
     landings,

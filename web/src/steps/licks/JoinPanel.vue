@@ -21,7 +21,7 @@ const between = Array.from({ length: 7 }, (_, n) => n)
     <p class="choices" role="group" aria-label="Cut into its chords">
       <span class="what quiet">cut</span>
       <template v-if="(parts?.length ?? 0) > 1">
-        <span>{{ signs(parts!.map((p) => p.over?.[0]?.chord ?? '').join(' · ')) }}</span>
+        <span>{{ signs(parts!.map((p) => p.chords?.[0]?.chord ?? '').join(' · ')) }}</span>
         <button type="button" class="chip" @click="$emit('keepAll', parts ?? [])">
           Keep the {{ parts!.length }} parts
         </button>

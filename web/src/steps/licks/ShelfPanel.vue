@@ -143,7 +143,7 @@ const pick = (options: string[]) => [
               @click="$emit('open', entry)"
             >
               <b>{{ entry.name }}</b>
-              <span class="quiet">in {{ signs(entry.key) }}: {{ signs(entry.over) }}</span>
+              <span class="quiet">in {{ signs(entry.key) }}: {{ signs(entry.change) }}</span>
             </button>
             <button
               type="button"

@@ -35,7 +35,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
     if (change === undefined || !position) return undefined
     return {
       ...{ change, position, target: view.target.value, approach: approach.value },
-      ...{ subdivision: subdivision.value, school: view.school.value },
+      ...{ subdivision: subdivision.value, strategy: view.strategy.value },
     }
   })
 
@@ -162,7 +162,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
     void query.set({ line: undefined, lick: lickId })
     void view.set({
       ...{ at: leavingTick(kept), pos: choice.position, approach: choice.approach },
-      ...{ sub: choice.subdivision, school: choice.strategy, target: choice.target },
+      ...{ sub: choice.subdivision, strategy: choice.strategy, target: choice.target },
     })
   }
 

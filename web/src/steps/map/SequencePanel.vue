@@ -17,7 +17,7 @@ const view = useView()
 const query = useMapQuery()
 
 const walks = computed(() => tune.choices?.sequences ?? [])
-const over = computed(() => walks.value.find((w) => w.over === query.walk.value) ?? walks.value[0])
+const over = computed(() => walks.value.find((w) => w.tones === query.walk.value) ?? walks.value[0])
 const cells = computed(() => over.value?.figures ?? [])
 const chosen = (wanted: string, all: string[]) => all.find((one) => one === wanted) ?? all[0] ?? ''
 const cell = computed(() => chosen(query.cell.value, cells.value))
@@ -31,7 +31,7 @@ const { answer: written, refusal } = useAnswer(
     const { music: chart, hands, read } = tune
     if (!chart || !read || !over.value) return undefined
     return {
-      ...{ chart, hands, position: props.position, over: over.value.over, cell: cell.value },
+      ...{ chart, hands, position: props.position, tones: over.value.tones, figure: cell.value },
       ...{ order: order.value, subdivision: subdivision.value },
       ...{ from: 1, bars: Math.min(read.facts.bars, mostBars) },
     }
@@ -47,8 +47,8 @@ const { answer: written, refusal } = useAnswer(
         >over
         <PillSelect
           label="Walk over"
-          :chosen="over?.over"
-          :options="named(walks.map((w) => w.over))"
+          :chosen="over?.tones"
+          :options="named(walks.map((w) => w.tones))"
           @choose="(walk) => query.set({ walk, cell: undefined })"
       /></label>
       <label

@@ -37,7 +37,7 @@ export function useStage() {
     [() => (player.tuneSounds ? player.chunk?.pass : undefined), first],
     ([sounds, idle]) => {
       const now = sounds ?? (player.tuneSounds ? undefined : idle)
-      if (now && !now.over) pass.value = now
+      if (now && !now.finished) pass.value = now
     },
     { immediate: true },
   )

@@ -22,7 +22,7 @@ const bar = Math.floor(props.block.start / props.view.tab.barTicks) * props.view
 const moved = (e: LickEvent, by: number) => ({ ...e, tick: e.tick + by })
 
 function asLick(): Lick {
-  const over = (props.view.phrase.over ?? [])
+  const over = (props.view.phrase.chords ?? [])
     .filter((o, n, all) => (all[n + 1]?.tick ?? Infinity) > bar && o.tick < bar + 8 * props.view.tab.barTicks)
     .map((o) => ({ ...o, tick: Math.max(o.tick - bar, 0) }))
   return {
@@ -32,7 +32,7 @@ function asLick(): Lick {
     meter: props.view.tab.meter,
     tuning: tune.map?.sounding,
     events: (props.block.notes ?? []).map((e) => moved(e, -bar)),
-    over: over.length ? over : [{ tick: 0, chord: props.view.impliedHarmony[0]?.chord ?? 'C7' }],
+    chords: over.length ? over : [{ tick: 0, chord: props.view.impliedHarmony[0]?.chord ?? 'C7' }],
   }
 }
 const put = props.writer()

@@ -90,10 +90,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <div class="choices">
         <span class="what">aim at</span>
         <PillSelect
-          label="School"
-          :chosen="plan.school || choices?.strategies[0]"
+          label="Target strategy"
+          :chosen="plan.strategy || choices?.strategies[0]"
           :options="named(choices?.strategies)"
-          @choose="(school) => emit('plan', { school })"
+          @choose="(strategy) => emit('plan', { strategy })"
         />
         <span class="quiet">in</span>
         <PillSelect
