@@ -20,6 +20,7 @@ import (
 
 	"undaris/demo"
 	"undaris/format/document"
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -37,14 +38,15 @@ func application(t testing.TB, with func(*Config)) client {
 	t.Cleanup(func() { _ = data.Close() })
 	licks, err := demo.Licks()
 	require.NoError(t, err)
+	l := library.New(data, slog.New(slog.DiscardHandler))
 	for _, chosen := range licks {
-		_, err := KeepLick(data, chosen)
+		_, err := library.Licks.Create(t.Context(), l, chosen, 0)
 		require.NoError(t, err)
 	}
 	tunes, err := demo.Charts()
 	require.NoError(t, err)
 	for _, tune := range tunes {
-		_, err := KeepChart(data, tune)
+		_, err := library.Charts.Create(t.Context(), l, tune, 0)
 		require.NoError(t, err)
 	}
 	c := Config{
@@ -102,7 +104,7 @@ func ferry(c client) KeptChart {
 	return call[KeptChart](c, "GET", "/api/charts/"+itoa(list[0].ID), nil, 200)
 }
 
-func itoa(n uint) string { return string(pack(n)) }
+func itoa(n uint) string { return string(mustJSON(n)) }
 
 func TestTheChartSaysItsNumeralsAndChanges(t *testing.T) {
 	chart := ferry(application(t, nil))
@@ -415,7 +417,7 @@ func BenchmarkComputeOverHTTP(b *testing.B) {
 		"run":         RunRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Arrival: 7680, Notes: 8, From: &Place{String: 4, Fret: 10}, To: &Place{String: 2, Fret: 10}},
 		"chord":       ChordRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Chord: "C7", Next: "F7", Position: "E-7"},
 	} {
-		content, path := pack(in), "/api/compute/"+name
+		content, path := mustJSON(in), "/api/compute/"+name
 		if name == "find" {
 			path = "/api/licks/find"
 		}
@@ -471,4 +473,12 @@ func TestAnswersArePacked(t *testing.T) {
 	gone := ask("DELETE", "/api/licks/"+itoa(chosen.ID)+"?version=1", "gzip")
 	assert.Equal(t, 204, gone.Code)
 	assert.Zero(t, gone.Body.Len(), "nothing is nothing, packed or not")
+}
+
+func mustJSON(value any) []byte {
+	text, err := json.Marshal(value)
+	if err != nil {
+		panic(err)
+	}
+	return text
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -22,97 +23,54 @@ type KeptBand struct {
 	KeepBand
 }
 
-type replaceBand struct {
-	ID   uint `path:"id"`
-	Body struct {
-		Band document.Band `json:"band"`
-		Replacing
-	}
+// ReplaceBand is a band in the place of a version.
+type ReplaceBand struct {
+	Replacing
+	Band document.Band `json:"band"`
 }
+
+func (r ReplaceBand) content() document.Band { return r.Band }
 
 // registerBands serves the bands of the tunes: at most one for each.
 func (s *server) registerBands(api huma.API) {
-	huma.Get(api, "/api/bands", func(_ context.Context, in *linesOf) (*body[[]KeptBand], error) {
-		all, err := s.store.List(store.Band, in.ChartID)
-		if err != nil {
+	bands := resource[document.Band, struct{}, KeptBand, KeptBand]{
+		path: "bands", kind: library.Bands, view: keptBand, single: true,
+		texts: func(all []library.Revision[document.Band]) []string {
+			return each(all, func(r library.Revision[document.Band]) string {
+				return counted(len(r.Body.Routines), "routine", "routines") + " of your own"
+			})
+		},
+	}
+	serve(api, s, bands)
+	serveReplace[document.Band, struct{}, KeptBand, KeptBand, ReplaceBand](api, s, bands, "band")
+	huma.Get(api, "/api/bands", func(ctx context.Context, in *ofChart) (*body[[]KeptBand], error) {
+		items, faults, err := library.Bands.ReadAllWithDamaged(ctx, s.library, in.ChartID)
+		all := make([]KeptBand, len(items))
+		for n, item := range items {
+			// In the place of one that cannot be read stands the plain one.
+			all[n] = KeptBand{Kept: keptOf(item.Info), KeepBand: KeepBand{ChartID: item.ChartID, Band: item.Body}}
+			if fault := faults[item.ID]; fault != nil {
+				all[n].Damaged = fault.Error()
+			}
+		}
+		return &body[[]KeptBand]{all}, err
+	}, described("bands", "List the bands"))
+	huma.Post(api, "/api/bands", func(ctx context.Context, in *body[KeepBand]) (*tagged[KeptBand], error) {
+		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
-		kept := make([]KeptBand, len(all))
-		for n, d := range all {
-			kept[n] = keptBand(d)
+		item, err := library.Bands.Create(ctx, s.library, in.Body.Band, in.Body.ChartID)
+		if errors.Is(err, store.ErrExists) {
+			return nil, huma.Error412PreconditionFailed("the band of this tune has been kept in another window in between")
 		}
-		return &body[[]KeptBand]{kept}, nil
-	})
-	huma.Post(api, "/api/bands", func(_ context.Context, in *body[KeepBand]) (*body[KeptBand], error) {
-		if _, err := keptAs[document.Chart](s, store.Chart, "chartId", in.Body.ChartID); err != nil {
-			return nil, err
-		}
-		d, err := PutBand(s.store, in.Body)
 		if err != nil {
-			return nil, err
+			return nil, saveProblem("band", "band", 0, err)
 		}
-		return &body[KeptBand]{keptBand(d)}, nil
-	}, created)
-	huma.Get(api, "/api/bands/{id}", func(_ context.Context, in *byID) (*body[KeptBand], error) {
-		d, err := s.store.Read(store.Band, in.ID)
-		if err != nil {
-			return nil, storeProblem("band", in.ID, err)
-		}
-		return &body[KeptBand]{keptBand(d)}, nil
-	})
-	huma.Put(api, "/api/bands/{id}", func(_ context.Context, in *replaceBand) (*body[KeptBand], error) {
-		if err := in.Body.Band.Check(); err != nil {
-			return nil, invalid("band", err)
-		}
-		save := in.Body.save(bandDocument(in.Body.Band))
-		if before, err := s.store.Read(store.Band, in.ID); err == nil && keptBand(before).Damaged != "" {
-			save.KeepBefore = true // what cannot be read is not written over
-		}
-		d, err := s.store.Replace(store.Band, in.ID, save)
-		if err != nil {
-			return nil, storeProblem("band", in.ID, err)
-		}
-		return &body[KeptBand]{keptBand(d)}, nil
-	})
-	huma.Post(api, "/api/bands/{id}/restore", func(_ context.Context, in *byID) (*body[KeptBand], error) {
-		d, err := s.store.Restore(store.Band, in.ID)
-		if err != nil {
-			return nil, storeProblem("band", in.ID, err)
-		}
-		return &body[KeptBand]{keptBand(d)}, nil
-	})
+		view, err := keptBand(ctx, item)
+		return &tagged[KeptBand]{ETag: etag(item.Version), Body: view}, err
+	}, created, described("bands", "Keep the band of a tune"))
 }
 
-// PutBand checks a band and keeps it for its tune. Its error is a problem.
-func PutBand(st *store.Store, k KeepBand) (store.Document, error) {
-	if err := k.Band.Check(); err != nil {
-		return store.Document{}, invalid("band", err)
-	}
-	d := bandDocument(k.Band)
-	d.ChartID = &k.ChartID
-	kept, err := st.Create(d)
-	if errors.Is(err, store.ErrExists) {
-		return store.Document{}, huma.Error412PreconditionFailed("the band of this tune has been kept in another window in between")
-	}
-	return kept, err
-}
-
-func bandDocument(b document.Band) store.Document {
-	return store.Document{Kind: store.Band, Name: "band", Body: pack(b)}
-}
-
-// keptBand is a band as kept; one that cannot be read is listed as damaged, and the plain one
-// stands in its place.
-func keptBand(d store.Document) KeptBand {
-	kept := KeptBand{Kept: keptOf(d), KeepBand: KeepBand{ChartID: *d.ChartID}}
-	b, err := unpack[document.Band](d)
-	if err == nil {
-		err = b.Check()
-	}
-	if err != nil {
-		kept.Damaged = err.Error()
-		return kept
-	}
-	kept.Band = b
-	return kept
+func keptBand(_ context.Context, item library.Item[document.Band]) (KeptBand, error) {
+	return KeptBand{Kept: keptOf(item.Info), KeepBand: KeepBand{ChartID: item.ChartID, Band: item.Body}}, nil
 }

@@ -2,9 +2,6 @@ package api
 
 import (
 	"context"
-	"fmt"
-	"mime"
-	"net/http"
 	"strings"
 	"time"
 
@@ -13,7 +10,7 @@ import (
 	"undaris/core/chart"
 	"undaris/format/chartfile"
 	"undaris/format/document"
-	"undaris/store"
+	"undaris/library"
 )
 
 // KeptChart is a chart of the library.
@@ -26,184 +23,91 @@ type KeptChart struct {
 type ChartEntry struct {
 	Kept
 	Title string `json:"title"`
-	ChartSummary
+	library.ChartSummary
 	// Practised is left out for never.
 	Practised *time.Time `json:"practised,omitempty" doc:"When it was last played"`
 }
 
-// ChartSummary is what a list shows of a chart beside its title; it is kept with the
-// chart, so that a list reads no bodies.
-type ChartSummary struct {
-	Tags   []string     `json:"tags"`
-	Key    document.Key `json:"key"`
-	Meter  string       `json:"meter"`
-	Tempo  int          `json:"tempo"`
-	Feel   string       `json:"feel"`
-	Bars   int          `json:"bars" doc:"Of one chorus, repeats played out"`
-	Scheme string       `json:"scheme" doc:"The scheme its bars follow, empty for none"`
+// ReplaceChart is a chart in the place of a version.
+type ReplaceChart struct {
+	Replacing
+	Chart document.Chart `json:"chart"`
 }
 
-// exportChart names the format a chart is written in.
-type exportChart struct {
-	ID     uint   `path:"id"`
-	Format string `path:"format" doc:"grid, chordpro, musicxml, mxl or midi"`
-}
-
-// file is a response that the browser keeps as a file.
-type file struct {
-	Type        string `header:"Content-Type"`
-	Disposition string `header:"Content-Disposition"`
-	Body        []byte
-}
-
-// Replacing names the version that a save replaces.
-type Replacing struct {
-	Version int `json:"version" minimum:"1" doc:"The version that this one replaces"`
-	// KeepBefore is for saves over what someone else has written.
-	KeepBefore bool `json:"keepBefore,omitempty" doc:"Keep the version that is replaced, even if it is of the same sitting"`
-}
-
-// save is a document as it replaces a version.
-func (r Replacing) save(d store.Document) store.Save {
-	return store.Save{Version: r.Version, Name: d.Name, Body: d.Body, Summary: d.Summary, KeepBefore: r.KeepBefore}
-}
-
-type replaceChart struct {
-	ID   uint `path:"id"`
-	Body struct {
-		Replacing
-		Chart document.Chart `json:"chart"`
-	}
-}
+func (r ReplaceChart) content() document.Chart { return r.Chart }
 
 func (s *server) registerCharts(api huma.API) {
-	huma.Get(api, "/api/charts", func(context.Context, *struct{}) (*body[[]ChartEntry], error) {
-		return s.chartEntries(s.store.Entries(store.Chart, 0))
-	})
-	huma.Get(api, "/api/charts/deleted", func(context.Context, *struct{}) (*body[[]ChartEntry], error) {
-		return s.chartEntries(s.store.Deleted(store.Chart))
-	})
-	huma.Post(api, "/api/charts", func(_ context.Context, in *body[document.Chart]) (*body[KeptChart], error) {
-		d, err := KeepChart(s.store, in.Body)
+	charts := resource[document.Chart, library.ChartSummary, KeptChart, ChartEntry]{
+		path: "charts", kind: library.Charts, view: keptChart, texts: chartTexts, export: exportChart, formats: exportNames(),
+		entry: func(e library.Entry[library.ChartSummary]) ChartEntry {
+			entry := ChartEntry{Kept: keptOf(e.Info), Title: e.Name, ChartSummary: e.Summary, Practised: e.Practised}
+			entry.Damaged, entry.Mended = e.Damaged, e.Mended
+			if entry.Tags == nil {
+				entry.Tags = []string{}
+			}
+			return entry
+		},
+	}
+	serve(api, s, charts)
+	serveList(api, s, charts)
+	serveReplace[document.Chart, library.ChartSummary, KeptChart, ChartEntry, ReplaceChart](api, s, charts, "chart")
+	huma.Post(api, "/api/charts", func(ctx context.Context, in *body[document.Chart]) (*tagged[KeptChart], error) {
+		item, err := library.Charts.Create(ctx, s.library, in.Body, 0)
 		if err != nil {
-			return nil, err
+			return nil, saveProblem("chart", "", 0, err)
 		}
-		return s.keptChart(d)
-	}, created)
-	huma.Get(api, "/api/charts/{id}", func(_ context.Context, in *byID) (*body[KeptChart], error) {
-		d, err := s.store.Read(store.Chart, in.ID)
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		return s.keptChart(d)
-	})
-	huma.Put(api, "/api/charts/{id}", func(_ context.Context, in *replaceChart) (*body[KeptChart], error) {
-		d, err := chartDocument(in.Body.Chart)
-		if err != nil {
-			return nil, invalid("chart", err)
-		}
-		d, err = s.store.Replace(store.Chart, in.ID, in.Body.save(d))
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		return s.keptChart(d)
-	})
-	huma.Post(api, "/api/charts/{id}/copy", func(_ context.Context, in *byID) (*body[KeptChart], error) {
-		d, err := s.store.Read(store.Chart, in.ID)
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		doc, err := unpack[document.Chart](d)
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		doc.Title = copyTitle(doc.Title)
-		copied, err := KeepChart(s.store, doc)
-		if err != nil {
-			return nil, err
-		}
-		return s.keptChart(copied)
-	}, created)
-	huma.Post(api, "/api/charts/{id}/practised", func(_ context.Context, in *byID) (*struct{}, error) {
-		return nil, storeProblem("chart", in.ID, s.store.Practised(store.Chart, in.ID, time.Now()))
-	})
-	huma.Get(api, "/api/charts/{id}/export/{format}", func(_ context.Context, in *exportChart) (*file, error) {
-		format, ok := chartfile.Find(in.Format)
-		if !ok {
-			return nil, huma.Error404NotFound(fmt.Sprintf("charts are not written as %q; there are %s", in.Format, exportNames()))
-		}
-		d, err := s.store.Read(store.Chart, in.ID)
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		c, err := chartOf(d)
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		return &file{Type: format.Type, Disposition: attached(c.Title + format.Extension), Body: format.Write(c)}, nil
-	})
-	huma.Delete(api, "/api/charts/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
-		return nil, storeProblem("chart", in.ID, s.store.Delete(store.Chart, in.ID, in.Version))
-	})
-	huma.Post(api, "/api/charts/{id}/restore", func(_ context.Context, in *byID) (*body[KeptChart], error) {
-		d, err := s.store.Restore(store.Chart, in.ID)
-		if err != nil {
-			return nil, storeProblem("chart", in.ID, err)
-		}
-		return s.keptChart(d)
-	})
+		view, err := keptChart(ctx, item)
+		return &tagged[KeptChart]{ETag: etag(item.Version), Body: view}, err
+	}, created, described("charts", "Keep a new chart"))
+	huma.Post(api, "/api/charts/{id}/practised", func(ctx context.Context, in *byID) (*struct{}, error) {
+		return nil, storeProblem("chart", in.ID, library.Charts.Practised(ctx, s.library, in.ID))
+	}, described("charts", "Note that a chart was played now"))
 }
 
-func (s *server) chartEntries(documents []store.Document, err error) (*body[[]ChartEntry], error) {
+func keptChart(_ context.Context, item library.Item[document.Chart]) (KeptChart, error) {
+	c, err := item.Body.Core()
 	if err != nil {
-		return nil, err
+		return KeptChart{}, err
 	}
-	all, err := listed(s, documents, func(d store.Document) (ChartSummary, []string, error) {
-		c, mended, err := chartAsMended(d)
-		return chartSummary(c), mended, err
-	})
-	entries := make([]ChartEntry, len(all))
-	for n, one := range all {
-		entries[n] = ChartEntry{Kept: one.kept, Title: documents[n].Name, ChartSummary: one.summary, Practised: documents[n].PractisedAt}
-		if one.summary.Tags == nil {
-			entries[n].Tags = []string{}
+	kept := KeptChart{Kept: keptOf(item.Info), ReadChart: readChart(c)}
+	kept.Mended = item.Mended
+	return kept, nil
+}
+
+// chartTexts say what each version of a chart changed of the one before.
+func chartTexts(all []library.Revision[document.Chart]) []string {
+	texts := make([]string, len(all))
+	for n, r := range all {
+		if n == len(all)-1 {
+			texts[n] = "the chart as it was first kept"
+			continue
+		}
+		if r.Damaged != "" || all[n+1].Damaged != "" {
+			texts[n] = r.Name
+			continue
+		}
+		before, err := all[n+1].Body.Core()
+		after, second := r.Body.Core()
+		if err != nil || second != nil {
+			continue
+		}
+		if texts[n] = strings.Join(chart.Differences(before, after), "; "); texts[n] == "" {
+			texts[n] = "saved again, nothing changed"
 		}
 	}
-	return &body[[]ChartEntry]{entries}, err
+	return texts
 }
 
-func chartSummary(c chart.Chart) ChartSummary {
-	if len(c.Bars) == 0 {
-		return ChartSummary{}
+func exportChart(_ context.Context, item library.Item[document.Chart], name string) (*file, error) {
+	format, ok := chartfile.Find(name)
+	if !ok {
+		return nil, nil
 	}
-	doc := document.ChartOf(c)
-	return ChartSummary{
-		Tags: append([]string{}, doc.Tags...), Key: doc.Key, Meter: doc.Meter, Tempo: doc.Tempo, Feel: doc.Feel,
-		Bars: len(c.PlayedBars()), Scheme: c.SchemeOf(),
+	c, err := item.Body.Core()
+	if err != nil {
+		return nil, invalid("chart", err)
 	}
-}
-
-// copyTitle names a copy, within the length a title may have.
-func copyTitle(title string) string {
-	const mark = ", copy"
-	runes := []rune(title)
-	return strings.TrimSpace(string(runes[:min(len(runes), chart.MaxTitle-len(mark))])) + mark
-}
-
-// attached asks the browser to keep a response as a file of this name.
-func attached(name string) string {
-	return mime.FormatMediaType("attachment", map[string]string{"filename": fileName(name)})
-}
-
-// fileName is the title as a file may be called on any machine.
-func fileName(title string) string {
-	name := strings.Map(func(c rune) rune {
-		if c < ' ' || strings.ContainsRune(`<>:"/\|?*`, c) {
-			return '-'
-		}
-		return c
-	}, title)
-	return strings.Trim(name, " .")
+	return &file{Type: format.Type, Disposition: attached(c.Title + format.Extension), Body: format.Write(c)}, nil
 }
 
 func exportNames() string {
@@ -212,60 +116,4 @@ func exportNames() string {
 		all[n] = f.Name
 	}
 	return strings.Join(all, ", ")
-}
-
-func created(o *huma.Operation) { o.DefaultStatus = http.StatusCreated }
-
-// KeepChart checks a chart and keeps it. Its error is a problem.
-func KeepChart(st *store.Store, c document.Chart) (store.Document, error) {
-	d, err := chartDocument(c)
-	if err != nil {
-		return store.Document{}, invalid("", err)
-	}
-	return st.Create(d)
-}
-
-// chartDocument is a chart as it is kept: written anew from what was read, so that only
-// canonical symbols are stored.
-func chartDocument(doc document.Chart) (store.Document, error) {
-	c, err := doc.Core()
-	if err != nil {
-		return store.Document{}, err
-	}
-	c.Title = strings.TrimSpace(c.Title)
-	return store.Document{Kind: store.Chart, Name: c.Title, Body: pack(document.ChartOf(c)), Summary: pack(chartSummary(c))}, nil
-}
-
-// chartOf reads the chart of a document. Its error is a *damagedError.
-func chartOf(d store.Document) (chart.Chart, error) {
-	c, _, err := chartAsMended(d)
-	return c, err
-}
-
-// chartAsMended is chartOf with what of it no rule of today allows, and what stands in
-// its place.
-func chartAsMended(d store.Document) (chart.Chart, []string, error) {
-	doc, err := unpack[document.Chart](d)
-	if err != nil {
-		return chart.Chart{}, nil, err
-	}
-	c, err := doc.Core()
-	if err == nil {
-		return c, nil, nil
-	}
-	mended, said := doc.Mended()
-	if c, err = mended.Core(); err != nil {
-		return chart.Chart{}, nil, &damagedError{d.Kind, d.ID, err}
-	}
-	return c, said, nil
-}
-
-func (s *server) keptChart(d store.Document) (*body[KeptChart], error) {
-	c, mended, err := chartAsMended(d)
-	if err != nil {
-		return nil, storeProblem("chart", d.ID, err)
-	}
-	kept := KeptChart{Kept: keptOf(d), ReadChart: readChart(c)}
-	kept.Mended = mended
-	return &body[KeptChart]{kept}, nil
 }

@@ -201,12 +201,12 @@ func TestVersionsAreListedAndRestored(t *testing.T) {
 	doc.Tempo = 120
 	save(1, doc)
 	save(2, edited(c, doc, EditChart{Tonic: "D"}).Chart)
-	all := call[[]ChartRevision](c, "GET", path+"/revisions", nil, 200)
+	all := call[[]Revision](c, "GET", path+"/revisions", nil, 200)
 	require.Len(t, all, 3)
-	assert.Equal(t, []string{"transposed from C to D"}, all[0].Changes)
+	assert.Equal(t, "transposed from C to D", all[0].Text)
 	assert.True(t, all[0].Current)
-	assert.Equal(t, []string{"tempo 112 → 120"}, all[1].Changes)
-	assert.Equal(t, []string{"the chart as it was first kept"}, all[2].Changes)
+	assert.Equal(t, "tempo 112 → 120", all[1].Text)
+	assert.Equal(t, "the chart as it was first kept", all[2].Text)
 
 	stale := call[problem](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 412)
 	assert.Contains(t, stale.Detail, "nothing was overwritten")
@@ -214,7 +214,7 @@ func TestVersionsAreListedAndRestored(t *testing.T) {
 	assert.Equal(t, 4, back.Version)
 	assert.Equal(t, 112, back.Chart.Tempo)
 	assert.Equal(t, "C", back.Chart.Key.Tonic)
-	assert.Len(t, call[[]ChartRevision](c, "GET", path+"/revisions", nil, 200), 4, "a restored version is one more, and loses none")
+	assert.Len(t, call[[]Revision](c, "GET", path+"/revisions", nil, 200), 4, "a restored version is one more, and loses none")
 	assert.Equal(t, 404, c.do("POST", path+"/revisions/9/restore", `{"version":4}`).Code)
 	assert.Equal(t, 404, c.do("GET", "/api/charts/999/revisions", nil).Code)
 }
@@ -234,7 +234,7 @@ func TestTheLibrary(t *testing.T) {
 	assert.WithinDuration(t, time.Now(), *list[0].Practised, time.Minute)
 	assert.Equal(t, 1, list[0].Version, "playing is no new version")
 
-	copied := call[KeptChart](c, "POST", path+"/copy", nil, 201)
+	copied := call[KeptChart](c, "POST", path+"/duplicate", nil, 201)
 	assert.Equal(t, "Tin Roof Ferry, copy", copied.Chart.Title)
 	assert.Equal(t, 204, c.do("DELETE", fmt.Sprintf("/api/charts/%d?version=1", copied.ID), nil).Code)
 	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), 4)
@@ -242,7 +242,7 @@ func TestTheLibrary(t *testing.T) {
 	require.Len(t, gone, 1)
 	call[KeptChart](c, "POST", fmt.Sprintf("/api/charts/%d/restore", gone[0].ID), nil, 200)
 	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), 5)
-	assert.Equal(t, 404, c.do("POST", "/api/charts/999/copy", nil).Code)
+	assert.Equal(t, 404, c.do("POST", "/api/charts/999/duplicate", nil).Code)
 }
 
 // A line over an imagined chord says what its notes are over the written one.

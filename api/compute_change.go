@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"fmt"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -85,27 +84,11 @@ func (o PlayContext) change(position string, tick int, school string) (changeCon
 	if err != nil {
 		return changeContext{}, invalid("strategy", err)
 	}
-	ch, err := findChange(read.chart, tick)
+	ch, err := read.chart.ChangeAt(tick)
 	if err != nil {
 		return changeContext{}, invalid("change", err)
 	}
 	return changeContext{playContext: read, position: p, change: ch, strategy: sch}, nil
-}
-
-func findChange(c chart.Chart, tick int) (chart.Change, error) {
-	arrivals := c.TargetChanges()
-	allowed := make([]string, len(arrivals))
-	for n, ch := range arrivals {
-		if ch.Tick == tick {
-			return ch, nil
-		}
-		allowed[n] = fmt.Sprintf("%d (bar %d to %d)", ch.Tick, ch.Leaving.Bar+1, ch.Arriving.Bar+1)
-	}
-	said := fmt.Sprintf("no chord changes at tick %d", tick)
-	if bar := c.Meter.BarTicks(); tick >= 0 && tick < c.Ticks() && tick%bar == 0 {
-		said = fmt.Sprintf("%s goes on at tick %d, bar %d: a change of a chord to itself is none", c.ChordAt(tick).Symbol(), tick, tick/bar+1)
-	}
-	return chart.Change{}, fmt.Errorf("%s; the changes are at %s", said, strings.Join(allowed, ", "))
 }
 
 func changeView(a changeContext) (ChangeView, error) {

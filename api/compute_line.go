@@ -14,14 +14,7 @@ import (
 )
 
 // LineChoice is what a player chooses of a line, beside its chart and lick.
-type LineChoice struct {
-	Position    string `json:"position,omitempty" doc:"A position's id, or a form for its lowest place; left out for the E form" example:"E-7"`
-	Change      int    `json:"change" doc:"The tick of the change, as the chart's reading lists it"`
-	Strategy    string `json:"strategy,omitempty" doc:"What to aim at; left out for thirds first"`
-	Target      *Place `json:"target,omitempty" doc:"The place to land on; left out for the school's choice"`
-	Approach    string `json:"approach,omitempty" doc:"How to lead into the target; left out for the half step below"`
-	Subdivision string `json:"subdivision,omitempty" doc:"That of the tail and its approach; left out for eighths"`
-}
+type LineChoice = document.LineChoice
 
 // LineRequest asks for a lick led over a change.
 type LineRequest struct {
@@ -64,44 +57,44 @@ type WrittenLabel struct {
 
 func (s *server) registerComputeLine(api huma.API) {
 	huma.Post(api, "/api/compute/line", func(_ context.Context, in *body[LineRequest]) (*body[Line], error) {
-		line, err := s.line(in.Body.PlayContext, in.Body.Lick, in.Body.LineChoice)
+		a, written, err := in.Body.writeLine(in.Body.Lick, in.Body.LineChoice)
 		if err != nil {
 			return nil, err
 		}
-		return &body[Line]{line}, nil
+		return &body[Line]{lineOf(a, written)}, nil
 	})
 }
 
-// line writes a line, or says which field of the request stands in the way.
-func (s *server) line(o PlayContext, l document.Lick, choice LineChoice) (Line, error) {
+// writeLine leads a lick over a change, or says which field of the request stands in the way.
+func (o PlayContext) writeLine(l document.Lick, choice LineChoice) (changeContext, line.Line, error) {
 	a, err := o.change(choice.Position, choice.Change, choice.Strategy)
 	if err != nil {
-		return Line{}, err
+		return changeContext{}, line.Line{}, err
 	}
 	chosen, err := l.Core()
 	if err != nil {
-		return Line{}, invalid("lick", err)
+		return changeContext{}, line.Line{}, invalid("lick", err)
 	}
 	approach, err := change.FindApproachKind(choice.Approach)
 	if err != nil {
-		return Line{}, invalid("approach", err)
+		return changeContext{}, line.Line{}, invalid("approach", err)
 	}
 	subdivision, err := a.chart.Meter.Subdivision(choice.Subdivision)
 	if err != nil {
-		return Line{}, invalid("", err)
+		return changeContext{}, line.Line{}, invalid("", err)
 	}
-	order := line.Request{
+	request := line.Request{
 		Chart: a.chart, Instrument: a.instrument, Position: a.position, Change: a.change, Lick: chosen,
 		Swaps: a.swaps, Strategy: a.strategy, Approach: approach, Subdivision: subdivision,
 	}
 	if choice.Target != nil {
-		order.Target = &neck.Place{String: choice.Target.String, Fret: choice.Target.Fret}
+		request.Target = &neck.Place{String: choice.Target.String, Fret: choice.Target.Fret}
 	}
-	line, err := order.Write()
+	written, err := request.Write()
 	if err != nil {
-		return Line{}, invalid(atFault(err), err)
+		return changeContext{}, line.Line{}, invalid(atFault(err), err)
 	}
-	return lineOf(a, line), nil
+	return a, written, nil
 }
 
 // atFault is the field of a line's request that an error of its writing is about.

@@ -278,25 +278,17 @@ func (o PlayContext) joined(docs []document.Chorus) (playContext, phrase.Phrase,
 	if err != nil {
 		return playContext{}, phrase.Phrase{}, err
 	}
-	choruses := make([]chorus.Chorus, len(docs))
-	for n, d := range docs {
-		blocks, err := document.Blocks(d.Blocks, read.chart, read.instrument)
-		if err != nil {
-			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
-		}
-		order, err := d.Plan.Request(read.chart, read.instrument, read.spanMM, read.swaps, nil)
-		if err != nil {
-			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n)+".plan", err)
-		}
-		stage, err := chorus.ParseStage(d.Stage)
-		if err != nil {
-			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
-		}
-		if choruses[n], err = order.Grown(chorus.Chorus{Blocks: blocks}, stage); err != nil {
-			return playContext{}, phrase.Phrase{}, invalid(indexed("choruses", n), err)
-		}
+	line, err := document.JoinedLine(docs, chorus.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, read.swaps)
+	if err != nil {
+		return playContext{}, phrase.Phrase{}, invalid("", err)
 	}
-	return read, chorus.JoinLines(choruses, read.chart), nil
+	return read, line, nil
+}
+
+// core is the tune and the neck that a solo is played over and on.
+func (o PlayContext) core() (chorus.PlayContext, error) {
+	read, err := o.read()
+	return chorus.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}, err
 }
 
 // core reads an edit.

@@ -14,6 +14,7 @@ import (
 
 	"undaris/demo"
 	"undaris/format/document"
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -37,15 +38,16 @@ func kept(t testing.TB, log *slog.Logger) (client, *sql.DB) {
 	require.NoError(t, err)
 	licks, err := demo.Licks()
 	require.NoError(t, err)
+	l := library.New(data, slog.New(slog.DiscardHandler))
 	for n, tune := range tunes {
-		_, err := KeepChart(data, tune)
+		_, err := library.Charts.Create(t.Context(), l, tune, 0)
 		require.NoError(t, err)
-		_, err = KeepLick(data, licks[n])
+		_, err = library.Licks.Create(t.Context(), l, licks[n], 0)
 		require.NoError(t, err)
 	}
 	solos, err := demo.Solos()
 	require.NoError(t, err)
-	_, err = PutSolo(data, KeepSolo{SoloBody: SoloBody{Solo: solos[0].Solo, Chart: tunes[0]}, ChartID: 1})
+	_, err = library.Solos.Create(t.Context(), l, document.SoloDocument{Solo: solos[0].Solo, Chart: tunes[0]}, 1)
 	require.NoError(t, err)
 	if log == nil {
 		log = slog.New(slog.DiscardHandler)
@@ -74,7 +76,7 @@ func TestADamagedRowHidesNothingButItself(t *testing.T) {
 	assert.Equal(t, "damaged", refused.Errors[0].Location)
 	text := c.do("GET", "/api/charts/3/text", nil)
 	assert.Equal(t, "oops", text.Body.String())
-	versions := call[[]ChartRevision](c, "GET", "/api/charts/3/revisions", nil, 200)
+	versions := call[[]Revision](c, "GET", "/api/charts/3/revisions", nil, 200)
 	require.Len(t, versions, 2)
 	assert.NotEmpty(t, versions[0].Damaged)
 	assert.Empty(t, versions[1].Damaged)
@@ -94,7 +96,7 @@ func TestADamagedRowHidesNothingButItself(t *testing.T) {
 	solos := call[[]SoloEntry](c, "GET", "/api/solos", nil, 200)
 	require.Len(t, solos, 1)
 	assert.NotEmpty(t, solos[0].Damaged)
-	assert.NotEmpty(t, call[[]SoloRevision](c, "GET", "/api/solos/"+itoa(solos[0].ID)+"/revisions", nil, 200)[0].Damaged)
+	assert.NotEmpty(t, call[[]Revision](c, "GET", "/api/solos/"+itoa(solos[0].ID)+"/revisions", nil, 200)[0].Damaged)
 	call[problem](c, "GET", "/api/solos/"+itoa(solos[0].ID), nil, 422)
 	assert.Equal(t, 204, c.do("DELETE", "/api/charts/5?version=1", nil).Code)
 	_, err = db.Exec(`update documents set body='oops' where id=5`)
@@ -115,7 +117,7 @@ func chart0(t *testing.T) document.Chart {
 // mended with the next save.
 func TestValuesThatALaterRuleRefusesAreMended(t *testing.T) {
 	c, db := kept(t, nil)
-	_, err := db.Exec(`update documents set body=json_set(cast(body as text), '$.tempo', 900, '$.capo', -2, '$.box', 'hexatonic', '$.feel', 'bossa', '$.title', '  ', '$.swing', 9, '$.tags', json('["a,b", ""]')) where id=1`)
+	_, err := db.Exec(`update documents set body=json_set(cast(body as text), '$.body.tempo', 900, '$.body.capo', -2, '$.body.box', 'hexatonic', '$.body.feel', 'bossa', '$.body.title', '  ', '$.body.swing', 9, '$.body.tags', json('["a,b", ""]')) where id=1`)
 	require.NoError(t, err)
 	got := call[KeptChart](c, "GET", "/api/charts/1", nil, 200)
 	assert.Equal(t, []string{
@@ -193,10 +195,10 @@ func TestVersionsAreNamed(t *testing.T) {
 		chart.Chart.Tempo = 100 + version
 		call[KeptChart](c, "PUT", "/api/charts/1", map[string]any{"version": version, "chart": chart.Chart}, 200)
 	}
-	versions := call[[]ChartRevision](c, "GET", "/api/charts/1/revisions", nil, 200)
+	versions := call[[]Revision](c, "GET", "/api/charts/1/revisions", nil, 200)
 	require.Len(t, versions, 2, "saves of one sitting are one version, but for the named one")
 	assert.Equal(t, "for Friday", versions[1].Label)
-	assert.Equal(t, []string{"tempo 112 → 104"}, versions[0].Changes)
+	assert.Equal(t, "tempo 112 → 104", versions[0].Text)
 	assert.Equal(t, 422, c.do("PUT", "/api/charts/1/revisions/1/label", VersionLabel{string(make([]byte, 61))}).Code)
 	assert.Equal(t, 404, c.do("PUT", "/api/charts/1/revisions/3/label", VersionLabel{"none"}).Code)
 }

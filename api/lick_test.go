@@ -62,9 +62,9 @@ func TestALickIsReplacedAndItsVersionsKept(t *testing.T) {
 	assert.Contains(t, stale.Detail, "this lick was saved elsewhere in the meantime")
 	changed.Events = changed.Events[:0]
 	assert.Equal(t, 422, c.do("PUT", path, save{2, changed, true}).Code, "never half a lick")
-	versions := call[[]LickRevision](c, "GET", path+"/revisions", nil, 200)
+	versions := call[[]Revision](c, "GET", path+"/revisions", nil, 200)
 	require.Len(t, versions, 2)
-	assert.Equal(t, []string{"Ferry call, louder", "Ferry call"}, []string{versions[0].Lick.Name, versions[1].Lick.Name})
+	assert.Equal(t, []string{"Ferry call, louder", "Ferry call"}, []string{versions[0].Name, versions[1].Name})
 	assert.True(t, versions[0].Current)
 	back := call[KeptLick](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 200)
 	assert.Equal(t, kept.Lick, back.Lick)

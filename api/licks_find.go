@@ -10,7 +10,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/store"
+	"undaris/library"
 )
 
 // FindLicks asks for licks of the library as they lie in the key of a chart, where the
@@ -70,7 +70,7 @@ type Facets struct {
 }
 
 func (s *server) registerFindLicks(api huma.API) {
-	huma.Post(api, "/api/licks/find", func(_ context.Context, in *body[FindLicks]) (*body[FoundLicks], error) {
+	huma.Post(api, "/api/licks/find", func(ctx context.Context, in *body[FindLicks]) (*body[FoundLicks], error) {
 		read, err := in.Body.read()
 		if err != nil {
 			return nil, err
@@ -83,21 +83,21 @@ func (s *server) registerFindLicks(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		documents, err := s.store.List(store.Lick, 0)
+		kept, err := library.Licks.ReadAll(ctx, s.library, 0) // the list of licks says what is wrong with the others
 		if err != nil {
 			return nil, err
 		}
 		ids, licks := []uint{}, []lick.Lick{}
-		for _, d := range documents {
-			l, err := lickOf(d)
+		for _, item := range kept {
+			l, err := item.Body.Core()
 			if err != nil {
-				continue // the list of licks says what is wrong with it
+				return nil, err
 			}
 			set, err := l.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window)
 			if err != nil {
 				continue // it cannot be played here, so nothing can be said of it here
 			}
-			ids, licks = append(ids, d.ID), append(licks, set)
+			ids, licks = append(ids, item.ID), append(licks, set)
 		}
 		known := lick.NewIndex(read.instrument, read.chart.Key, read.chart.Tempo, licks)
 		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}

@@ -4,14 +4,16 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/chart"
-	"undaris/core/lick"
+	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
 	"undaris/format/document"
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -23,18 +25,6 @@ type KeepLine struct {
 	LickID  uint   `json:"lickId"`
 	LineChoice
 	Hands *document.Hands `json:"hands,omitempty" doc:"Left out for a guitar in standard tuning"`
-}
-
-// lineBody is a line as it is stored: all that it was made from, and itself.
-// It stands as it was kept, whatever becomes of its chart and lick.
-type lineBody struct {
-	Name   string          `json:"name"`
-	LickID uint            `json:"lickId"`
-	Chart  document.Chart  `json:"chart"`
-	Lick   document.Lick   `json:"lick"`
-	Choice LineChoice      `json:"choice"`
-	Hands  *document.Hands `json:"hands,omitempty"`
-	Line   Line            `json:"line"`
 }
 
 // KeptLine is a line of the library.
@@ -57,172 +47,162 @@ type LineEntry struct {
 	Kept
 	ChartID uint   `json:"chartId"`
 	Name    string `json:"name"`
-	LineSummary
-}
-
-// LineSummary is what a list shows of a line beside its name.
-type LineSummary struct {
-	Key    string `json:"key" doc:"The tonic it was kept in"`
-	Change string `json:"change" doc:"The change it leads over" example:"C7 to F7, bar 4 to 5"`
-}
-
-type linesOf struct {
-	ChartID uint `query:"chart" doc:"Only those over this chart; left out for all"`
+	library.LineSummary
 }
 
 func (s *server) registerLines(api huma.API) {
-	huma.Get(api, "/api/lines", func(_ context.Context, in *linesOf) (*body[[]LineEntry], error) {
-		documents, err := s.store.Entries(store.Line, in.ChartID)
+	lines := resource[document.LineDocument, library.LineSummary, KeptLine, LineEntry]{
+		path: "lines", kind: library.Lines, view: s.keptLine,
+		entry: func(e library.Entry[library.LineSummary]) LineEntry {
+			entry := LineEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, LineSummary: e.Summary}
+			entry.Damaged = e.Damaged
+			return entry
+		},
+		texts: func(all []library.Revision[document.LineDocument]) []string {
+			return each(all, func(r library.Revision[document.LineDocument]) string {
+				return fmt.Sprintf("%s: %s", r.Name, counted(len(r.Body.Line.Phrase.Events), "note", "notes"))
+			})
+		},
+	}
+	serve(api, s, lines)
+	serveList(api, s, lines)
+	huma.Post(api, "/api/lines", func(ctx context.Context, in *body[KeepLine]) (*tagged[KeptLine], error) {
+		item, err := s.createLine(ctx, in.Body)
 		if err != nil {
 			return nil, err
 		}
-		all, err := listed(s, documents, func(d store.Document) (LineSummary, []string, error) {
-			b, err := unpack[lineBody](d)
-			return lineSummary(b), nil, err
-		})
-		entries := make([]LineEntry, len(all))
-		for n, one := range all {
-			entries[n] = LineEntry{Kept: one.kept, Name: documents[n].Name, ChartID: *documents[n].ChartID, LineSummary: one.summary}
-		}
-		return &body[[]LineEntry]{entries}, err
-	})
-	huma.Post(api, "/api/lines", func(_ context.Context, in *body[KeepLine]) (*body[KeptLine], error) {
-		return s.keepLine(in.Body)
-	}, created)
-	huma.Get(api, "/api/lines/{id}", func(_ context.Context, in *byID) (*body[KeptLine], error) {
-		d, err := s.store.Read(store.Line, in.ID)
-		if err != nil {
-			return nil, storeProblem("line", in.ID, err)
-		}
-		return s.keptLine(d)
-	})
-	huma.Delete(api, "/api/lines/{id}", func(_ context.Context, in *deletion) (*struct{}, error) {
-		return nil, storeProblem("line", in.ID, s.store.Delete(store.Line, in.ID, in.Version))
-	})
-	huma.Post(api, "/api/lines/{id}/restore", func(_ context.Context, in *byID) (*body[KeptLine], error) {
-		d, err := s.store.Restore(store.Line, in.ID)
-		if err != nil {
-			return nil, storeProblem("line", in.ID, err)
-		}
-		return s.keptLine(d)
-	})
+		view, err := s.keptLine(ctx, item)
+		return &tagged[KeptLine]{ETag: etag(item.Version), Body: view}, err
+	}, created, described("lines", "Write a lick over a change of a kept tune, and keep the line"))
 }
 
-func (s *server) keepLine(k KeepLine) (*body[KeptLine], error) {
-	name := strings.TrimSpace(k.Name)
-	if len([]rune(name)) > lick.MaxName {
-		return nil, invalid("name", fmt.Errorf("a line's name has at most %d characters", lick.MaxName))
-	}
-	chartDoc, err := keptAs[document.Chart](s, store.Chart, "chartId", k.ChartID)
-	if err != nil {
-		return nil, err
-	}
-	lickDoc, err := keptAs[document.Lick](s, store.Lick, "lickId", k.LickID)
-	if err != nil {
-		return nil, err
-	}
-	line, err := s.line(PlayContext{Chart: chartDoc, Hands: k.Hands}, lickDoc, k.LineChoice)
-	if err != nil {
-		return nil, err
-	}
-	if name == "" {
-		name = fmt.Sprintf("%s into %s", lickDoc.Name, line.Target.Note)
-	}
-	kept := lineBody{Name: name, LickID: k.LickID, Chart: chartDoc, Lick: lickDoc, Choice: k.LineChoice, Hands: k.Hands, Line: line}
-	d, err := s.store.Create(store.Document{Kind: store.Line, Name: name, ChartID: &k.ChartID, Body: pack(kept), Summary: pack(lineSummary(kept))})
-	if err != nil {
-		return nil, err
-	}
-	return s.keptLine(d)
-}
-
-// keptAs reads a kept thing that a request names by a field; where there is
-// none, the problem names the field and what there is.
-func keptAs[T any](s *server, kind store.Kind, field string, id uint) (T, error) {
-	var none T
-	d, err := s.store.Read(kind, id)
-	if errors.Is(err, store.ErrNotFound) {
-		all, err := s.store.List(kind, 0)
-		if err != nil {
-			return none, err
-		}
-		there := make([]string, len(all))
-		for n, one := range all {
-			there[n] = fmt.Sprintf("%d (%s)", one.ID, one.Name)
-		}
-		return none, invalid(field, fmt.Errorf("there is no %s with the id %d; there are %s", kind, id, strings.Join(there, ", ")))
-	}
+// createLine writes a line from a kept chart and lick, and keeps it.
+func (s *server) createLine(ctx context.Context, k KeepLine) (library.Item[document.LineDocument], error) {
+	none := library.Item[document.LineDocument]{}
+	tune, err := needed(ctx, s.library, library.Charts, "chartId", k.ChartID)
 	if err != nil {
 		return none, err
 	}
-	return unpack[T](d)
+	from, err := needed(ctx, s.library, library.Licks, "lickId", k.LickID)
+	if err != nil {
+		return none, err
+	}
+	_, written, err := PlayContext{Chart: tune, Hands: k.Hands}.writeLine(from, k.LineChoice)
+	if err != nil {
+		return none, err
+	}
+	name := strings.TrimSpace(k.Name)
+	if name == "" {
+		name = fmt.Sprintf("%s into %s", from.Name, written.Target.Note)
+	}
+	notes := document.LineNotes{Start: written.Start, Arrival: written.Arrival, RunStart: written.RunStart, Kept: written.Kept, Of: written.Of, Phrase: document.PhraseOf(written.Phrase)}
+	for _, role := range written.Roles {
+		notes.Roles = append(notes.Roles, string(role))
+	}
+	item, err := library.Lines.Create(ctx, s.library, document.LineDocument{
+		Name: name, LickID: k.LickID, Chart: tune, Lick: from, Choice: k.LineChoice, Hands: k.Hands, Line: notes,
+	}, k.ChartID)
+	if err != nil {
+		return none, saveProblem("line", "", 0, err)
+	}
+	return item, nil
+}
+
+// needsChart says which tunes there are where a request names one that there is not.
+func (s *server) needsChart(ctx context.Context, id uint) error {
+	_, err := needed(ctx, s.library, library.Charts, "chartId", id)
+	return err
+}
+
+// needed reads a document that a request names by a field; where there is none, the problem
+// names the field and what there is.
+func needed[Body, Summary any](ctx context.Context, l *library.Library, kind library.Kind[Body, Summary], field string, id uint) (Body, error) {
+	item, err := kind.Read(ctx, l, id)
+	if errors.Is(err, store.ErrNotFound) {
+		names, err := kind.Names(ctx, l)
+		if err != nil {
+			return item.Body, err
+		}
+		return item.Body, invalid(field, fmt.Errorf("there is no %s with the id %d; there are %s", kind.Noun, id, names))
+	}
+	if err != nil {
+		return item.Body, storeProblem(kind.Noun, id, err)
+	}
+	return item.Body, nil
 }
 
 // keptLine is a line where its tune is now. It is kept as it was, so that it lies there
 // again, to the note, when the tune comes back.
-func (s *server) keptLine(d store.Document) (*body[KeptLine], error) {
-	b, err := unpack[lineBody](d)
+func (s *server) keptLine(ctx context.Context, item library.Item[document.LineDocument]) (KeptLine, error) {
+	d := item.Body
+	out := KeptLine{Kept: keptOf(item.Info), ChartID: item.ChartID, Name: d.Name, LickID: d.LickID, Choice: d.Choice, Hands: d.Hands}
+	read, err := PlayContext{Chart: d.Chart, Hands: d.Hands}.change(d.Choice.Position, d.Choice.Change, d.Choice.Strategy)
 	if err != nil {
-		return nil, storeProblem("line", d.ID, err)
+		return out, err
 	}
-	c, err := b.Chart.Core()
+	p, err := d.Line.Phrase.Core(read.instrument)
 	if err != nil {
-		return nil, storeProblem("line", d.ID, &damagedError{d.Kind, d.ID, err})
+		return out, invalid("line", err)
 	}
-	out := KeptLine{
-		Kept: keptOf(d), ChartID: *d.ChartID, Name: b.Name, LickID: b.LickID, Choice: b.Choice, Chart: readChart(c), Hands: b.Hands, Line: b.Line,
+	out.Chart, out.Line = readChart(read.chart), keptNotes(read, p, d.Line)
+	// What was done is said where the line would be written the same today.
+	if _, again, err := (PlayContext{Chart: d.Chart, Hands: d.Hands}).writeLine(d.Lick, d.Choice); err == nil && slices.Equal(again.Phrase.Events, p.Events) {
+		out.Line = lineOf(read, again)
 	}
-	now, err := s.present(*d.ChartID)
-	if err != nil || now == nil {
-		return &body[KeptLine]{out}, err
+	tune, hands, found, err := s.library.Present(ctx, item.ChartID)
+	if err != nil || !found {
+		return out, err
 	}
-	if err := out.follow(*now, b); err != nil {
-		s.log.Warn("a kept line could not follow its tune", "id", d.ID, "error", err)
+	if err := out.follow(PlayContext{Chart: tune, Hands: &hands}, d, p); err != nil {
+		s.log.Warn("a kept line could not follow its tune", "id", item.ID, "error", err)
 	}
-	return &body[KeptLine]{out}, nil
+	return out, nil
+}
+
+// keptNotes is a line by its notes alone: each with what it is over its chord, and its role.
+func keptNotes(a changeContext, p phrase.Phrase, notes document.LineNotes) Line {
+	last := p.Events[len(p.Events)-1]
+	first, bars := p.Span(notes.Start)
+	line := Line{
+		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
+		Start: notes.Start, Arrival: notes.Arrival, RunStart: notes.RunStart, FirstBar: first + 1, Bars: bars,
+		Target: Target{Tone: toneOf(a.chart.Key.ToneOver(a.playContext.chart.ChordAt(notes.Arrival), last.Sounding(a.instrument).Class())), Place: placeOf(last.Place)},
+		Kept:   notes.Kept, Of: notes.Of, Notes: []string{}, Chords: document.PhraseOf(p).Chords,
+	}
+	for n, event := range a.labelled(p) {
+		one := LineEvent{LabelledEvent: event}
+		if n < len(notes.Roles) {
+			one.Role = notes.Roles[n]
+		}
+		line.Events = append(line.Events, one)
+	}
+	return line
 }
 
 // follow moves the line along to the tune and neck as they are now.
-func (k *KeptLine) follow(now PlayContext, b lineBody) error {
-	from, err := PlayContext{Chart: b.Chart, Hands: b.Hands}.core()
+func (k *KeptLine) follow(now PlayContext, d document.LineDocument, p phrase.Phrase) error {
+	from, _, err := document.Playing(d.Chart, d.Hands)
 	if err != nil {
 		return err
 	}
-	read, err := now.read()
+	to, _, err := document.Playing(now.Chart, now.Hands)
 	if err != nil {
 		return err
 	}
-	to := chorus.PlayContext{Chart: read.chart, Instrument: read.instrument, SpanMM: read.spanMM}
-	ch, err := findChange(read.chart, b.Choice.Change)
+	position := document.FollowedPosition(d.Choice.Position, from, to)
+	a, err := now.change(position.ID(), d.Choice.Change, d.Choice.Strategy)
 	if document.SameSetting(from, to) || err != nil {
 		return err
 	}
-	events := make([]document.Event, len(b.Line.Events))
-	for n, e := range b.Line.Events {
-		events[n] = e.Event
-	}
-	p, err := document.Phrase{Meter: b.Line.Meter, Events: events}.Core(from.Instrument)
-	if err != nil {
-		return err
-	}
 	moved, conceded := chorus.TransposeLine(p, from, to)
-	position := document.FollowedPosition(b.Choice.Position, from, to)
-	line := b.Line
-	line.Position, line.Notes, line.Events = positionOf(position), []string{}, make([]LineEvent, len(moved.Events))
-	moved = moved.WithChordsOf(read.chart, line.Start)
-	for n, event := range read.labelled(moved) {
-		line.Events[n] = LineEvent{LabelledEvent: event}
-		if len(moved.Events) == len(b.Line.Events) {
-			line.Events[n].Role = b.Line.Events[n].Role
-		}
+	notes := d.Line
+	if len(moved.Events) != len(p.Events) {
+		notes.Roles = nil
 	}
-	last := moved.Events[len(moved.Events)-1]
-	line.Target = Target{Tone: toneOf(read.chart.Key.ToneOver(ch.Arriving.Chord, last.Sounding(read.instrument).Class())), Place: placeOf(last.Place)}
-	line.Chords = document.PhraseOf(moved).Chords
-	k.Line, k.Chart, k.Hands, k.KeptIn = line, readChart(read.chart), now.Hands, b.Chart.Key.Tonic
+	k.Line, k.Chart, k.Hands, k.KeptIn = keptNotes(a, moved.WithChordsOf(a.chart, notes.Start), notes), readChart(a.chart), now.Hands, d.Chart.Key.Tonic
 	k.Choice.Position = position.ID()
 	if k.Choice.Target != nil {
-		k.Choice.Target = &line.Target.Place
+		k.Choice.Target = &k.Line.Target.Place
 	}
 	for _, c := range conceded {
 		k.Moved = append(k.Moved, c.Text)
@@ -230,19 +210,7 @@ func (k *KeptLine) follow(now PlayContext, b lineBody) error {
 	return nil
 }
 
-func lineSummary(b lineBody) LineSummary {
-	entry := LineSummary{Key: b.Chart.Key.Tonic}
-	c, err := b.Chart.Core()
-	if err != nil {
-		return entry
-	}
-	if ch, err := findChange(c, b.Choice.Change); err == nil {
-		entry.Change = over(ch)
-	}
-	return entry
-}
-
-// over says a change in a few words.
-func over(ch chart.Change) string {
+// changeText says a change in a few words.
+func changeText(ch chart.Change) string {
 	return fmt.Sprintf("%s to %s, bar %d to %d", ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), ch.Leaving.Bar+1, ch.Arriving.Bar+1)
 }

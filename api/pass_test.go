@@ -198,7 +198,7 @@ func TestTheBandOfATune(t *testing.T) {
 	kept := call[KeptBand](c, "POST", "/api/bands", KeepBand{ChartID: ferry(c).ID, Band: document.Band{Style: "funk sixteenths", Levels: map[string]int{"drums": 40}}}, 201)
 	assert.Equal(t, 1, kept.Version)
 	assert.Equal(t, 412, c.do("POST", "/api/bands", KeepBand{ChartID: ferry(c).ID}).Code, "a tune has one band")
-	change := replaceBand{}.Body
+	change := ReplaceBand{}
 	change.Band, change.Version = kept.Band, kept.Version
 	change.Band.Muted = []string{"chords"}
 	again := call[KeptBand](c, "PUT", "/api/bands/"+itoa(kept.ID), change, 200)
@@ -248,15 +248,14 @@ func TestADamagedBandIsNotWrittenOver(t *testing.T) {
 	var st *store.Store
 	c := application(t, func(c *Config) { st = c.Store })
 	tune := ferry(c).ID
-	d, err := st.Create(store.Document{Kind: store.Band, Name: "band", ChartID: &tune, Body: []byte(`{"style": 7}`)})
+	d, err := st.Create(t.Context(), store.Document{Kind: store.Band, Name: "band", ChartID: &tune, Body: []byte(`{"style": 7}`)})
 	require.NoError(t, err)
 	all := call[[]KeptBand](c, "GET", "/api/bands", nil, 200)
 	require.Len(t, all, 1)
 	assert.NotEmpty(t, all[0].Damaged)
-	change := replaceBand{}.Body
-	change.Version = 1
+	change := ReplaceBand{Replacing: Replacing{Version: 1}}
 	call[KeptBand](c, "PUT", "/api/bands/"+itoa(d.ID), change, 200)
-	versions, err := st.Revisions(d.ID)
+	versions, err := st.Revisions(t.Context(), d.ID)
 	require.NoError(t, err)
 	require.Len(t, versions, 1)
 	assert.JSONEq(t, `{"style": 7}`, string(versions[0].Body))

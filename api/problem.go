@@ -12,6 +12,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/solo/line"
 	"undaris/format/document"
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -55,21 +56,35 @@ func invalid(field string, err error) error {
 	return huma.Error422UnprocessableEntity(detail, &huma.ErrorDetail{Location: location, Message: detail, Value: value})
 }
 
+// saveProblem is the problem for what may not be kept, named below a field of the request, or
+// for what the store refused.
+func saveProblem(noun, field string, id uint, err error) error {
+	var wrong *library.InvalidError
+	if errors.As(err, &wrong) {
+		return invalid(field, wrong.Err)
+	}
+	return storeProblem(noun, id, err)
+}
+
 // storeProblem is the problem for what the store refused.
-func storeProblem(what string, id uint, err error) error {
+func storeProblem(noun string, id uint, err error) error {
 	var stale *store.StaleError
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound(fmt.Sprintf("there is no %s with the id %d", what, id))
+		return huma.Error404NotFound(fmt.Sprintf("there is no %s with the id %d", noun, id))
 	case errors.As(err, &stale):
 		return huma.NewError(http.StatusPreconditionFailed,
-			fmt.Sprintf("this %s was saved elsewhere in the meantime; nothing was overwritten", what),
+			fmt.Sprintf("this %s was saved elsewhere in the meantime; nothing was overwritten", noun),
 			&huma.ErrorDetail{Location: "body.version", Message: stale.Error(), Value: stale.Current})
 	}
-	var damaged *damagedError
+	var damaged *library.DamagedError
 	if errors.As(err, &damaged) {
-		detail := fmt.Sprintf("this %s cannot be read: %s; its earlier versions and its text can be had", what, damaged.err)
+		detail := fmt.Sprintf("this %s cannot be read: %s; its earlier versions and its text can be had", noun, damaged.Err)
 		return huma.Error422UnprocessableEntity(detail, &huma.ErrorDetail{Location: "damaged", Message: damaged.Error()})
+	}
+	var field *chart.FieldError
+	if errors.As(err, &field) {
+		return invalid("", err)
 	}
 	return err
 }

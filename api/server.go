@@ -14,6 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -36,7 +37,7 @@ type Config struct {
 
 // server is what the handlers share.
 type server struct {
-	store   *store.Store
+	library *library.Library
 	version string
 	demo    bool
 	log     *slog.Logger
@@ -47,7 +48,7 @@ func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.Use(logged(c.Log), recovered(c.Log), guarded(c), compressed(), refusing)
-	s := &server{store: c.Store, version: c.Version, demo: c.Demo, log: c.Log}
+	s := &server{library: library.New(c.Store, c.Log), version: c.Version, demo: c.Demo, log: c.Log}
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -91,12 +92,6 @@ func (s *server) register(api huma.API) {
 	s.registerComputeMIDI(api)
 	s.registerBands(api)
 	s.registerCharts(api)
-	s.registerRevisions(api)
-	s.registerKept(api, "/api/charts", "chart", store.Chart)
-	s.registerKept(api, "/api/licks", "lick", store.Lick)
-	s.registerKept(api, "/api/lines", "line", store.Line)
-	s.registerKept(api, "/api/solos", "solo", store.Solo)
-	s.registerKept(api, "/api/bands", "band", store.Band)
 	s.registerSheets(api)
 	s.registerPlayer(api)
 	s.registerLicks(api)

@@ -9,7 +9,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/format/sheet"
-	"undaris/store"
+	"undaris/library"
 )
 
 // sheetRequest names a sheet of a kept chart.
@@ -23,12 +23,12 @@ type sheetRequest struct {
 }
 
 func (s *server) registerSheets(api huma.API) {
-	huma.Get(api, "/api/charts/{id}/sheets/{what}", func(_ context.Context, in *sheetRequest) (*file, error) {
-		d, err := s.store.Read(store.Chart, in.ID)
+	huma.Get(api, "/api/charts/{id}/sheets/{what}", func(ctx context.Context, in *sheetRequest) (*file, error) {
+		item, err := library.Charts.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("chart", in.ID, err)
 		}
-		c, err := chartOf(d)
+		c, err := item.Body.Core()
 		if err != nil {
 			return nil, err
 		}
@@ -36,7 +36,7 @@ func (s *server) registerSheets(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		kept, err := s.player()
+		kept, err := s.library.Player(ctx)
 		if err != nil {
 			return nil, err
 		}

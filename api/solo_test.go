@@ -3,6 +3,7 @@ package api
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
 
@@ -103,7 +104,7 @@ func TestPlansThatCannotBeMeant(t *testing.T) {
 		"body.plan.blend[0]":      {Plan: document.ChorusPlan{Blend: []float64{2}}},
 		"body.plan.density":       {Plan: document.ChorusPlan{Density: &dense}},
 		"body.plan.form":          {Plan: document.ChorusPlan{Form: "ABBA"}},
-		"body.plan.strategy":        {Plan: document.ChorusPlan{Strategy: "sixths first"}},
+		"body.plan.strategy":      {Plan: document.ChorusPlan{Strategy: "sixths first"}},
 		"body.plan.position":      {Plan: document.ChorusPlan{Position: "Z-3"}},
 		"body.plan.approaches[0]": {Plan: document.ChorusPlan{Approaches: []string{"nearby"}}},
 		"body.plan.subdivision":   {Plan: document.ChorusPlan{Subdivision: "ninth"}},
@@ -124,7 +125,7 @@ func twoChoruses(c client) KeepSolo {
 	for _, seed := range []uint64{41, 42} {
 		solo.Choruses = append(solo.Choruses, document.Chorus{Plan: document.ChorusPlan{Seed: seed}, Blocks: plannedSolo(c, seed).Blocks})
 	}
-	return KeepSolo{SoloBody: SoloBody{Solo: solo, Chart: ferry(c).Chart}, ChartID: ferry(c).ID}
+	return KeepSolo{SoloDocument: document.SoloDocument{Solo: solo, Chart: ferry(c).Chart}, ChartID: ferry(c).ID}
 }
 
 func TestASoloIsKeptReplacedAndRestored(t *testing.T) {
@@ -143,22 +144,22 @@ func TestASoloIsKeptReplacedAndRestored(t *testing.T) {
 	assert.Equal(t, 2, entries[at].Choruses)
 	path := "/api/solos/" + itoa(kept.ID)
 	type save struct {
-		SoloBody
+		document.SoloDocument
 		Version    int  `json:"version"`
 		KeepBefore bool `json:"keepBefore"`
 	}
-	changed := keep.SoloBody
+	changed := keep.SoloDocument
 	changed.Solo.Name = "Once round"
 	changed.Solo.Choruses = changed.Solo.Choruses[:1]
 	again := call[KeptSolo](c, "PUT", path, save{changed, 1, true}, 200)
 	assert.Equal(t, 2, again.Version)
-	call[problem](c, "PUT", path, save{keep.SoloBody, 1, true}, 412)
+	call[problem](c, "PUT", path, save{keep.SoloDocument, 1, true}, 412)
 	assert.Equal(t, changed.Solo, call[KeptSolo](c, "GET", path, nil, 200).Solo, "nothing was overwritten")
-	versions := call[[]SoloRevision](c, "GET", path+"/revisions", nil, 200)
+	versions := call[[]Revision](c, "GET", path+"/revisions", nil, 200)
 	require.Len(t, versions, 2)
 	assert.True(t, versions[0].Current)
 	assert.Equal(t, keep.Solo.Name, versions[1].Name)
-	assert.Equal(t, 2, versions[1].Choruses)
+	assert.Equal(t, keep.Solo.Name+": 2 choruses, "+fmt.Sprint(soloNotes(keep.Solo))+" notes", versions[1].Text)
 	restored := call[KeptSolo](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 200)
 	assert.Equal(t, keep.Solo, restored.Solo)
 	copied := call[KeptSolo](c, "POST", path+"/duplicate", nil, 201)
@@ -226,4 +227,14 @@ func BenchmarkPlanOverHTTP(b *testing.B) {
 		body, _ := json.Marshal(SoloRequest{PlayContext: on, Plan: document.ChorusPlan{Seed: 41}})
 		require.Equal(b, 200, c.do("POST", "/api/compute/solo", json.RawMessage(body)).Code)
 	}
+}
+
+func soloNotes(s document.Solo) int {
+	notes := 0
+	for _, c := range s.Choruses {
+		for _, b := range c.Blocks {
+			notes += len(b.Notes)
+		}
+	}
+	return notes
 }

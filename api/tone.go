@@ -6,6 +6,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/format/document"
 )
 
 // Tone is a spelled note with its degree.
@@ -15,10 +16,7 @@ type Tone struct {
 }
 
 // Place is one string at one fret.
-type Place struct {
-	String int `json:"string" minimum:"1" maximum:"8" doc:"1 is the highest sounding"`
-	Fret   int `json:"fret" minimum:"0" maximum:"27" doc:"0 is open"`
-}
+type Place = document.Place
 
 // PlacedTone is a tone at its place on the neck.
 type PlacedTone struct {

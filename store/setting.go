@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"errors"
 	"time"
 
@@ -16,9 +17,9 @@ type Setting struct {
 }
 
 // Setting reads a setting; one that was never kept has version 0 and no body.
-func (s *Store) Setting(name string) (Setting, error) {
+func (s *Store) Setting(ctx context.Context, name string) (Setting, error) {
 	kept := Setting{Name: name}
-	err := s.db.First(&kept, "name = ?", name).Error
+	err := s.db.WithContext(ctx).First(&kept, "name = ?", name).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return Setting{Name: name}, nil
 	}
@@ -27,10 +28,10 @@ func (s *Store) Setting(name string) (Setting, error) {
 
 // KeepSetting replaces the given version of a setting. A version that is not the
 // current one is a *StaleError, and nothing is overwritten.
-func (s *Store) KeepSetting(name string, version int, body []byte) (Setting, error) {
+func (s *Store) KeepSetting(ctx context.Context, name string, version int, body []byte) (Setting, error) {
 	var kept Setting
-	err := s.db.Transaction(func(tx *gorm.DB) error {
-		before, err := s.within(tx).Setting(name)
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		before, err := s.within(tx).Setting(ctx, name)
 		if err != nil {
 			return err
 		}

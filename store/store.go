@@ -3,6 +3,7 @@
 package store
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/url"
@@ -140,24 +141,24 @@ func (s *Store) Close() error {
 }
 
 // New says whether the file has never held a document, deleted ones included.
-func (s *Store) New() (bool, error) {
+func (s *Store) New(ctx context.Context) (bool, error) {
 	var count int64
-	err := s.db.Unscoped().Model(&Document{}).Limit(1).Count(&count).Error
+	err := s.db.WithContext(ctx).Unscoped().Model(&Document{}).Limit(1).Count(&count).Error
 	return count == 0, err
 }
 
 // Together runs several writes as one: all of them are kept, or none.
-func (s *Store) Together(writes func(*Store) error) error {
-	return s.db.Transaction(func(tx *gorm.DB) error { return writes(s.within(tx)) })
+func (s *Store) Together(ctx context.Context, writes func(*Store) error) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return writes(s.within(tx)) })
 }
 
 // Create keeps a new document and returns it with its ID and version 1.
-func (s *Store) Create(d Document) (Document, error) {
+func (s *Store) Create(ctx context.Context, d Document) (Document, error) {
 	if !slices.Contains(kinds, d.Kind) {
 		return Document{}, fmt.Errorf("%w: %q", ErrKind, d.Kind)
 	}
 	d.ID, d.Version = 0, 1
-	err := s.db.Create(&d).Error
+	err := s.db.WithContext(ctx).Create(&d).Error
 	if errors.Is(err, gorm.ErrDuplicatedKey) {
 		return Document{}, ErrExists
 	}
@@ -165,9 +166,9 @@ func (s *Store) Create(d Document) (Document, error) {
 }
 
 // Read returns one document.
-func (s *Store) Read(kind Kind, id uint) (Document, error) {
+func (s *Store) Read(ctx context.Context, kind Kind, id uint) (Document, error) {
 	var d Document
-	err := s.db.Where("kind = ?", kind).First(&d, id).Error
+	err := s.db.WithContext(ctx).Where("kind = ?", kind).First(&d, id).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return Document{}, ErrNotFound
 	}
@@ -175,9 +176,9 @@ func (s *Store) Read(kind Kind, id uint) (Document, error) {
 }
 
 // ReadAny is Read for a document that may be deleted.
-func (s *Store) ReadAny(kind Kind, id uint) (Document, error) {
+func (s *Store) ReadAny(ctx context.Context, kind Kind, id uint) (Document, error) {
 	var d Document
-	err := s.db.Unscoped().Where("kind = ?", kind).First(&d, id).Error
+	err := s.db.WithContext(ctx).Unscoped().Where("kind = ?", kind).First(&d, id).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return Document{}, ErrNotFound
 	}
@@ -186,9 +187,9 @@ func (s *Store) ReadAny(kind Kind, id uint) (Document, error) {
 
 // List returns every document of a kind, in the order they were made. A chart
 // ID other than 0 lists only what was written over that chart.
-func (s *Store) List(kind Kind, chartID uint) ([]Document, error) {
+func (s *Store) List(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
 	documents := []Document{}
-	query := s.db.Where("kind = ?", kind).Order("id")
+	query := s.db.WithContext(ctx).Where("kind = ?", kind).Order("id")
 	if chartID != 0 {
 		query = query.Where("chart_id = ?", chartID)
 	}
@@ -197,8 +198,8 @@ func (s *Store) List(kind Kind, chartID uint) ([]Document, error) {
 
 // Entries lists the documents of a kind without their bodies, in the order they were
 // made. A chart ID other than 0 lists only what was written over that chart.
-func (s *Store) Entries(kind Kind, chartID uint) ([]Document, error) {
-	query := s.db.Model(&Document{}).Where("kind = ?", kind).Order("id")
+func (s *Store) Entries(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
+	query := s.db.WithContext(ctx).Model(&Document{}).Where("kind = ?", kind).Order("id")
 	if chartID != 0 {
 		query = query.Where("chart_id = ?", chartID)
 	}
@@ -225,17 +226,17 @@ func entries(kind Kind, query *gorm.DB) ([]Document, error) {
 }
 
 // KeepSummary notes what a list shows of one version of a document. It is no new version.
-func (s *Store) KeepSummary(d Document, summary []byte) error {
-	return s.db.Model(&Document{}).Unscoped().Where("id = ? AND version = ?", d.ID, d.Version).UpdateColumn("summary", summary).Error
+func (s *Store) KeepSummary(ctx context.Context, d Document, summary []byte) error {
+	return s.db.WithContext(ctx).Model(&Document{}).Unscoped().Where("id = ? AND version = ?", d.ID, d.Version).UpdateColumn("summary", summary).Error
 }
 
 // Replace saves a document over the given version. The version before is kept where it
 // was the end of a sitting, where it has a label, or where the save asks for it. A
 // version that is not the current one is a *StaleError, and nothing is changed.
-func (s *Store) Replace(kind Kind, id uint, save Save) (Document, error) {
+func (s *Store) Replace(ctx context.Context, kind Kind, id uint, save Save) (Document, error) {
 	var saved Document
-	err := s.db.Transaction(func(tx *gorm.DB) error {
-		before, err := s.within(tx).current(kind, id, save.Version)
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		before, err := s.within(tx).current(ctx, kind, id, save.Version)
 		if err != nil {
 			return err
 		}
@@ -254,9 +255,9 @@ func (s *Store) Replace(kind Kind, id uint, save Save) (Document, error) {
 
 // LabelVersion names a version of a document, the present one or an earlier; an empty
 // label takes the name away.
-func (s *Store) LabelVersion(kind Kind, id uint, version int, label string) error {
-	return s.db.Transaction(func(tx *gorm.DB) error {
-		d, err := s.within(tx).Read(kind, id)
+func (s *Store) LabelVersion(ctx context.Context, kind Kind, id uint, version int, label string) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		d, err := s.within(tx).Read(ctx, kind, id)
 		if err != nil {
 			return err
 		}
@@ -275,8 +276,8 @@ func (s *Store) LabelVersion(kind Kind, id uint, version int, label string) erro
 
 // Practised notes that the document was played at a time. It is no new version:
 // nothing of what is kept changes.
-func (s *Store) Practised(kind Kind, id uint, at time.Time) error {
-	result := s.db.Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("practised_at", at.UTC())
+func (s *Store) Practised(ctx context.Context, kind Kind, id uint, at time.Time) error {
+	result := s.db.WithContext(ctx).Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("practised_at", at.UTC())
 	if result.Error == nil && result.RowsAffected == 0 {
 		return ErrNotFound
 	}
@@ -284,14 +285,14 @@ func (s *Store) Practised(kind Kind, id uint, at time.Time) error {
 }
 
 // Deleted lists the deleted documents of a kind without their bodies, the latest first.
-func (s *Store) Deleted(kind Kind) ([]Document, error) {
-	return entries(kind, s.db.Unscoped().Model(&Document{}).Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC"))
+func (s *Store) Deleted(ctx context.Context, kind Kind) ([]Document, error) {
+	return entries(kind, s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC"))
 }
 
 // Delete takes the document out of every list; Restore brings it back.
-func (s *Store) Delete(kind Kind, id uint, version int) error {
-	return s.db.Transaction(func(tx *gorm.DB) error {
-		d, err := s.within(tx).current(kind, id, version)
+func (s *Store) Delete(ctx context.Context, kind Kind, id uint, version int) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		d, err := s.within(tx).current(ctx, kind, id, version)
 		if err != nil {
 			return err
 		}
@@ -300,25 +301,25 @@ func (s *Store) Delete(kind Kind, id uint, version int) error {
 }
 
 // Restore brings a deleted document back as it was.
-func (s *Store) Restore(kind Kind, id uint) (Document, error) {
-	result := s.db.Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("deleted_at", nil)
+func (s *Store) Restore(ctx context.Context, kind Kind, id uint) (Document, error) {
+	result := s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("deleted_at", nil)
 	if result.Error != nil {
 		return Document{}, result.Error
 	}
-	return s.Read(kind, id)
+	return s.Read(ctx, kind, id)
 }
 
 // Revisions lists the versions of a document that later saves replaced, newest
 // first.
-func (s *Store) Revisions(id uint) ([]Revision, error) {
+func (s *Store) Revisions(ctx context.Context, id uint) ([]Revision, error) {
 	revisions := []Revision{}
-	return revisions, s.db.Where("document_id = ?", id).Order("version DESC").Find(&revisions).Error
+	return revisions, s.db.WithContext(ctx).Where("document_id = ?", id).Order("version DESC").Find(&revisions).Error
 }
 
 // Revision returns one version of a document that a later save replaced.
-func (s *Store) Revision(id uint, version int) (Revision, error) {
+func (s *Store) Revision(ctx context.Context, id uint, version int) (Revision, error) {
 	var r Revision
-	err := s.db.Where("document_id = ? AND version = ?", id, version).First(&r).Error
+	err := s.db.WithContext(ctx).Where("document_id = ? AND version = ?", id, version).First(&r).Error
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return Revision{}, ErrNotFound
 	}
@@ -326,8 +327,8 @@ func (s *Store) Revision(id uint, version int) (Revision, error) {
 }
 
 // current reads the document and checks that the version is its present one.
-func (s *Store) current(kind Kind, id uint, version int) (Document, error) {
-	d, err := s.Read(kind, id)
+func (s *Store) current(ctx context.Context, kind Kind, id uint, version int) (Document, error) {
+	d, err := s.Read(ctx, kind, id)
 	if err == nil && d.Version != version {
 		return Document{}, &StaleError{Given: version, Current: d.Version}
 	}

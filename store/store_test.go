@@ -30,18 +30,18 @@ func TestKeptThingsAreThereAfterReopening(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "undaris.db")
 	first, err := Open(path)
 	require.NoError(t, err)
-	isNew, err := first.New()
+	isNew, err := first.New(t.Context())
 	require.NoError(t, err)
 	assert.True(t, isNew)
-	kept, err := first.Create(Document{Kind: Chart, Name: "A tune", Body: []byte(`{"title":"A tune"}`)})
+	kept, err := first.Create(t.Context(), Document{Kind: Chart, Name: "A tune", Body: []byte(`{"title":"A tune"}`)})
 	require.NoError(t, err)
 	require.NoError(t, first.Close())
 
 	second := open(t, path)
-	isNew, err = second.New()
+	isNew, err = second.New(t.Context())
 	require.NoError(t, err)
 	assert.False(t, isNew)
-	read, err := second.Read(Chart, kept.ID)
+	read, err := second.Read(t.Context(), Chart, kept.ID)
 	require.NoError(t, err)
 	assert.Equal(t, kept.Body, read.Body)
 	assert.Equal(t, 1, read.Version)
@@ -50,14 +50,14 @@ func TestKeptThingsAreThereAfterReopening(t *testing.T) {
 
 func TestEverySaveKeepsTheOneBefore(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
 	for n, name := range []string{"Two", "Three"} {
-		d, err = s.Replace(Chart, d.ID, Save{Version: n + 1, Name: name, Body: []byte(name), KeepBefore: true})
+		d, err = s.Replace(t.Context(), Chart, d.ID, Save{Version: n + 1, Name: name, Body: []byte(name), KeepBefore: true})
 		require.NoError(t, err)
 	}
 	assert.Equal(t, 3, d.Version)
-	revisions, err := s.Revisions(d.ID)
+	revisions, err := s.Revisions(t.Context(), d.ID)
 	require.NoError(t, err)
 	require.Len(t, revisions, 2)
 	assert.Equal(t, "Two", revisions[0].Name)
@@ -66,19 +66,19 @@ func TestEverySaveKeepsTheOneBefore(t *testing.T) {
 
 func TestAStaleWriteIsRefusedAndChangesNothing(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte("2"), KeepBefore: true})
+	_, err = s.Replace(t.Context(), Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte("2"), KeepBefore: true})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "Mine", Body: []byte("mine"), KeepBefore: true})
+	_, err = s.Replace(t.Context(), Chart, d.ID, Save{Version: 1, Name: "Mine", Body: []byte("mine"), KeepBefore: true})
 	var stale *StaleError
 	require.ErrorAs(t, err, &stale)
 	assert.Equal(t, 2, stale.Current)
-	assert.ErrorAs(t, s.Delete(Chart, d.ID, 1), &stale)
-	read, err := s.Read(Chart, d.ID)
+	assert.ErrorAs(t, s.Delete(t.Context(), Chart, d.ID, 1), &stale)
+	read, err := s.Read(t.Context(), Chart, d.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Two", read.Name)
-	revisions, err := s.Revisions(d.ID)
+	revisions, err := s.Revisions(t.Context(), d.ID)
 	require.NoError(t, err)
 	assert.Len(t, revisions, 1)
 }
@@ -86,13 +86,13 @@ func TestAStaleWriteIsRefusedAndChangesNothing(t *testing.T) {
 // Of many writers on one version exactly one wins.
 func TestOneWriterWins(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
 	var won sync.Map
 	var group sync.WaitGroup
 	for n := range 8 {
 		group.Go(func() {
-			if _, err := s.Replace(Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte{byte(n)}, KeepBefore: true}); err == nil {
+			if _, err := s.Replace(t.Context(), Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte{byte(n)}, KeepBefore: true}); err == nil {
 				won.Store(n, true)
 			}
 		})
@@ -105,61 +105,61 @@ func TestOneWriterWins(t *testing.T) {
 
 func TestDeletedThingsAreGoneUntilRestored(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Lick, Name: "One", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Lick, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
-	require.NoError(t, s.Delete(Lick, d.ID, 1))
-	_, err = s.Read(Lick, d.ID)
+	require.NoError(t, s.Delete(t.Context(), Lick, d.ID, 1))
+	_, err = s.Read(t.Context(), Lick, d.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
-	list, err := s.List(Lick, 0)
+	list, err := s.List(t.Context(), Lick, 0)
 	require.NoError(t, err)
 	assert.Empty(t, list)
-	back, err := s.Restore(Lick, d.ID)
+	back, err := s.Restore(t.Context(), Lick, d.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "One", back.Name)
-	_, err = s.Restore(Chart, d.ID)
+	_, err = s.Restore(t.Context(), Chart, d.ID)
 	assert.ErrorIs(t, err, ErrNotFound, "a lick is not a chart")
-	_, err = s.Read(Chart, d.ID)
+	_, err = s.Read(t.Context(), Chart, d.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
 func TestOneRevisionIsFound(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte("2"), KeepBefore: true})
+	_, err = s.Replace(t.Context(), Chart, d.ID, Save{Version: 1, Name: "Two", Body: []byte("2"), KeepBefore: true})
 	require.NoError(t, err)
-	r, err := s.Revision(d.ID, 1)
+	r, err := s.Revision(t.Context(), d.ID, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "One", r.Name)
-	_, err = s.Revision(d.ID, 2)
+	_, err = s.Revision(t.Context(), d.ID, 2)
 	assert.ErrorIs(t, err, ErrNotFound, "the present version is no revision")
 }
 
 func TestPractisingIsNoNewVersion(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "One", Body: []byte("1")})
 	require.NoError(t, err)
 	assert.Nil(t, d.PractisedAt)
 	at := time.Date(2026, 5, 1, 20, 15, 0, 0, time.UTC)
-	require.NoError(t, s.Practised(Chart, d.ID, at))
-	read, err := s.Read(Chart, d.ID)
+	require.NoError(t, s.Practised(t.Context(), Chart, d.ID, at))
+	read, err := s.Read(t.Context(), Chart, d.ID)
 	require.NoError(t, err)
 	assert.Equal(t, at, read.PractisedAt.UTC())
 	assert.Equal(t, 1, read.Version)
 	assert.Equal(t, d.UpdatedAt.Unix(), read.UpdatedAt.Unix())
-	assert.ErrorIs(t, s.Practised(Chart, 99, at), ErrNotFound)
+	assert.ErrorIs(t, s.Practised(t.Context(), Chart, 99, at), ErrNotFound)
 }
 
 func TestDeletedThingsAreListed(t *testing.T) {
 	s := fresh(t)
 	for _, name := range []string{"One", "Two", "Three"} {
-		d, err := s.Create(Document{Kind: Chart, Name: name, Body: []byte(name)})
+		d, err := s.Create(t.Context(), Document{Kind: Chart, Name: name, Body: []byte(name)})
 		require.NoError(t, err)
 		if name != "Two" {
-			require.NoError(t, s.Delete(Chart, d.ID, 1))
+			require.NoError(t, s.Delete(t.Context(), Chart, d.ID, 1))
 		}
 	}
-	gone, err := s.Deleted(Chart)
+	gone, err := s.Deleted(t.Context(), Chart)
 	require.NoError(t, err)
 	require.Len(t, gone, 2)
 	assert.Equal(t, "Three", gone[0].Name)
@@ -178,11 +178,11 @@ func TestAnOlderFileIsBroughtUpToDate(t *testing.T) {
 	}
 	require.NoError(t, s.Close())
 	again := open(t, path)
-	list, err := again.List(Chart, 0)
+	list, err := again.List(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	assert.Equal(t, "Old", list[0].Name)
-	require.NoError(t, again.Practised(Chart, list[0].ID, time.Now()))
+	require.NoError(t, again.Practised(t.Context(), Chart, list[0].ID, time.Now()))
 }
 
 // The tables are made anew for solos; what was kept before, its versions and what belongs
@@ -206,21 +206,21 @@ func TestAFileFromBeforeSolosKeepsEverything(t *testing.T) {
 
 	again := open(t, path)
 	tune, line := Document{ID: 1}, Document{ID: 2}
-	read, err := again.Read(Chart, tune.ID)
+	read, err := again.Read(t.Context(), Chart, tune.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Tune again", read.Name)
-	revisions, err := again.Revisions(tune.ID)
+	revisions, err := again.Revisions(t.Context(), tune.ID)
 	require.NoError(t, err)
 	require.Len(t, revisions, 1)
 	assert.Equal(t, []byte("1"), revisions[0].Body)
-	restored, err := again.Restore(Line, line.ID)
+	restored, err := again.Restore(t.Context(), Line, line.ID)
 	require.NoError(t, err)
 	assert.Equal(t, tune.ID, *restored.ChartID)
-	solo, err := again.Create(Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
+	solo, err := again.Create(t.Context(), Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
 	require.NoError(t, err)
 	assert.Greater(t, solo.ID, line.ID, "numbers go on")
 	missing := tune.ID + 100
-	_, err = again.Create(Document{Kind: Solo, Name: "Solo", ChartID: &missing, Body: []byte("4")})
+	_, err = again.Create(t.Context(), Document{Kind: Solo, Name: "Solo", ChartID: &missing, Body: []byte("4")})
 	assert.Error(t, err, "a solo belongs to a chart that exists")
 }
 
@@ -234,51 +234,51 @@ func TestAFileFromBeforeBandsKeepsEverything(t *testing.T) {
 	s, err := Open(path)
 	migrations = all
 	require.NoError(t, err)
-	tune, err := s.Create(Document{Kind: Chart, Name: "Tune", Body: []byte("1"), Summary: []byte("s")})
+	tune, err := s.Create(t.Context(), Document{Kind: Chart, Name: "Tune", Body: []byte("1"), Summary: []byte("s")})
 	require.NoError(t, err)
-	_, err = s.Replace(Chart, tune.ID, Save{Version: 1, Name: "Tune again", Body: []byte("2"), Summary: []byte("s2"), KeepBefore: true})
+	_, err = s.Replace(t.Context(), Chart, tune.ID, Save{Version: 1, Name: "Tune again", Body: []byte("2"), Summary: []byte("s2"), KeepBefore: true})
 	require.NoError(t, err)
-	require.NoError(t, s.LabelVersion(Chart, tune.ID, 1, "first"))
-	solo, err := s.Create(Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
+	require.NoError(t, s.LabelVersion(t.Context(), Chart, tune.ID, 1, "first"))
+	solo, err := s.Create(t.Context(), Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
 	require.NoError(t, err)
-	require.NoError(t, s.Delete(Solo, solo.ID, 1))
+	require.NoError(t, s.Delete(t.Context(), Solo, solo.ID, 1))
 	require.NoError(t, s.Close())
 
 	again := open(t, path)
-	read, err := again.Read(Chart, tune.ID)
+	read, err := again.Read(t.Context(), Chart, tune.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Tune again", "2", "s2"}, []string{read.Name, string(read.Body), string(read.Summary)})
-	revisions, err := again.Revisions(tune.ID)
+	revisions, err := again.Revisions(t.Context(), tune.ID)
 	require.NoError(t, err)
 	require.Len(t, revisions, 1)
 	assert.Equal(t, []string{"1", "first"}, []string{string(revisions[0].Body), revisions[0].Label})
-	_, err = again.Restore(Solo, solo.ID)
+	_, err = again.Restore(t.Context(), Solo, solo.ID)
 	require.NoError(t, err)
 	require.NoError(t, again.db.Exec(`UPDATE documents SET body = '5' WHERE id = ?`, tune.ID).Error)
-	read, err = again.Read(Chart, tune.ID)
+	read, err = again.Read(t.Context(), Chart, tune.ID)
 	require.NoError(t, err)
 	assert.Nil(t, read.Summary)
-	_, err = again.Create(Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("6")})
+	_, err = again.Create(t.Context(), Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("6")})
 	require.NoError(t, err)
-	_, err = again.Create(Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("7")})
+	_, err = again.Create(t.Context(), Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("7")})
 	assert.ErrorIs(t, err, ErrExists, "a tune has one band")
 }
 
 func TestLinesBelongToAChartThatExists(t *testing.T) {
 	s := fresh(t)
-	chart, err := s.Create(Document{Kind: Chart, Name: "A tune", Body: []byte("1")})
+	chart, err := s.Create(t.Context(), Document{Kind: Chart, Name: "A tune", Body: []byte("1")})
 	require.NoError(t, err)
 	for _, id := range []*uint{&chart.ID, nil} {
-		_, err = s.Create(Document{Kind: Line, Name: "A line", Body: []byte("1"), ChartID: id})
+		_, err = s.Create(t.Context(), Document{Kind: Line, Name: "A line", Body: []byte("1"), ChartID: id})
 		require.NoError(t, err)
 	}
-	over, err := s.List(Line, chart.ID)
+	over, err := s.List(t.Context(), Line, chart.ID)
 	require.NoError(t, err)
 	assert.Len(t, over, 1)
 	nobody := uint(99)
-	_, err = s.Create(Document{Kind: Line, Name: "A line", Body: []byte("1"), ChartID: &nobody})
+	_, err = s.Create(t.Context(), Document{Kind: Line, Name: "A line", Body: []byte("1"), ChartID: &nobody})
 	assert.ErrorIs(t, err, gorm.ErrForeignKeyViolated)
-	_, err = s.Create(Document{Kind: "poem", Name: "A poem", Body: []byte("1")})
+	_, err = s.Create(t.Context(), Document{Kind: "poem", Name: "A poem", Body: []byte("1")})
 	assert.ErrorIs(t, err, ErrKind)
 }
 
@@ -305,12 +305,12 @@ func clock(t *testing.T, at string) (*Store, func(after time.Duration)) {
 // Saves of one sitting are one version: what is kept of it is its last state.
 func TestASittingIsOneVersion(t *testing.T) {
 	s, later := clock(t, "2026-05-01 20:00:00")
-	d, err := s.Create(Document{Kind: Chart, Name: "made", Body: []byte("made")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "made", Body: []byte("made")})
 	require.NoError(t, err)
 	save := func(name string, after time.Duration) {
 		t.Helper()
 		later(after)
-		d, err = s.Replace(Chart, d.ID, Save{Version: d.Version, Name: name, Body: []byte(name)})
+		d, err = s.Replace(t.Context(), Chart, d.ID, Save{Version: d.Version, Name: name, Body: []byte(name)})
 		require.NoError(t, err)
 	}
 	for _, name := range []string{"t", "ti", "tit"} {
@@ -321,7 +321,7 @@ func TestASittingIsOneVersion(t *testing.T) {
 	save("and on again", 4*time.Minute+59*time.Second)
 	save("the next sitting", Sitting)
 	names := []string{}
-	revisions, err := s.Revisions(d.ID)
+	revisions, err := s.Revisions(t.Context(), d.ID)
 	require.NoError(t, err)
 	for _, r := range revisions {
 		names = append(names, r.Name)
@@ -332,48 +332,48 @@ func TestASittingIsOneVersion(t *testing.T) {
 
 func TestANamedVersionIsKept(t *testing.T) {
 	s, later := clock(t, "2026-05-01 20:00:00")
-	d, err := s.Create(Document{Kind: Solo, Name: "one", Body: []byte("1")})
+	d, err := s.Create(t.Context(), Document{Kind: Solo, Name: "one", Body: []byte("1")})
 	require.NoError(t, err)
-	require.NoError(t, s.LabelVersion(Solo, d.ID, 1, "for Friday"))
+	require.NoError(t, s.LabelVersion(t.Context(), Solo, d.ID, 1, "for Friday"))
 	later(time.Minute)
-	d, err = s.Replace(Solo, d.ID, Save{Version: 1, Name: "two", Body: []byte("2")})
+	d, err = s.Replace(t.Context(), Solo, d.ID, Save{Version: 1, Name: "two", Body: []byte("2")})
 	require.NoError(t, err)
 	assert.Empty(t, d.Label, "the name is that of the version before")
-	revisions, err := s.Revisions(d.ID)
+	revisions, err := s.Revisions(t.Context(), d.ID)
 	require.NoError(t, err)
 	require.Len(t, revisions, 1)
 	assert.Equal(t, "for Friday", revisions[0].Label)
-	require.NoError(t, s.LabelVersion(Solo, d.ID, 1, ""))
-	r, err := s.Revision(d.ID, 1)
+	require.NoError(t, s.LabelVersion(t.Context(), Solo, d.ID, 1, ""))
+	r, err := s.Revision(t.Context(), d.ID, 1)
 	require.NoError(t, err)
 	assert.Empty(t, r.Label)
-	assert.ErrorIs(t, s.LabelVersion(Solo, d.ID, 7, "none"), ErrNotFound)
-	assert.ErrorIs(t, s.LabelVersion(Chart, d.ID, 1, "none"), ErrNotFound)
+	assert.ErrorIs(t, s.LabelVersion(t.Context(), Solo, d.ID, 7, "none"), ErrNotFound)
+	assert.ErrorIs(t, s.LabelVersion(t.Context(), Chart, d.ID, 1, "none"), ErrNotFound)
 }
 
 // A list reads no bodies; a body that another program has changed loses its summary.
 func TestSummaries(t *testing.T) {
 	s := fresh(t)
-	d, err := s.Create(Document{Kind: Chart, Name: "One", Body: []byte("1"), Summary: []byte("s1")})
+	d, err := s.Create(t.Context(), Document{Kind: Chart, Name: "One", Body: []byte("1"), Summary: []byte("s1")})
 	require.NoError(t, err)
-	entries, err := s.Entries(Chart, 0)
+	entries, err := s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	require.Len(t, entries, 1)
 	assert.Nil(t, entries[0].Body)
 	assert.Equal(t, []byte("s1"), entries[0].Summary)
 
-	_, err = s.Replace(Chart, d.ID, Save{Version: 1, Name: "One", Body: []byte("2"), Summary: []byte("s1")})
+	_, err = s.Replace(t.Context(), Chart, d.ID, Save{Version: 1, Name: "One", Body: []byte("2"), Summary: []byte("s1")})
 	require.NoError(t, err)
-	entries, err = s.Entries(Chart, 0)
+	entries, err = s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []byte("s1"), entries[0].Summary, "a save of our own keeps it")
 
 	require.NoError(t, s.db.Exec(`update documents set body='oops' where id=1`).Error)
-	entries, err = s.Entries(Chart, 0)
+	entries, err = s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	assert.Nil(t, entries[0].Summary)
-	require.NoError(t, s.KeepSummary(entries[0], []byte("s2")))
-	entries, err = s.Entries(Chart, 0)
+	require.NoError(t, s.KeepSummary(t.Context(), entries[0], []byte("s2")))
+	entries, err = s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []byte("s2"), entries[0].Summary)
 	assert.Equal(t, 2, entries[0].Version)
@@ -385,15 +385,15 @@ func TestCausesOfTheDataFile(t *testing.T) {
 	s, err := Open(path)
 	require.NoError(t, err)
 	require.NoError(t, s.db.Exec(`PRAGMA max_page_count = 1`).Error)
-	_, err = s.Create(Document{Kind: Chart, Name: "Too much", Body: make([]byte, 1<<20)})
+	_, err = s.Create(t.Context(), Document{Kind: Chart, Name: "Too much", Body: make([]byte, 1<<20)})
 	var file *FileError
 	require.ErrorAs(t, err, &file)
 	assert.Equal(t, DiskFull, file.Cause)
-	entries, err := s.Entries(Chart, 0)
+	entries, err := s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	assert.Empty(t, entries, "nothing is half kept")
 	require.NoError(t, s.db.Exec(`PRAGMA query_only = 1`).Error)
-	_, err = s.Create(Document{Kind: Chart, Name: "Read only", Body: []byte("1")})
+	_, err = s.Create(t.Context(), Document{Kind: Chart, Name: "Read only", Body: []byte("1")})
 	require.ErrorAs(t, err, &file)
 	assert.Equal(t, ReadOnly, file.Cause)
 	require.NoError(t, s.Close())

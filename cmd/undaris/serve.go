@@ -14,6 +14,7 @@ import (
 
 	"undaris/api"
 	"undaris/demo"
+	"undaris/library"
 	"undaris/store"
 	"undaris/web"
 )
@@ -48,7 +49,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 			log.Error("closing the data file", "error", err)
 		}
 	}()
-	if err := fill(data, s.demo); err != nil {
+	if err := fill(context.Background(), library.New(data, log), s.demo); err != nil {
 		return fmt.Errorf("filling the new data file %s: %w", s.data, err)
 	}
 
@@ -81,61 +82,10 @@ func serve(s settings, stdout, stderr io.Writer) error {
 
 // fill puts into a data file that has never held anything the licks that every
 // library begins with and, for the demo, the tunes and a finished solo; all of it or nothing.
-func fill(data *store.Store, withTunes bool) error {
-	isNew, err := data.New()
+func fill(ctx context.Context, data *library.Library, withTunes bool) error {
+	isNew, err := data.IsNew(ctx)
 	if err != nil || !isNew {
 		return err
 	}
-	licks, err := demo.Licks()
-	if err != nil {
-		return err
-	}
-	tunes, err := demo.Charts()
-	if err != nil {
-		return err
-	}
-	solos, err := demo.Solos()
-	if err != nil {
-		return err
-	}
-	bands, err := demo.Bands()
-	if err != nil {
-		return err
-	}
-	if !withTunes {
-		tunes, solos, bands = nil, nil, nil
-	}
-	return data.Together(func(data *store.Store) error {
-		// Tunes first: their addresses stay as they are when licks are added to the set.
-		kept := map[string]uint{}
-		for _, tune := range tunes {
-			d, err := api.KeepChart(data, tune)
-			if err != nil {
-				return err
-			}
-			kept[tune.Title] = d.ID
-		}
-		for _, lick := range licks {
-			if _, err := api.KeepLick(data, lick); err != nil {
-				return err
-			}
-		}
-		for _, one := range solos {
-			keep := api.KeepSolo{SoloBody: api.SoloBody{Solo: one.Solo}, ChartID: kept[one.Over]}
-			for _, tune := range tunes {
-				if tune.Title == one.Over {
-					keep.Chart = tune
-				}
-			}
-			if _, err := api.PutSolo(data, keep); err != nil {
-				return err
-			}
-		}
-		for _, one := range bands {
-			if _, err := api.PutBand(data, api.KeepBand{ChartID: kept[one.Over], Band: one.Band}); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
+	return data.Together(ctx, func(data *library.Library) error { return demo.Fill(ctx, data, withTunes) })
 }

@@ -3,12 +3,14 @@ package main
 import (
 	"bytes"
 	"io"
+	"log/slog"
 	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/library"
 	"undaris/store"
 )
 
@@ -60,19 +62,20 @@ func TestFilling(t *testing.T) {
 	for withTunes, tunes := range map[bool]int{false: 0, true: 4} {
 		data, err := store.Open(filepath.Join(t.TempDir(), "new.db"))
 		require.NoError(t, err)
-		require.NoError(t, fill(data, withTunes))
-		require.NoError(t, fill(data, withTunes))
-		licks, err := data.List(store.Lick, 0)
+		kept := library.New(data, slog.New(slog.DiscardHandler))
+		require.NoError(t, fill(t.Context(), kept, withTunes))
+		require.NoError(t, fill(t.Context(), kept, withTunes))
+		licks, err := data.List(t.Context(), store.Lick, 0)
 		require.NoError(t, err)
 		assert.Len(t, licks, 34)
-		charts, err := data.List(store.Chart, 0)
+		charts, err := data.List(t.Context(), store.Chart, 0)
 		require.NoError(t, err)
 		assert.Len(t, charts, tunes)
 		for _, lick := range licks {
-			require.NoError(t, data.Delete(store.Lick, lick.ID, 1))
+			require.NoError(t, data.Delete(t.Context(), store.Lick, lick.ID, 1))
 		}
-		require.NoError(t, fill(data, withTunes))
-		licks, err = data.List(store.Lick, 0)
+		require.NoError(t, fill(t.Context(), kept, withTunes))
+		licks, err = data.List(t.Context(), store.Lick, 0)
 		require.NoError(t, err)
 		assert.Empty(t, licks)
 		require.NoError(t, data.Close())

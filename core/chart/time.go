@@ -2,6 +2,7 @@ package chart
 
 import (
 	"fmt"
+	"strings"
 
 	"undaris/core/harmony"
 )
@@ -207,3 +208,21 @@ func (c Chart) Chords() []harmony.Chord {
 }
 
 func barField(b int) string { return fmt.Sprintf("bars[%d]", b) }
+
+// ChangeAt is the change at a tick, of those that a line may aim at. Its error says which
+// there are.
+func (c Chart) ChangeAt(tick int) (Change, error) {
+	changes := c.TargetChanges()
+	allowed := make([]string, len(changes))
+	for n, ch := range changes {
+		if ch.Tick == tick {
+			return ch, nil
+		}
+		allowed[n] = fmt.Sprintf("%d (bar %d to %d)", ch.Tick, ch.Leaving.Bar+1, ch.Arriving.Bar+1)
+	}
+	said := fmt.Sprintf("no chord changes at tick %d", tick)
+	if bar := c.Meter.BarTicks(); tick >= 0 && tick < c.Ticks() && tick%bar == 0 {
+		said = fmt.Sprintf("%s goes on at tick %d, bar %d: a change of a chord to itself is none", c.ChordAt(tick).Symbol(), tick, tick/bar+1)
+	}
+	return Change{}, fmt.Errorf("%s; the changes are at %s", said, strings.Join(allowed, ", "))
+}

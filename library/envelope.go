@@ -1,0 +1,88 @@
+package library
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"undaris/store"
+)
+
+// Schema is the version of the bodies that are written now. Bodies without an envelope are of
+// schema 1.
+const Schema = 2
+
+// envelope is a body as it is stored.
+type envelope struct {
+	Kind   store.Kind      `json:"kind"`
+	Schema int             `json:"schema"`
+	Body   json.RawMessage `json:"body"`
+}
+
+// DamagedError says that the body of a document cannot be read.
+type DamagedError struct {
+	Kind store.Kind
+	ID   uint
+	Err  error
+}
+
+func (e *DamagedError) Error() string { return fmt.Sprintf("what is kept cannot be read: %s", e.Err) }
+
+func (e *DamagedError) Unwrap() error { return e.Err }
+
+// InvalidError says why a body may not be kept: a *chart.FieldError, or another error of what
+// was to be kept.
+type InvalidError struct{ Err error }
+
+func (e *InvalidError) Error() string { return e.Err.Error() }
+
+func (e *InvalidError) Unwrap() error { return e.Err }
+
+// seal puts a body into its envelope.
+func seal(kind store.Kind, body any) []byte {
+	packed, err := json.Marshal(body)
+	if err == nil {
+		packed, err = json.Marshal(envelope{Kind: kind, Schema: Schema, Body: packed})
+	}
+	if err != nil {
+		panic("a document is always writable: " + err.Error())
+	}
+	return packed
+}
+
+// open reads a stored body into a value, brought up to the present schema.
+func open(kind store.Kind, stored []byte, value any) error {
+	body, err := current(kind, stored)
+	if err != nil {
+		return err
+	}
+	return json.Unmarshal(body, value)
+}
+
+// current is a stored body without its envelope, brought up to the present schema.
+func current(kind store.Kind, stored []byte) (json.RawMessage, error) {
+	sealed := envelope{Kind: kind, Schema: 1, Body: stored}
+	var outer envelope
+	if err := json.Unmarshal(stored, &outer); err == nil && outer.Schema != 0 && outer.Body != nil {
+		sealed = outer
+	}
+	switch {
+	case sealed.Kind != kind:
+		return nil, fmt.Errorf("it is a %s and not a %s", sealed.Kind, kind)
+	case sealed.Schema > Schema:
+		return nil, fmt.Errorf("it was written by a later version of Undaris (schema %d; this one reads up to %d)", sealed.Schema, Schema)
+	case sealed.Schema == Schema:
+		return sealed.Body, nil
+	}
+	var fields map[string]any
+	if err := json.Unmarshal(sealed.Body, &fields); err != nil {
+		return nil, err
+	}
+	for schema := sealed.Schema; schema < Schema; schema++ {
+		if migrate := migrations[schema][kind]; migrate != nil {
+			if err := migrate(fields); err != nil {
+				return nil, fmt.Errorf("bringing it from schema %d up to %d: %w", schema, schema+1, err)
+			}
+		}
+	}
+	return json.Marshal(fields)
+}
