@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -30,6 +29,7 @@ type SoloEntry struct {
 	ChartID uint   `json:"chartId"`
 	Name    string `json:"name"`
 	library.SoloSummary
+	Text string `json:"text" doc:"How much of it there is, in words"`
 }
 
 // ReplaceSolo is a solo in the place of a version.
@@ -44,19 +44,13 @@ func (s *server) registerSolos(api huma.API) {
 	solos := resource[document.SoloDocument, library.SoloSummary, KeptSolo, SoloEntry]{
 		path: "solos", kind: library.Solos, view: keptSolo, export: s.exportSolo, formats: solofile.Names(),
 		entry: func(e library.Entry[library.SoloSummary]) SoloEntry {
-			entry := SoloEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, SoloSummary: e.Summary}
+			entry := SoloEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, SoloSummary: e.Summary, Text: soloText(e.Summary)}
 			entry.Damaged = e.Damaged
 			return entry
 		},
 		texts: func(all []library.Revision[document.SoloDocument]) []string {
 			return each(all, func(r library.Revision[document.SoloDocument]) string {
-				notes := 0
-				for _, c := range r.Body.Solo.Choruses {
-					for _, b := range c.Blocks {
-						notes += len(b.Notes)
-					}
-				}
-				return fmt.Sprintf("%s: %s, %s", r.Name, counted(len(r.Body.Solo.Choruses), "chorus", "choruses"), counted(notes, "note", "notes"))
+				return r.Name + ": " + soloText(library.SummarizeSolo(r.Body))
 			})
 		},
 	}
@@ -74,6 +68,11 @@ func (s *server) registerSolos(api huma.API) {
 		view, err := keptSolo(ctx, item)
 		return &tagged[KeptSolo]{ETag: etag(item.Version), Body: view}, err
 	}, created, described("solos", "Keep a new solo over a tune"))
+}
+
+// soloText says how much of a solo there is.
+func soloText(s library.SoloSummary) string {
+	return counted(s.Choruses, "chorus", "choruses") + ", " + counted(s.Notes, "note", "notes")
 }
 
 func keptSolo(_ context.Context, item library.Item[document.SoloDocument]) (KeptSolo, error) {

@@ -47,7 +47,7 @@ var (
 	}
 	// Solos are choruses over a tune.
 	Solos = Kind[document.SoloDocument, SoloSummary]{
-		Noun: "solo", kind: store.Solo, maxName: lick.MaxName, summarize: summarizeSolo, check: document.SoloDocument.Checked,
+		Noun: "solo", kind: store.Solo, maxName: lick.MaxName, summarize: SummarizeSolo, check: document.SoloDocument.Checked,
 		name:   func(d document.SoloDocument) string { return d.Solo.Name },
 		rename: func(d document.SoloDocument, name string) document.SoloDocument { d.Solo.Name = name; return d },
 	}
@@ -97,7 +97,8 @@ type SoloSummary struct {
 	Notes    int `json:"notes"`
 }
 
-func summarizeSolo(d document.SoloDocument) SoloSummary {
+// SummarizeSolo counts the choruses and the notes of a solo.
+func SummarizeSolo(d document.SoloDocument) SoloSummary {
 	summary := SoloSummary{Choruses: len(d.Solo.Choruses)}
 	for _, c := range d.Solo.Choruses {
 		for _, block := range c.Blocks {

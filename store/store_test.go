@@ -403,3 +403,35 @@ func TestCausesOfTheDataFile(t *testing.T) {
 	require.ErrorAs(t, err, &file)
 	assert.Equal(t, Damaged, file.Cause)
 }
+
+// A data file of every earlier version is brought up to date with all that it holds.
+func TestAFileOfEveryEarlierVersion(t *testing.T) {
+	all := migrations
+	for count := 1; count < len(all); count++ {
+		path := filepath.Join(t.TempDir(), "undaris.db")
+		migrations = all[:count]
+		s, err := Open(path)
+		migrations = all
+		require.NoError(t, err)
+		for _, statement := range []string{
+			`INSERT INTO documents (kind, name, body, version, created_at, updated_at) VALUES ('chart', 'Tune', '2', 2, '2026-01-01 00:00:00', '2026-01-01 00:00:00')`,
+			`INSERT INTO revisions (document_id, version, name, body, saved_at) VALUES (1, 1, 'Tune', '1', '2026-01-01 00:00:00')`,
+			`INSERT INTO documents (kind, name, body, version, chart_id, created_at, updated_at) VALUES ('line', 'Line', '3', 1, 1, '2026-01-01 00:00:00', '2026-01-01 00:00:00')`,
+		} {
+			require.NoError(t, s.db.Exec(statement).Error)
+		}
+		require.NoError(t, s.Close())
+		again := open(t, path)
+		tune, err := again.Read(t.Context(), Chart, 1)
+		require.NoError(t, err, all[count-1].ID)
+		assert.Equal(t, []string{"Tune", "2"}, []string{tune.Name, string(tune.Body)})
+		revisions, err := again.Revisions(t.Context(), 1)
+		require.NoError(t, err)
+		require.Len(t, revisions, 1, all[count-1].ID)
+		lines, err := again.Entries(t.Context(), Line, 1)
+		require.NoError(t, err)
+		require.Len(t, lines, 1, all[count-1].ID)
+		_, err = again.Create(t.Context(), Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("4")})
+		require.NoError(t, err, "every kind of today can be kept in it")
+	}
+}

@@ -28,10 +28,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API bands */
+        /** List the bands */
         get: operations["list-api-bands"];
         put?: never;
-        /** Post API bands */
+        /** Keep the band of a tune */
         post: operations["post-api-bands"];
         delete?: never;
         options?: never;
@@ -46,12 +46,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API bands by ID */
+        /** Read one band */
         get: operations["get-api-bands-by-id"];
-        /** Put API bands by ID */
+        /** Replace a version of a band */
         put: operations["put-api-bands-by-id"];
         post?: never;
-        delete?: never;
+        /** Delete a band; it can be restored */
+        delete: operations["delete-api-bands-by-id"];
         options?: never;
         head?: never;
         patch?: never;
@@ -66,8 +67,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API bands by ID restore */
+        /** Bring a deleted band back */
         post: operations["post-api-bands-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of a band, newest first */
+        get: operations["list-api-bands-by-id-revisions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -82,9 +100,26 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API bands by ID revisions by revision label */
+        /** Name a version of a band */
         put: operations["put-api-bands-by-id-revisions-by-revision-label"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of a band the present one */
+        post: operations["post-api-bands-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -98,7 +133,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API bands by ID text */
+        /** The band as it is stored, whether it can be read or not */
         get: operations["list-api-bands-by-id-text"];
         put?: never;
         post?: never;
@@ -115,10 +150,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API charts */
+        /** List the charts */
         get: operations["list-api-charts"];
         put?: never;
-        /** Post API charts */
+        /** Keep a new chart */
         post: operations["post-api-charts"];
         delete?: never;
         options?: never;
@@ -133,7 +168,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API charts deleted */
+        /** List the deleted charts, the latest first */
         get: operations["list-api-charts-deleted"];
         put?: never;
         post?: never;
@@ -150,19 +185,19 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API charts by ID */
+        /** Read one chart */
         get: operations["get-api-charts-by-id"];
-        /** Put API charts by ID */
+        /** Replace a version of a chart */
         put: operations["put-api-charts-by-id"];
         post?: never;
-        /** Delete API charts by ID */
+        /** Delete a chart; it can be restored */
         delete: operations["delete-api-charts-by-id"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/charts/{id}/copy": {
+    "/api/charts/{id}/duplicate": {
         parameters: {
             query?: never;
             header?: never;
@@ -171,8 +206,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API charts by ID copy */
-        post: operations["post-api-charts-by-id-copy"];
+        /** Keep a copy of a chart */
+        post: operations["post-api-charts-by-id-duplicate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -186,7 +221,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API charts by ID export by format */
+        /** Write a chart as a file: grid, chordpro, musicxml, mxl, midi */
         get: operations["list-api-charts-by-id-export-by-format"];
         put?: never;
         post?: never;
@@ -205,7 +240,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API charts by ID practised */
+        /** Note that a chart was played now */
         post: operations["post-api-charts-by-id-practised"];
         delete?: never;
         options?: never;
@@ -222,7 +257,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API charts by ID restore */
+        /** Bring a deleted chart back */
         post: operations["post-api-charts-by-id-restore"];
         delete?: never;
         options?: never;
@@ -237,7 +272,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API charts by ID revisions */
+        /** List the versions of a chart, newest first */
         get: operations["list-api-charts-by-id-revisions"];
         put?: never;
         post?: never;
@@ -255,7 +290,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API charts by ID revisions by revision label */
+        /** Name a version of a chart */
         put: operations["put-api-charts-by-id-revisions-by-revision-label"];
         post?: never;
         delete?: never;
@@ -273,7 +308,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API charts by ID revisions by revision restore */
+        /** Make an earlier version of a chart the present one */
         post: operations["post-api-charts-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
@@ -305,7 +340,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API charts by ID text */
+        /** The chart as it is stored, whether it can be read or not */
         get: operations["list-api-charts-by-id-text"];
         put?: never;
         post?: never;
@@ -766,7 +801,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute player */
+        /** Check a player's neck and hands without keeping them */
         post: operations["post-api-compute-player"];
         delete?: never;
         options?: never;
@@ -849,11 +884,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API licks */
+        /** List the licks with their notes */
         get: operations["list-api-licks"];
         put?: never;
-        /** Post API licks */
+        /** Keep a new lick */
         post: operations["post-api-licks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the deleted licks, the latest first */
+        get: operations["list-api-licks-deleted"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -884,13 +936,30 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API licks by ID */
+        /** Read one lick */
         get: operations["get-api-licks-by-id"];
-        /** Put API licks by ID */
+        /** Replace a version of a lick */
         put: operations["put-api-licks-by-id"];
         post?: never;
-        /** Delete API licks by ID */
+        /** Delete a lick; it can be restored */
         delete: operations["delete-api-licks-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a copy of a lick */
+        post: operations["post-api-licks-by-id-duplicate"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -903,7 +972,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API licks by ID export by format */
+        /** Write a lick as a file: tab, musicxml, midi, json */
         get: operations["list-api-licks-by-id-export-by-format"];
         put?: never;
         post?: never;
@@ -922,7 +991,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API licks by ID restore */
+        /** Bring a deleted lick back */
         post: operations["post-api-licks-by-id-restore"];
         delete?: never;
         options?: never;
@@ -937,7 +1006,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API licks by ID revisions */
+        /** List the versions of a lick, newest first */
         get: operations["list-api-licks-by-id-revisions"];
         put?: never;
         post?: never;
@@ -955,7 +1024,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API licks by ID revisions by revision label */
+        /** Name a version of a lick */
         put: operations["put-api-licks-by-id-revisions-by-revision-label"];
         post?: never;
         delete?: never;
@@ -973,7 +1042,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API licks by ID revisions by revision restore */
+        /** Make an earlier version of a lick the present one */
         post: operations["post-api-licks-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
@@ -988,7 +1057,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API licks by ID text */
+        /** The lick as it is stored, whether it can be read or not */
         get: operations["list-api-licks-by-id-text"];
         put?: never;
         post?: never;
@@ -1005,11 +1074,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API lines */
+        /** List the lines */
         get: operations["list-api-lines"];
         put?: never;
-        /** Post API lines */
+        /** Write a lick over a change of a kept tune, and keep the line */
         post: operations["post-api-lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the deleted lines, the latest first */
+        get: operations["list-api-lines-deleted"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1023,12 +1109,29 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API lines by ID */
+        /** Read one line */
         get: operations["get-api-lines-by-id"];
         put?: never;
         post?: never;
-        /** Delete API lines by ID */
+        /** Delete a line; it can be restored */
         delete: operations["delete-api-lines-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a copy of a line */
+        post: operations["post-api-lines-by-id-duplicate"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1043,8 +1146,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API lines by ID restore */
+        /** Bring a deleted line back */
         post: operations["post-api-lines-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of a line, newest first */
+        get: operations["list-api-lines-by-id-revisions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1059,9 +1179,26 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API lines by ID revisions by revision label */
+        /** Name a version of a line */
         put: operations["put-api-lines-by-id-revisions-by-revision-label"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of a line the present one */
+        post: operations["post-api-lines-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1075,7 +1212,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API lines by ID text */
+        /** The line as it is stored, whether it can be read or not */
         get: operations["list-api-lines-by-id-text"];
         put?: never;
         post?: never;
@@ -1092,9 +1229,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API player */
+        /** Read the player's neck and hands */
         get: operations["get-api-player"];
-        /** Put API player */
+        /** Replace the player's neck and hands */
         put: operations["put-api-player"];
         post?: never;
         delete?: never;
@@ -1110,10 +1247,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API solos */
+        /** List the solos */
         get: operations["list-api-solos"];
         put?: never;
-        /** Post API solos */
+        /** Keep a new solo over a tune */
         post: operations["post-api-solos"];
         delete?: never;
         options?: never;
@@ -1128,7 +1265,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API solos deleted */
+        /** List the deleted solos, the latest first */
         get: operations["list-api-solos-deleted"];
         put?: never;
         post?: never;
@@ -1145,12 +1282,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API solos by ID */
+        /** Read one solo */
         get: operations["get-api-solos-by-id"];
-        /** Put API solos by ID */
+        /** Replace a version of a solo */
         put: operations["put-api-solos-by-id"];
         post?: never;
-        /** Delete API solos by ID */
+        /** Delete a solo; it can be restored */
         delete: operations["delete-api-solos-by-id"];
         options?: never;
         head?: never;
@@ -1166,7 +1303,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API solos by ID duplicate */
+        /** Keep a copy of a solo */
         post: operations["post-api-solos-by-id-duplicate"];
         delete?: never;
         options?: never;
@@ -1181,7 +1318,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API solos by ID export by format */
+        /** Write a solo as a file: pdf, tab, musicxml, midi */
         get: operations["list-api-solos-by-id-export-by-format"];
         put?: never;
         post?: never;
@@ -1200,7 +1337,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API solos by ID restore */
+        /** Bring a deleted solo back */
         post: operations["post-api-solos-by-id-restore"];
         delete?: never;
         options?: never;
@@ -1215,7 +1352,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API solos by ID revisions */
+        /** List the versions of a solo, newest first */
         get: operations["list-api-solos-by-id-revisions"];
         put?: never;
         post?: never;
@@ -1233,7 +1370,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API solos by ID revisions by revision label */
+        /** Name a version of a solo */
         put: operations["put-api-solos-by-id-revisions-by-revision-label"];
         post?: never;
         delete?: never;
@@ -1251,7 +1388,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API solos by ID revisions by revision restore */
+        /** Make an earlier version of a solo the present one */
         post: operations["post-api-solos-by-id-revisions-by-revision-restore"];
         delete?: never;
         options?: never;
@@ -1266,7 +1403,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API solos by ID text */
+        /** The solo as it is stored, whether it can be read or not */
         get: operations["list-api-solos-by-id-text"];
         put?: never;
         post?: never;
@@ -1618,22 +1755,8 @@ export interface components {
             title: string;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
-            version: number;
-        };
-        ChartRevision: {
-            /** @description What this version changed of the one before it */
-            changes: string[];
-            current: boolean;
-            /** @description What is wrong with a version that cannot be read */
-            damaged?: string;
-            /** @description What the player calls the version */
-            label?: string;
-            /** Format: date-time */
-            saved: string;
-            title: string;
-            /** Format: int64 */
             version: number;
         };
         Choices: {
@@ -2590,7 +2713,7 @@ export interface components {
             strategy?: string;
             /** @description That of the tail and its approach; left out for eighths */
             subdivision?: string;
-            /** @description The place to land on; left out for the school's choice */
+            /** @description The place to land on; left out for the strategy's choice */
             target?: components["schemas"]["Place"];
         };
         KeepSolo: {
@@ -2616,7 +2739,7 @@ export interface components {
             saved: string;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -2656,7 +2779,7 @@ export interface components {
             ticks: number;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -2672,7 +2795,7 @@ export interface components {
             saved: string;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -2702,7 +2825,7 @@ export interface components {
             saved: string;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -2736,7 +2859,7 @@ export interface components {
             solo: components["schemas"]["Solo"];
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -2856,6 +2979,26 @@ export interface components {
              */
             value?: number;
         };
+        LickEntry: {
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            name: string;
+            /** Format: int64 */
+            notes: number;
+            /** Format: date-time */
+            saved: string;
+            tags: string[];
+            tonic: string;
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
         LickMove: {
             /** @description The notes that were changed, and how */
             altered: components["schemas"]["Alteration"][];
@@ -2914,18 +3057,6 @@ export interface components {
              * @description The tempo it is heard and judged at, in counted beats a minute; left out for 100
              */
             tempo?: number;
-        };
-        LickRevision: {
-            current: boolean;
-            /** @description What is wrong with a version that cannot be read */
-            damaged?: string;
-            /** @description What the player calls the version */
-            label?: string;
-            lick: components["schemas"]["Lick"];
-            /** Format: date-time */
-            saved: string;
-            /** Format: int64 */
-            version: number;
         };
         LickVariant: {
             /** @description The notes that were changed, and how */
@@ -3021,7 +3152,7 @@ export interface components {
             strategy?: string;
             /** @description That of the tail and its approach; left out for eighths */
             subdivision?: string;
-            /** @description The place to land on; left out for the school's choice */
+            /** @description The place to land on; left out for the strategy's choice */
             target?: components["schemas"]["Place"];
         };
         LineEntry: {
@@ -3045,7 +3176,7 @@ export interface components {
             saved: string;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -3138,7 +3269,7 @@ export interface components {
             strategy?: string;
             /** @description That of the tail and its approach; left out for eighths */
             subdivision?: string;
-            /** @description The place to land on; left out for the school's choice */
+            /** @description The place to land on; left out for the strategy's choice */
             target?: components["schemas"]["Place"];
         };
         MIDIRequest: {
@@ -3931,37 +4062,43 @@ export interface components {
             /** Format: int64 */
             times: number;
         };
-        ReplaceBandBody: {
+        ReplaceBand: {
             band: components["schemas"]["Band"];
             /** @description Keep the version that is replaced, even if it is of the same sitting */
             keepBefore?: boolean;
             /**
              * Format: int64
-             * @description The version that this one replaces
+             * @description The version that this one replaces; left out where If-Match names it
              */
-            version: number;
+            version?: number;
+        } & {
+            [key: string]: unknown;
         };
-        ReplaceChartBody: {
+        ReplaceChart: {
             chart: components["schemas"]["Chart"];
             /** @description Keep the version that is replaced, even if it is of the same sitting */
             keepBefore?: boolean;
             /**
              * Format: int64
-             * @description The version that this one replaces
+             * @description The version that this one replaces; left out where If-Match names it
              */
-            version: number;
+            version?: number;
+        } & {
+            [key: string]: unknown;
         };
-        ReplaceLickBody: {
+        ReplaceLick: {
             /** @description Keep the version that is replaced, even if it is of the same sitting */
             keepBefore?: boolean;
             lick: components["schemas"]["Lick"];
             /**
              * Format: int64
-             * @description The version that this one replaces
+             * @description The version that this one replaces; left out where If-Match names it
              */
-            version: number;
+            version?: number;
+        } & {
+            [key: string]: unknown;
         };
-        ReplaceSoloBody: {
+        ReplaceSolo: {
             /** @description The tune as it was when the solo was saved */
             chart: components["schemas"]["Chart"];
             /** @description What it is kept for; left out for a guitar in standard tuning */
@@ -3971,15 +4108,31 @@ export interface components {
             solo: components["schemas"]["Solo"];
             /**
              * Format: int64
-             * @description The version that this one replaces
+             * @description The version that this one replaces; left out where If-Match names it
              */
-            version: number;
+            version?: number;
+        } & {
+            [key: string]: unknown;
         };
         RestoreRevisionBody: {
             /**
              * Format: int64
-             * @description The present version, which the restored one replaces
+             * @description The present version, which the restored one replaces; left out where If-Match names it
              */
+            version?: number;
+        };
+        Revision: {
+            current: boolean;
+            /** @description What is wrong with a version that cannot be read */
+            damaged?: string;
+            /** @description What the player calls the version */
+            label?: string;
+            name: string;
+            /** Format: date-time */
+            saved: string;
+            /** @description What it holds, or what it changed of the version before, in words */
+            text: string;
+            /** Format: int64 */
             version: number;
         };
         Routine: {
@@ -4284,9 +4437,11 @@ export interface components {
             notes: number;
             /** Format: date-time */
             saved: string;
+            /** @description How much of it there is, in words */
+            text: string;
             /**
              * Format: int64
-             * @description Given with a save, so that no other save is overwritten
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
         };
@@ -4299,22 +4454,6 @@ export interface components {
             /** @description The vocabulary */
             licks?: components["schemas"]["Lick"][];
             plan: components["schemas"]["ChorusPlan"];
-        };
-        SoloRevision: {
-            /** Format: int64 */
-            choruses: number;
-            current: boolean;
-            /** @description What is wrong with a version that cannot be read */
-            damaged?: string;
-            /** @description What the player calls the version */
-            label?: string;
-            name: string;
-            /** Format: int64 */
-            notes: number;
-            /** Format: date-time */
-            saved: string;
-            /** Format: int64 */
-            version: number;
         };
         Span: {
             /**
@@ -4650,6 +4789,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4681,6 +4821,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4701,7 +4842,10 @@ export interface operations {
     "put-api-bands-by-id": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -4709,18 +4853,54 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplaceBandBody"];
+                "application/json": components["schemas"]["ReplaceBand"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KeptBand"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-bands-by-id": {
+        parameters: {
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
+            };
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -4747,10 +4927,42 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KeptBand"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-bands-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
             /** @description Error */
@@ -4798,6 +5010,46 @@ export interface operations {
             };
         };
     };
+    "post-api-bands-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBand"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-bands-by-id-text": {
         parameters: {
             query?: never;
@@ -4809,7 +5061,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -4833,7 +5085,10 @@ export interface operations {
     };
     "list-api-charts": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Only those over this chart; left out for all */
+                chart?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4876,6 +5131,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4936,6 +5192,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4956,7 +5213,10 @@ export interface operations {
     "put-api-charts-by-id": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -4964,13 +5224,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplaceChartBody"];
+                "application/json": components["schemas"]["ReplaceChart"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -4990,11 +5251,14 @@ export interface operations {
     };
     "delete-api-charts-by-id": {
         parameters: {
-            query: {
-                /** @description The version that is to be deleted */
-                version: number;
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
             };
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -5020,7 +5284,7 @@ export interface operations {
             };
         };
     };
-    "post-api-charts-by-id-copy": {
+    "post-api-charts-by-id-duplicate": {
         parameters: {
             query?: never;
             header?: never;
@@ -5034,6 +5298,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5057,14 +5322,14 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
-                /** @description grid, chordpro, musicxml, mxl or midi */
+                /** @description One of those that /api/choices lists for the kind */
                 format: string;
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -5072,7 +5337,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/octet-stream": string;
                 };
             };
             /** @description Error */
@@ -5129,6 +5394,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5163,7 +5429,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChartRevision"][];
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
             /** @description Error */
@@ -5214,7 +5480,10 @@ export interface operations {
     "post-api-charts-by-id-revisions-by-revision-restore": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
                 revision: number;
@@ -5230,6 +5499,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5300,7 +5570,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -6400,10 +6670,40 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KeptLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-licks-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickEntry"][];
                 };
             };
             /** @description Error */
@@ -6464,6 +6764,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6484,7 +6785,10 @@ export interface operations {
     "put-api-licks-by-id": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -6492,13 +6796,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplaceLickBody"];
+                "application/json": components["schemas"]["ReplaceLick"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6518,11 +6823,14 @@ export interface operations {
     };
     "delete-api-licks-by-id": {
         parameters: {
-            query: {
-                /** @description The version that is to be deleted */
-                version: number;
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
             };
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -6548,20 +6856,52 @@ export interface operations {
             };
         };
     };
+    "post-api-licks-by-id-duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-licks-by-id-export-by-format": {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 id: number;
-                /** @description tab, musicxml, midi or json */
+                /** @description One of those that /api/choices lists for the kind */
                 format: string;
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -6569,7 +6909,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/octet-stream": string;
                 };
             };
             /** @description Error */
@@ -6597,6 +6937,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6631,7 +6972,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LickRevision"][];
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
             /** @description Error */
@@ -6682,7 +7023,10 @@ export interface operations {
     "post-api-licks-by-id-revisions-by-revision-restore": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
                 revision: number;
@@ -6698,6 +7042,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6726,7 +7071,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -6796,10 +7141,40 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KeptLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-lines-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineEntry"][];
                 };
             };
             /** @description Error */
@@ -6827,6 +7202,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -6846,11 +7222,14 @@ export interface operations {
     };
     "delete-api-lines-by-id": {
         parameters: {
-            query: {
-                /** @description The version that is to be deleted */
-                version: number;
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
             };
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -6864,6 +7243,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-lines-by-id-duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLine"];
+                };
             };
             /** @description Error */
             default: {
@@ -6890,10 +7301,42 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KeptLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-lines-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
             /** @description Error */
@@ -6941,6 +7384,46 @@ export interface operations {
             };
         };
     };
+    "post-api-lines-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-lines-by-id-text": {
         parameters: {
             query?: never;
@@ -6952,7 +7435,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -6986,6 +7469,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7019,6 +7503,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7084,6 +7569,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7144,6 +7630,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7164,7 +7651,10 @@ export interface operations {
     "put-api-solos-by-id": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -7172,13 +7662,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplaceSoloBody"];
+                "application/json": components["schemas"]["ReplaceSolo"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7198,11 +7689,14 @@ export interface operations {
     };
     "delete-api-solos-by-id": {
         parameters: {
-            query: {
-                /** @description The version that is to be deleted */
-                version: number;
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
             };
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -7242,6 +7736,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7265,14 +7760,14 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
-                /** @description pdf, tab, musicxml or midi */
+                /** @description One of those that /api/choices lists for the kind */
                 format: string;
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -7280,7 +7775,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/octet-stream": string;
                 };
             };
             /** @description Error */
@@ -7308,6 +7803,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7342,7 +7838,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SoloRevision"][];
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
             /** @description Error */
@@ -7393,7 +7889,10 @@ export interface operations {
     "post-api-solos-by-id-revisions-by-revision-restore": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
                 revision: number;
@@ -7409,6 +7908,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7437,7 +7937,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;

@@ -1,17 +1,10 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import type { Revision } from '../api/client'
+import { signs } from './spelling'
 
 /** The versions of something, newest first: each can be named, and brought back. */
-defineProps<{
-  versions: {
-    version: number
-    saved: string
-    current: boolean
-    label?: string
-    damaged?: string
-    says: string
-  }[]
-}>()
+defineProps<{ versions: Revision[] }>()
 const emit = defineEmits<{ restore: [version: number]; label: [version: number, text: string] }>()
 const naming = ref<number>()
 const text = ref('')
@@ -38,7 +31,7 @@ function name() {
         <strong v-if="v.label">{{ v.label }}</strong>
         <span class="quiet"> {{ when.format(new Date(v.saved)) }}</span>
         <p v-if="v.damaged" class="damaged">cannot be read: {{ v.damaged }}</p>
-        <p v-else>{{ v.says }}</p>
+        <p v-else>{{ signs(v.text) }}</p>
         <form v-if="naming === v.version" @submit.prevent="name">
           <input
             v-model="text"

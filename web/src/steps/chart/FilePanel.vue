@@ -31,7 +31,9 @@ function print() {
 async function duplicate() {
   if (!(await tune.settled())) return
   try {
-    const copy = await answer(client.POST('/api/charts/{id}/copy', { params: { path: { id: tune.id } } }))
+    const copy = await answer(
+      client.POST('/api/charts/{id}/duplicate', { params: { path: { id: tune.id } } }),
+    )
     await router.push({ name: 'chart', params: { id: copy.id } })
   } catch (error) {
     tune.tell(error)

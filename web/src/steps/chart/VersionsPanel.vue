@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useAnswer } from '../../api/ask'
 import { answer, client } from '../../api/client'
-import { signs } from '../../controls/spelling'
 import VersionList from '../../controls/VersionList.vue'
 import { useTune } from '../../document/tune'
 
@@ -12,12 +11,6 @@ const named = ref(0)
 const { answer: all, refusal } = useAnswer(
   () => (tune.id ? { id: tune.id, version: tune.version, named: named.value } : undefined),
   ({ id }, signal) => answer(client.GET('/api/charts/{id}/revisions', { params: { path: { id } }, signal })),
-)
-const versions = computed(() =>
-  (all.value ?? []).map((r) => ({
-    ...r,
-    says: r.changes.length ? signs(r.changes.join('; ')) : 'saved again, nothing changed',
-  })),
 )
 async function label(revision: number, text: string) {
   try {
@@ -40,7 +33,7 @@ async function label(revision: number, text: string) {
     is always kept.
   </p>
   <p v-if="refusal" role="alert">{{ refusal }}</p>
-  <VersionList class="list" :versions="versions" @restore="tune.restore" @label="label" />
+  <VersionList class="list" :versions="all ?? []" @restore="tune.restore" @label="label" />
 </template>
 
 <style scoped>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useAnswer } from '../../api/ask'
 import { answer, client, type ChartEntry } from '../../api/client'
 import VersionList from '../../controls/VersionList.vue'
@@ -12,9 +12,6 @@ const problem = ref('')
 const { answer: all, refusal } = useAnswer(
   () => (open.value ? { id: props.entry.id } : undefined),
   ({ id }, signal) => answer(client.GET('/api/charts/{id}/revisions', { params: { path: { id } }, signal })),
-)
-const versions = computed(() =>
-  (all.value ?? []).map((r) => ({ ...r, says: r.changes.join('; ') || r.title })),
 )
 async function attempt(work: Promise<unknown>) {
   try {
@@ -55,7 +52,7 @@ const label = (revision: number, text: string) =>
       </button>
     </p>
     <p v-if="problem || refusal" role="alert">{{ problem || refusal }}</p>
-    <VersionList v-if="open" :versions="versions" @restore="restore" @label="label" />
+    <VersionList v-if="open" :versions="all ?? []" @restore="restore" @label="label" />
   </div>
 </template>
 

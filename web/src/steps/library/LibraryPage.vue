@@ -52,7 +52,7 @@ const justDeleted = computed(() => gone.value.find((entry) => String(entry.id) =
 
 const duplicate = (entry: ChartEntry) =>
   attempt(async () => {
-    await answer(client.POST('/api/charts/{id}/copy', { params: { path: { id: entry.id } } }))
+    await answer(client.POST('/api/charts/{id}/duplicate', { params: { path: { id: entry.id } } }))
     await list()
   })
 const remove = (entry: ChartEntry) =>

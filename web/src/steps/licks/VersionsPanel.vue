@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useAnswer } from '../../api/ask'
 import { answer, client, type KeptLick } from '../../api/client'
 import VersionList from '../../controls/VersionList.vue'
@@ -15,13 +15,6 @@ const { answer: all, refusal } = useAnswer(
   () => ({ id: props.lick.id, version: props.lick.version, named: named.value }),
   ({ id }, signal) => answer(client.GET('/api/licks/{id}/revisions', { params: { path: { id } }, signal })),
 )
-const versions = computed(() =>
-  (all.value ?? []).map((v) => {
-    const count = v.lick.events.length
-    return { ...v, says: `${v.lick.name}: ${count} ${count === 1 ? 'note' : 'notes'}, in ${v.lick.tonic}` }
-  }),
-)
-
 async function restore(revision: number) {
   const { id } = props.lick
   const one = licks.documents.of(id)
@@ -58,7 +51,7 @@ async function label(revision: number, text: string) {
 
 <template>
   <p v-if="refusal" role="alert">{{ refusal }}</p>
-  <VersionList class="list" :versions="versions" @restore="restore" @label="label" />
+  <VersionList class="list" :versions="all ?? []" @restore="restore" @label="label" />
 </template>
 
 <style scoped>

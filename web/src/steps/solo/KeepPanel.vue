@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
-import { computed, ref, watch } from 'vue'
+import { ref, watch } from 'vue'
 import { useAnswer } from '../../api/ask'
 import VersionList from '../../controls/VersionList.vue'
 import { useSolos } from '../../document/solos'
@@ -18,13 +18,6 @@ const named = ref(0)
 const { answer: versions } = useAnswer(
   () => (id.value ? { id: id.value, version: document.value?.version.value, named: named.value } : undefined),
   ({ id: of }, signal) => props.keeping.revisions(of, signal),
-)
-const times = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : what === 'chorus' ? 'es' : 's'}`
-const listed = computed(() =>
-  (versions.value ?? []).map((v) => ({
-    ...v,
-    says: `${v.name}: ${times(v.choruses, 'chorus')}, ${times(v.notes, 'note')}`,
-  })),
 )
 async function label(version: number, text: string) {
   await props.keeping.label(version, text)
@@ -60,7 +53,7 @@ watch(
             >
               {{ e.id === id ? solo?.name : e.name }}
             </button>
-            <span class="quiet">{{ times(e.choruses, 'chorus') }}</span>
+            <span class="quiet">{{ e.text }}</span>
           </template>
         </li>
       </ul>
@@ -92,14 +85,11 @@ watch(
           {{ f.title }}
         </button>
       </div>
-      <p class="quiet">
-        {{ times(solo.choruses.length, 'chorus') }}; what is muted is left out, each chorus as far as it is
-        grown.
-      </p>
+      <p class="quiet">What is muted is left out, each chorus as far as it is grown.</p>
     </section>
     <section v-if="solo" aria-label="Versions of the solo">
       <h2>Versions</h2>
-      <VersionList :versions="listed" @restore="keeping.restore" @label="label" />
+      <VersionList :versions="versions ?? []" @restore="keeping.restore" @label="label" />
     </section>
   </div>
 </template>

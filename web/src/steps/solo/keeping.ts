@@ -1,5 +1,5 @@
 import { shallowRef } from 'vue'
-import { answer, client, type SoloEntry, type SoloRevision } from '../../api/client'
+import { answer, client, type SoloEntry, type Revision } from '../../api/client'
 import { useSolos } from '../../document/solos'
 import { useTune } from '../../document/tune'
 import type { SoloQuery } from './address'
@@ -63,7 +63,7 @@ export function useKeeping(work: SoloWork, query: SoloQuery) {
       await open(id)
     })
 
-  const revisions = (id: number, signal: AbortSignal): Promise<SoloRevision[]> =>
+  const revisions = (id: number, signal: AbortSignal): Promise<Revision[]> =>
     answer(client.GET('/api/solos/{id}/revisions', { params: { path: { id } }, signal }))
 
   const restore = (revision: number) =>
