@@ -226,7 +226,7 @@ func TestAnImaginedTurnaround(t *testing.T) {
 	p.Click("Turnarounds")
 	p.Click("Write I–V")
 	p.SheetIs("C7 | F7 | C7 | C7 ~ G♭7 | G7 | F7 | C7 | C7 | G7 | F7 | C7 ~ Em7 A7 | G7 ~ Dm7 G7")
-	p.Click("Take them off")
+	p.Click("Remove them")
 	p.SheetIs("C7 | F7 | C7 | C7 | G7 | F7 | C7 | C7 | G7 | F7 | C7 | G7")
 }
 
@@ -273,7 +273,7 @@ func TestShapingAForm(t *testing.T) {
 	p.Click("Bar 8, B♭m7 2 beats, E♭7 2 beats")
 	p.Click("Paste before")
 	p.Has("Bar 9, B♭m7 2 beats, E♭7 2 beats")
-	p.Click("Take out")
+	p.Click("Remove")
 	p.Until("the bar to go", "!("+named("Bar 9, B♭m7 2 beats, E♭7 2 beats")+")")
 	p.Click("Tune")
 	p.Choose("Meter", "3/4")
@@ -337,11 +337,11 @@ func TestTheLibrary(t *testing.T) {
 	p.Has("Delete Paper Lanterns, copy")
 	p.Click("Delete Paper Lanterns, copy")
 	p.Sees("“Paper Lanterns, copy” is deleted.")
-	p.Click("Bring it back")
+	p.Click("Restore it")
 	p.Has("Delete Paper Lanterns, copy")
 	p.Click("Delete Paper Lanterns, copy")
 	p.Click("Deleted tunes (1)")
-	p.Click("Bring back Paper Lanterns, copy")
+	p.Click("Restore Paper Lanterns, copy")
 	p.Has("Delete Paper Lanterns, copy")
 }
 

@@ -80,7 +80,7 @@ func TestALickIsShownAsWritten(t *testing.T) {
 	p.TypeInto("Name", "Abe's blues")
 	p.Press(kb.Enter)
 	p.Saved()
-	for _, panel := range []string{"Understand", "Every chord", "Elsewhere", "Cut and join"} {
+	for _, panel := range []string{"Understand", "Every chord", "Variants", "Cut and join"} {
 		p.Click(panel)
 		p.Sees("As written, in C Abe's blues")
 		p.Idle()
@@ -262,7 +262,7 @@ func TestATuneDeletedElsewhere(t *testing.T) {
 	one.Sees("This tune was deleted elsewhere in the meantime")
 	one.Press(" ")
 	one.Until("it stops", "document.querySelector('header .play').getAttribute('aria-label') === 'Play'")
-	one.Click("Bring it back and keep mine")
+	one.Click("Restore it and keep mine")
 	one.Saved()
 	two.Go("/")
 	two.Until("it is there again, in A minor", "[...document.querySelectorAll('.tunes a')].some(a => a.innerText.includes('Salt Road at Dusk') && a.innerText.includes('A minor'))")

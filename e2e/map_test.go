@@ -221,7 +221,7 @@ func TestSequences(t *testing.T) {
 	p.Sees("Hear it over the band")
 	p.Until("three bars", "document.querySelectorAll('.tab .note').length === 24")
 	assert.Equal(t, []string{"8 R chordTone", "7 3 chordTone", "10 5 chordTone", "8 ♭7 chordTone", "10 R chordTone", "9 3 chordTone", "8 5 chordTone", "11 ♭7 chordTone", "8 5 chordTone"}, p.Tab()[:9])
-	p.Choose("Walk over", "scale of the chord")
+	p.Choose("Tones to play", "scale of the chord")
 	p.Choose("Figure", "thirds")
 	p.Until("thirds", "document.querySelectorAll('.tab .note .fret')[1]?.textContent.trim() === '7'")
 	assert.Equal(t, []string{"8 R chordTone", "7 3 chordTone", "10 9 colour", "8 11 suspension"}, p.Tab()[:4])
@@ -230,7 +230,7 @@ func TestSequences(t *testing.T) {
 	p.Click("Hear it over the band")
 	p.Until("a sounding note", "document.querySelector('.tab .note.lit')")
 	p.Click("Stop")
-	p.Choose("Walk over", "chord tones")
+	p.Choose("Tones to play", "chord tones")
 	p.Choose("Figure", "spread triads with 4-3")
 	p.Sees("11")
 }

@@ -92,7 +92,7 @@ func TestAPlayersFirstVisit(t *testing.T) {
 
 	p2.Click("Delete Last boat into A")
 	p2.Sees("“Last boat into A” is deleted.")
-	p2.Click("Bring it back")
+	p2.Click("Restore it")
 	p2.Has("Last boat into A in C: C7 to F7, bar 4 to 5")
 }
 

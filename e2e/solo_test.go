@@ -169,7 +169,7 @@ func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
 	heard := js[string](p, "document.querySelector('.says strong').textContent")
 	p.Until("a repair", "document.querySelector('[aria-label^=\"Repair: \"]')")
 	js[any](p, `[...document.querySelectorAll('section[aria-label="What could be better"] li')].find(l => /might be|heard as/.test(l.textContent) && l.querySelector('.chip')).querySelector('.chip').click()`)
-	p.Sees("to mend, heard alone")
+	p.Sees("issues, heard alone")
 	assert.Equal(t, heard, js[string](p, "document.querySelector('.says strong').textContent"), "it is only looked at")
 	p.Click("Apply")
 	p.Until("what was looked at is done", "!document.querySelector('.looked')")
@@ -233,7 +233,7 @@ func TestASoloIsKeptTakenAwayAndOpenedAgain(t *testing.T) {
 	p.Press("c")
 	p.Until("two choruses side by side", "document.querySelectorAll('.columns article').length === 2")
 	p.Press("k")
-	p.Sees("Take it away", "Versions", "Plain-text tab")
+	p.Sees("Export", "Versions", "Plain-text tab")
 	p.Until("its version", "document.querySelectorAll('section[aria-label=\"Versions of the solo\"] li').length === 1")
 	p.Click("Duplicate")
 	p.Sees(", copy")
@@ -253,7 +253,7 @@ func TestASoloIsKeptTakenAwayAndOpenedAgain(t *testing.T) {
 	p.Press("k")
 	p.Click("Delete")
 	p.Sees("is deleted")
-	p.Click("Bring it back")
+	p.Click("Restore it")
 	p.Sees(", copy")
 }
 

@@ -102,7 +102,7 @@ func TestWhatIsTakenAwayIsInTimeAndNeverTooLoud(t *testing.T) {
 		js[any](p, fmt.Sprintf(`(e => { e.value = 100; e.dispatchEvent(new Event('input', { bubbles: true })) })(document.querySelector('[aria-label="Level of the %s"]'))`, part))
 	}
 	p.Saved()
-	p.Click("Take away")
+	p.Click("Export")
 	p.Click("3 choruses")
 	p.Click("click")
 	p.Click("Save as WAV")
@@ -116,7 +116,7 @@ func TestWhatIsTakenAwayIsInTimeAndNeverTooLoud(t *testing.T) {
 	// Eighths of a click swing two to one in a shuffle.
 	p.Click("Click")
 	p.Click("eighths")
-	p.Click("Take away")
+	p.Click("Export")
 	for _, part := range []string{"drums", "bass", "chords", "line", "click"} {
 		p.Click(part)
 	}
@@ -179,6 +179,6 @@ func TestASoloIsPlayedOverTheBand(t *testing.T) {
 	p.Click("What is played over the band")
 	p.ClickOn("the first solo", "document.querySelectorAll('[role=option]')[1]")
 	p.Saved()
-	p.Click("Take away")
+	p.Click("Export")
 	assert.Contains(t, taken(), "Guitar", "the line has a track of its own")
 }

@@ -48,7 +48,7 @@ func TestEveryViewIsNamedFitsAndCanBeRead(t *testing.T) {
 				}
 				p.Until("the solo", "document.querySelector('.why')?.innerText.length > 10")
 			case strings.Contains(path, "panel=bring"):
-				p.Sees("A lick to bring in")
+				p.Sees("A lick to import")
 			case path != "/":
 				p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")
 			}

@@ -189,7 +189,7 @@ func TestRepairingWithOneKey(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=5&licks.panel=verdict")
 	p.Sees("1 of 2 chord tones or colour")
 	p.Press("r")
-	p.Sees("2 of 2 chordTone")
+	p.Sees("2 of 2 chord tones")
 	p.Press("r", "k")
 	p.Sees("Kept as Ferry call, repaired.")
 }
@@ -198,7 +198,7 @@ func TestRepairingWithOneKey(t *testing.T) {
 func TestBringingInTab(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks")
 	p.Sees("into A, the 3")
-	p.Click("Bring in")
+	p.Click("Import")
 	p.TypeInto("The lick as tab", strings.Join([]string{"|-----------|", "|-8-----11--|", "|---8-9-----|", "|-----------|", "|-----------|"}, "\n"))
 	p.Click("Read it")
 	p.Sees("5 lines of tab stand together here; the instrument has 6 strings")
@@ -242,7 +242,7 @@ func TestFindingLicks(t *testing.T) {
 	p.Click("Find by what they are")
 	p.Choose("Licks that: lands on", "R")
 	p.Choose("Licks that: tagged", "octaves")
-	p.Sees("No lick is like that here. Take one wish back.")
+	p.Sees("No lick matches here. Remove one of the filters.")
 }
 
 // The same lick in another key, cut into its chords, and joined with another.

@@ -156,7 +156,7 @@ function useNearest() {
         <h2>Moved</h2>
         <p class="span">
           {{ hands.player.swaps.length }} of the tones lie where you want them.
-          <button type="button" class="chip" @click="hands.keep({ swaps: [] })">Put all back</button>
+          <button type="button" class="chip" @click="hands.keep({ swaps: [] })">Reset all</button>
         </p>
       </template>
     </div>

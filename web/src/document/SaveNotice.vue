@@ -42,7 +42,7 @@ const asNew = () =>
   </p>
   <p v-else-if="state === 'gone'" class="notice" role="alert">
     <span>This {{ what }} was deleted elsewhere in the meantime; what you see is still here.</span>
-    <button type="button" class="chip" @click="mine">Bring it back and keep mine</button>
+    <button type="button" class="chip" @click="mine">Restore it and keep mine</button>
     <button type="button" class="chip" @click="asNew">Keep mine as a new {{ what }}</button>
   </p>
   <p v-else-if="state === 'failed'" class="notice" role="alert">

@@ -34,7 +34,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       class="tags"
       :value="tags"
       aria-label="Tags"
-      placeholder="tags, apart by commas"
+      placeholder="tags, separated by commas"
       @change="writing.edit({ tags: split(value($event)) })"
     />
     <span class="quiet">in</span>

@@ -40,7 +40,7 @@ const now = computed(() => view.change.value?.leaving.chord)
               :title="signs(f.text)"
               :class="{ now: props.functions.chords[n] === now }"
             >
-              <span class="take" :class="{ home: f.isChordTone }">{{
+              <span class="take" :class="{ chordTone: f.isChordTone }">{{
                 signs(f.bent[f.bend]?.degree ?? '')
               }}</span>
               {{ f.vibrato ? 'shake' : f.bend ? `bend ${bends[f.bend]}` : 'pass' }}
@@ -54,7 +54,7 @@ const now = computed(() => view.change.value?.leaving.chord)
         </tbody>
       </table>
       <p class="quiet key">
-        Filled: home when played so. Small: as it lies, then bent ½, 1 and 1½ steps up, home in bold. Click
+        Filled: a chord tone when played so. Small: as it lies, then bent ½, 1 and 1½ steps up, chord tones in bold. Click
         notes on the neck to take or leave them. Warm up before wide bends, stop at any pain.
         <button v-if="own" type="button" class="chip" @click="$emit('small')">Back to the small box</button>
       </p>
@@ -93,7 +93,7 @@ td {
 .now {
   background: var(--now-tint);
 }
-/* What to play: filled where it is home then. */
+/* What to play: filled where it is a chord tone then. */
 .take {
   display: inline-block;
   min-width: 2.3rem;
@@ -104,7 +104,7 @@ td {
   font-weight: 750;
   color: var(--now);
 }
-.take.home {
+.take.chordTone {
   border-style: solid;
   background: var(--now);
   color: var(--on-fill);
@@ -115,7 +115,7 @@ td {
   font-size: 0.78rem;
   color: var(--stone);
 }
-.others .home {
+.others .chordTone {
   color: var(--ink);
   font-weight: 700;
 }

@@ -27,7 +27,7 @@ const now = computed(() =>
 <template>
   <p v-if="refusal" role="alert">
     {{ signs(refusal) }}.
-    <button type="button" class="chip" @click="$emit('clear')">Take out all pins</button>
+    <button type="button" class="chip" @click="$emit('clear')">Remove all pins</button>
   </p>
   <div v-else class="path">
     <div class="scroll">
@@ -96,13 +96,13 @@ const now = computed(() =>
           {{ now.written.class }}.
         </p>
         <p v-if="now.pinned">
-          <button type="button" class="chip" @click="$emit('unpin', now.change)">Take out the pin</button>
+          <button type="button" class="chip" @click="$emit('unpin', now.change)">Remove the pin</button>
         </p>
         <p v-else class="quiet">Click another tone of {{ signs(now.chord) }} on the neck to pin it.</p>
       </template>
       <p v-if="pins > 0">
         <button type="button" class="chip" @click="$emit('clear')">
-          Take out {{ pins > 1 ? `all ${pins} pins` : 'the only pin' }}
+          Remove {{ pins > 1 ? `all ${pins} pins` : 'the only pin' }}
         </button>
       </p>
     </aside>

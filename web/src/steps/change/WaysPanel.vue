@@ -98,7 +98,7 @@ watch(
         </ol>
       </template>
     </div>
-    <ol v-else ref="list" class="moves" aria-label="Ways across, best first">
+    <ol v-else ref="list" class="moves" aria-label="Moves, best first">
       <li v-for="(move, index) in shown.moves" :key="`${where(move)} ${move.text}`">
         <button
           type="button"

@@ -172,7 +172,7 @@ const most = computed(() => tune.choices?.times.most ?? 2)
         Paste before
       </button>
       <button type="button" class="chip" title="Insert" @click="$emit('insert')">Insert</button>
-      <button type="button" class="chip" title="Delete" @click="$emit('remove')">Take out</button>
+      <button type="button" class="chip" title="Delete" @click="$emit('remove')">Remove</button>
     </div>
     <p v-if="copied" class="quiet note">
       {{ copied === 1 ? 'A bar is' : `${copied} bars are` }} copied. Select where to put

@@ -59,7 +59,7 @@ async function remove() {
 </script>
 
 <template>
-  <h2>Take it away</h2>
+  <h2>Export</h2>
   <ul>
     <li v-for="format in tune.choices?.formats" :key="format.name">
       <a class="chip" :href="href(format.name)" download @click="take($event, format.name)">{{

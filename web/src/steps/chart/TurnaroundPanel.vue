@@ -60,7 +60,7 @@ async function takeOff() {
     >
       Follow the imagined chords
     </button>
-    <button type="button" class="chip" @click="takeOff">Take them off</button>
+    <button type="button" class="chip" @click="takeOff">Remove them</button>
   </div>
   <template v-for="group in groups" :key="group.title">
     <h2>{{ group.title }}</h2>

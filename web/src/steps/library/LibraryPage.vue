@@ -77,12 +77,12 @@ const bringBack = (entry: ChartEntry) =>
   <section>
     <h1>Play through the changes</h1>
     <p class="quiet lead">
-      If the band dropped out, would the notes you played still tell the listener which chord is on?
+      If the without the band out, would the notes you played still tell the listener which chord is on?
     </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="justDeleted" class="problem" role="status">
       “{{ justDeleted.title }}” is deleted.
-      <button type="button" class="chip" @click="bringBack(justDeleted)">Bring it back</button>
+      <button type="button" class="chip" @click="bringBack(justDeleted)">Restore it</button>
     </p>
     <div v-if="ready" class="columns">
       <div v-if="tune.list.length" class="bench tunes">
@@ -126,10 +126,10 @@ const bringBack = (entry: ChartEntry) =>
               <button
                 type="button"
                 class="chip"
-                :aria-label="`Bring back ${entry.title}`"
+                :aria-label="`Restore ${entry.title}`"
                 @click="bringBack(entry)"
               >
-                Bring back
+                Restore
               </button>
             </li>
           </ul>

@@ -89,7 +89,7 @@ B|--8--11p8-----|  … a line for each string, a count above if there is one; or
         {{ signs(fault.message) }}
       </li>
     </ul>
-    <ul v-if="read?.remarks.length" class="remarks" aria-label="What was taken for granted">
+    <ul v-if="read?.remarks.length" class="remarks" aria-label="What was assumed">
       <li v-for="(remark, n) in read.remarks" :key="n">
         <span v-if="remark.line" class="quiet">line {{ remark.line }}:</span> {{ signs(remark.text) }}
       </li>

@@ -31,7 +31,7 @@ const { groups, refusal, chosen } = props.work
       v-if="chosen?.tab"
       :tab="chosen.tab"
       :strings="strings"
-      label="The lick elsewhere as tab"
+      label="The variant as tab"
       :says="`${[chosen.text, ...chosen.lost].join('; ')}. ${chosen.caution ?? ''}`"
     >
       <button type="button" class="chip" @click="$emit('keep')">Keep as a lick</button>

@@ -121,7 +121,7 @@ const targetName = (tone: Target) =>
       </template>
       <span role="status" class="quiet">
         {{ said }}
-        <button v-if="deleted" type="button" class="chip" @click="work.bringBack()">Bring it back</button>
+        <button v-if="deleted" type="button" class="chip" @click="work.bringBack()">Restore it</button>
       </span>
       <span v-if="!said" class="quiet care">headphones low; rest every 25 minutes</span>
     </div>

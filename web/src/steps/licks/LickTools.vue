@@ -23,7 +23,7 @@ const tune = useTune()
   <template v-if="query.panel.value === 'write'">
     <template v-if="!fresh && lick">
       <PillSelect
-        label="Take it away as"
+        label="Export as"
         placeholder="take away"
         :chosen="undefined"
         :options="(tune.choices?.lickFormats ?? []).map((f) => ({ value: f.name, text: f.title }))"

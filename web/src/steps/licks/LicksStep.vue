@@ -158,7 +158,7 @@ useKeys([
       <template v-else>
         <span class="quiet">{{ signs(panel.before) }}</span>
         <strong class="name">{{
-          is('bring')() ? 'A lick to bring in' : writes() ? writing.lick.value?.name : lick?.lick.name
+          is('bring')() ? 'A lick to import' : writes() ? writing.lick.value?.name : lick?.lick.name
         }}</strong>
         <span
           ><strong class="arriving">{{ signs(panel.strong) }}</strong

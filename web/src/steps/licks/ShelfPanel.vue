@@ -100,7 +100,7 @@ const pick = (options: string[]) => [
       </template>
       <template v-else>Licks</template>
       <button type="button" class="chip" @click="$emit('create')">New</button>
-      <button type="button" class="chip" @click="$emit('bring')">Bring in</button>
+      <button type="button" class="chip" @click="$emit('bring')">Import</button>
     </h2>
     <div ref="list" class="scroll">
       <ol aria-label="Licks">
@@ -116,7 +116,7 @@ const pick = (options: string[]) => [
           </button>
         </li>
         <li v-if="!finding.shown.value.length" class="none quiet">
-          No lick is like that here. Take one wish back.
+          No lick matches here. Remove one of the filters.
         </li>
       </ol>
       <template v-if="damaged.length">

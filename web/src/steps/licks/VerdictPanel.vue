@@ -45,7 +45,7 @@ const list = (tones: { degree: string; note: string }[]) =>
                   </button>
                 </th>
                 <td>
-                  <b>{{ verdict.strong.good }} of {{ verdict.strong.of }}</b> home
+                  <b>{{ verdict.strong.good }} of {{ verdict.strong.of }}</b> chord tones
                 </td>
               </tr>
               <tr>
@@ -55,7 +55,7 @@ const list = (tones: { degree: string; note: string }[]) =>
                   </button>
                 </th>
                 <td>
-                  <b>{{ verdict.rests.good }} of {{ verdict.rests.of }}</b> home or colour
+                  <b>{{ verdict.rests.good }} of {{ verdict.rests.of }}</b> chord tones or colour
                 </td>
               </tr>
               <tr v-for="l in verdict.landings" :key="l.chord">
@@ -81,7 +81,7 @@ const list = (tones: { degree: string; note: string }[]) =>
               </tr>
               <tr v-for="d in verdict.impliedHarmony" :key="`${d.chord} dropped`">
                 <th scope="row">
-                  <button type="button" class="figure" @click="marked = d.events">band dropped</button>
+                  <button type="button" class="figure" @click="marked = d.events">without the band</button>
                 </th>
                 <td>{{ signs(d.text) }}</td>
               </tr>

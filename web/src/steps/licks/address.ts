@@ -7,7 +7,7 @@ export const panels = [
   { name: 'write', title: 'Write' },
   { name: 'verdict', title: 'Understand' },
   { name: 'move', title: 'Every chord' },
-  { name: 'elsewhere', title: 'Elsewhere' },
+  { name: 'elsewhere', title: 'Variants' },
   { name: 'join', title: 'Cut and join' },
   { name: 'versions', title: 'Versions' },
 ] as const

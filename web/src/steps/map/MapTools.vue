@@ -26,7 +26,7 @@ function chooseBound(low: number, high: number, moved: 'low' | 'high') {
 
 <template>
   <div class="bar">
-    <span class="group" role="group" aria-label="Lay over it">
+    <span class="group" role="group" aria-label="Overlay">
       <button
         v-for="o in overlays"
         :key="o.name"

@@ -46,7 +46,7 @@ const { answer: written, refusal } = useAnswer(
       <label
         >over
         <PillSelect
-          label="Walk over"
+          label="Tones to play"
           :chosen="over?.tones"
           :options="named(walks.map((w) => w.tones))"
           @choose="(walk) => query.set({ walk, cell: undefined })"

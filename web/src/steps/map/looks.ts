@@ -15,7 +15,7 @@ export interface Looks {
   /** What is laid over the chord: an overlay, or the chord of an arpeggio. */
   over: string
   rootsOnly: boolean
-  /** Only the home notes of the box. */
+  /** Only the chord tones of the box. */
   lost: boolean
   hidden: Set<string>
   picked: Place | undefined
@@ -73,10 +73,10 @@ export function chordMarks(
   const wanted = (tone: PlacedTone) =>
     looks.rootsOnly ? tone.degree === 'R' : !looks.hidden.has(tone.degree)
   if (looks.lost) {
-    const homes = shape.box
+    const chordTones = shape.box
       .filter((note) => note.class === 'chordTone')
       .map((note) => marked(note, 'tone', looks))
-    return [...homes, ...boxMarks(shape.box, homes)]
+    return [...chordTones, ...boxMarks(shape.box, chordTones)]
   }
   if (looks.easier && view.easier && !looks.full) {
     const within = view.easier.tones.filter(wanted).map((tone) => marked(tone, 'tone', looks))
@@ -139,6 +139,6 @@ export function legendOf(view: ChordView | undefined, chord: string, looks: Look
     return `Ghosts are ${overlay?.name}, the chord that comes next, as its own degrees.`
   if (overlay) return `${overlay.name}: ${overlay.rule}.`
   if (looks.over === 'box')
-    return 'Dots are your box: ◐ blue · dashed colour · ● home or lean. Pick a note to read why.'
+    return 'Dots are your box: ◐ blue · dashed colour · ● chord tone or sus. Pick a note to read why.'
   return 'Pick a note to read why.'
 }

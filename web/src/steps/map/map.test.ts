@@ -46,7 +46,7 @@ describe('a chord on the neck', () => {
   test('without the degrees that are hidden', () => {
     expect(brief({ hidden: new Set(['R', '5']) })).toEqual(['tone 5:7 3'])
   })
-  test('lost: the home notes of the box are large, the rest dots', () => {
+  test('lost: the chord tones in the box are large, the rest dots', () => {
     expect(brief({ lost: true })).toEqual(['tone 6:8 R', 'box 6:11 b3'])
   })
   test('a scale leaves out what the shape already has', () => {

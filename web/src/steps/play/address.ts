@@ -5,7 +5,7 @@ export const benches = [
   { name: 'routine', title: 'Routine' },
   { name: 'band', title: 'Band' },
   { name: 'click', title: 'Click' },
-  { name: 'away', title: 'Take away' },
+  { name: 'away', title: 'Export' },
   { name: 'pedal', title: 'Pedal' },
 ] as const
 

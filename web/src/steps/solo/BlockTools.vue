@@ -28,14 +28,14 @@ const { block, lickOptions, layable } = props.blocks
     </template>
     <span v-else class="quiet">Choose a block, a target or a note.</span>
     <PillSelect
-      :label="block && block.kind !== 'rest' ? 'Swap for a lick' : 'Lay a lick'"
+      :label="block && block.kind !== 'rest' ? 'Swap for a lick' : 'Add a lick'"
       :placeholder="block && block.kind !== 'rest' ? 'swap for…' : 'add a lick…'"
       :chosen="undefined"
       :options="lickOptions"
       @choose="blocks.swap"
     />
     <PillSelect
-      label="Lay a block"
+      label="Add a block"
       placeholder="add…"
       :chosen="undefined"
       :options="layable"

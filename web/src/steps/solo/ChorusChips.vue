@@ -42,8 +42,8 @@ defineEmits<{ go: [chorus: number]; more: []; move: [by: number]; remove: [] }>(
       <button
         type="button"
         class="chip"
-        aria-label="Take the chorus out"
-        title="Take this chorus out"
+        aria-label="Remove the chorus"
+        title="Remove this chorus"
         @click="$emit('remove')"
       >
         ×

@@ -20,7 +20,7 @@ const figures = computed(() => {
       good: f.landings === f.changes,
     },
     {
-      name: 'strong beats home',
+      name: 'strong beats',
       value: f.strong.of ? percent(f.strong.good / f.strong.of) : 'none',
       events: f.strong.events,
       good: f.enoughStrongBeats,

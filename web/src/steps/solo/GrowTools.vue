@@ -6,11 +6,11 @@ defineProps<{ growing: Growing }>()
 </script>
 
 <template>
-  <span class="stage" role="group" aria-label="How far it is grown">
+  <span class="stage" role="group" aria-label="How many notes are shown">
     <button
       type="button"
       class="chip"
-      aria-label="Thin it"
+      aria-label="Fewer notes"
       :disabled="growing.thinnest.value"
       @click="growing.grow(-1)"
     >
@@ -20,7 +20,7 @@ defineProps<{ growing: Growing }>()
     <button
       type="button"
       class="chip"
-      aria-label="Grow it"
+      aria-label="More notes"
       :disabled="growing.whole.value"
       @click="growing.grow(1)"
     >

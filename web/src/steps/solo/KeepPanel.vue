@@ -64,7 +64,7 @@ watch(
       </div>
       <p v-if="gone">
         {{ gone.name }} is deleted.
-        <button type="button" class="chip" @click="keeping.bringBack()">Bring it back</button>
+        <button type="button" class="chip" @click="keeping.bringBack()">Restore it</button>
       </p>
     </section>
     <section v-if="solo" aria-label="This solo">
@@ -73,7 +73,7 @@ watch(
         Name
         <InputText v-model="name" maxlength="60" @change="work.rename(name)" />
       </label>
-      <p class="quiet">Take it away</p>
+      <p class="quiet">Export</p>
       <div class="choices">
         <button
           v-for="f in tune.choices?.soloFormats"

@@ -54,7 +54,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
           </button>
         </li>
         <li v-if="!view.issues.length">
-          Nothing to mend: it lands, it can be heard without the band, and it breathes.
+          No issues: it lands, it can be heard without the band, and it breathes.
         </li>
       </ul>
     </section>
@@ -71,7 +71,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
         </li>
       </ul>
     </section>
-    <section aria-label="What keeps it alive">
+    <section aria-label="Style">
       <ul>
         <li v-for="f in view.style" :key="f.name" class="row">
           <button type="button" class="said" @click="emit('mark', f.events)">
