@@ -12,6 +12,7 @@ type ReadChart struct {
 	BarTicks   int            `json:"barTicks"`
 	Ticks      int            `json:"ticks" doc:"The length of a chorus"`
 	Beats      int            `json:"beats" doc:"The counted beats of a bar"`
+	Box        string         `json:"box" doc:"The kind of box that is played in: the chart's, or the key's own"`
 	BoxName    string         `json:"boxName"`
 	Bars       []WrittenBar   `json:"bars" doc:"The bars as they are written"`
 	ChordSpans []ChordSpan    `json:"chordSpans" doc:"Every chord on the time line, in order, repeats played out"`
@@ -106,7 +107,7 @@ func readChart(c chart.Chart) ReadChart {
 		r.Fretted = key.Tonic.String() + " " + string(key.Mode)
 	}
 	if box, err := c.Key.Box(c.Box); err == nil {
-		r.BoxName = box.Name()
+		r.Box, r.BoxName = string(box.Kind), box.Name()
 	}
 	changes := c.TargetChanges()
 	for _, m := range c.ChordSpans() {

@@ -8,20 +8,29 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/chart"
+	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/format/document"
 )
 
 // PerformanceRequest asks for what sounds.
 type PerformanceRequest struct {
 	PlayContext
-	From    int         `json:"from" minimum:"1" doc:"The first bar, from 1"`
-	Bars    int         `json:"bars" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus"`
-	CountIn int         `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
-	Line    *PlayedLine `json:"line,omitempty" doc:"What is played over the band"`
-	Speed   int         `json:"speed,omitempty" minimum:"0" maximum:"200" doc:"In percent of the chart's tempo, 25 at least; left out for 100"`
-	Chorus  int         `json:"chorus,omitempty" minimum:"0" doc:"Which time through, from 0: no two are played alike"`
-	Silent  []string    `json:"silent,omitempty" enum:"click,drums,bass,chords,line" doc:"Parts that are not heard"`
+	From    int          `json:"from" minimum:"1" doc:"The first bar, from 1"`
+	Bars    int          `json:"bars,omitempty" minimum:"1" maximum:"1024" doc:"How many bars; they may run on into the next chorus; left out for one, or as many as a shape takes"`
+	CountIn int          `json:"countIn" minimum:"0" maximum:"2" doc:"How many bars are counted in"`
+	Line    *PlayedLine  `json:"line,omitempty" doc:"What is played over the band"`
+	Shape   *ShapeToHear `json:"shape,omitempty" doc:"Places that are heard in place of a line, from the first bar on"`
+	Speed   int          `json:"speed,omitempty" minimum:"0" maximum:"200" doc:"In percent of the chart's tempo, 25 at least; left out for 100"`
+	Chorus  int          `json:"chorus,omitempty" minimum:"0" doc:"Which time through, from 0: no two are played alike"`
+	Silent  []string     `json:"silent,omitempty" enum:"click,drums,bass,chords,line" doc:"Parts that are not heard"`
 	Arrangement
+}
+
+// ShapeToHear is places as they are heard, from the first on.
+type ShapeToHear struct {
+	Places   []Place `json:"places" minItems:"1" maxItems:"64"`
+	Strummed bool    `json:"strummed,omitempty" doc:"Together, in place of one after the other"`
 }
 
 // PlayedLine is a phrase and where it stands in the chart.
@@ -116,6 +125,18 @@ func (s *server) registerComputePerformance(api huma.API) {
 				return nil, invalid("line", err)
 			}
 		}
+		if shape := in.Body.Shape; shape != nil {
+			places := make([]neck.Place, len(shape.Places))
+			for n, at := range shape.Places {
+				places[n] = neck.Place(at)
+			}
+			order.LineStart, order.Line = order.From*c.Meter.BarTicks(), phrase.ShapeToHear(places, shape.Strummed, c.Meter)
+			if err := order.Line.Check(on.instrument); err != nil {
+				return nil, invalid("shape", err)
+			}
+			order.Bars = max(order.Bars, order.Line.Bars())
+		}
+		order.Bars = max(order.Bars, 1)
 		return &body[Performance]{on.performance(order)}, nil
 	})
 }

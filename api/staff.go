@@ -20,6 +20,7 @@ type StaffItem struct {
 	Dots    int         `json:"dots"`
 	Triplet bool        `json:"triplet" doc:"Three stand in the time of two"`
 	Tied    bool        `json:"tied" doc:"To the sign after it"`
+	Bracket int         `json:"bracket,omitempty" doc:"How many signs stand under a triplet bracket that ends with this one"`
 	Notes   []StaffNote `json:"notes" doc:"None for a rest"`
 	Graces  []StaffNote `json:"graces"`
 }
@@ -49,7 +50,7 @@ func staffOf(p phrase.Phrase, i neck.Instrument, k harmony.Key) []StaffBar {
 		for _, voice := range bar.Voices {
 			signs := make([]StaffItem, len(voice))
 			for n, w := range voice {
-				signs[n] = StaffItem{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Triplet: w.Triplet, Tied: w.Tied, Notes: notes(w.Events), Graces: notes(w.Graces)}
+				signs[n] = StaffItem{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Triplet: w.Triplet, Tied: w.Tied, Bracket: w.Bracket, Notes: notes(w.Events), Graces: notes(w.Graces)}
 			}
 			out.Voices = append(out.Voices, signs)
 		}

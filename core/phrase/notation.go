@@ -1,6 +1,10 @@
 package phrase
 
-import "math"
+import (
+	"math"
+
+	"undaris/core/chart"
+)
 
 // VoiceNote is what one voice plays at one moment: notes that begin and end together, and
 // the grace notes before them, as indices of events. Its ticks are as written: what
@@ -121,6 +125,9 @@ type NotatedNote struct {
 	Events, Graces []int
 	// Tied says that the sign is tied to the one after it, since the note goes on.
 	Tied bool
+	// Bracket is how many triplet values stand under one bracket that ends with this one; 0
+	// where none ends.
+	Bracket int
 }
 
 // NotatedBar is one bar of notation; its voices fill it.
@@ -184,5 +191,23 @@ func (p Phrase) voiceIn(voice []VoiceNote, from, to, beat int) (written []Notate
 	if now < to {
 		rest(to)
 	}
+	bracketTriplets(written)
 	return written, sounds
+}
+
+// bracketTriplets puts triplets under brackets: three in the time of two, as few as make up
+// whole eighths (common).
+func bracketTriplets(written []NotatedNote) {
+	count, ticks := 0, 0
+	for n := range written {
+		if !written[n].Triplet {
+			count, ticks = 0, 0
+			continue
+		}
+		count, ticks = count+1, ticks+written[n].Ticks
+		if count > 1 && ticks%(chart.TicksPerQuarter/2) == 0 {
+			written[n].Bracket = count
+			count, ticks = 0, 0
+		}
+	}
 }

@@ -3,12 +3,13 @@ package phrase_test
 import (
 	"strings"
 	"testing"
-	"undaris/core/phrase"
-	"undaris/core/phrase/phrasetest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	"undaris/core/phrase"
+	"undaris/core/phrase/phrasetest"
 )
 
 func notated(p phrase.Phrase) string {

@@ -121,11 +121,21 @@ func noteField(notes string, err error) error {
 	return &chart.FieldError{Field: notes + strings.TrimPrefix(field.Field, "events"), Detail: field.Detail}
 }
 
-// Order reads the plan over a chart, for hands and with a vocabulary. Its error is a
+// vocabulary is the licks that the plan may use: those with one of its tags, or all.
+func (d ChorusPlan) vocabulary(licks []lick.Lick) []lick.Lick {
+	if !d.FromLicks || len(d.Tags) == 0 {
+		return licks
+	}
+	return slices.DeleteFunc(slices.Clone(licks), func(l lick.Lick) bool {
+		return !slices.ContainsFunc(l.Tags, func(tag string) bool { return slices.Contains(d.Tags, tag) })
+	})
+}
+
+// Request reads the plan over a chart, for hands and with a vocabulary. Its error is a
 // *chart.FieldError or what FindPosition and the like return, with no field.
 func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (chorus.Request, error) {
 	o := chorus.Request{
-		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: licks, FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
+		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: d.vocabulary(licks), FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
 		Density: chorus.DefaultDensity, Space: chorus.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
 	}
 	at := func(field string, err error) error {

@@ -2351,6 +2351,15 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        FigureRow: {
+            /** @description The notes it is counted from, from 0; empty where it points at none */
+            events: number[];
+            good: boolean;
+            /** @enum {string} */
+            id: "landings" | "strong" | "rests" | "heard" | "space" | "speed" | "reach";
+            name: string;
+            text: string;
+        };
         Figures: {
             /**
              * Format: int64
@@ -2380,6 +2389,7 @@ export interface components {
             landings: number;
             /** @description Notes rested on: how many are home or colour */
             rests: components["schemas"]["Share"];
+            rows: components["schemas"]["FigureRow"][];
             shape: components["schemas"]["PhraseShape"];
             /**
              * Format: double
@@ -2592,6 +2602,8 @@ export interface components {
              * @description The counted beats of a bar
              */
             beats: number;
+            /** @description The kind of box that is played in: the chart's, or the key's own */
+            box: string;
             boxName: string;
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
@@ -2753,6 +2765,8 @@ export interface components {
              * @description The counted beats of a bar
              */
             beats: number;
+            /** @description The kind of box that is played in: the chart's, or the key's own */
+            box: string;
             boxName: string;
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
@@ -3780,9 +3794,9 @@ export interface components {
         PerformanceRequest: {
             /**
              * Format: int64
-             * @description How many bars; they may run on into the next chorus
+             * @description How many bars; they may run on into the next chorus; left out for one, or as many as a shape takes
              */
-            bars: number;
+            bars?: number;
             chart: components["schemas"]["Chart"];
             /**
              * Format: int64
@@ -3816,6 +3830,8 @@ export interface components {
              * @description The same seed plays the same
              */
             seed?: number;
+            /** @description Places that are heard in place of a line, from the first bar on */
+            shape?: components["schemas"]["ShapeToHear"];
             /** @description Parts that are not heard */
             silent?: ("click" | "drums" | "bass" | "chords" | "line")[];
             /**
@@ -4014,6 +4030,8 @@ export interface components {
              * @description The counted beats of a bar
              */
             beats: number;
+            /** @description The kind of box that is played in: the chart's, or the key's own */
+            box: string;
             boxName: string;
             /** @description Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars */
             changes: components["schemas"]["Change"][];
@@ -4377,6 +4395,11 @@ export interface components {
             /** @description From the lowest pitch up */
             tones: components["schemas"]["PlacedTone"][];
         };
+        ShapeToHear: {
+            places: components["schemas"]["Place"][];
+            /** @description Together, in place of one after the other */
+            strummed?: boolean;
+        };
         Share: {
             /** @description The notes looked at, from 0 */
             events: number[];
@@ -4489,6 +4512,11 @@ export interface components {
             voices: components["schemas"]["StaffItem"][][];
         };
         StaffItem: {
+            /**
+             * Format: int64
+             * @description How many signs stand under a triplet bracket that ends with this one
+             */
+            bracket?: number;
             /** Format: int64 */
             dots: number;
             graces: components["schemas"]["StaffNote"][];

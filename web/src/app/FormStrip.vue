@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { barsInRow } from '../controls/rows'
 import { computed, ref, watch } from 'vue'
 import type { Change, ChordSpan } from '../api/client'
 import { signs } from '../controls/spelling'
@@ -92,7 +93,7 @@ function says(m: ChordSpan) {
         split: spans.length > 1,
         playing: playing === index + 1,
         looped: isLooped(index + 1),
-        fourth: index % 4 === 3 && (index + 1) % inARow !== 0,
+        fourth: index % barsInRow === barsInRow - 1 && (index + 1) % inARow !== 0,
       }"
     >
       <button
@@ -122,7 +123,7 @@ function says(m: ChordSpan) {
           :class="heard.get(m.tick)?.recognition.replace(' ', '-')"
         ></span>
       </button>
-      <span v-if="index % 4 === 0 || spans[0]?.section" class="number" aria-hidden="true"
+      <span v-if="index % barsInRow === 0 || spans[0]?.section" class="number" aria-hidden="true"
         >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b></span
       >
     </li>

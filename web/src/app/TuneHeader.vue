@@ -30,7 +30,7 @@ const keys = computed(() =>
 )
 const imagines = computed(() => tune.read?.bars.some((bar) => bar.imagined.length))
 const imagine = () => tune.edit({ set: { imagining: !tune.chart?.imagining } })
-const box = computed(() => tune.choices?.boxes.find((kind) => tune.read?.boxName.endsWith(kind)))
+const box = computed(() => tune.read?.box)
 
 function setTempo(tempo: number | null) {
   if (tempo && tempo !== tune.chart?.tempo) void tune.edit({ set: { tempo } })

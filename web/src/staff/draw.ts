@@ -124,25 +124,8 @@ export async function engrave(into: HTMLDivElement, e: Engraving) {
   })
 }
 
-/** Three signs in the time of two stand under one bracket, a beat's worth at a time. */
-function tuplets(signs: StaffBar['voices'][number], notes: StaveNote[]): Tuplet[] {
-  const made: Tuplet[] = []
-  let group: StaveNote[] = []
-  let ticks = 0
-  signs.forEach((sign, n) => {
-    const note = notes[n]
-    if (!sign.triplet || !note) {
-      group = []
-      ticks = 0
-      return
-    }
-    group.push(note)
-    ticks += sign.ticks
-    if (ticks % 240 === 0 && group.length > 1) {
-      made.push(new Tuplet(group, { numNotes: 3, notesOccupied: 2 }))
-      group = []
-      ticks = 0
-    }
-  })
-  return made
-}
+/** Signs that stand under one bracket: three in the time of two. */
+const tuplets = (signs: StaffBar['voices'][number], notes: StaveNote[]): Tuplet[] =>
+  signs.flatMap(({ bracket }, n) =>
+    bracket ? [new Tuplet(notes.slice(n + 1 - bracket, n + 1), { numNotes: 3, notesOccupied: 2 })] : [],
+  )

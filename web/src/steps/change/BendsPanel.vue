@@ -54,8 +54,8 @@ const now = computed(() => view.change.value?.leaving.chord)
         </tbody>
       </table>
       <p class="quiet key">
-        Filled: a chord tone when played so. Small: as it lies, then bent ½, 1 and 1½ steps up, chord tones in bold. Click
-        notes on the neck to take or leave them. Warm up before wide bends, stop at any pain.
+        Filled: a chord tone when played so. Small: as it lies, then bent ½, 1 and 1½ steps up, chord tones in
+        bold. Click notes on the neck to take or leave them. Warm up before wide bends, stop at any pain.
         <button v-if="own" type="button" class="chip" @click="$emit('small')">Back to the small box</button>
       </p>
     </div>

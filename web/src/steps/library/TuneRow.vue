@@ -18,7 +18,9 @@ const practised = (entry: ChartEntry) =>
   >
     <span class="name">
       <strong>{{ entry.title }}</strong>
-      <span v-if="entry.mended" class="quiet small" :title="entry.mended.join('; ')">has repaired values</span>
+      <span v-if="entry.mended" class="quiet small" :title="entry.mended.join('; ')"
+        >has repaired values</span
+      >
       <span v-else class="quiet small">{{ practised(entry) }}</span>
     </span>
     <span class="facts quiet">{{ factsOf(entry) }}</span>

@@ -76,7 +76,7 @@ const pickedNote = computed(() => {
 function hear(notes: PlacedTone[], strummed = false) {
   const moment = view.moment.value
   if (!tune.chart || !tune.read || !moment || !notes.length) return
-  const on = { chart: tune.chart, bar: moment.bar, barTicks: tune.read.barTicks }
+  const on = { chart: tune.chart, bar: moment.bar }
   // One tone is only shown; a shape is played, and can be stopped.
   const sound = notes.length === 1 ? player.show : player.play
   void sound(shapePerformance(notes, strummed, on))

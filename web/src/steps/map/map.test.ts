@@ -113,18 +113,8 @@ describe('a layout in the address', () => {
   })
 })
 
-describe('a shape that is heard', () => {
-  const on = { chart: { meter: '4/4' } as Chart, bar: 3, barTicks: 1920 }
-  test('note by note, from the bar under work on', () => {
-    const heard = shapePerformance(view.shape.tones, false, on)
-    expect(heard.line?.events.map((e) => e.tick)).toEqual([0, 240])
-    expect(heard).toMatchObject({ from: 3, bars: 1, line: { start: 3840 } })
-  })
-  test('strummed, all strings ring', () => {
-    const heard = shapePerformance(view.shape.tones, true, on)
-    expect(heard.line?.events.map((e) => [e.tick, e.ticks])).toEqual([
-      [0, 960],
-      [24, 960],
-    ])
-  })
+test('a shape is heard without the band, from the bar under work on', () => {
+  const heard = shapePerformance(view.shape.tones, true, { chart: { meter: '4/4' } as Chart, bar: 3 })
+  expect(heard).toMatchObject({ from: 3, shape: { strummed: true } })
+  expect(heard.shape?.places).toEqual(view.shape.tones.map(({ string, fret }) => ({ string, fret })))
 })

@@ -1,50 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import type { ChorusView } from '../../api/client'
 
 /** The figures of a chorus in a row; each points at its notes. */
-const props = defineProps<{ view: ChorusView }>()
+defineProps<{ view: ChorusView }>()
 const emit = defineEmits<{ mark: [events: number[]] }>()
-const percent = (share: number) => `${Math.round(share * 100)} %`
-
-const figures = computed(() => {
-  const f = props.view.figures
-  const landed = props.view.targets.flatMap((t) => (t.event >= 0 ? [t.event] : []))
-  const unheard = props.view.impliedHarmony.filter((d) => d.recognition !== 'heard').flatMap((d) => d.events)
-  const lost = f.rests.good < f.rests.of
-  return [
-    {
-      name: 'landings',
-      value: `${f.landings} of ${f.changes}`,
-      events: landed,
-      good: f.landings === f.changes,
-    },
-    {
-      name: 'strong beats',
-      value: f.strong.of ? percent(f.strong.good / f.strong.of) : 'none',
-      events: f.strong.events,
-      good: f.enoughStrongBeats,
-    },
-    { name: 'rests well', value: `${f.rests.good} of ${f.rests.of}`, events: f.rests.events, good: !lost },
-    {
-      name: 'heard alone',
-      value: `${f.heard} of ${f.chords}`,
-      events: unheard,
-      good: f.enoughHeard,
-    },
-    { name: 'space', value: percent(f.space), events: [], good: f.enoughSpace },
-    { name: 'notes a second', value: f.shape.perSecond.toFixed(1), events: [], good: true },
-    { name: 'widest reach', value: `${Math.round(f.shape.widestMm)} mm`, events: [], good: f.withinSpan },
-  ]
-})
 </script>
 
 <template>
   <ul class="figures" aria-label="The figures">
-    <li v-for="f in figures" :key="f.name">
+    <li v-for="f in view.figures.rows" :key="f.id">
       <button type="button" :disabled="f.events.length === 0" @click="emit('mark', f.events)">
         <span class="name">{{ f.name }}</span>
-        <span class="value" :class="{ weak: !f.good }">{{ f.value }}</span>
+        <span class="value" :class="{ weak: !f.good }">{{ f.text }}</span>
       </button>
     </li>
     <slot />

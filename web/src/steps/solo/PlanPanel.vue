@@ -105,7 +105,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <span class="quiet">box</span>
         <PillSelect
           label="Box of the plan"
-          :chosen="plan.box || choices?.boxes.find((kind) => tune.read?.boxName.endsWith(kind))"
+          :chosen="plan.box || tune.read?.box"
           :options="named(choices?.boxes)"
           @choose="(box) => emit('plan', { box })"
         />

@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ChorusView } from '../../api/client'
+import { barsInRow, firstOfRow } from '../../controls/rows'
 
 /** Four bars of a chorus as small tab, to be compared at a glance. */
 const props = defineProps<{ view: ChorusView; strings: string[]; bar: number }>()
 const width = 340
 const gap = 10
-const first = computed(() => Math.floor((props.bar - 1) / 4) * 4)
-const bars = [0, 1, 2, 3]
+const first = computed(() => firstOfRow(props.bar) - 1)
+const bars = Array.from({ length: barsInRow }, (_, n) => n)
 const x = (tick: number) =>
-  6 + ((tick - first.value * props.view.tab.barTicks) / (4 * props.view.tab.barTicks)) * (width - 10)
+  6 + ((tick - first.value * props.view.tab.barTicks) / (barsInRow * props.view.tab.barTicks)) * (width - 10)
 const notes = computed(() => {
   const from = first.value * props.view.tab.barTicks
-  return props.view.tab.events.filter((e) => e.tick >= from && e.tick < from + 4 * props.view.tab.barTicks)
+  return props.view.tab.events.filter(
+    (e) => e.tick >= from && e.tick < from + barsInRow * props.view.tab.barTicks,
+  )
 })
 const height = computed(() => 26 + (props.strings.length - 1) * gap)
 </script>
@@ -21,7 +24,7 @@ const height = computed(() => 26 + (props.strings.length - 1) * gap)
   <svg
     :viewBox="`0 0 ${width} ${height}`"
     role="img"
-    :aria-label="`Bars ${first + 1} to ${first + 4} as tab`"
+    :aria-label="`Bars ${first + 1} to ${first + barsInRow} as tab`"
   >
     <line
       v-for="n in strings.length"

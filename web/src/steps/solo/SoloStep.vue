@@ -23,7 +23,8 @@ import GrowTools from './GrowTools.vue'
 import HearTools from './HearTools.vue'
 import { useKeeping } from './keeping'
 import KeepPanel from './KeepPanel.vue'
-import { blendOf, chorusMarks, heardByMoment, rowOf } from './looks'
+import { firstOfRow } from '../../controls/rows'
+import { blendOf, chorusMarks, heardByMoment } from './looks'
 import NotesPanel from './NotesPanel.vue'
 import PlanPanel from './PlanPanel.vue'
 import { usePlaying } from './playing'
@@ -67,7 +68,7 @@ function pick(event: number) {
 /** Chooses a block; the bar it begins in is the one under work. */
 function select(index: number) {
   selected.value = index
-  goToTick(Math.max(shown.value?.blocks[index]?.start ?? 0, (rowOf(bar.value) - 1) * barTicks.value))
+  goToTick(Math.max(shown.value?.blocks[index]?.start ?? 0, (firstOfRow(bar.value) - 1) * barTicks.value))
 }
 // The form strip says which chords are heard without the band.
 watchEffect(() => {

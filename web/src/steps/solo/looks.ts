@@ -1,8 +1,6 @@
+import { barsInRow, firstOfRow } from '../../controls/rows'
 import type { ChorusView, ChordSpan } from '../../api/client'
 import { lineMarks, type Mark } from '../../neck/marks'
-
-/** The first bar of the row of four that a bar is in, both from 1. */
-export const rowOf = (bar: number) => Math.floor((bar - 1) / 4) * 4 + 1
 
 /**
  * The notes of a bar on the neck, or where it has none those of its row; the note that
@@ -17,7 +15,7 @@ export function chorusMarks(view: ChorusView | undefined, bar: number, lit: numb
       ({ event }) => event.tick >= (from - 1) * barTicks && event.tick < (from - 1 + bars) * barTicks,
     )
   const inBar = between(bar, 1)
-  const some = inBar.length ? inBar : between(rowOf(bar), 4)
+  const some = inBar.length ? inBar : between(firstOfRow(bar), barsInRow)
   return lineMarks(
     some.map((one) => one.event),
     some.findIndex((one) => one.index === lit),

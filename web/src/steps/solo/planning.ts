@@ -44,13 +44,8 @@ export function usePlanning(at: Ref<number>, query: SoloQuery, views: ChorusView
     fromLicks: true,
     seed,
   })
-  /** The licks of a plan: those with one of its tags, or all. */
-  function vocabulary(of: ChorusPlan): Lick[] {
-    if (!of.fromLicks) return []
-    const all = licks.readable.map((l) => l.lick)
-    const tags = of.tags ?? []
-    return tags.length ? all.filter((l) => l.tags?.some((tag) => tags.includes(tag))) : all
-  }
+  /** The licks that a plan is made from; which of them it may use the server knows. */
+  const vocabulary = (of: ChorusPlan): Lick[] => (of.fromLicks ? licks.readable.map((l) => l.lick) : [])
   /** The best chorus of a plan around the blocks that are kept, with what is said of it. */
   async function best(plan: ChorusPlan, kept: Block[], signal?: AbortSignal) {
     const body = { chart: tune.chart!, hands: tune.hands, plan, licks: vocabulary(plan), kept }

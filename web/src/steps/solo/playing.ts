@@ -1,3 +1,4 @@
+import { barsInRow, firstOfRow } from '../../controls/rows'
 import { computed, ref, watch, type Ref } from 'vue'
 import { useAnswer } from '../../api/ask'
 import type { ChorusView } from '../../api/client'
@@ -39,7 +40,7 @@ export function usePlaying(work: SoloWork, query: SoloQuery, { bar, bars, goToBa
     () => player.bar,
     (now) => {
       if (player.tuneSounds) return
-      if (now !== undefined && Math.floor((now - 1) / 4) !== Math.floor((bar.value - 1) / 4)) goToBar(now)
+      if (now !== undefined && firstOfRow(now) !== firstOfRow(bar.value)) goToBar(now)
     },
   )
 
@@ -54,10 +55,10 @@ export function usePlaying(work: SoloWork, query: SoloQuery, { bar, bars, goToBa
         line: { meter: whole.value.meter, start: 0, events: whole.value.events },
       }
     }
-    const row = Math.floor((bar.value - 1) / 4) * 4 + 1
+    const row = firstOfRow(bar.value)
     const from = part.value === 'row' ? row : part.value === 'bar' ? bar.value : 1
     const count =
-      part.value === 'row' ? Math.min(4, bars.value - row + 1) : part.value === 'bar' ? 1 : bars.value
+      part.value === 'row' ? Math.min(barsInRow, bars.value - row + 1) : part.value === 'bar' ? 1 : bars.value
     return {
       chart: tune.chart,
       ...{ from, bars: count, countIn, silent },

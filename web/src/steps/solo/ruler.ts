@@ -1,3 +1,4 @@
+import { barsInRow, firstOfRow } from '../../controls/rows'
 import type { Block, ChorusView } from '../../api/client'
 
 /** Where ticks of a chorus stand on the time line: four bars of it at once. */
@@ -18,10 +19,10 @@ const right = 8
 /** The four bars around a bar; before bar 1 as much as the chorus begins early. */
 export function rulerAt(of: ChorusView, bar: number, bars: number): Ruler {
   const { barTicks, beatTicks } = of.tab
-  const first = Math.floor((bar - 1) / 4) * 4
+  const first = firstOfRow(bar) - 1
   const early = Math.min(0, ...of.blocks.map((b) => b.start))
   const from = first === 0 ? Math.floor(early / beatTicks) * beatTicks : first * barTicks
-  const last = Math.min(first + 4, bars)
+  const last = Math.min(first + barsInRow, bars)
   const to = last * barTicks
   const scale = (lineWidth - left - right) / (to - from)
   const all = []

@@ -2,7 +2,8 @@ import { describe, expect, test, vi } from 'vitest'
 import { client, type Chart, type ChorusView, type ChordSpan } from '../../api/client'
 import type { SoloDocument } from '../../document/solos'
 import { labelOf, planLabel } from './labels'
-import { blendOf, heardByMoment, rowOf, sentenceOf } from './looks'
+import { firstOfRow } from '../../controls/rows'
+import { blendOf, heardByMoment, sentenceOf } from './looks'
 import { sameSetting, usePresent } from './present'
 import { onLine, rulerAt } from './ruler'
 
@@ -47,7 +48,7 @@ describe('what is looked at', () => {
     [4, 1],
     [5, 5],
     [12, 9],
-  ])('bar %i is in the row from %i on', (bar, row) => expect(rowOf(bar)).toBe(row))
+  ])('bar %i is in the row from %i on', (bar, row) => expect(firstOfRow(bar)).toBe(row))
 
   test('the blend of every bar', () => {
     expect(blendOf(undefined, 3, 0.5)).toEqual([0.5, 0.5, 0.5])
