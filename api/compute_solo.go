@@ -64,6 +64,7 @@ type ChorusEdit struct {
 type ChorusView struct {
 	Blocks  []document.Block `json:"blocks"`
 	Remarks []string         `json:"remarks" doc:"What gave way to the edit"`
+	Block   int              `json:"block" doc:"The block that the edit was about, from 0; -1 for none"`
 	Tab     Tab              `json:"tab" doc:"What is heard, its tick 0 the chorus's"`
 	// In are the blocks of the tab's events.
 	BlockOf        []int               `json:"blockOf" doc:"In which block each note of the tab stands, from 0; -1 for none"`
@@ -233,7 +234,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		if err != nil {
 			return nil, invalid("chorus", err)
 		}
-		current, said := chorus.Chorus{Blocks: blocks}, []string{}
+		current, said, block := chorus.Chorus{Blocks: blocks}, []string{}, -1
 		if in.Body.Edit != nil {
 			edit, err := in.Body.Edit.core(on, order)
 			if err != nil {
@@ -246,14 +247,17 @@ func (s *server) registerComputeSolo(api huma.API) {
 			if edit.Note, err = order.NoteInWhole(current, stage, edit.Note); err != nil {
 				return nil, invalid("", err)
 			}
-			if current, said, err = planner.Edit(order, current, edit); err != nil {
+			edited, err := planner.Edit(order, current, edit)
+			if err != nil {
 				return nil, invalid("", err)
 			}
+			current, said, block = edited.Chorus, edited.Remarks, edited.Block
 		}
 		view, err := on.chorus(order, current, in.Body.Chorus.Stage, said)
 		if err != nil {
 			return nil, err
 		}
+		view.Block = block
 		return &body[ChorusView]{view}, nil
 	})
 	huma.Post(api, "/api/compute/solo/line", func(_ context.Context, in *body[ChorusesRequest]) (*body[JoinedChoruses], error) {
@@ -343,7 +347,7 @@ func (o playContext) chorus(order chorus.Request, c chorus.Chorus, stage string,
 	if err != nil {
 		return ChorusView{}, invalid("plan", err)
 	}
-	view := ChorusView{
+	view := ChorusView{Block: -1,
 		Blocks: document.BlocksOf(c.Blocks), Remarks: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), BlockOf: append([]int{}, r.BlockOf...),
 		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Review, r.Targets),
 		Targets: []ChorusTarget{}, ImpliedHarmony: []ImpliedHarmonyBar{}, Coverage: []Coverage{}, Style: []Finding{}, Issues: []ChorusIssue{},

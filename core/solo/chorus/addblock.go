@@ -13,16 +13,16 @@ import (
 )
 
 // layBlock puts a new block at a place.
-func (pc *Context) addBlock(c Chorus, e Edit) (Chorus, []string, error) {
+func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 	tick := pc.Chart.Meter.Downbeat(e.Tick) + pc.snapped(e.Tick-pc.Chart.Meter.Downbeat(e.Tick))
 	switch e.BlockKind {
 	case LickBlock:
 		if e.Lick == nil {
-			return c, nil, &chart.FieldError{Field: "edit.lick", Detail: "choose a lick to lay"}
+			return Edited{}, &chart.FieldError{Field: "edit.lick", Detail: "choose a lick to lay"}
 		}
 		b, err := pc.lickBlock(*e.Lick, tick, pc.Chart.Ticks())
 		if err != nil {
-			return c, nil, err
+			return Edited{}, err
 		}
 		return pc.putBlock(c, b)
 	case ApproachBlock:
@@ -35,17 +35,17 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Chorus, []string, error) {
 		over := pc.Chords[pc.ChordAt(tick)].Chord
 		tone := neck.PlaceChord(pc.Instrument, pc.PositionAt(tick).Window, over, pc.Swaps).Tones
 		if len(tone) == 0 {
-			return c, nil, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no tone of %s lies in the position", over.Symbol())}
+			return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no tone of %s lies in the position", over.Symbol())}
 		}
 		note := phrase.Event{Tick: tick, Ticks: pc.Chart.Meter.BeatTicks(), Fingered: tone[len(tone)/2].Fingered}
 		note.Ticks = min(note.Ticks, pc.Chart.Ticks()-tick)
 		return pc.putBlock(c, Block{Kind: FreeBlock, Name: "free notes", Start: tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
 	}
-	return c, nil, &chart.FieldError{Field: "edit.blockKind", Detail: fmt.Sprintf("%q is no kind of block; choose lick, approach, connector, free notes or rest", e.BlockKind)}
+	return Edited{}, &chart.FieldError{Field: "edit.blockKind", Detail: fmt.Sprintf("%q is no kind of block; choose lick, approach, connector, free notes or rest", e.BlockKind)}
 }
 
 // layApproach leads into the next landing by an approach.
-func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Chorus, []string, error) {
+func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Edited, error) {
 	step := pc.Subdivision.Ticks(pc.Chart.Meter)
 	line := c.Phrase(pc.Chart)
 	for _, a := range pc.Targets {
@@ -78,17 +78,17 @@ func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Chorus, []string, er
 			}
 		}
 	}
-	return c, nil, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no landing after %s can be led into that way; land on a chord tone first, or choose another approach", pc.Chart.Meter.CountedInBar(tick))}
+	return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no landing after %s can be led into that way; land on a chord tone first, or choose another approach", pc.Chart.Meter.CountedInBar(tick))}
 }
 
 // layConnector runs on from a tick between two tones of the chord there, as many notes as
 // there is time for in two beats.
-func (pc *Context) addConnector(c Chorus, tick int) (Chorus, []string, error) {
+func (pc *Context) addConnector(c Chorus, tick int) (Edited, error) {
 	m := pc.Chart.Meter
 	step := pc.Subdivision.Ticks(m)
 	box, err := pc.ChosenBox()
 	if err != nil {
-		return c, nil, err
+		return Edited{}, err
 	}
 	over := pc.Chords[pc.ChordAt(tick)].Chord
 	at := pc.PositionAt(tick)
@@ -106,7 +106,7 @@ func (pc *Context) addConnector(c Chorus, tick int) (Chorus, []string, error) {
 			return pc.putBlock(c, b)
 		}
 	}
-	return c, nil, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no run between two tones of %s fits %d notes in the position", over.Symbol(), notes)}
+	return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no run between two tones of %s fits %d notes in the position", over.Symbol(), notes)}
 }
 
 // roomFrom is where the room of a block ends: at the next block that is no rest.

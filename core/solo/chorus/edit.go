@@ -40,6 +40,15 @@ const (
 // EditKinds lists them.
 var EditKinds = []EditKind{Lock, Unlock, Mute, Unmute, Move, Stretch, MakeRest, SwapLick, AddBlock, WriteNotes, AlterNote, Reroll}
 
+// Edited is a chorus with one change made.
+type Edited struct {
+	Chorus
+	// Remarks say what gave way.
+	Remarks []string
+	// Block is the block that the edit was about, by its index now; -1 for none.
+	Block int
+}
+
 // Edit is one change that a player makes to a chorus.
 type Edit struct {
 	Kind EditKind
@@ -63,20 +72,19 @@ type Edit struct {
 
 // Edited is the chorus with one change made, and what had to give way. Its error is a
 // *chart.FieldError; then nothing has changed. Rerolling is planning: see Edit.
-func (o Request) Apply(c Chorus, e Edit) (Chorus, []string, error) {
+func (o Request) Apply(c Chorus, e Edit) (Edited, error) {
 	if err := e.CheckBlocks(c); err != nil {
-		return c, nil, err
+		return Edited{}, err
 	}
 	pc, err := o.NewContext()
 	if err != nil {
-		return c, nil, err
+		return Edited{}, err
 	}
 	edited := Chorus{Blocks: slices.Clone(c.Blocks)}
-	said := []string{}
 	switch e.Kind {
 	case Lock, Unlock, Mute, Unmute:
 		if err := e.needsBlocks(); err != nil {
-			return c, nil, err
+			return Edited{}, err
 		}
 		for _, at := range e.Blocks {
 			b := &edited.Blocks[at]
@@ -87,7 +95,7 @@ func (o Request) Apply(c Chorus, e Edit) (Chorus, []string, error) {
 				b.Muted = e.Kind == Mute
 			}
 		}
-		return edited, said, nil
+		return Edited{Chorus: edited, Block: e.Blocks[0]}, nil
 	case AlterNote:
 		return pc.alter(c, e)
 	case AddBlock:
@@ -95,7 +103,7 @@ func (o Request) Apply(c Chorus, e Edit) (Chorus, []string, error) {
 	case Move, Stretch, MakeRest, SwapLick, WriteNotes:
 		return pc.reshape(c, e)
 	}
-	return c, nil, &chart.FieldError{Field: "edit.kind", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Kind)}
+	return Edited{}, &chart.FieldError{Field: "edit.kind", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Kind)}
 }
 
 // checkBlocks says which of the blocks the chorus does not have.
@@ -116,17 +124,17 @@ func (e Edit) needsBlocks() error {
 }
 
 // reshape changes one block in its place or moves it to another.
-func (pc *Context) reshape(c Chorus, e Edit) (Chorus, []string, error) {
+func (pc *Context) reshape(c Chorus, e Edit) (Edited, error) {
 	if err := e.needsBlocks(); err != nil {
-		return c, nil, err
+		return Edited{}, err
 	}
 	at := e.Blocks[0]
 	b := c.Blocks[at]
 	if b.Locked {
-		return c, nil, LockedError(b)
+		return Edited{}, LockedError(b)
 	}
 	if b.Kind == RestBlock && e.Kind != MakeRest && e.Kind != WriteNotes {
-		return c, nil, &chart.FieldError{Field: "edit.blocks[0]", Detail: "a rest cannot be changed; lay a block there, or change its neighbour"}
+		return Edited{}, &chart.FieldError{Field: "edit.blocks[0]", Detail: "a rest cannot be changed; lay a block there, or change its neighbour"}
 	}
 	b.Notes = slices.Clone(b.Notes)
 	switch e.Kind {
@@ -143,11 +151,11 @@ func (pc *Context) reshape(c Chorus, e Edit) (Chorus, []string, error) {
 		b = pc.stretched(b, pc.snapped(e.Ticks))
 	case SwapLick:
 		if e.Lick == nil {
-			return c, nil, &chart.FieldError{Field: "edit.lick", Detail: "choose a lick to put in the block's place"}
+			return Edited{}, &chart.FieldError{Field: "edit.lick", Detail: "choose a lick to put in the block's place"}
 		}
 		swapped, err := pc.lickBlock(*e.Lick, b.Start, pc.roomFrom(c, at))
 		if err != nil {
-			return c, nil, err
+			return Edited{}, err
 		}
 		b = swapped
 	case WriteNotes:
@@ -201,20 +209,20 @@ func (pc *Context) stretched(b Block, by int) Block {
 }
 
 // alter replaces a note of the line, or puts one more between the others.
-func (pc *Context) alter(c Chorus, e Edit) (Chorus, []string, error) {
+func (pc *Context) alter(c Chorus, e Edit) (Edited, error) {
 	if len(e.Notes) != 1 {
-		return c, nil, &chart.FieldError{Field: "edit.notes", Detail: "one note is altered at a time"}
+		return Edited{}, &chart.FieldError{Field: "edit.notes", Detail: "one note is altered at a time"}
 	}
 	note := e.Notes[0]
 	line := c.Phrase(pc.Chart)
 	if e.Note >= len(line.Events) {
-		return c, nil, &chart.FieldError{Field: "edit.note", Detail: fmt.Sprintf("there is no note %d; the line has %d", e.Note+1, len(line.Events))}
+		return Edited{}, &chart.FieldError{Field: "edit.note", Detail: fmt.Sprintf("there is no note %d; the line has %d", e.Note+1, len(line.Events))}
 	}
 	if e.Note >= 0 {
 		at := c.blockOf(line.Events[e.Note])
 		b := c.Blocks[at]
 		if b.Locked {
-			return c, nil, LockedError(b)
+			return Edited{}, LockedError(b)
 		}
 		b.Notes = slices.Clone(b.Notes)
 		for n := range b.Notes {

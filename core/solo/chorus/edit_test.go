@@ -11,14 +11,13 @@ import (
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
-	"undaris/core/solo/planner"
 	"undaris/core/solo/solotest"
 )
 
 // edited makes an edit that must succeed.
 func edited(t testing.TB, o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string) {
 	t.Helper()
-	done, said, err := planner.Edit(o, c, e)
+	done, said, err := solotest.Edit(o, c, e)
 	require.NoError(t, err)
 	require.NoError(t, done.Check(o.Chart.Meter, o.Chart.Ticks()))
 	return done, said
@@ -47,12 +46,12 @@ func TestLockingAndMuting(t *testing.T) {
 	assert.Len(t, c.Phrase(o.Chart).Events, 5, "and not lost")
 	c, _ = edited(t, o, c, chorus.Edit{Kind: chorus.Lock, Blocks: []int{0}})
 	for _, do := range []chorus.EditKind{chorus.Move, chorus.Stretch, chorus.MakeRest, chorus.SwapLick, chorus.WriteNotes} {
-		_, _, err := planner.Edit(o, c, chorus.Edit{Kind: do, Blocks: []int{0}, Ticks: 480})
+		_, _, err := solotest.Edit(o, c, chorus.Edit{Kind: do, Blocks: []int{0}, Ticks: 480})
 		assert.ErrorContains(t, err, "\"call\" is locked", do)
 	}
-	_, _, err := planner.Edit(o, c, chorus.Edit{Kind: chorus.Reroll, Blocks: []int{0}})
+	_, _, err := solotest.Edit(o, c, chorus.Edit{Kind: chorus.Reroll, Blocks: []int{0}})
 	assert.ErrorContains(t, err, "is locked")
-	_, _, err = planner.Edit(o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{2}, Ticks: -1440})
+	_, _, err = solotest.Edit(o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{2}, Ticks: -1440})
 	assert.ErrorContains(t, err, "would lie over \"call\", which is locked")
 	c, _ = edited(t, o, c, chorus.Edit{Kind: chorus.Unlock, Blocks: []int{0}})
 	assert.False(t, c.Blocks[0].Locked)
@@ -127,7 +126,7 @@ func TestWritingNotes(t *testing.T) {
 	off := note
 	off.Fret = 30
 	before := c
-	_, _, err := planner.Edit(o, c, chorus.Edit{Kind: chorus.WriteNotes, Blocks: []int{1}, Notes: []phrase.Event{off}})
+	_, _, err := solotest.Edit(o, c, chorus.Edit{Kind: chorus.WriteNotes, Blocks: []int{1}, Notes: []phrase.Event{off}})
 	assert.ErrorContains(t, err, "fret 30 is not on the neck")
 	assert.Equal(t, before, c, "nothing has changed")
 }
@@ -150,7 +149,7 @@ func TestEditsThatCannotBeMeant(t *testing.T) {
 		"bars too far":    {chorus.Edit{Kind: chorus.Reroll, Bar: 3, Bars: 2}, "edit.bars"},
 	}
 	for name, one := range cases {
-		_, _, err := planner.Edit(o, c, one.e)
+		_, _, err := solotest.Edit(o, c, one.e)
 		fault := &chart.FieldError{}
 		require.ErrorAs(t, err, &fault, name)
 		assert.Equal(t, one.field, fault.Field, name)

@@ -14,7 +14,6 @@ import (
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
-	"undaris/core/solo/planner"
 	"undaris/core/solo/solotest"
 )
 
@@ -143,7 +142,7 @@ func TestRepairsMend(t *testing.T) {
 		}
 		for _, complaint := range complaints {
 			for _, repair := range complaint.Repairs {
-				mended, _, err := planner.Edit(o, c, repair.Edit)
+				mended, _, err := solotest.Edit(o, c, repair.Edit)
 				require.NoError(rt, err, complaint.Text)
 				require.NoError(rt, mended.Phrase(o.Chart).Check(o.Instrument))
 				made++
@@ -170,7 +169,7 @@ func TestAWideReachIsSaid(t *testing.T) {
 	assert.Contains(t, complaints[at].Text, "stop if it hurts")
 	require.Len(t, complaints[at].Repairs, 1)
 	assert.Equal(t, "play it on string 1 fret 6", complaints[at].Repairs[0].Text)
-	mended, _, err := planner.Edit(o, c, complaints[at].Repairs[0].Edit)
+	mended, _, err := solotest.Edit(o, c, complaints[at].Repairs[0].Edit)
 	require.NoError(t, err)
 	assert.Zero(t, about(t, o, mended)["reach"])
 	o.SpanMM = 130
@@ -185,7 +184,7 @@ func TestAHoldIsOffered(t *testing.T) {
 	at := slices.IndexFunc(complaints, func(c chorus.Issue) bool { return c.About == analysis.FindingHolds })
 	require.GreaterOrEqual(t, at, 0)
 	require.Len(t, complaints[at].Repairs, 1)
-	mended, _, err := planner.Edit(o, c, complaints[at].Repairs[0].Edit)
+	mended, _, err := solotest.Edit(o, c, complaints[at].Repairs[0].Edit)
 	require.NoError(t, err)
 	assert.Zero(t, about(t, o, mended)[analysis.FindingHolds])
 }

@@ -9,9 +9,9 @@ import (
 )
 
 // put lays a block among others: what lies under it gives way, unless it is locked.
-func (pc *Context) putBlock(c Chorus, b Block) (Chorus, []string, error) {
+func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
 	if err := b.Check(pc.Chart.Meter, pc.Chart.Ticks()); err != nil {
-		return c, nil, &chart.FieldError{Field: "edit", Detail: err.Error()}
+		return Edited{}, &chart.FieldError{Field: "edit", Detail: err.Error()}
 	}
 	all, said := []Block{}, []string{}
 	for _, other := range c.Blocks {
@@ -20,7 +20,7 @@ func (pc *Context) putBlock(c Chorus, b Block) (Chorus, []string, error) {
 			continue
 		}
 		if other.Locked {
-			return c, nil, &chart.FieldError{Field: "edit", Detail: fmt.Sprintf("%s would lie over %s, which is locked: unlock that one, or end before %s",
+			return Edited{}, &chart.FieldError{Field: "edit", Detail: fmt.Sprintf("%s would lie over %s, which is locked: unlock that one, or end before %s",
 				b.Title(), other.Title(), pc.Chart.Meter.CountedInBar(other.Start))}
 		}
 		left, right := other.Split(b.Start, b.End())
@@ -40,10 +40,11 @@ func (pc *Context) putBlock(c Chorus, b Block) (Chorus, []string, error) {
 	done := Chorus{Blocks: WithRests(WithoutRests(all), pc.Chart)}
 	if p := done.Phrase(pc.Chart); len(p.Events) > 0 {
 		if err := p.Check(pc.Instrument); err != nil {
-			return c, nil, &chart.FieldError{Field: "edit.notes", Detail: err.Error()}
+			return Edited{}, &chart.FieldError{Field: "edit.notes", Detail: err.Error()}
 		}
 	}
-	return done, said, nil
+	at := slices.IndexFunc(done.Blocks, func(other Block) bool { return other.Start <= b.Start && b.Start < other.End() })
+	return Edited{Chorus: done, Remarks: said, Block: at}, nil
 }
 
 // cut is what is left of a block before and behind a stretch of time.

@@ -116,7 +116,7 @@ func TestLockedBlocksStay(t *testing.T) {
 				locked = append(locked, c.Blocks[n])
 			}
 		}
-		again, _, err := planner.Edit(o, c, chorus.Edit{Kind: chorus.Reroll, Seed: rapid.Uint64().Draw(rt, "other seed")})
+		again, _, err := solotest.Edit(o, c, chorus.Edit{Kind: chorus.Reroll, Seed: rapid.Uint64().Draw(rt, "other seed")})
 		require.NoError(rt, err)
 		require.NoError(rt, again.Check(o.Chart.Meter, o.Chart.Ticks()))
 		kept := slices.DeleteFunc(slices.Clone(again.Blocks), func(b chorus.Block) bool { return !b.Locked })
@@ -129,7 +129,7 @@ func TestRollingOneBarAgainLeavesTheOthers(t *testing.T) {
 	o := solotest.Request(t, "quick change", "C", "E", 3)
 	c := solotest.Planned(t, o).Best[0].Chorus
 	bar := o.Chart.Meter.BarTicks()
-	again, _, err := planner.Edit(o, c, chorus.Edit{Kind: chorus.Reroll, Bar: 4, Bars: 1, Seed: 99})
+	again, _, err := solotest.Edit(o, c, chorus.Edit{Kind: chorus.Reroll, Bar: 4, Bars: 1, Seed: 99})
 	require.NoError(t, err)
 	outside := func(c chorus.Chorus) []phrase.Event {
 		return slices.DeleteFunc(slices.Clone(c.Phrase(o.Chart).Events), func(e phrase.Event) bool { return e.Tick >= 4*bar && e.Tick < 5*bar })

@@ -12,7 +12,7 @@ import (
 // Edit is the chorus with one change made, as Request.Edit makes it, or with a
 // part planned anew, and what had to give way. Its error is a *chart.FieldError; then nothing
 // has changed.
-func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string, error) {
+func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, error) {
 	if e.Kind == chorus.Reroll {
 		return reroll(o, c, e)
 	}
@@ -20,12 +20,12 @@ func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []st
 }
 
 // reroll plans blocks, bars, or all that is not locked, anew; the rest stays.
-func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string, error) {
+func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, error) {
 	if err := o.Check(); err != nil {
-		return c, nil, err
+		return chorus.Edited{}, err
 	}
 	if err := e.CheckBlocks(c); err != nil {
-		return c, nil, err
+		return chorus.Edited{}, err
 	}
 	bar := o.Chart.Meter.BarTicks()
 	order := o
@@ -33,14 +33,14 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []
 	everything := len(e.Blocks) == 0 && e.Bars == 0
 	anew := false
 	if e.Bars < 0 || e.Bar < 0 || e.Bar+e.Bars > o.BarCount() {
-		return c, nil, &chart.FieldError{Field: "edit.bars", Detail: fmt.Sprintf("bars 1 to %d can be planned anew", o.BarCount())}
+		return chorus.Edited{}, &chart.FieldError{Field: "edit.bars", Detail: fmt.Sprintf("bars 1 to %d can be planned anew", o.BarCount())}
 	}
 	for n, b := range c.Blocks {
 		wanted := everything || slices.Contains(e.Blocks, n) || (e.Bars > 0 && b.Start < (e.Bar+e.Bars)*bar && b.End() > e.Bar*bar)
 		switch {
 		case b.Locked:
 			if slices.Contains(e.Blocks, n) {
-				return c, nil, chorus.LockedError(b)
+				return chorus.Edited{}, chorus.LockedError(b)
 			}
 			order.Kept = append(order.Kept, b)
 		case !wanted:
@@ -59,12 +59,12 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []
 		}
 	}
 	if !anew && len(c.Blocks) > 0 {
-		return c, nil, &chart.FieldError{Field: "edit.blocks", Detail: "everything there is locked: unlock what is to be planned again"}
+		return chorus.Edited{}, &chart.FieldError{Field: "edit.blocks", Detail: "everything there is locked: unlock what is to be planned again"}
 	}
 	slices.SortStableFunc(order.Kept, func(a, b chorus.Block) int { return a.Start - b.Start })
 	planned, err := Plan(order)
 	if err != nil {
-		return c, nil, err
+		return chorus.Edited{}, err
 	}
 	best := planned.Best[0]
 	for _, p := range planned.Best {
@@ -77,5 +77,6 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []
 	for _, gave := range planned.Concessions {
 		said = append(said, gave.Text)
 	}
-	return chorus.Chorus{Blocks: chorus.WithRests(chorus.WithoutRests(best.Blocks), o.Chart)}, said, nil
+	again := chorus.Chorus{Blocks: chorus.WithRests(chorus.WithoutRests(best.Blocks), o.Chart)}
+	return chorus.Edited{Chorus: again, Remarks: said, Block: -1}, nil
 }

@@ -57,3 +57,9 @@ func Planned(t testing.TB, o chorus.Request) planner.Proposals {
 	require.NotEmpty(t, p.Best)
 	return p
 }
+
+// Edit makes one change of a chorus and returns it with what gave way.
+func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string, error) {
+	edited, err := planner.Edit(o, c, e)
+	return edited.Chorus, edited.Remarks, err
+}

@@ -2070,6 +2070,11 @@ export interface components {
             tone?: components["schemas"]["Tone"];
         };
         ChorusView: {
+            /**
+             * Format: int64
+             * @description The block that the edit was about, from 0; -1 for none
+             */
+            block: number;
             /** @description In which block each note of the tab stands, from 0; -1 for none */
             blockOf: number[];
             blocks: components["schemas"]["Block"][];

@@ -51,17 +51,13 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
   const roll = () => act({ kind: 'reroll', seed: dice() })
   const rollBar = () => void work.edit({ kind: 'reroll', bar: bar.value, bars: 1, seed: dice() })
 
-  const move = (index: number, ticks: number) => change(index, { kind: 'move', ticks }, ticks)
-  const stretch = (index: number, ticks: number) => change(index, { kind: 'stretch', ticks }, 0)
+  const move = (index: number, ticks: number) => change(index, { kind: 'move', ticks })
+  const stretch = (index: number, ticks: number) => change(index, { kind: 'stretch', ticks })
   /** Edits a block that may have another number afterwards: it stays chosen. */
-  async function change(index: number, edit: ChorusEdit, by: number) {
-    const was = shown.value?.blocks[index]
+  async function change(index: number, edit: ChorusEdit) {
     await work.edit({ ...edit, blocks: [index] })
-    if (!was || !shown.value) return
-    const away = (b: Block) =>
-      b.name === was.name && b.kind === was.kind ? Math.abs(b.start - was.start - by) : Infinity
-    const all = shown.value.blocks.map(away)
-    selected.value = all.indexOf(Math.min(...all))
+    if (!shown.value || shown.value.block < 0) return
+    selected.value = shown.value.block
     follow(selected.value)
   }
   /** Gives a block the keyboard. */
