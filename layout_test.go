@@ -95,6 +95,25 @@ func allowed(part, imported string) bool {
 	return false
 }
 
+// Every package of the core begins with a doc.go and shows itself in a runnable example.
+func TestEveryCorePackageHasAnExample(t *testing.T) {
+	packages := map[string]bool{}
+	require.NoError(t, filepath.WalkDir("core", func(path string, entry fs.DirEntry, err error) error {
+		if err == nil && !entry.IsDir() && strings.HasSuffix(path, ".go") && !strings.HasSuffix(filepath.Dir(path), "test") {
+			packages[filepath.Dir(path)] = true
+		}
+		return err
+	}))
+	assert.Greater(t, len(packages), 10, "the packages were found")
+	for folder := range packages {
+		assert.FileExists(t, filepath.Join(folder, "doc.go"))
+		example, err := os.ReadFile(filepath.Join(folder, "example_test.go"))
+		if assert.NoError(t, err) {
+			assert.Contains(t, string(example), "// Output:", folder)
+		}
+	}
+}
+
 // A name that says nothing about what is inside is not used for a package.
 func TestNamesSayWhatThingsAre(t *testing.T) {
 	require.NoError(t, filepath.WalkDir(".", func(path string, entry fs.DirEntry, err error) error {

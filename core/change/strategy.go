@@ -1,6 +1,3 @@
-// Package change works out how one chord gives way to the next on the neck:
-// the moves between their tones, the notes that tell the new chord, what the
-// box lacks, and the approaches that lead into a target.
 package change
 
 import (

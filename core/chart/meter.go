@@ -1,5 +1,3 @@
-// Package chart holds the bars of a tune with their chords, its time line in
-// ticks, and the schemes that a blues is built on.
 package chart
 
 import "fmt"

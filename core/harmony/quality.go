@@ -1,4 +1,3 @@
-// Package harmony spells chords and scales and says what a note is over a chord.
 package harmony
 
 import (

@@ -1,6 +1,3 @@
-// Package neck lays tones on the strings and frets of an instrument: where the
-// positions of a key lie, where each tone is placed in one, and which finger
-// takes it.
 package neck
 
 import (

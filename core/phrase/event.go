@@ -1,6 +1,3 @@
-// Package phrase holds what a player plays: notes on strings and frets with
-// their times and techniques, what each is over the chords, and the licks that
-// are made of them.
 package phrase
 
 import (

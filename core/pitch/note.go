@@ -1,5 +1,3 @@
-// Package pitch holds what every other rule counts in: pitch classes, spelled
-// notes, sounding pitches and the degrees that name an interval.
 package pitch
 
 import (

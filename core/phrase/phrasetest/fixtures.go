@@ -1,3 +1,4 @@
+// Package phrasetest holds notes, phrases and charts that the tests of several packages use.
 package phrasetest
 
 import (

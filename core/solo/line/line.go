@@ -1,6 +1,3 @@
-// Package solo joins licks to the changes: it re-writes the tail of a lick so
-// that a chosen tone of the next chord falls on the downbeat, and plans whole
-// choruses in which a chord tone lands on every change, to be edited in blocks.
 package line
 
 import (
