@@ -160,16 +160,16 @@ func TestChangesOverImaginedChords(t *testing.T) {
 		assert.Equal(t, "C7", move.To.Written.Chord)
 	}
 	paths := call[Paths](c, "POST", "/api/compute/change/path", PathRequest{PlayContext: on, Strategies: []string{"thirds first"}}, 200)
-	said := 0
+	remarks := 0
 	for _, l := range paths.Paths[0].Landings {
 		if l.Change == tick {
 			require.NotNil(t, l.Written)
 			assert.Equal(t, "b9", l.Written.Degree, "C#, the 3 of A7, over the written C7")
 			assert.Equal(t, "outside", l.Written.Class)
-			said++
+			remarks++
 		}
 	}
-	assert.Equal(t, 1, said)
+	assert.Equal(t, 1, remarks)
 	ways := call[Approaches](c, "POST", "/api/compute/change/approaches", ApproachesRequest{PlayContext: on, Change: tick, Target: view.Moves[0].To.Place}, 200)
 	require.NotEmpty(t, ways.Options)
 	for _, e := range ways.Options[0].Tab.Events {

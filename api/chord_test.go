@@ -15,11 +15,11 @@ func chordView(c client, in ChordRequest) ChordView {
 }
 
 func placed(notes []PlacedTone) string {
-	said := []string{}
+	remarks := []string{}
 	for _, n := range notes {
-		said = append(said, itoa(uint(n.String))+":"+itoa(uint(n.Fret))+" "+n.Degree)
+		remarks = append(remarks, itoa(uint(n.String))+":"+itoa(uint(n.Fret))+" "+n.Degree)
 	}
-	return strings.Join(said, ", ")
+	return strings.Join(remarks, ", ")
 }
 
 func TestAChordWithAllThatLiesOverIt(t *testing.T) {

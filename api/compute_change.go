@@ -71,7 +71,7 @@ type changeContext struct {
 	strategy change.TargetStrategy
 }
 
-func (o PlayContext) change(position string, tick int, school string) (changeContext, error) {
+func (o PlayContext) change(position string, tick int, strategy string) (changeContext, error) {
 	read, err := o.read()
 	if err != nil {
 		return changeContext{}, err
@@ -80,7 +80,7 @@ func (o PlayContext) change(position string, tick int, school string) (changeCon
 	if err != nil {
 		return changeContext{}, err
 	}
-	sch, err := change.ParseTargetStrategy(school)
+	sch, err := change.ParseTargetStrategy(strategy)
 	if err != nil {
 		return changeContext{}, invalid("strategy", err)
 	}

@@ -129,13 +129,13 @@ func (s *server) registerComputeChord(api huma.API) {
 func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
 	c, i := o.chart, o.instrument
 	over := newOverChord(c.Key, chord)
-	joining, rule := c.Key.ChordScale(chord)
+	scale, rule := c.Key.ChordScale(chord)
 	tones := chord.Tones()
 	switch neck.LayoutKind(l.Kind) {
 	case neck.TwoAString:
 		tones = c.Key.WithNinth(chord)
 	case neck.ThreeAString:
-		tones = joining.Tones
+		tones = scale.Tones
 	}
 	laid, err := neck.PlaceInLayout(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
 	if err != nil {
@@ -147,7 +147,7 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 		return over.placedAll(neck.PlaceTones(i, p.Window, tones).Tones)
 	}
 	view := ChordView{
-		Position: positionOf(p), Recurrences: o.again(chord, p), ChordScale: overlay(joining.Root.String()+" "+joining.Name, rule, lay(joining.Tones)),
+		Position: positionOf(p), Recurrences: o.again(chord, p), ChordScale: overlay(scale.Root.String()+" "+scale.Name, rule, lay(scale.Tones)),
 		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
 		Shape: Shape{
 			Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign, Tones: over.placedAll(laid.Tones),
@@ -198,12 +198,12 @@ func overlay(name, rule string, notes []PlacedTone) Overlay {
 }
 
 func extensions(k harmony.Key, c harmony.Chord, lay func([]harmony.Tone) []PlacedTone) Overlay {
-	tones, said := []harmony.Tone{}, []string{}
+	tones, remarks := []harmony.Tone{}, []string{}
 	for _, j := range k.Extensions(c) {
 		tones = append(tones, j.Tone)
-		said = append(said, fmt.Sprintf("%s, the %s, is %s", j.Note, j.Degree, j.Class.Text()))
+		remarks = append(remarks, fmt.Sprintf("%s, the %s, is %s", j.Note, j.Degree, j.Class.Text()))
 	}
-	return overlay("extensions", strings.Join(said, "; "), lay(tones))
+	return overlay("extensions", strings.Join(remarks, "; "), lay(tones))
 }
 
 // blend is the minor and the major box on the tonic in one position, and which

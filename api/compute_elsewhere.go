@@ -36,7 +36,7 @@ type JoinedLicks struct {
 	Lick   document.Lick `json:"lick"`
 	Remark string        `json:"remark" doc:"What could not be done of the notes between, empty where all was"`
 	Tab    Tab           `json:"tab"`
-	// Own is what the tab is over.
+	// OwnChart is what the tab is over.
 	OwnChart document.Chart `json:"ownChart" doc:"The lick's own bars and chords, which the tab is over"`
 }
 

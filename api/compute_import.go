@@ -71,9 +71,9 @@ func unreadable(format string, err error) error {
 			Value: Fault{Line: fault.Line, Column: fault.Column, Symbol: fault.Symbol, Nearest: append([]string{}, fault.Nearest...)},
 		}
 	}
-	said := faults[0].Error()
+	remarks := faults[0].Error()
 	if len(faults) > 1 {
-		said = fmt.Sprintf("%d places cannot be read", len(faults))
+		remarks = fmt.Sprintf("%d places cannot be read", len(faults))
 	}
-	return huma.Error422UnprocessableEntity(fmt.Sprintf("read as %s: %s", format, said), details...)
+	return huma.Error422UnprocessableEntity(fmt.Sprintf("read as %s: %s", format, remarks), details...)
 }

@@ -64,7 +64,7 @@ func (s *server) registerComputeLick(api huma.API) {
 		if in.Body.Excerpt {
 			read = in.Body.Lick.Excerpt
 		}
-		chosen, said, err := read()
+		chosen, remarks, err := read()
 		if err != nil {
 			return nil, invalid("lick", err)
 		}
@@ -77,7 +77,7 @@ func (s *server) registerComputeLick(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			if chosen.Phrase, said, err = chosen.Phrase.Apply(chosen.WrittenFor(), edit); err != nil {
+			if chosen.Phrase, remarks, err = chosen.Phrase.Apply(chosen.WrittenFor(), edit); err != nil {
 				return nil, invalid("edit", err)
 			}
 			if err := chosen.CheckSoFar(); err != nil {
@@ -85,7 +85,7 @@ func (s *server) registerComputeLick(api huma.API) {
 			}
 		}
 		written, err := writtenLick(chosen, orElse(in.Body.Tempo, reading.DefaultTempo), feel, orElse(in.Body.Swing, reading.DefaultSwing))
-		written.Remarks = append([]string{}, said...)
+		written.Remarks = append([]string{}, remarks...)
 		return &body[WrittenLick]{written}, err
 	})
 }

@@ -124,9 +124,9 @@ func lineOf(a changeContext, l line.Line) Line {
 
 // spokenEvent says a note of a line and how it is played.
 func spokenEvent(label phrase.Label, e phrase.Event) string {
-	said := spoken(label.Tone, label.Chord, e.Fingered)
+	remarks := spoken(label.Tone, label.Chord, e.Fingered)
 	for _, technique := range e.Names() {
-		said += ", " + technique
+		remarks += ", " + technique
 	}
-	return said
+	return remarks
 }

@@ -47,7 +47,7 @@ type LickMove struct {
 	Tab       *Tab         `json:"tab,omitempty" doc:"Over the first place of the tune that has the chord"`
 	// Lick is left out with the tab.
 	Lick *document.Lick `json:"lick,omitempty" doc:"The moved lick as one of its own, ready to be kept"`
-	// Own is given where the tab is not over the tune.
+	// OwnChart is given where the tab is not over the tune.
 	OwnChart *document.Chart `json:"ownChart,omitempty" doc:"The lick's own bars and chords, which the tab is over"`
 }
 

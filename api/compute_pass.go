@@ -143,35 +143,35 @@ func (o playContext) arrange(asked PassRequest, r routine.Routine, p routine.Pas
 		return arranged{}, err
 	}
 	out.Landings = path.Landings
-	order := band.Order{
+	request := band.Order{
 		Chart: p.Chart, Instrument: o.instrument, From: p.From, Bars: p.Bars, Seed: uint64(asked.Seed), Chorus: p.Chorus,
 		Ending: asked.Ending, StopTime: asked.StopTime || p.Segment.StopTime, Silent: p.Segment.Silent, Click: asked.Click.Core(),
 	}
 	if !asked.Ending {
 		if next, key, ok := nextChord(r, o.chart, p, asked); ok {
-			order.Next, out.Next = &next, &NamedChord{Chord: next.Symbol(), Roman: key.Roman(next)}
+			request.Next, out.Next = &next, &NamedChord{Chord: next.Symbol(), Roman: key.Roman(next)}
 		}
 	}
 	if p.Segment.Click != (band.ClickPattern{}) {
-		order.Click = p.Segment.Click
+		request.Click = p.Segment.Click
 	}
-	if err := order.Click.Check(); err != nil {
+	if err := request.Click.Check(); err != nil {
 		return arranged{}, invalid("click", err)
 	}
-	if order.Style, out.Text, err = styleFor(asked.Style, p.Chart); err != nil {
+	if request.Style, out.Text, err = styleFor(asked.Style, p.Chart); err != nil {
 		return arranged{}, err
 	}
-	out.Style = order.Style.Name
+	out.Style = request.Style.Name
 	if p.Chorus == 0 {
-		order.CountIn, order.Intro = beginning(asked.Intro)
+		request.CountIn, request.Intro = beginning(asked.Intro)
 	}
 	if p.Segment.Aim != 0 {
-		order.Cues = cues(p, out.Landings, o.instrument)
+		request.Cues = cues(p, out.Landings, o.instrument)
 	}
-	if err := o.lineOf(asked, p, position, &order, &out); err != nil {
+	if err := o.lineOf(asked, p, position, &request, &out); err != nil {
 		return arranged{}, err
 	}
-	return arranged{on: there, pass: p, order: order, out: out}, nil
+	return arranged{on: there, pass: p, order: request, out: out}, nil
 }
 
 // passOf finds the pass that is asked for; false where the routine is over.

@@ -64,14 +64,14 @@ func (s *server) registerComputePath(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		order := change.PathRequest{Instrument: on.instrument, Window: position.Window, Swaps: on.swaps, Changes: on.chart.TargetChanges(), Pins: map[int]neck.Place{}}
+		request := change.PathRequest{Instrument: on.instrument, Window: position.Window, Swaps: on.swaps, Changes: on.chart.TargetChanges(), Pins: map[int]neck.Place{}}
 		pinOf := map[int]int{} // which pin holds a change
 		for n, pin := range in.Body.Pins {
-			at, err := order.IndexAt(pin.Change)
+			at, err := request.IndexAt(pin.Change)
 			if err != nil {
 				return nil, invalid(fmt.Sprintf("pins[%d].change", n), err)
 			}
-			order.Pins[at], pinOf[at] = neck.Place{String: pin.String, Fret: pin.Fret}, n
+			request.Pins[at], pinOf[at] = neck.Place{String: pin.String, Fret: pin.Fret}, n
 		}
 		schools := in.Body.Strategies
 		if len(schools) == 0 {
@@ -79,10 +79,10 @@ func (s *server) registerComputePath(api huma.API) {
 		}
 		out := Paths{Paths: []Path{}}
 		for n, name := range schools {
-			if order.Strategy, err = change.ParseTargetStrategy(name); err != nil {
+			if request.Strategy, err = change.ParseTargetStrategy(name); err != nil {
 				return nil, invalid(fmt.Sprintf("strategies[%d]", n), err)
 			}
-			path, err := order.Find()
+			path, err := request.Find()
 			if err != nil {
 				var pin *change.PinError
 				if errors.As(err, &pin) {
@@ -90,14 +90,14 @@ func (s *server) registerComputePath(api huma.API) {
 				}
 				return nil, err
 			}
-			out.Paths = append(out.Paths, on.path(order.Strategy, path))
+			out.Paths = append(out.Paths, on.path(request.Strategy, path))
 		}
 		return &body[Paths]{out}, nil
 	})
 }
 
-func (o playContext) path(school change.TargetStrategy, p change.Path) Path {
-	out := Path{Strategy: string(school), Landings: []PathTarget{}, Frets: p.Frets, Strings: p.Strings, Cost: p.Cost}
+func (o playContext) path(strategy change.TargetStrategy, p change.Path) Path {
+	out := Path{Strategy: string(strategy), Landings: []PathTarget{}, Frets: p.Frets, Strings: p.Strings, Cost: p.Cost}
 	for _, l := range p.Targets {
 		at := l.Change.Arriving
 		target := PathTarget{

@@ -103,25 +103,25 @@ func (s *server) registerComputePerformance(api huma.API) {
 		if speed := max(in.Body.Speed, slowest); in.Body.Speed > 0 {
 			c.Tempo = max((c.Tempo*speed+50)/100, 1)
 		}
-		order := band.Order{
+		request := band.Order{
 			Chart: c, Instrument: on.instrument, From: in.Body.From - 1, Bars: in.Body.Bars, CountIn: in.Body.CountIn,
 			Chorus: in.Body.Chorus, Seed: uint64(in.Body.Seed), StopTime: in.Body.StopTime, Ending: in.Body.Ending, Click: in.Body.Click.Core(),
 		}
-		if order.Style, _, err = styleFor(in.Body.Style, c); err != nil {
+		if request.Style, _, err = styleFor(in.Body.Style, c); err != nil {
 			return nil, err
 		}
-		if err := order.Click.Check(); err != nil {
+		if err := request.Click.Check(); err != nil {
 			return nil, invalid("click", err)
 		}
-		if bars := len(c.PlayedBars()); order.From >= bars {
+		if bars := len(c.PlayedBars()); request.From >= bars {
 			return nil, invalid("", &chart.FieldError{Field: "from", Detail: fmt.Sprintf("bar %d is not in the chart; its bars are 1 to %d", in.Body.From, bars)})
 		}
 		for _, part := range in.Body.Silent {
-			order.Silent = append(order.Silent, band.Part(part))
+			request.Silent = append(request.Silent, band.Part(part))
 		}
 		if line := in.Body.Line; line != nil {
-			order.LineStart = line.Start
-			if order.Line, err = line.Core(on.instrument); err != nil {
+			request.LineStart = line.Start
+			if request.Line, err = line.Core(on.instrument); err != nil {
 				return nil, invalid("line", err)
 			}
 		}
@@ -130,14 +130,14 @@ func (s *server) registerComputePerformance(api huma.API) {
 			for n, at := range shape.Places {
 				places[n] = neck.Place(at)
 			}
-			order.LineStart, order.Line = order.From*c.Meter.BarTicks(), phrase.ShapeToHear(places, shape.Strummed, c.Meter)
-			if err := order.Line.Check(on.instrument); err != nil {
+			request.LineStart, request.Line = request.From*c.Meter.BarTicks(), phrase.ShapeToHear(places, shape.Strummed, c.Meter)
+			if err := request.Line.Check(on.instrument); err != nil {
 				return nil, invalid("shape", err)
 			}
-			order.Bars = max(order.Bars, order.Line.Bars())
+			request.Bars = max(request.Bars, request.Line.Bars())
 		}
-		order.Bars = max(order.Bars, 1)
-		return &body[Performance]{on.performance(order)}, nil
+		request.Bars = max(request.Bars, 1)
+		return &body[Performance]{on.performance(request)}, nil
 	})
 }
 
@@ -145,8 +145,8 @@ func (s *server) registerComputePerformance(api huma.API) {
 const slowest = 25
 
 // performance arranges an order, and names its chords in the key of its chart.
-func (o playContext) performance(order band.Order) Performance {
-	p := band.Perform(order)
+func (o playContext) performance(request band.Order) Performance {
+	p := band.Perform(request)
 	out := Performance{
 		Tempo: p.Tempo, BeatTicks: p.BeatTicks, CountIn: p.CountIn, End: p.End,
 		Beats: make([]BeatMark, len(p.Beats)), Chords: make([]ChordMark, len(p.Chords)), Notes: make([]Note, len(p.Notes)),
@@ -159,7 +159,7 @@ func (o playContext) performance(order band.Order) Performance {
 	for n, mark := range p.Chords {
 		symbol := mark.Chord.Symbol()
 		if _, ok := romans[symbol]; !ok {
-			romans[symbol] = order.Chart.Key.Roman(mark.Chord)
+			romans[symbol] = request.Chart.Key.Roman(mark.Chord)
 		}
 		out.Chords[n] = ChordMark{Tick: mark.Tick, Ticks: mark.Ticks, Chord: symbol, Roman: romans[symbol], Silent: mark.Silent, At: mark.At}
 	}

@@ -66,7 +66,7 @@ type ChorusView struct {
 	Remarks []string         `json:"remarks" doc:"What gave way to the edit"`
 	Block   int              `json:"block" doc:"The block that the edit was about, from 0; -1 for none"`
 	Tab     Tab              `json:"tab" doc:"What is heard, its tick 0 the chorus's"`
-	// In are the blocks of the tab's events.
+	// BlockOf are the blocks of the tab's events.
 	BlockOf        []int               `json:"blockOf" doc:"In which block each note of the tab stands, from 0; -1 for none"`
 	Step           int                 `json:"step" doc:"The ticks that blocks snap to"`
 	Targets        []ChorusTarget      `json:"targets"`
@@ -201,20 +201,20 @@ func (s *server) registerComputeSolo(api huma.API) {
 		return &body[TransposedSolo]{out}, nil
 	})
 	huma.Post(api, "/api/compute/solo", func(_ context.Context, in *body[SoloRequest]) (*body[PlannedSolo], error) {
-		on, order, err := in.Body.order(in.Body.Plan, in.Body.Licks)
+		on, request, err := in.Body.order(in.Body.Plan, in.Body.Licks)
 		if err != nil {
 			return nil, err
 		}
-		if order.Kept, err = document.Blocks(in.Body.Kept, on.chart, on.instrument); err != nil {
+		if request.Kept, err = document.Blocks(in.Body.Kept, on.chart, on.instrument); err != nil {
 			return nil, invalid("kept", err)
 		}
-		planned, err := planner.Plan(order)
+		planned, err := planner.Plan(request)
 		if err != nil {
 			return nil, invalid("plan", err)
 		}
 		out := PlannedSolo{Concessions: []Concession{}}
 		for _, p := range planned.Best {
-			view, err := on.chorus(order, p.Chorus, "", nil)
+			view, err := on.chorus(request, p.Chorus, "", nil)
 			if err != nil {
 				return nil, err
 			}
@@ -226,7 +226,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		return &body[PlannedSolo]{out}, nil
 	})
 	huma.Post(api, "/api/compute/solo/chorus", func(_ context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
-		on, order, err := in.Body.order(in.Body.Chorus.Plan, in.Body.Licks)
+		on, request, err := in.Body.order(in.Body.Chorus.Plan, in.Body.Licks)
 		if err != nil {
 			return nil, err
 		}
@@ -234,9 +234,9 @@ func (s *server) registerComputeSolo(api huma.API) {
 		if err != nil {
 			return nil, invalid("chorus", err)
 		}
-		current, said, block := chorus.Chorus{Blocks: blocks}, []string{}, -1
+		current, remarks, block := chorus.Chorus{Blocks: blocks}, []string{}, -1
 		if in.Body.Edit != nil {
-			edit, err := in.Body.Edit.core(on, order)
+			edit, err := in.Body.Edit.core(on, request)
 			if err != nil {
 				return nil, err
 			}
@@ -244,16 +244,16 @@ func (s *server) registerComputeSolo(api huma.API) {
 			if err != nil {
 				return nil, invalid("chorus", err)
 			}
-			if edit.Note, err = order.NoteInWhole(current, stage, edit.Note); err != nil {
+			if edit.Note, err = request.NoteInWhole(current, stage, edit.Note); err != nil {
 				return nil, invalid("", err)
 			}
-			edited, err := planner.Edit(order, current, edit)
+			edited, err := planner.Edit(request, current, edit)
 			if err != nil {
 				return nil, invalid("", err)
 			}
-			current, said, block = edited.Chorus, edited.Remarks, edited.Block
+			current, remarks, block = edited.Chorus, edited.Remarks, edited.Block
 		}
-		view, err := on.chorus(order, current, in.Body.Chorus.Stage, said)
+		view, err := on.chorus(request, current, in.Body.Chorus.Stage, remarks)
 		if err != nil {
 			return nil, err
 		}
@@ -281,11 +281,11 @@ func (o PlayContext) order(plan document.ChorusPlan, licks []document.Lick) (pla
 			return playContext{}, chorus.Request{}, invalid(indexed("licks", n), err)
 		}
 	}
-	order, err := plan.Request(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
+	request, err := plan.Request(read.chart, read.instrument, read.spanMM, read.swaps, vocabulary)
 	if err != nil {
 		return playContext{}, chorus.Request{}, invalid("plan", err)
 	}
-	return read, order, nil
+	return read, request, nil
 }
 
 // joined is the line of several choruses over the chart, each at its stage.
@@ -308,7 +308,7 @@ func (o PlayContext) core() (chorus.PlayContext, error) {
 }
 
 // core reads an edit.
-func (e ChorusEdit) core(o playContext, order chorus.Request) (chorus.Edit, error) {
+func (e ChorusEdit) core(o playContext, request chorus.Request) (chorus.Edit, error) {
 	edit := chorus.Edit{
 		Kind: chorus.EditKind(e.Kind), Blocks: e.Blocks, Tick: e.Tick, Ticks: e.Ticks, Bar: e.Bar - 1, Bars: e.Bars, BlockKind: chorus.Kind(e.BlockKind), Note: e.Note, Seed: e.Seed,
 	}
@@ -328,7 +328,7 @@ func (e ChorusEdit) core(o playContext, order chorus.Request) (chorus.Edit, erro
 		edit.Approach = &approach
 	}
 	if len(e.Notes) > 0 {
-		notes, err := document.Notes(e.Notes, order.Chart, o.instrument)
+		notes, err := document.Notes(e.Notes, request.Chart, o.instrument)
 		if err != nil {
 			return edit, invalid("edit", err)
 		}
@@ -338,18 +338,18 @@ func (e ChorusEdit) core(o playContext, order chorus.Request) (chorus.Edit, erro
 }
 
 // chorus is everything that is said of a chorus at a stage.
-func (o playContext) chorus(order chorus.Request, c chorus.Chorus, stage string, said []string) (ChorusView, error) {
+func (o playContext) chorus(request chorus.Request, c chorus.Chorus, stage string, remarks []string) (ChorusView, error) {
 	at, err := chorus.ParseStage(stage)
 	if err != nil {
 		return ChorusView{}, invalid("chorus", err)
 	}
-	r, err := order.Analyse(c, at)
+	r, err := request.Analyse(c, at)
 	if err != nil {
 		return ChorusView{}, invalid("plan", err)
 	}
 	view := ChorusView{Block: -1,
-		Blocks: document.BlocksOf(c.Blocks), Remarks: append([]string{}, said...), Tab: o.tab(r.Line, 0, ""), BlockOf: append([]int{}, r.BlockOf...),
-		Step: order.Subdivision.Ticks(order.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Review, r.Targets),
+		Blocks: document.BlocksOf(c.Blocks), Remarks: append([]string{}, remarks...), Tab: o.tab(r.Line, 0, ""), BlockOf: append([]int{}, r.BlockOf...),
+		Step: request.Subdivision.Ticks(request.Chart.Meter), Phrase: document.PhraseOf(r.Line), Figures: o.figures(r.Review, r.Targets),
 		Targets: []ChorusTarget{}, ImpliedHarmony: []ImpliedHarmonyBar{}, Coverage: []Coverage{}, Style: []Finding{}, Issues: []ChorusIssue{},
 	}
 	if view.Tab.Events == nil {
@@ -366,7 +366,7 @@ func (o playContext) chorus(order chorus.Request, c chorus.Chorus, stage string,
 		}
 		view.Targets = append(view.Targets, target)
 	}
-	if written, both := order.OverWrittenChords(c, at); both {
+	if written, both := request.OverWrittenChords(c, at); both {
 		figures := o.figures(written, nil)
 		view.Written = &figures
 	}
@@ -377,11 +377,11 @@ func (o playContext) chorus(order chorus.Request, c chorus.Chorus, stage string,
 	for _, f := range r.Style {
 		view.Style = append(view.Style, Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)})
 	}
-	for _, complaint := range r.Complaints {
-		one := ChorusIssue{About: complaint.About, Text: complaint.Text, Tick: complaint.Tick, Events: append([]int{}, complaint.Notes...), Repairs: []ChorusRepair{}}
-		for _, repair := range complaint.Repairs {
+	for _, issue := range r.Issues {
+		one := ChorusIssue{About: issue.About, Text: issue.Text, Tick: issue.Tick, Events: append([]int{}, issue.Notes...), Repairs: []ChorusRepair{}}
+		for _, repair := range issue.Repairs {
 			one.Repairs = append(one.Repairs, ChorusRepair{repair.Text, ChorusEdit{
-				Kind: string(repair.Edit.Kind), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: order.Chart.Meter, Events: repair.Edit.Notes}).Events,
+				Kind: string(repair.Edit.Kind), Note: repair.Edit.Note, Notes: document.PhraseOf(phrase.Phrase{Meter: request.Chart.Meter, Events: repair.Edit.Notes}).Events,
 			}})
 		}
 		view.Issues = append(view.Issues, one)

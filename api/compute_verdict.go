@@ -32,7 +32,7 @@ type Verdict struct {
 	// Lick and Tab are as repaired.
 	Lick document.Lick `json:"lick"`
 	Tab  Tab           `json:"tab"`
-	// Own is given where the tab is not over the tune.
+	// OwnChart is given where the tab is not over the tune.
 	OwnChart *document.Chart `json:"ownChart,omitempty" doc:"The lick's own bars and chords, which the tab is over where it is taken as written"`
 }
 
@@ -131,10 +131,10 @@ func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 		Shape: PhraseShape(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
 		Tab: o.tab(l.Phrase, start, ""),
 	}
-	for _, offence := range v.Issues() {
-		one := NoteIssue{Event: offence.Index, Text: offence.Text}
-		if offence.Alteration != nil {
-			one.Repair = offence.Alteration.Text
+	for _, issue := range v.Issues() {
+		one := NoteIssue{Event: issue.Index, Text: issue.Text}
+		if issue.Alteration != nil {
+			one.Repair = issue.Alteration.Text
 		}
 		out.Issues = append(out.Issues, one)
 	}
@@ -142,11 +142,11 @@ func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 		out.ImpliedHarmony = append(out.ImpliedHarmony, impliedOf(d))
 	}
 	for _, l := range v.Landings {
-		landfall := Landing{Chord: l.Chord.Symbol(), Timing: string(l.Timing), Event: l.Index}
+		landing := Landing{Chord: l.Chord.Symbol(), Timing: string(l.Timing), Event: l.Index}
 		if l.Index >= 0 {
-			landfall.Degree, landfall.Class = l.Degree.String(), string(l.Class)
+			landing.Degree, landing.Class = l.Degree.String(), string(l.Class)
 		}
-		out.Landings = append(out.Landings, landfall)
+		out.Landings = append(out.Landings, landing)
 	}
 	out.Coverage = append(out.Coverage, coverageOf(v.Coverage)...)
 	return out

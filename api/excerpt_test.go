@@ -16,7 +16,7 @@ func TestEveryBlockCanBeWritten(t *testing.T) {
 	for _, kept := range call[[]KeptLick](c, "GET", "/api/licks", nil, 200) {
 		licks = append(licks, kept.Lick)
 	}
-	opened, said := 0, 0
+	opened, remarks := 0, 0
 	for n, entry := range call[[]ChartEntry](c, "GET", "/api/charts", nil, 200) {
 		tune := call[KeptChart](c, "GET", "/api/charts/"+itoa(entry.ID), nil, 200).Chart
 		for seed := range uint64(4) {
@@ -32,10 +32,10 @@ func TestEveryBlockCanBeWritten(t *testing.T) {
 				opened++
 				written := call[WrittenLick](c, "POST", "/api/compute/lick", LickRequest{Lick: chosen, Excerpt: true}, 200)
 				assert.Len(t, written.Lick.Events, len(block.Notes))
-				said += len(written.Remarks)
+				remarks += len(written.Remarks)
 			}
 		}
 	}
 	assert.Greater(t, opened, 50)
-	assert.Positive(t, said, "some blocks begin with a slur from the block before")
+	assert.Positive(t, remarks, "some blocks begin with a slur from the block before")
 }

@@ -153,15 +153,15 @@ func TestThePlayersSettingsAreMended(t *testing.T) {
 
 // A fault says in plain words what can be done, and the log says why.
 func TestCausesAreLogged(t *testing.T) {
-	var said bytes.Buffer
-	c, db := kept(t, slog.New(slog.NewTextHandler(&said, nil)))
+	var remarks bytes.Buffer
+	c, db := kept(t, slog.New(slog.NewTextHandler(&remarks, nil)))
 	_, err := db.Exec(`alter table documents rename to lost`)
 	require.NoError(t, err)
 	got := call[problem](c, "GET", "/api/charts", nil, http.StatusInternalServerError)
 	assert.Equal(t, "something went wrong in Undaris; what you had kept is safe", got.Detail)
 	assert.Empty(t, got.Errors)
-	assert.Contains(t, said.String(), "path=/api/charts")
-	assert.Contains(t, said.String(), "no such table: documents")
+	assert.Contains(t, remarks.String(), "path=/api/charts")
+	assert.Contains(t, remarks.String(), "no such table: documents")
 }
 
 func TestAFullDiskIsSaid(t *testing.T) {

@@ -13,7 +13,7 @@ type PlayContext struct {
 	Hands *document.Hands `json:"hands,omitempty" doc:"Left out for a guitar in standard tuning"`
 }
 
-// on is On, read.
+// playContext is On, read.
 type playContext struct {
 	chart chart.Chart
 	// instrument is the neck above the chart's capo.

@@ -15,15 +15,15 @@ import (
 )
 
 // landings is what to land on at each change of a pass.
-func (o playContext) landings(p routine.Pass, position neck.Position, school string) (Path, error) {
-	chosen, err := change.ParseTargetStrategy(school)
+func (o playContext) landings(p routine.Pass, position neck.Position, strategy string) (Path, error) {
+	chosen, err := change.ParseTargetStrategy(strategy)
 	if err != nil {
 		return Path{}, invalid("strategy", err)
 	}
-	order := change.PathRequest{
+	request := change.PathRequest{
 		Strategy: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Changes: p.Chart.TargetChanges(), OnlyDegree: p.Segment.Aim,
 	}
-	path, err := order.Find()
+	path, err := request.Find()
 	if err != nil {
 		return Path{}, err
 	}
@@ -83,20 +83,20 @@ func cues(p routine.Pass, landings []PathTarget, i neck.Instrument) []band.Cue {
 
 // lineOf lays over the band what is played over it: the line, moved to the key of the pass, or
 // where licks are traded one of them for each stretch.
-func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Position, order *band.Order, out *Pass) error {
+func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Position, request *band.Order, out *Pass) error {
 	if asked.Line != nil && p.Segment.Chord == 0 {
 		line, err := asked.Line.Core(o.instrument)
 		if err != nil {
 			return invalid("line", err)
 		}
-		order.LineStart = asked.Line.Start
+		request.LineStart = asked.Line.Start
 		if p.Chart.Key.Tonic != o.chart.Key.Tonic {
 			from := chorus.PlayContext{Chart: o.chart, Instrument: o.instrument, SpanMM: o.spanMM}
 			to := from
 			to.Chart = p.Chart
 			line, _ = chorus.TransposeLine(line, from, to)
 		}
-		order.Line = line
+		request.Line = line
 	}
 	if p.Segment.TradeBars == 0 {
 		return nil
@@ -115,6 +115,6 @@ func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Pos
 	for _, one := range trade.Yours() {
 		out.Yours = append(out.Yours, BarRange{From: one[0] + 1, To: one[0] + one[1]})
 	}
-	order.Line, order.LineStart = trade.Line(order.Line, order.LineStart, licks)
+	request.Line, request.LineStart = trade.Line(request.Line, request.LineStart, licks)
 	return nil
 }

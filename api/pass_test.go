@@ -50,13 +50,13 @@ func TestTheReadyMadeRoutinesSayHowLongTheyAre(t *testing.T) {
 		{Name: "mine", Segments: []document.Segment{{Choruses: 2, End: &document.SegmentEnd{KeyBy: "fourths", Again: 1, TempoBy: 10}}}},
 		{Name: "off the end", Segments: []document.Segment{{From: 40, Bars: 2}}},
 	}}, 200)
-	said := map[string]string{}
+	remarks := map[string]string{}
 	for _, r := range all.Routines {
-		said[r.Routine.Name] = r.Text
+		remarks[r.Routine.Name] = r.Text
 		assert.Len(t, r.Segments, len(r.Routine.Segments))
 	}
-	assert.Contains(t, said["mine"], "ends at 122, in F")
-	assert.Equal(t, "until you stop or go on", said["with the band"])
+	assert.Contains(t, remarks["mine"], "ends at 122, in F")
+	assert.Equal(t, "until you stop or go on", remarks["with the band"])
 	last := all.Routines[len(all.Routines)-1]
 	assert.True(t, last.Own)
 	assert.Contains(t, last.Fault, "bar 40 is not in the tune")

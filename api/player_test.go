@@ -69,11 +69,11 @@ func TestASequenceOverHTTP(t *testing.T) {
 	on := PlayContext{Chart: ferry(c).Chart}
 	q := call[Tab](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Tones: "scale of the chord", Figure: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
 	assert.Equal(t, 1920, q.Start)
-	said := []string{}
+	remarks := []string{}
 	for _, e := range q.Events {
-		said = append(said, e.Degree)
+		remarks = append(remarks, e.Degree)
 	}
-	assert.Equal(t, "R 3 9 11 3 5 11 13", strings.Join(said, " "))
+	assert.Equal(t, "R 3 9 11 3 5 11 13", strings.Join(remarks, " "))
 	assert.Equal(t, "F7", q.Events[0].Chord)
 	got := call[problem](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, From: 12, Bars: 2}, 422)
 	assert.Equal(t, "body.bars", got.Errors[0].Location)

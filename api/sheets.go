@@ -44,11 +44,11 @@ func (s *server) registerSheets(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		order := sheet.Order{Chart: c, Instrument: instrument, Paper: paper, SpanMM: spanMM, Swaps: swaps}
-		drawing, name := order.Practice(), c.Title
+		request := sheet.Order{Chart: c, Instrument: instrument, Paper: paper, SpanMM: spanMM, Swaps: swaps}
+		drawing, name := request.Practice(), c.Title
 		switch in.What {
 		case "blank":
-			drawing, name = order.Blank(), "Blank necks"
+			drawing, name = request.Blank(), "Blank necks"
 		case "map":
 			chord, err := harmony.ParseChord(in.Chord)
 			if err != nil {
@@ -58,7 +58,7 @@ func (s *server) registerSheets(api huma.API) {
 			if err != nil {
 				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.position", Message: err.Error()})
 			}
-			drawing, name = order.OneMap(chord, position), fmt.Sprintf("%s, %s in %s", c.Title, chord.Symbol(), position.ID())
+			drawing, name = request.OneMap(chord, position), fmt.Sprintf("%s, %s in %s", c.Title, chord.Symbol(), position.ID())
 		}
 		out := &file{Type: "application/pdf"}
 		if in.As == "svg" {

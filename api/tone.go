@@ -107,26 +107,26 @@ func spokenNote(t harmony.Tone) string {
 }
 
 func spokenPlace(f neck.Fingered) string {
-	said := ", string " + strconv.Itoa(f.String)
+	remarks := ", string " + strconv.Itoa(f.String)
 	if f.Fret == 0 {
-		return said + ", open"
+		return remarks + ", open"
 	}
-	said += ", fret " + strconv.Itoa(f.Fret)
+	remarks += ", fret " + strconv.Itoa(f.Fret)
 	if f.Finger > 0 {
-		said += ", finger " + strconv.Itoa(f.Finger)
+		remarks += ", finger " + strconv.Itoa(f.Finger)
 	}
-	return said
+	return remarks
 }
 
 func spokenChord(c harmony.Chord) string {
-	said := pitch.Spoken(c.Root.String()) + " " + c.Quality.Name
+	remarks := pitch.Spoken(c.Root.String()) + " " + c.Quality.Name
 	if c.Quality.Sign == "7" {
-		said = pitch.Spoken(c.Root.String()) + " 7"
+		remarks = pitch.Spoken(c.Root.String()) + " 7"
 	}
 	if c.Bass != nil {
-		said += " over " + pitch.Spoken(c.Bass.String())
+		remarks += " over " + pitch.Spoken(c.Bass.String())
 	}
-	return said
+	return remarks
 }
 
 // judgements is what each of the twelve notes is over the chord, from its root.

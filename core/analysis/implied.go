@@ -37,7 +37,7 @@ type ImpliedHarmony struct {
 	// Margin is how much better the true chord fits than its rival, below 0 where it fits
 	// worse.
 	Margin float64
-	// Settles is the tone that would make it clear, played for a beat on a strong one; nil
+	// SettlingTone is the tone that would make it clear, played for a beat on a strong one; nil
 	// where it is clear.
 	SettlingTone *harmony.Tone
 	// Notes sound over it, as indices of events.
@@ -136,7 +136,7 @@ func candidateChords(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
 	return all
 }
 
-// fits is how well weights fit a chord, a weighted mean of what each class is over it.
+// fitOf is how well weights fit a chord, a weighted mean of what each class is over it.
 func fitOf(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
 	sum, total := 0.0, 0.0
 	for class, w := range weights {
@@ -173,7 +173,7 @@ func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 	return 0 // a blue note says nothing either way
 }
 
-// hear holds the true chord against its rivals.
+// recognize holds the true chord against its rivals.
 func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []harmony.Chord, beat float64) {
 	d.Rival, d.Margin = bestRival(k, d.Chord, weights, rivals)
 	switch {

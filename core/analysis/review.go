@@ -17,12 +17,12 @@ type Review struct {
 	Space float64
 }
 
-// StrongWell says whether enough of the strong beats are home.
+// EnoughStrongBeats says whether enough of the strong beats are home.
 func (r Review) EnoughStrongBeats() bool {
 	return float64(r.Verdict.Strong.Good) >= GoodStrongShare*float64(r.Verdict.Strong.Of)
 }
 
-// HeardWell says whether enough of the chords are heard without the band.
+// EnoughHeard says whether enough of the chords are heard without the band.
 func (r Review) EnoughHeard() bool {
 	heard := 0
 	for _, d := range r.Implied {
@@ -33,7 +33,7 @@ func (r Review) EnoughHeard() bool {
 	return float64(heard) >= GoodHeardShare*float64(len(r.Implied))
 }
 
-// SpaceWell says whether enough of the time is silent.
+// EnoughSpace says whether enough of the time is silent.
 func (r Review) EnoughSpace() bool { return r.Space >= GoodSilentShare }
 
 // ReviewLine says everything of a line over a chart.

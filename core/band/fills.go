@@ -17,7 +17,7 @@ var (
 		{snare: "..x X.x", kick: "x.. .x."},
 		{snare: "xx. ...", midTom: "..x x..", floorTom: "... .XX", kick: "x.. x.."},
 	}
-	// sparseFills are those of a light chorus.
+	// sparseSixteenthFill and sparseTripletFill are those of a light chorus.
 	sparseSixteenthFill = groove{stick: "..x.", kick: "x..x"}
 	sparseTripletFill   = groove{stick: "..x", kick: "x.."}
 )

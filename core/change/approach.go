@@ -34,7 +34,7 @@ type ApproachKind struct {
 	// that arrives, where Steps is empty.
 	InScale []int
 	Arrival Arrival
-	// Spoken says it in a sentence: "a half step from below".
+	// Description says it in a sentence: "a half step from below".
 	Description string
 }
 
@@ -123,7 +123,7 @@ type Approach struct {
 	Notes []neck.NoteToPlace
 }
 
-// Lead makes the notes of the approach into a goal, or says why it cannot be
+// Into makes the notes of the approach into a goal, or says why it cannot be
 // played there.
 func (a ApproachKind) Into(g Goal) (Approach, error) {
 	steps, err := a.stepsInto(g)
@@ -200,7 +200,7 @@ func (a ApproachKind) stepsInto(g Goal) ([]int, error) {
 	return steps, nil
 }
 
-// hammer is where a hammer-on starts, in semitones from the target: the note of
+// hammerStart is where a hammer-on starts, in semitones from the target: the note of
 // the box one or two frets below it, else the step of the scale of the chord, whichever
 // the window has. That is how the b3 of the box becomes the 3 (common practice).
 func (g Goal) hammerStart() (int, bool) {

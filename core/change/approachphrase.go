@@ -67,7 +67,7 @@ func EvenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivi
 	return atDownbeat(evenNotes(c, places, start, s), c)
 }
 
-// even writes places one after the other, in ticks of the chart.
+// evenNotes writes places one after the other, in ticks of the chart.
 func evenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivision) phrase.Phrase {
 	p := phrase.Phrase{Meter: c.Meter}
 	step := s.Ticks(c.Meter)
@@ -77,7 +77,7 @@ func evenNotes(c chart.Chart, places []neck.Fingered, start int, s chart.Subdivi
 	return p
 }
 
-// standing turns a phrase in ticks of the chart into one of its own, over the
+// atDownbeat turns a phrase in ticks of the chart into one of its own, over the
 // chart's chords.
 func atDownbeat(p phrase.Phrase, c chart.Chart) (phrase.Phrase, int) {
 	bar := c.Meter.BarTicks()

@@ -28,12 +28,12 @@ type MissingTone struct {
 	// above (or, negative, below) it.
 	Beside pitch.Note
 	Frets  int
-	// Add is true for the tones that are enough to say the chord: its third
+	// Needed is true for the tones that are enough to say the chord: its third
 	// and seventh.
 	Needed bool
 	// Where says where it lies beside that note: "one fret above its Eb".
 	Where string
-	// Sentence says it in words.
+	// Text says it in words.
 	Text string
 }
 
@@ -41,7 +41,7 @@ type MissingTone struct {
 type BoxCoverage struct {
 	Has     []harmony.Tone
 	Missing []MissingTone
-	// Sentence sums it up.
+	// Text sums it up.
 	Text string
 }
 

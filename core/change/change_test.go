@@ -41,8 +41,8 @@ func chord(t testing.TB, symbol string) harmony.Chord {
 	return c
 }
 
-func (s setting) moves(school TargetStrategy, a, b harmony.Chord) []Move {
-	return Moves(school, a, b, neck.PlaceTones(guitar, s.window, a.Tones()), neck.PlaceTones(guitar, s.window, b.Tones()))
+func (s setting) moves(strategy TargetStrategy, a, b harmony.Chord) []Move {
+	return Moves(strategy, a, b, neck.PlaceTones(guitar, s.window, a.Tones()), neck.PlaceTones(guitar, s.window, b.Tones()))
 }
 
 func best(moves []Move, n int) []string {
@@ -180,9 +180,9 @@ func TestMovesAreTrue(t *testing.T) {
 			symbols[n], err = harmony.ParseChord(root + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
 			require.NoError(t, err)
 		}
-		school := rapid.SampledFrom(TargetStrategies).Draw(t, "school")
+		strategy := rapid.SampledFrom(TargetStrategies).Draw(t, "school")
 		score := 1.0
-		for _, m := range (setting{key: key, window: window}).moves(school, symbols[0], symbols[1]) {
+		for _, m := range (setting{key: key, window: window}).moves(strategy, symbols[0], symbols[1]) {
 			_, leaves := symbols[0].Tone(m.From.Pitch.Class())
 			_, arrives := symbols[1].Tone(m.To.Pitch.Class())
 			assert.True(t, leaves && arrives)

@@ -97,7 +97,7 @@ func (c ChromaticRun) direction() string {
 	return "up"
 }
 
-// Says is the connection in words: "R up to the 3 of F7, one note after the first
+// Text is the connection in words: "R up to the 3 of F7, one note after the first
 // left out".
 func (c ChromaticRun) Text(chord harmony.Chord) string {
 	said := fmt.Sprintf("%s %s to the %s of %s", c.From.Degree, c.direction(), c.To.Degree, chord.Symbol())

@@ -92,7 +92,7 @@ func FitRun(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) FittedR
 	return f
 }
 
-// Says what was done to a run of so many notes to fit a time for so many.
+// Text what was done to a run of so many notes to fit a time for so many.
 func (f FittedRun) Text(between, notes int) string {
 	switch {
 	case len(f.Dropped) > 0:

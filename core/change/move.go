@@ -29,7 +29,7 @@ type Move struct {
 	Kind      MoveKind
 	// Score is 0 to 1, higher better.
 	Score float64
-	// Sentence says the move in words.
+	// Text says the move in words.
 	Text string
 }
 
@@ -51,10 +51,10 @@ const reachWeight = 0.8
 // the same window, best first: by score, then the shorter way, then along one
 // string before over to the next, then from the lowest pitch. The order is the
 // same every time.
-func Moves(school TargetStrategy, leaving, arriving harmony.Chord, from, to neck.Shape) []Move {
+func Moves(strategy TargetStrategy, leaving, arriving harmony.Chord, from, to neck.Shape) []Move {
 	moves := []Move{}
 	for _, b := range to.Tones {
-		moves = append(moves, movesInto(school, leaving, arriving, from, b)...)
+		moves = append(moves, movesInto(strategy, leaving, arriving, from, b)...)
 	}
 	sort.SliceStable(moves, func(x, y int) bool { return moves[x].better(moves[y]) })
 	for n := range moves {
@@ -64,7 +64,7 @@ func Moves(school TargetStrategy, leaving, arriving harmony.Chord, from, to neck
 }
 
 // movesInto lists the moves into one tone, not yet in words.
-func movesInto(school TargetStrategy, leaving, arriving harmony.Chord, from neck.Shape, b neck.Placed) []Move {
+func movesInto(strategy TargetStrategy, leaving, arriving harmony.Chord, from neck.Shape, b neck.Placed) []Move {
 	moves := []Move{}
 	for _, a := range from.Tones {
 		semitones := int(b.Pitch - a.Pitch)
@@ -74,7 +74,7 @@ func movesInto(school TargetStrategy, leaving, arriving harmony.Chord, from neck
 		}
 		step := byDistance[distance]
 		move := Move{From: a, To: b, Semitones: semitones, Kind: step.kind}
-		move.Score = school.Weight(b.Degree) * step.weight * math.Pow(reachWeight, float64(max(move.crosses()-1, 0)))
+		move.Score = strategy.Weight(b.Degree) * step.weight * math.Pow(reachWeight, float64(max(move.crosses()-1, 0)))
 		moves = append(moves, move)
 	}
 	return moves

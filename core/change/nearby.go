@@ -27,7 +27,7 @@ const (
 // by distance in pitch, then fewest strings over, then what the school values
 // more, then the lower (ours). Those within a fifth are listed, and never fewer
 // than three where there are as many.
-func NearbyTargets(school TargetStrategy, i neck.Instrument, here neck.Place, arriving harmony.Chord, to neck.Shape) []NearbyTarget {
+func NearbyTargets(strategy TargetStrategy, i neck.Instrument, here neck.Place, arriving harmony.Chord, to neck.Shape) []NearbyTarget {
 	all := make([]NearbyTarget, 0, len(to.Tones))
 	for _, tone := range to.Tones {
 		l := NearbyTarget{Placed: tone, Semitones: int(tone.Pitch - i.Pitch(here)), Strings: here.String - tone.String}
@@ -42,7 +42,7 @@ func NearbyTargets(school TargetStrategy, i neck.Instrument, here neck.Place, ar
 		case abs(a.Strings) != abs(b.Strings):
 			return abs(a.Strings) < abs(b.Strings)
 		}
-		return school.Weight(a.Degree) > school.Weight(b.Degree)
+		return strategy.Weight(a.Degree) > strategy.Weight(b.Degree)
 	})
 	near := 0
 	for near < len(all) && (near < leastTargets || abs(all[near].Semitones) <= farTarget) {
@@ -51,7 +51,7 @@ func NearbyTargets(school TargetStrategy, i neck.Instrument, here neck.Place, ar
 	return all[:near]
 }
 
-// far is how far a signed distance is, either way.
+// abs is how far a signed distance is, either way.
 func abs(distance int) int { return max(distance, -distance) }
 
 func (l NearbyTarget) text(here neck.Place, arriving harmony.Chord) string {
@@ -65,7 +65,7 @@ func (l NearbyTarget) text(here neck.Place, arriving harmony.Chord) string {
 	return fmt.Sprintf("%s: %s", l.directions(), name)
 }
 
-// way says how to get there: in frets along the string, in steps over to another.
+// directions says how to get there: in frets along the string, in steps over to another.
 func (l NearbyTarget) directions() string {
 	up := "up"
 	if l.Semitones < 0 {

@@ -16,12 +16,12 @@ type PathRequest struct {
 	Instrument neck.Instrument
 	Window     neck.Window
 	Swaps      []neck.Swap
-	// Arrivals are the changes in order; of a tune that stays on one chord, the
+	// Changes are the changes in order; of a tune that stays on one chord, the
 	// downbeats that may be aimed at.
 	Changes []chart.Change
 	// Pins hold a landing to a place, by the index of its change.
 	Pins map[int]neck.Place
-	// Only is the number of the degree that every change lands on, where the arriving chord
+	// OnlyDegree is the number of the degree that every change lands on, where the arriving chord
 	// has it: 1, 3 (or what stands for it), 5, 7 (or 6); 0 for the school's choice.
 	OnlyDegree int
 }
@@ -74,7 +74,7 @@ type pathOption struct {
 	cost int
 }
 
-// Write finds the path: an exact shortest path over all tones of all changes.
+// Find finds the path: an exact shortest path over all tones of all changes.
 // Equal paths go to the lower tone of the first landing in which they differ. Its
 // error is a *PinError.
 func (o PathRequest) Find() (Path, error) {
@@ -126,7 +126,7 @@ func (o PathRequest) Find() (Path, error) {
 	return path, nil
 }
 
-// At is the index of the change at a tick.
+// IndexAt is the index of the change at a tick.
 func (o PathRequest) IndexAt(tick int) (int, error) {
 	allowed := make([]string, len(o.Changes))
 	for n, ch := range o.Changes {
@@ -155,7 +155,7 @@ func (o PathRequest) options(ch chart.Change, from, to neck.Shape) []pathOption 
 	return all
 }
 
-// only leaves the tones that are asked for, or all where the chord has none of them.
+// onlyDegree leaves the tones that are asked for, or all where the chord has none of them.
 func (o PathRequest) onlyDegree(all []pathOption) []pathOption {
 	wanted, ok := map[int]harmony.ChordPart{1: harmony.RootPart, 3: harmony.ThirdPart, 5: harmony.FifthPart, 7: harmony.SeventhPart}[o.OnlyDegree]
 	if !ok {

@@ -44,12 +44,12 @@ func TestTargetPaths(t *testing.T) {
 			GuideTones:  "3:5 b7, 3:6 3, 3:5 b7, 3:6 3, 3:7 b7, 3:5 b7, 3:6 3, 3:7 b7, 3:6 3 (9 frets, 0 strings)",
 		},
 	} {
-		for school, path := range want {
+		for strategy, path := range want {
 			o := twelve(t, tonic)
-			o.Strategy = school
+			o.Strategy = strategy
 			p, err := o.Find()
 			require.NoError(t, err)
-			assert.Equal(t, path, landed(p), "%s in %s", school, tonic)
+			assert.Equal(t, path, landed(p), "%s in %s", strategy, tonic)
 		}
 	}
 }

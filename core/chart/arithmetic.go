@@ -33,7 +33,7 @@ func (c Chart) CountBack(arrival, notes int, s Subdivision) (Run, error) {
 	return Run{Notes: notes, Subdivision: s, Start: RunStart(arrival, notes, s, c.Meter), Arrival: arrival}, nil
 }
 
-// Between is the run of even notes from one tick to another. Its error is a
+// RunBetween is the run of even notes from one tick to another. Its error is a
 // *FieldError where no note of the subdivision falls on the start.
 func (c Chart) RunBetween(start, arrival int, s Subdivision) (Run, error) {
 	step := s.Ticks(c.Meter)
@@ -69,7 +69,7 @@ func EqualTempo(tempo float64, s, other Subdivision) float64 {
 	return tempo * float64(s.PerBeat) / float64(other.PerBeat)
 }
 
-// rung is how much faster each step of a ladder is (ours: small enough to be felt
+// ladderStep is how much faster each step of a ladder is (ours: small enough to be felt
 // as the same tempo pushed, large enough to get somewhere in a session).
 const ladderStep = 1.05
 

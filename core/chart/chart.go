@@ -15,7 +15,7 @@ type Span struct {
 	Beats int
 }
 
-// EmptyBars says that the span has no chord.
+// Empty says that the span has no chord.
 func (s Span) Empty() bool { return s.Chord.Quality == nil }
 
 // Bar is one written bar.

@@ -97,7 +97,7 @@ func (c Chart) CountedInChorus(tick int) string {
 	return c.Meter.CountedInBar(tick)
 }
 
-// Strong says whether a tick falls on a strong beat: 1 and 3 of 4/4, the first and
+// IsStrong says whether a tick falls on a strong beat: 1 and 3 of 4/4, the first and
 // third dotted beats of 12/8, 1 of 3/4, and the beginning of each half of 6/8 (common).
 func (m Meter) IsStrong(tick int) bool {
 	inBar := tick - m.Downbeat(tick)

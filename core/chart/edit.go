@@ -245,7 +245,7 @@ func barsNamed(from, count int) string {
 	return fmt.Sprintf("bars %d to %d are", from+1, from+count)
 }
 
-// Felt is the chart played with another feel. Slow 12/8 brings its meter with it
+// WithFeel is the chart played with another feel. Slow 12/8 brings its meter with it
 // and the other feels leave 12/8 for 4/4.
 func (c Chart) WithFeel(feel Feel) (Chart, error) {
 	meter := c.Meter
@@ -259,7 +259,7 @@ func (c Chart) WithFeel(feel Feel) (Chart, error) {
 	return c.rebarred(meter)
 }
 
-// Metered is the chart in another meter: 12/8 brings the slow feel with it, and
+// WithMeter is the chart in another meter: 12/8 brings the slow feel with it, and
 // leaving it takes that off. Where a bar's beats change, its chords are spread
 // anew; a bar with more chords than beats is an error that names it.
 func (c Chart) WithMeter(meter Meter) (Chart, error) {

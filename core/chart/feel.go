@@ -25,7 +25,7 @@ func ParseFeel(text string) (Feel, error) {
 	return "", unknown("feel", text, Feels)
 }
 
-// Sounding is where a notated tick sounds. In a shuffle with swing ratio r the
+// SwungTick is where a notated tick sounds. In a shuffle with swing ratio r the
 // two eighths of a beat last r : 1, so the off-beat falls r/(r+1) into the beat
 // (common practice; r is 2 for triplet swing, 1 for none). Sixteenths stretch
 // with their eighth. Ticks on the triplet grid are triplets already and stay.

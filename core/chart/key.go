@@ -26,14 +26,14 @@ func (c Chart) Transposed(to harmony.Key) Chart {
 	return moved
 }
 
-// Reread is the same chords heard in another key: the numerals change, the
+// Rekeyed is the same chords heard in another key: the numerals change, the
 // chords stay.
 func (c Chart) Rekeyed(key harmony.Key) Chart {
 	c.Key = key
 	return c
 }
 
-// Fretted is the chart as the hand sees it above the capo: every chord lower by
+// AsFretted is the chart as the hand sees it above the capo: every chord lower by
 // the capo's frets, in the plainest spelling of that key.
 func (c Chart) AsFretted() Chart {
 	class := pitch.ClassOf(int(c.Key.Tonic.Class()) - c.Capo)

@@ -1,6 +1,6 @@
 package chart
 
-// Played lists the written bars, from 0, in the order in which a chorus plays
+// PlayedBars lists the written bars, from 0, in the order in which a chorus plays
 // them: repeats unrolled, first endings left out the last time.
 func (c Chart) PlayedBars() []int {
 	order := make([]int, 0, len(c.Bars))
@@ -67,7 +67,7 @@ func (c Chart) checkRepeats() error {
 	return nil
 }
 
-// playedBars counts the bars of a chorus without listing them.
+// barCount counts the bars of a chorus without listing them.
 func (c Chart) barCount() int {
 	count, start := 0, 0
 	for b, bar := range c.Bars {

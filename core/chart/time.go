@@ -24,7 +24,7 @@ type ChordSpan struct {
 	Tick, Ticks int
 }
 
-// Home is the chord of the key's tonic as the key's music has it.
+// TonicChord is the chord of the key's tonic as the key's music has it.
 func (c Chart) TonicChord() harmony.Chord {
 	numeral := "I"
 	if c.Key.Mode == harmony.MinorMode {
@@ -37,7 +37,7 @@ func (c Chart) TonicChord() harmony.Chord {
 	return home
 }
 
-// Moments is the chart's time line: every chord of a chorus in order, from tick
+// ChordSpans is the chart's time line: every chord of a chorus in order, from tick
 // 0, repeats played out. Where the band is silent the chord before still counts,
 // since it is what the ear keeps; before the first chord it is the first one,
 // and in a chart without any it is home (our choice).
@@ -75,7 +75,7 @@ func (c Chart) firstChord() harmony.Chord {
 	return c.TonicChord()
 }
 
-// cut is a stretch of a bar over which neither layer changes.
+// barSegment is a stretch of a bar over which neither layer changes.
 type barSegment struct {
 	written, imagined Span
 	beat, beats       int
@@ -112,7 +112,7 @@ func (c Chart) segments(bar Bar) []barSegment {
 	return cuts
 }
 
-// Written is the chart as the band plays it: nothing imagined is followed.
+// WithoutImagined is the chart as the band plays it: nothing imagined is followed.
 func (c Chart) WithoutImagined() Chart {
 	c.Imagining = false
 	return c
@@ -149,7 +149,7 @@ func (ch Change) Wraps() bool { return ch.Arriving.Tick <= ch.Leaving.Tick }
 // Stays says that the chord arrives at itself.
 func (ch Change) Stays() bool { return ch.Leaving.Chord.Same(ch.Arriving.Chord) }
 
-// Arrivals lists the moments that a line may aim at: the changes, or in a tune
+// TargetChanges lists the moments that a line may aim at: the changes, or in a tune
 // that stays on one chord the downbeats of its bars, where the chord arrives at
 // itself (ours: on a vamp the ear still hears each bar begin).
 func (c Chart) TargetChanges() []Change {
@@ -165,7 +165,7 @@ func (c Chart) Changes() []Change {
 	return c.changesWhere(func(leaving, arriving ChordSpan) bool { return !leaving.Chord.Same(arriving.Chord) })
 }
 
-// turns lists the moments of a chorus that follow another as it is wanted.
+// changesWhere lists the moments of a chorus that follow another as it is wanted.
 func (c Chart) changesWhere(wanted func(leaving, arriving ChordSpan) bool) []Change {
 	moments := c.ChordSpans()
 	turns := []Change{}
@@ -177,7 +177,7 @@ func (c Chart) changesWhere(wanted func(leaving, arriving ChordSpan) bool) []Cha
 	return turns
 }
 
-// Before is how many ticks the leaving chord of a change has sounded without a
+// TicksBefore is how many ticks the leaving chord of a change has sounded without a
 // break when it is left, at most a chorus.
 func (c Chart) TicksBefore(ch Change) int {
 	moments := c.ChordSpans()

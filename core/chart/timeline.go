@@ -61,7 +61,7 @@ func (t Timeline) Place(tick int) (bar, beat, into int) {
 	return bar, beat, into
 }
 
-// Strong says whether a tick falls on a strong beat of its bar (see Meter.Strong).
+// IsStrong says whether a tick falls on a strong beat of its bar (see Meter.Strong).
 func (t Timeline) IsStrong(tick int) bool {
 	bar := t.BarAt(tick)
 	return t.MeterAt(bar).IsStrong(tick - t.Start(bar))

@@ -52,7 +52,7 @@ func TestAMotifFollowsTheChords(t *testing.T) {
 	}, said, "over a chord of one beat the last note is left out")
 }
 
-// SetChord any scheme, key and meter every note of a motif that can be home is home,
+// Over any scheme, key and meter every note of a motif that can be home is home,
 // and no open string is bent.
 func TestMotifsHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {

@@ -18,7 +18,7 @@ type Sequence struct {
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	Window     neck.Window
-	// SetChord says which tones are walked, Cell which figure, Order which way round.
+	// Tones says which tones are walked, Cell which figure, Order which way round.
 	Tones, Figure, Order string
 	Subdivision          chart.Subdivision
 	// From is the first bar, from 0; Bars is how many. They stay within a chorus.
@@ -164,8 +164,8 @@ func TonesOver(c chart.Chart, chord harmony.Chord, over string) ([]harmony.Tone,
 	case ChordTones:
 		return chord.Tones(), nil
 	case ScaleOfChord:
-		joining, _ := c.Key.ChordScale(chord)
-		return joining.Tones, nil
+		scale, _ := c.Key.ChordScale(chord)
+		return scale.Tones, nil
 	case BoxTones:
 		box, err := c.Key.Box(c.Box)
 		return box.Tones, err
@@ -269,12 +269,12 @@ func (w *walker) enter(ladder []neck.Placed) int {
 // spread writes the figure of a spread triad over a chord, as often as there is
 // time. It lies in the window, or in the nearest one that has it.
 func (q Sequence) spread(c harmony.Chord, degrees, octaves []int, count int) ([]neck.Placed, error) {
-	joining, _ := q.Chart.Key.ChordScale(c)
+	scale, _ := q.Chart.Key.ChordScale(c)
 	tones := make([]harmony.Tone, len(degrees))
 	for n, number := range degrees {
 		tone, ok := numbered(c.Tones(), number)
 		if !ok {
-			tone, ok = numbered(joining.Tones, number)
+			tone, ok = numbered(scale.Tones, number)
 		}
 		if !ok {
 			return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("%s has no %d to spread", c.Symbol(), number)}

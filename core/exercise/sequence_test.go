@@ -79,7 +79,7 @@ func TestSpreadTriadsOverASong(t *testing.T) {
 	assert.Equal(t, "R 5 11 3 R 5 11 3 | R 5 11 b3 R 5 11 b3 | R 5 #11 3 R 5 11 3", sung(t, sequence(t, c, ChordTones, "spread triads with 4-3", "as written")))
 }
 
-// SetChord any scheme, key, meter and figure a sequence fills its time without a hole,
+// Over any scheme, key, meter and figure a sequence fills its time without a hole,
 // stays on the neck, plays only what it walks over, and strikes no note twice.
 func TestSequencesHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {

@@ -56,7 +56,7 @@ func (s Scale) tone(class pitch.Class) (Tone, bool) {
 	return Tone{}, false
 }
 
-// Joining is the scale that joins a chord's tones in the key, and the rule that
+// ChordScale is the scale that joins a chord's tones in the key, and the rule that
 // chose it. A dominant that leads to a minor chord joins by that chord's harmonic minor,
 // one on bII, bVI or bVII as Lydian dominant, any other of a blues as Mixolydian; a chord that the key has
 // joins as its mode in the key (the IV of a major key is Lydian), in a minor key

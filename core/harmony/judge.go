@@ -74,7 +74,7 @@ var families = map[family]string{
 	lydianDominant:  "TOCBTOCTOCTO",
 }
 
-// goes gives the semitone, counted on from the root and so up to 12, that a
+// resolutions gives the semitone, counted on from the root and so up to 12, that a
 // blue or leaning note of the family moves to.
 var resolutions = map[family]map[int]int{
 	dominant:        {3: 4, 5: 4, 6: 7},

@@ -143,7 +143,7 @@ func ReadKey(text string) (Key, error) {
 	return ParseKey(tonic.String(), mode)
 }
 
-// HomeMode is the mode of a key whose home chord this is: its quality says whether it is
+// TonicMode is the mode of a key whose home chord this is: its quality says whether it is
 // a minor tune, a blues or a major one (our choice).
 func (c Chord) TonicMode() Mode {
 	_, seventh := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 10))

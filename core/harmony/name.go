@@ -40,7 +40,7 @@ var uncommon = map[string]bool{
 	"7b9": true, "7#9": true, "7b13": true, "7#11": true,
 }
 
-// Name says which chords the weights of the twelve classes may be, best first.
+// NameChord says which chords the weights of the twelve classes may be, best first.
 // A weight is how long the class sounded, in any unit; bass is the lowest, or nil.
 // Roots are spelled as the key has them. Nothing that sounds is no chord.
 func (k Key) NameChord(weights [12]float64, bass *pitch.Class) []NamedChord {

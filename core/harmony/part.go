@@ -2,7 +2,7 @@ package harmony
 
 import "undaris/core/pitch"
 
-// part is what a chord tone does in its chord.
+// ChordPart is what a chord tone does in its chord.
 type ChordPart int
 
 const (

@@ -14,7 +14,7 @@ type Superimposed struct {
 	// Guides and Colours count what it carries of the chord's third and seventh,
 	// and of colours.
 	Guides, Colours int
-	// Suspension is the one tone that wants to move on, in those that have one.
+	// Suspensions is the one tone that wants to move on, in those that have one.
 	Suspensions *Judgement
 }
 
@@ -69,8 +69,8 @@ func over(judged *[12]Judgement, arpeggio Chord) (Superimposed, bool) {
 			if s.Suspensions != nil {
 				return s, false
 			}
-			lean := j
-			s.Suspensions = &lean
+			suspension := j
+			s.Suspensions = &suspension
 		default:
 			return s, false
 		}

@@ -6,7 +6,7 @@ import (
 	"undaris/core/phrase"
 )
 
-// OwnChart is a chart of the lick's own bars, over the chords it was written for, so
+// ToChart is a chart of the lick's own bars, over the chords it was written for, so
 // that it can be labelled and heard where no tune is: in the given time. start is the
 // chart's tick at which the lick's tick 0 stands; bars of pickup stand before it. A
 // chord that begins off the beat stands on the beat before.

@@ -29,7 +29,7 @@ type Facts struct {
 	PerSecond float64
 	// Techniques are those it uses.
 	Techniques []string
-	// SetLength is where it ends.
+	// Last is where it ends.
 	Last neck.Place
 }
 
@@ -77,9 +77,9 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 			f.Scales = append(f.Scales, s.name)
 		}
 	}
-	for _, landfall := range analysis.Landings(p, i, k) {
-		if landfall.Index >= 0 {
-			f.Lands = add(f.Lands, landfall.Degree)
+	for _, landing := range analysis.Landings(p, i, k) {
+		if landing.Index >= 0 {
+			f.Lands = add(f.Lands, landing.Degree)
 		}
 	}
 	for _, e := range p.Events {

@@ -15,7 +15,7 @@ import (
 type Query struct {
 	// Text is looked for in name, line and tags, whatever its case.
 	Text, Tag, Technique, Scale string
-	// Fits is a chord it may be played over as it sounds.
+	// FitsChord is a chord it may be played over as it sounds.
 	FitsChord *harmony.Chord
 	// Starts, Ends, Lands and Leans are degrees as they are written: "b7".
 	Starts, Ends, Lands, Leans string
@@ -40,7 +40,7 @@ type Match struct {
 	Facts Facts
 	// Away is how far its last note is from Near, in half steps upwards.
 	Away int
-	// Says is why it was found where a landing was asked for.
+	// Text is why it was found where a landing was asked for.
 	Text string
 }
 
@@ -108,7 +108,7 @@ func distanceText(away int) string {
 	}
 }
 
-// asks holds all but the chord and the landing against a lick.
+// matches holds all but the chord and the landing against a lick.
 func (w Query) matches(l Lick, f Facts) bool {
 	text := strings.ToLower(strings.Join(append([]string{l.Name, l.About}, l.Tags...), "\n"))
 	has := func(all []pitch.Degree, wanted string) bool {
@@ -126,7 +126,7 @@ func (w Query) matches(l Lick, f Facts) bool {
 		(w.In == nil || l.liesWithin(*w.In))
 }
 
-// liesIn says whether every fretted note lies within a window.
+// liesWithin says whether every fretted note lies within a window.
 func (l Lick) liesWithin(w neck.Window) bool {
 	low, high := l.Phrase.Frets()
 	return high == 0 || low >= w.Low && high <= w.High

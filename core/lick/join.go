@@ -52,9 +52,9 @@ type JoinedLicks struct {
 	Lick Lick
 	// From is the lick's tick at which the second one's tick 0 stands.
 	From int
-	// Connected are the events of the connector, as indices: from, up to but not at, to.
+	// Run are the events of the connector, as indices: from, up to but not at, to.
 	Run [2]int
-	// Said is what could not be done, empty where all was.
+	// Remark is what could not be done, empty where all was.
 	Remark string
 }
 
@@ -84,8 +84,8 @@ func (l Lick) Join(i neck.Instrument, other Lick, notes int, s chart.Subdivision
 	first := j.From + b.Events[0].Tick
 	j.Run = [2]int{len(p.Events), len(p.Events)}
 	if notes > 0 {
-		run, said := joiningRun(i, a.Events[len(a.Events)-1], b.Events[0], first, end, notes, s.Ticks(a.Meter))
-		p.Events, j.Remark = append(p.Events, run...), said
+		run, remarks := joiningRun(i, a.Events[len(a.Events)-1], b.Events[0], first, end, notes, s.Ticks(a.Meter))
+		p.Events, j.Remark = append(p.Events, run...), remarks
 		j.Run[1] = len(p.Events)
 	}
 	for _, e := range b.Events {
@@ -127,11 +127,11 @@ func asJoinFault(err error) error {
 // joiningRun runs chromatically from one note to another that begins at first, in the
 // notes just before it: as many as there is time for from end on.
 func joiningRun(i neck.Instrument, from, to phrase.Event, first, end, notes, step int) ([]phrase.Event, string) {
-	said := ""
+	remarks := ""
 	if room := (first - end) / step; room < notes {
-		said = fmt.Sprintf("there is room for %d of %d notes", max(room, 0), notes)
+		remarks = fmt.Sprintf("there is room for %d of %d notes", max(room, 0), notes)
 		if notes = max(room, 0); notes == 0 {
-			return nil, said
+			return nil, remarks
 		}
 	}
 	goal := i.Pitch(to.Place)
@@ -146,8 +146,8 @@ func joiningRun(i neck.Instrument, from, to phrase.Event, first, end, notes, ste
 	if err != nil {
 		return nil, "one ends where the other begins: nothing lies between"
 	}
-	if said == "" {
-		said = fitted
+	if remarks == "" {
+		remarks = fitted
 	}
 	pitches = pitches[1 : len(pitches)-1]
 	wanted := make([]neck.NoteToPlace, len(pitches)+1)
@@ -164,5 +164,5 @@ func joiningRun(i neck.Instrument, from, to phrase.Event, first, end, notes, ste
 	for n := range run {
 		run[n] = phrase.Event{Tick: first - (len(run)-n)*step, Ticks: step, Fingered: fingering[n]}
 	}
-	return run, said
+	return run, remarks
 }

@@ -21,12 +21,12 @@ type Lick struct {
 	// Tags are the player's own words for it.
 	Tags   []string
 	Phrase phrase.Phrase
-	// On is the instrument that its strings and frets are of; nil for a guitar in
+	// Instrument is the instrument that its strings and frets are of; nil for a guitar in
 	// standard tuning.
 	Instrument *neck.Instrument
 }
 
-// WrittenOn is the instrument that the lick's strings and frets are of. Licks may
+// WrittenFor is the instrument that the lick's strings and frets are of. Licks may
 // be written for any fret that a neck has.
 func (l Lick) WrittenFor() neck.Instrument {
 	if l.Instrument != nil {
@@ -85,7 +85,7 @@ func (l Lick) CheckSoFar() error {
 	return l.checkBars()
 }
 
-// inItsBars holds notes and chords within the bars that a lick may have.
+// checkBars holds notes and chords within the bars that a lick may have.
 func (l Lick) checkBars() error {
 	bar := l.Phrase.Meter.BarTicks()
 	first, end := -MaxPickupBars*bar, MaxLickBars*bar
@@ -115,7 +115,7 @@ func (l Lick) Key() harmony.Key {
 	return k
 }
 
-// LiesAt is the position of the lick's own key that is nearest to where its frets lie.
+// NearestPosition is the position of the lick's own key that is nearest to where its frets lie.
 func (l Lick) NearestPosition(i neck.Instrument) neck.Position {
 	low, _ := l.Phrase.Frets()
 	best := neck.Position{Window: i.WindowFrom(min(max(low, 0), i.Frets-3))}

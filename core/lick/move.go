@@ -55,7 +55,7 @@ func (l Lick) Root() pitch.Class {
 	return l.Tonic.Class()
 }
 
-// MovedTo moves the lick to a chord by all three ways, in the window where the hand
+// MovesTo moves the lick to a chord by all three ways, in the window where the hand
 // stands.
 func (l Lick) MovesTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony.Chord) []Move {
 	moved := []Move{l.slideTo(i, c), l.stayInPosition(i, w, c), l.keepFrets(i, k, c)}
@@ -65,14 +65,14 @@ func (l Lick) MovesTo(i neck.Instrument, w neck.Window, k harmony.Key, c harmony
 	return moved
 }
 
-// FretsKept is the lick moved to a chord by KeepFrets alone.
+// KeepFretsOver is the lick moved to a chord by KeepFrets alone.
 func (l Lick) KeepFretsOver(i neck.Instrument, k harmony.Key, c harmony.Chord) Move {
 	kept := l.keepFrets(i, k, c)
 	kept.measure(i, c)
 	return kept
 }
 
-// SetInto is the lick as one of its own in a key, set where the hand stands: what it
+// TransposedTo is the lick as one of its own in a key, set where the hand stands: what it
 // was written over is transposed with it. Its error is a *NoRoomError where the position
 // has no room for it.
 func (l Lick) TransposedTo(i neck.Instrument, tonic pitch.Note, w neck.Window) (Lick, error) {
@@ -115,7 +115,7 @@ func (l Lick) onNeck(i neck.Instrument) ([]phrase.Event, error) {
 	return events, nil
 }
 
-// slidTo slides every fret by the fewest that bring the lick over the chord's root:
+// slideTo slides every fret by the fewest that bring the lick over the chord's root:
 // up or down, within the neck. Open strings cannot be slid.
 func (l Lick) slideTo(i neck.Instrument, c harmony.Chord) Move {
 	events, err := l.onNeck(i)
@@ -156,7 +156,7 @@ func slideFrets(events []phrase.Event, shift int, i neck.Instrument) bool {
 	return true
 }
 
-// stayedFor keeps the sounding intervals over the root and fingers them anew in the
+// stayInPosition keeps the sounding intervals over the root and fingers them anew in the
 // window, in the octave that costs least, as in Set.
 func (l Lick) stayInPosition(i neck.Instrument, w neck.Window, c harmony.Chord) Move {
 	up := c.Root.Class().Above(l.Root())
@@ -167,7 +167,7 @@ func (l Lick) stayInPosition(i neck.Instrument, w neck.Window, c harmony.Chord) 
 	return Move{Method: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
 }
 
-// keptFor keeps the places, and alters each note that is neither home nor colour
+// keepFrets keeps the places, and alters each note that is neither home nor colour
 // over the chord by the least movement that makes it so: where the judgement says
 // which way it wants to go and that is no farther, that way; else to home before
 // colour, then down before up (ours). A note that is bent is bent differently where
@@ -217,44 +217,44 @@ func (m *Move) measure(i neck.Instrument, c harmony.Chord) {
 	}
 }
 
-// Says sums up what the way costs: "frets 8 to 11, 2 notes changed".
+// Text sums up what the way costs: "frets 8 to 11, 2 notes changed".
 func (m Move) Text() string {
 	if m.Refused != "" {
 		return m.Refused
 	}
-	said := []string{fmt.Sprintf("frets %d to %d", m.Low, m.High), fmt.Sprintf("%.0f mm", m.StretchMM)}
+	remarks := []string{fmt.Sprintf("frets %d to %d", m.Low, m.High), fmt.Sprintf("%.0f mm", m.StretchMM)}
 	if m.Shift != 0 {
-		said = append(said, fmt.Sprintf("%+d half steps", m.Shift))
+		remarks = append(remarks, fmt.Sprintf("%+d half steps", m.Shift))
 	}
 	if lost := len(m.Lost); lost == 1 {
-		said = append(said, "one slur lost")
+		remarks = append(remarks, "one slur lost")
 	} else if lost > 1 {
-		said = append(said, fmt.Sprintf("%d slurs lost", lost))
+		remarks = append(remarks, fmt.Sprintf("%d slurs lost", lost))
 	}
 	if m.Method == KeepFrets {
-		said = append(said, fmt.Sprintf("%d changed", len(m.Altered)))
+		remarks = append(remarks, fmt.Sprintf("%d changed", len(m.Altered)))
 	}
-	return strings.Join(said, ", ")
+	return strings.Join(remarks, ", ")
 }
 
 // shortMethods names the ways where there is little room.
 var shortMethods = map[MoveMethod]string{SlideShape: "slid", StayInPosition: "in position", KeepFrets: "changed"}
 
-// Kept is a moved lick as one of its own, over the chord and in the key it was moved
+// Moved is a moved lick as one of its own, over the chord and in the key it was moved
 // in, on the instrument it was moved for.
 func (l Lick) Moved(m Move, k harmony.Key, c harmony.Chord, i neck.Instrument) Lick {
 	kept := Lick{Name: l.Name, About: l.About, Tags: l.Tags, Tonic: k.Tonic, Phrase: m.Phrase}
 	return kept.WithSuffix(fmt.Sprintf(" over %s, %s", c.SignedSymbol(), shortMethods[m.Method])).WithInstrument(i)
 }
 
-// Named is the lick with something added to its name, which is cut to make room.
+// WithSuffix is the lick with something added to its name, which is cut to make room.
 func (l Lick) WithSuffix(tail string) Lick {
 	name := []rune(l.Name)
 	l.Name = string(name[:min(len(name), MaxName-len([]rune(tail)))]) + tail
 	return l
 }
 
-// Own is the lick as it lies on an instrument, which it names where that is not tuned
+// WithInstrument is the lick as it lies on an instrument, which it names where that is not tuned
 // as a guitar usually is.
 func (l Lick) WithInstrument(i neck.Instrument) Lick {
 	l.Instrument = nil

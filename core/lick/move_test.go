@@ -137,7 +137,7 @@ func TestMovesThatCannotBe(t *testing.T) {
 	assert.Equal(t, "it was written for strings tuned otherwise", ways[2].Refused)
 }
 
-// SetChord any chord: a slid shape keeps strings and distances, a lick that stays keeps
+// Over any chord: a slid shape keeps strings and distances, a lick that stays keeps
 // every interval over the root, and one that keeps its frets moves no note that was
 // home or colour, brings every other there, and by no more than it must.
 func TestMovesHold(t *testing.T) {

@@ -37,7 +37,7 @@ const (
 	costLost   = 10
 )
 
-// Set lays the lick into a key and a position: every interval over the tonic is
+// PlaceIn lays the lick into a key and a position: every interval over the tonic is
 // kept, in the octave that costs least. Where the written shape
 // itself fits the position it is slid there; else the notes are placed and
 // fingered anew, and a technique that its notes no longer share a string for
@@ -55,7 +55,7 @@ func (l Lick) PlaceIn(i neck.Instrument, tonic pitch.Class, w neck.Window) (Plac
 // widestTransposition is how far from where it was written a lick may sound, in semitones.
 const widestTransposition = 48
 
-// fingeredAnew sounds the lick so many semitones higher, or octaves from there, fingered
+// refingeredCheapest sounds the lick so many semitones higher, or octaves from there, fingered
 // anew in the window: in the octave that costs least. Its error is a *NoRoomError.
 func (l Lick) refingeredCheapest(i neck.Instrument, w neck.Window, up int) (Placement, error) {
 	best, cost := Placement{}, -1
@@ -72,7 +72,7 @@ func (l Lick) refingeredCheapest(i neck.Instrument, w neck.Window, up int) (Plac
 	return best, nil
 }
 
-// slid moves every fret by the shift, if all of them then lie in the window.
+// slideShape moves every fret by the shift, if all of them then lie in the window.
 func (l Lick) slideShape(i neck.Instrument, w neck.Window, shift int) (Placement, bool) {
 	higher, alike := i.SemitonesAbove(l.WrittenFor())
 	if !alike {
@@ -125,7 +125,7 @@ func (l Lick) refingered(i neck.Instrument, w neck.Window, shift int) (Placement
 	}
 }
 
-// placed places the shifted pitches, the bends of some notes given up.
+// placeAnew places the shifted pitches, the bends of some notes given up.
 func (l Lick) placeAnew(i neck.Instrument, w neck.Window, shift int, unbent []bool) (Placement, int, bool) {
 	setting := Placement{Shift: shift, Phrase: phrase.Phrase{Meter: l.Phrase.Meter, Events: make([]phrase.Event, len(l.Phrase.Events))}}
 	wanted := make([]neck.NoteToPlace, len(l.Phrase.Events))

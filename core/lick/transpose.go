@@ -18,11 +18,11 @@ type Transposition struct {
 	Slid bool
 	// Lost are the techniques that had to go, each named with its note counted from 1.
 	Lost []string
-	// ImpliedHarmony are the notes of the original, by index, that the neck does not have.
+	// Dropped are the notes of the original, by index, that the neck does not have.
 	Dropped []int
 }
 
-// Transpose moves the phrase from one neck to another so that it sounds so many semitones
+// TransposePhrase moves the phrase from one neck to another so that it sounds so many semitones
 // higher: along its strings, which keeps hand and techniques, where the neck and the hand
 // allow it; else fingered anew where the fewest techniques are lost, as near to the window
 // as can be. spanMM is
@@ -48,7 +48,7 @@ func TransposePhrase(p phrase.Phrase, from, to neck.Instrument, up int, w neck.W
 	return scattered(p, from, to, up, w)
 }
 
-// Slide moves every note by the same number of frets along its string, onto another neck
+// SlidePhrase moves every note by the same number of frets along its string, onto another neck
 // whose strings lie as far apart, so that it sounds so many semitones higher. It fails
 // where a note would leave the neck, where a technique needs a fret and would find an
 // open string, and where open strings that become fretted ask for a reach beyond the

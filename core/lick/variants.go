@@ -29,7 +29,7 @@ const (
 	groupPositions = "positions"
 )
 
-// Variant is the lick at every other place: an octave up and down, as octaves, in
+// Variants is the lick at every other place: an octave up and down, as octaves, in
 // every key at the form of a position, and in every position of the key (common
 // practice: a lick is known when it can be had anywhere).
 func (l Lick) Variants(i neck.Instrument, k harmony.Key, at neck.Position) []Variant {
@@ -65,7 +65,7 @@ func (l Lick) inKey(i neck.Instrument, key harmony.Key, at neck.Position) Varian
 	return l.variant(i, groupKeys, key.Tonic.String(), key.Tonic, l.placed(i, key.Tonic, position.Window))
 }
 
-// set is the lick set into a key and window, as something moved.
+// placed is the lick set into a key and window, as something moved.
 func (l Lick) placed(i neck.Instrument, tonic pitch.Note, w neck.Window) Move {
 	setting, err := l.PlaceIn(i, tonic.Class(), w)
 	if err != nil {
@@ -74,7 +74,7 @@ func (l Lick) placed(i neck.Instrument, tonic pitch.Note, w neck.Window) Move {
 	return Move{Phrase: setting.Phrase, Shift: setting.Shift, Lost: setting.Lost, Method: StayInPosition}
 }
 
-// elsewhere measures what was moved and puts its own chords under it, moved with it.
+// variant measures what was moved and puts its own chords under it, moved with it.
 func (l Lick) variant(i neck.Instrument, group, name string, tonic pitch.Note, m Move) Variant {
 	e := Variant{Group: group, Name: name, Tonic: tonic}
 	if m.Refused == "" {
@@ -172,7 +172,7 @@ func doubled(i neck.Instrument, events []phrase.Event, ways []octaveShape) (all 
 	return all, -1
 }
 
-// octaveBy is the octave of a note that a hand reaches beside it.
+// octaveOf is the octave of a note that a hand reaches beside it.
 func octaveOf(e phrase.Event, i neck.Instrument, ways []octaveShape) (phrase.Event, bool) {
 	for _, to := range ways {
 		other := e
@@ -195,7 +195,7 @@ func octaveOf(e phrase.Event, i neck.Instrument, ways []octaveShape) (phrase.Eve
 // widestOctave is how many frets a hand spans between the two notes of an octave.
 const widestOctave = 4
 
-// overItsOwn is the lick's phrase over the chords it knows, or else over home.
+// withOwnChords is the lick's phrase over the chords it knows, or else over home.
 func (l Lick) withOwnChords() phrase.Phrase {
 	if len(l.Phrase.Chords) > 0 {
 		return l.Phrase

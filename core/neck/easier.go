@@ -21,7 +21,7 @@ type Easier struct {
 	// Up is where the same frets lie an octave higher, where they are closer and
 	// also within the span; nil where the neck ends before.
 	Up *Window
-	// Sentence says it all.
+	// Text says it all.
 	Text string
 }
 

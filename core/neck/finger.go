@@ -11,7 +11,7 @@ type NoteToPlace struct {
 	Pitch pitch.MIDI
 	// At holds the note to one place; nil leaves it free.
 	At *Place
-	// Joined asks for the string of the note before, as a slide, hammer-on or
+	// Slurred asks for the string of the note before, as a slide, hammer-on or
 	// pull-off needs.
 	Slurred bool
 	// Fretted forbids the open string, as a bend, slide or vibrato needs.

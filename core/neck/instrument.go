@@ -113,7 +113,7 @@ func (i Instrument) nearest() Instrument {
 	return near
 }
 
-// Above is the neck above a capo: frets count from it, and it is shorter
+// WithCapo is the neck above a capo: frets count from it, and it is shorter
 // (common). A capo on fret 0 is none. Its error is an *InstrumentError where the
 // capo leaves too little to play on.
 func (i Instrument) WithCapo(capo int) (Instrument, error) {
@@ -134,14 +134,14 @@ func (i Instrument) WithCapo(capo int) (Instrument, error) {
 	return Instrument{Name: i.Name, Open: open, Frets: i.Frets - capo, ScaleMM: i.ScaleMM * math.Exp2(-float64(capo)/12)}, nil
 }
 
-// Formed says whether the five forms lie on this neck: six strings with the
+// HasNamedForms says whether the five forms lie on this neck: six strings with the
 // intervals of standard tuning, at whatever pitch.
 func (i Instrument) HasNamedForms() bool {
 	_, formed := i.SemitonesAbove(Standard())
 	return formed
 }
 
-// Higher says how many semitones higher every string of the neck is tuned than
+// SemitonesAbove says how many semitones higher every string of the neck is tuned than
 // those of another; not where the strings differ otherwise.
 func (i Instrument) SemitonesAbove(other Instrument) (semitones int, ok bool) {
 	if len(i.Open) != len(other.Open) {

@@ -41,7 +41,7 @@ func (i Instrument) WindowFrom(core int) Window {
 	return Window{Core: core, CoreEnd: end, Low: max(core-1, 0), High: min(end+1, i.Frets)}
 }
 
-// Reach says whether the fret lies in the window but outside its core.
+// IsReach says whether the fret lies in the window but outside its core.
 func (w Window) IsReach(fret int) bool {
 	return (fret >= w.Low && fret < w.Core) || (fret > w.CoreEnd && fret <= w.High)
 }
@@ -62,7 +62,7 @@ func (p Position) ID() string {
 	return fmt.Sprintf("%s-%d", p.Form, p.Core)
 }
 
-// Says is the position as it is called: "E form", or "frets" for a plain window.
+// Label is the position as it is called: "E form", or "frets" for a plain window.
 func (p Position) Label() string {
 	if p.Form == "" {
 		return "frets"
@@ -158,14 +158,14 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 	return Position{}, fault
 }
 
-// core is the lowest core fret in a position's ID.
+// coreFret is the lowest core fret in a position's ID.
 func coreFret(id string) int {
 	_, number, _ := strings.Cut(id, "-")
 	fret, _ := strconv.Atoi(number)
 	return fret
 }
 
-// home is the position to begin in.
+// defaultPosition is the position to begin in.
 func defaultPosition(i Instrument, tonic pitch.Class, all []Position) Position {
 	fret := tonic.Above(i.Open[len(i.Open)-1].Class())
 	for _, p := range all {

@@ -79,7 +79,7 @@ func Altered(i neck.Instrument, e Event, by int) (Event, bool) {
 	return e, true
 }
 
-// how says what a hand does otherwise.
+// ChangeText says what a hand does otherwise.
 func ChangeText(before, after Event) string {
 	switch {
 	case after.Fret != before.Fret:

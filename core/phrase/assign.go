@@ -22,7 +22,7 @@ type Assigned struct {
 	Events []Event
 	// Window is where the hand stands: the one asked for, or the nearest that has room.
 	Window neck.Window
-	// ImpliedHarmony are the notes, by their index, that have no place at all.
+	// Dropped are the notes, by their index, that have no place at all.
 	Dropped []int
 }
 

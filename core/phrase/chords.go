@@ -5,7 +5,7 @@ import (
 	"undaris/core/harmony"
 )
 
-// OverAtLeast is the phrase over a chord, where it does not know its own.
+// WithDefaultChord is the phrase over a chord, where it does not know its own.
 func (p Phrase) WithDefaultChord(c harmony.Chord) Phrase {
 	if len(p.Chords) == 0 {
 		p.Chords = []PhraseChord{{Chord: c}}
@@ -13,7 +13,7 @@ func (p Phrase) WithDefaultChord(c harmony.Chord) Phrase {
 	return p
 }
 
-// StartOver is the tick of a chart at which the phrase's tick 0 stands so that it is
+// StartAtChord is the tick of a chart at which the phrase's tick 0 stands so that it is
 // heard over a chord: the downbeat of the first bar that begins with it, or else that
 // it is in; where a pickup would begin before bar 1, a chorus later.
 func (p Phrase) StartAtChord(c chart.Chart, chord harmony.Chord) int {
@@ -33,7 +33,7 @@ func (p Phrase) StartAtChord(c chart.Chart, chord harmony.Chord) int {
 	return start
 }
 
-// WrittenOver is the phrase with the chords of a chart under it, its own tick 0
+// WithChordsOf is the phrase with the chords of a chart under it, its own tick 0
 // standing at the chart's tick start.
 func (p Phrase) WithChordsOf(c chart.Chart, start int) Phrase {
 	if len(p.Events) == 0 {
@@ -80,7 +80,7 @@ func (p Phrase) ChordAt(tick int) (harmony.Chord, bool) {
 	return p.PhraseChordAt(tick).Chord, true
 }
 
-// overAt is the last of the chords that has begun, or the first of all.
+// PhraseChordAt is the last of the chords that has begun, or the first of all.
 func (p Phrase) PhraseChordAt(tick int) PhraseChord {
 	over := p.Chords[0]
 	for _, from := range p.Chords[1:] {
@@ -94,7 +94,7 @@ func (p Phrase) PhraseChordAt(tick int) PhraseChord {
 
 // PhraseChord is a chord that is followed and the phrase's tick from which it holds.
 type PhraseChord struct {
-	// NotatedNote is what the band plays below an imagined chord; nil where the chord
+	// Written is what the band plays below an imagined chord; nil where the chord
 	// is the written one.
 	Written *harmony.Chord
 	Tick    int

@@ -64,14 +64,14 @@ const (
 // EditKinds lists them.
 var EditKinds = []EditKind{Put, Clear, RemoveTime, InsertTime, SetLength, SetTechnique, Shift, Transpose, MoveString, Paste, Repeat, SetChord, ClearChord}
 
-// Edited is the phrase with one change made, and what had to be done beside it: notes
+// Apply is the phrase with one change made, and what had to be done beside it: notes
 // cut short, slurs that no longer fit. One voice is written: a note ends where the next
 // begins unless it is held on purpose (ours; that is how a lick is played). Where the
 // change cannot be made, the error is an *EventError or a *chart.FieldError.
 func (p Phrase) Apply(i neck.Instrument, e Edit) (Phrase, []string, error) {
 	was := p
 	p.Events, p.Chords = slices.Clone(p.Events), slices.Clone(p.Chords)
-	var said []string
+	var remarks []string
 	var err error
 	switch e.Kind {
 	case Put:
@@ -83,7 +83,7 @@ func (p Phrase) Apply(i neck.Instrument, e Edit) (Phrase, []string, error) {
 	case InsertTime:
 		err = p.insertTime(e.From, e.Ticks)
 	case SetLength:
-		said, err = p.setLength(e)
+		remarks, err = p.setLength(e)
 	case SetTechnique:
 		err = p.setTechnique(i, e)
 	case Shift:
@@ -107,13 +107,13 @@ func (p Phrase) Apply(i neck.Instrument, e Edit) (Phrase, []string, error) {
 		return was, nil, err
 	}
 	sort.SliceStable(p.Events, func(a, b int) bool { return p.Events[a].Tick < p.Events[b].Tick })
-	p.Events, said = WithoutOverlaps(p.Events, said)
-	said = append(said, DropBrokenSlurs(p.Events)...)
+	p.Events, remarks = WithoutOverlaps(p.Events, remarks)
+	remarks = append(remarks, DropBrokenSlurs(p.Events)...)
 	if err := p.CheckSoFar(i); err != nil {
 		return was, nil, err
 	}
 	p.Finger(i)
-	return p, said, nil
+	return p, remarks, nil
 }
 
 // selects says whether a note belongs to the edit's selection.
@@ -121,7 +121,7 @@ func (e Edit) selects(note Event) bool {
 	return note.Tick >= e.From && note.Tick < e.To && (e.String == 0 || e.String == note.String)
 }
 
-// each changes every note of the selection, which may not be empty.
+// forEach changes every note of the selection, which may not be empty.
 func (p *Phrase) forEach(e Edit, change func(*Event) error) error {
 	found := false
 	for n := range p.Events {
@@ -171,7 +171,7 @@ func (p *Phrase) put(i neck.Instrument, e Edit) error {
 	return nil
 }
 
-// cut takes time out: what sounds into it is cut, what follows moves up. Chords move
+// removeTime takes time out: what sounds into it is cut, what follows moves up. Chords move
 // with the notes; of those that begin in the time taken out the last holds on.
 func (p *Phrase) removeTime(e Edit) error {
 	gone := e.To - e.From
@@ -204,7 +204,7 @@ func reversed(over []PhraseChord) []PhraseChord {
 	return turned
 }
 
-// open makes room from a tick on. A chord that begins there moves too, unless it is
+// insertTime makes room from a tick on. A chord that begins there moves too, unless it is
 // the first of all.
 func (p *Phrase) insertTime(from, ticks int) error {
 	if ticks < 1 {
@@ -227,13 +227,13 @@ func (p *Phrase) insertTime(from, ticks int) error {
 	return nil
 }
 
-// last sets how long the selection's notes last; the next note on the string ends
+// setLength sets how long the selection's notes last; the next note on the string ends
 // each at the latest.
 func (p *Phrase) setLength(e Edit) ([]string, error) {
 	if e.Ticks < 1 {
 		return nil, &chart.FieldError{Field: "ticks", Detail: "a note lasts at least one tick"}
 	}
-	said := []string{}
+	remarks := []string{}
 	err := p.forEach(e, func(note *Event) error {
 		note.Ticks = e.Ticks
 		if note.Grace {
@@ -244,12 +244,12 @@ func (p *Phrase) setLength(e Edit) ([]string, error) {
 	for n, note := range p.Events {
 		for _, next := range p.Events {
 			if e.selects(note) && next.Tick > note.Tick && next.Tick < note.End() && !e.selects(next) && next.String != note.String {
-				said = append(said, fmt.Sprintf("note %d rings on over the next one", n+1))
+				remarks = append(remarks, fmt.Sprintf("note %d rings on over the next one", n+1))
 				break
 			}
 		}
 	}
-	return said, err
+	return remarks, err
 }
 
 // shift moves the selection in time; a note it comes to lie on gives way.
@@ -340,7 +340,7 @@ func (p *Phrase) repeat(e Edit) error {
 	return nil
 }
 
-// over puts a chord under the phrase.
+// setChord puts a chord under the phrase.
 func (p *Phrase) setChord(e Edit) {
 	p.Chords = slices.DeleteFunc(p.Chords, func(c PhraseChord) bool { return c.Tick == e.From })
 	p.Chords = append(p.Chords, PhraseChord{Tick: e.From, Chord: e.Chord})

@@ -17,9 +17,9 @@ import (
 
 func edited(t *testing.T, p phrase.Phrase, e phrase.Edit) (phrase.Phrase, string) {
 	t.Helper()
-	out, said, err := p.Apply(phrasetest.Guitar, e)
+	out, remarks, err := p.Apply(phrasetest.Guitar, e)
 	require.NoError(t, err)
-	return out, strings.Join(said, "; ")
+	return out, strings.Join(remarks, "; ")
 }
 
 func TestNotesAreWrittenInOneVoice(t *testing.T) {
@@ -47,10 +47,10 @@ func TestNotesAreWrittenInOneVoice(t *testing.T) {
 		{phrase.Edit{Kind: phrase.Paste, From: 500, Events: []phrase.Event{phrasetest.At(0, 1, 5), phrasetest.At(1, 1, 7, phrasetest.HammerOn)}}, "-240+240 3:8, 0+240 3:8, 500+240 1:5, 740+240 1:7 hammered on", ""},
 		{phrase.Edit{Kind: phrase.Put, From: 760, String: 1, Fret: 8, Ticks: 240}, "-240+240 3:8, 0+240 3:8, 500+240 1:5, 740+20 1:7 hammered on, 760+240 1:8", ""},
 	} {
-		var said string
-		p, said = edited(t, p, step.edit)
+		var remarks string
+		p, remarks = edited(t, p, step.edit)
 		assert.Equal(t, step.want, phrasetest.Text(p), "%+v", step.edit)
-		assert.Equal(t, step.said, said, "%+v", step.edit)
+		assert.Equal(t, step.said, remarks, "%+v", step.edit)
 	}
 }
 
@@ -127,10 +127,10 @@ func TestWhatCannotBeWrittenIsSaid(t *testing.T) {
 		`technique: "whistle" is not a technique; there are ` + strings.Join(phrase.Techniques, ", "): {Kind: phrase.SetTechnique, To: 999, Technique: "whistle", Value: 1},
 		"note 4: tick 33554432 is out of range":                                                       {Kind: phrase.Put, From: 1 << 25, String: 3, Fret: 2, Ticks: 4},
 	} {
-		out, said, err := p.Apply(phrasetest.Guitar, e)
+		out, remarks, err := p.Apply(phrasetest.Guitar, e)
 		assert.EqualError(t, err, want)
 		assert.Equal(t, p, out, "nothing is changed")
-		assert.Empty(t, said)
+		assert.Empty(t, remarks)
 	}
 }
 
@@ -207,12 +207,12 @@ func TestEditedNotesAreFingered(t *testing.T) {
 
 func TestWhatNoHandCouldPlayIsTakenAway(t *testing.T) {
 	p := phrasetest.FourFour(phrasetest.At(0, 3, 8, phrasetest.HammerOn), phrasetest.At(1, 3, 0, phrasetest.BentWhole), phrasetest.At(2, 3, 5, phrasetest.TooLong), phrasetest.At(3, 3, 7, phrasetest.HammerOn), phrasetest.At(4, 3, 7, phrasetest.Tied))
-	mended, said := p.Playable()
+	mended, remarks := p.Playable()
 	require.NoError(t, mended.Check(phrasetest.Guitar))
 	assert.Equal(t, "0+240 3:8, 240+240 3:0, 480+240 3:5, 720+240 3:7 hammered on, 960+240 3:7 tied", phrasetest.Text(mended))
 	assert.Equal(t, []string{
 		"note 3 is cut short by the next on its string", "note 2 is on an open string, which cannot be bent, slid or shaken", "the hammer-on at note 1 no longer fits: pick it",
-	}, said)
+	}, remarks)
 	again, nothing := mended.Playable()
 	assert.Equal(t, mended, again, "what can be played stays as it is")
 	assert.Empty(t, nothing)

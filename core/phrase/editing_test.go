@@ -111,9 +111,9 @@ func TestClearingAndCutting(t *testing.T) {
 	cleared, _ := edited(t, p, phrase.Edit{Kind: phrase.Clear, From: 0, To: 480})
 	assert.Equal(t, "480+240 2:8, 960+240 1:8", phrasetest.Text(cleared))
 	assert.Len(t, cleared.Chords, 3, "the chords stay where they are")
-	cut, said := edited(t, p, phrase.Edit{Kind: phrase.RemoveTime, From: 0, To: 240})
+	cut, remarks := edited(t, p, phrase.Edit{Kind: phrase.RemoveTime, From: 0, To: 240})
 	assert.Equal(t, "0+240 3:10, 240+240 2:8, 720+240 1:8", phrasetest.Text(cut))
-	assert.Equal(t, "the hammer-on at note 1 no longer fits: pick it", said)
+	assert.Equal(t, "the hammer-on at note 1 no longer fits: pick it", remarks)
 	ticks := []int{}
 	for _, from := range cut.Chords {
 		ticks = append(ticks, from.Tick)

@@ -31,7 +31,7 @@ func (e Event) End() int { return e.Tick + e.Ticks }
 type Phrase struct {
 	Meter  chart.Meter
 	Events []Event
-	// SetChord is the chords the phrase was written over, in order of time, each
+	// Chords is the chords the phrase was written over, in order of time, each
 	// lasting until the next; the first is also that of the pickup.
 	Chords []PhraseChord
 }
@@ -105,7 +105,7 @@ func (p Phrase) CheckSoFar(i neck.Instrument) error {
 	return nil
 }
 
-// joined says whether event n is sounded from the event before it, on one string.
+// Slurred says whether event n is sounded from the event before it, on one string.
 func (p Phrase) Slurred(n int) bool {
 	if n == 0 {
 		return false

@@ -14,7 +14,7 @@ func (p Phrase) Frets() (low, high int) {
 	return low, high
 }
 
-// fingerAsItLies chooses the fingers of notes whose places stand. The hand is set at
+// Finger chooses the fingers of notes whose places stand. The hand is set at
 // the lowest fret.
 func (p Phrase) Finger(i neck.Instrument) {
 	wanted := make([]neck.NoteToPlace, len(p.Events))

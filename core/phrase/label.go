@@ -11,7 +11,7 @@ import (
 type Label struct {
 	Chord harmony.Chord
 	harmony.Judgement
-	// NotatedNote is what it is over the chord the band plays, where that is another.
+	// Written is what it is over the chord the band plays, where that is another.
 	Written *WrittenLabel
 }
 
@@ -42,17 +42,17 @@ func (p Phrase) Labels(i neck.Instrument, k harmony.Key) []Label {
 	return labels
 }
 
-// against says what an imagined note is against the band, and when the two meet
+// againstBand says what an imagined note is against the band, and when the two meet
 // again.
 func (p Phrase) againstBand(n int, w WrittenLabel) string {
-	said := fmt.Sprintf(". The band plays %s there: the note is its %s, %s", w.Chord.Symbol(), w.Degree, w.Class.Text())
+	remarks := fmt.Sprintf(". The band plays %s there: the note is its %s, %s", w.Chord.Symbol(), w.Degree, w.Class.Text())
 	if w.Class != harmony.Outside {
-		return said
+		return remarks
 	}
 	for _, from := range p.Chords {
 		if from.Tick > p.Events[n].Tick && from.Written == nil {
-			return said + fmt.Sprintf("; you come back in with %s on %s", from.Chord.Symbol(), p.Meter.Counted(from.Tick))
+			return remarks + fmt.Sprintf("; you come back in with %s on %s", from.Chord.Symbol(), p.Meter.Counted(from.Tick))
 		}
 	}
-	return said + "; come back in with the next written chord"
+	return remarks + "; come back in with the next written chord"
 }

@@ -6,7 +6,7 @@ import (
 	"undaris/core/chart"
 )
 
-// In is the phrase written in another meter: shuffled eighths of 4/4 are the outer two
+// InMeter is the phrase written in another meter: shuffled eighths of 4/4 are the outer two
 // of the three eighths of a 12/8 beat, and its triplets are those eighths themselves;
 // eighths of 12/8 are triplets of 4/4. Between other meters there is no such way.
 func (p Phrase) InMeter(meter chart.Meter) (Phrase, error) {
@@ -69,7 +69,7 @@ func (p Phrase) Span(start int) (first, count int) {
 	return first, (end+bar-1)/bar - first
 }
 
-// end is the tick at which the last note stops.
+// End is the tick at which the last note stops.
 func (p Phrase) End() int {
 	end := 0
 	for _, e := range p.Events {

@@ -12,7 +12,7 @@ import (
 type VoiceNote struct {
 	Tick, Ticks    int
 	Events, Graces []int
-	// Steals says that the grace notes took their time from what the voice played before.
+	// TakesTime says that the grace notes took their time from what the voice played before.
 	TakesTime bool
 }
 
@@ -64,7 +64,7 @@ type NoteValue struct {
 	// that length.
 	Kind string
 	Dots int
-	// Tripled says that three stand in the time of two.
+	// Triplet says that three stand in the time of two.
 	Triplet bool
 }
 
@@ -137,7 +137,7 @@ type NotatedBar struct {
 	Voices [][]NotatedNote
 }
 
-// Notated writes the phrase out in bars, from that of its first note to that of its
+// Notate writes the phrase out in bars, from that of its first note to that of its
 // last: every voice filled up with rests. A voice that is silent for a whole bar is left
 // out of it, but for the first.
 func (p Phrase) Notate() []NotatedBar {

@@ -36,21 +36,21 @@ func DropBrokenSlurs(events []Event) (lost []string) {
 	return lost
 }
 
-// Mended is the phrase with what no hand could play taken away, note by note, and what
+// Playable is the phrase with what no hand could play taken away, note by note, and what
 // that was: notes at once on a string, bends and slides of open strings, slurs from
 // nowhere. What can be played as it is stays as it is.
 func (p Phrase) Playable() (Phrase, []string) {
-	events, said := WithoutOverlaps(slices.Clone(p.Events), nil)
+	events, remarks := WithoutOverlaps(slices.Clone(p.Events), nil)
 	for n := range events {
 		e := &events[n]
 		if before := *e; e.Fret == 0 {
 			if e.dropUnplayable(); *e != before {
-				said = append(said, fmt.Sprintf("note %d is on an open string, which cannot be bent, slid or shaken", n+1))
+				remarks = append(remarks, fmt.Sprintf("note %d is on an open string, which cannot be bent, slid or shaken", n+1))
 			}
 		}
 	}
 	p.Events = events
-	return p, append(said, DropBrokenSlurs(p.Events)...)
+	return p, append(remarks, DropBrokenSlurs(p.Events)...)
 }
 
 // dropUnplayable takes away what the note's place does not allow: on an open string
@@ -66,25 +66,25 @@ func (e *Event) dropUnplayable() {
 
 // WithoutOverlaps ends each note at the latest where the next on its string begins; of two
 // that begin at once on a string the one written last stays.
-func WithoutOverlaps(events []Event, said []string) ([]Event, []string) {
+func WithoutOverlaps(events []Event, remarks []string) ([]Event, []string) {
 	kept := events[:0]
 	last := map[int]int{}
 	for n, note := range events {
 		if before, heard := last[note.String]; heard {
 			switch was := &kept[before]; {
 			case was.Tick == note.Tick:
-				said = append(said, fmt.Sprintf("a note at string %d fret %d gave way", was.String, was.Fret))
+				remarks = append(remarks, fmt.Sprintf("a note at string %d fret %d gave way", was.String, was.Fret))
 				*was = note
 				continue
 			case was.End() > note.Tick:
 				was.Ticks = note.Tick - was.Tick
-				said = append(said, fmt.Sprintf("note %d is cut short by the next on its string", n))
+				remarks = append(remarks, fmt.Sprintf("note %d is cut short by the next on its string", n))
 			}
 		}
 		last[note.String] = len(kept)
 		kept = append(kept, note)
 	}
-	return DropLooseGraces(kept), said
+	return DropLooseGraces(kept), remarks
 }
 
 // DropLooseGraces turns grace notes that no longer lead straight to another into plain

@@ -13,7 +13,7 @@ import (
 // less is a grace and more is a shift (ours).
 const slideFar = 2
 
-// play sets one technique of the selection's notes. Value 0 takes it away; for a bend
+// setTechnique sets one technique of the selection's notes. Value 0 takes it away; for a bend
 // it is the quarter tones, for a slide 1 from below and -1 from above, out of a note 1
 // up and -1 down; for any other 1.
 func (p *Phrase) setTechnique(i neck.Instrument, e Edit) error {
@@ -78,7 +78,7 @@ func bendTooFar(at neck.Place, most int) error {
 	return fmt.Errorf("string %d is bent %s at most", at.String, BendNames[most])
 }
 
-// must says why the technique that was just asked for cannot be played, so that it is
+// checkTechnique says why the technique that was just asked for cannot be played, so that it is
 // refused rather than mended away.
 func (e *Event) checkTechnique(i neck.Instrument, p *Phrase, technique string, on bool) error {
 	if !on {

@@ -33,7 +33,7 @@ const GraceTicks = 60
 // steps.
 const MaxBend = 6
 
-// technique returns the field and the reason why the note's technique cannot be
+// techniqueFault returns the field and the reason why the note's technique cannot be
 // played, or nothing. The note before on its string is events[last], if any.
 func (e Event) techniqueFault(i neck.Instrument, events []Event, last int, heard bool) (field, detail string) {
 	switch {
@@ -88,7 +88,7 @@ func (t Technique) Names() []string {
 // BendNames says a bend by its quarter tones.
 var BendNames = [MaxBend + 1]string{"", "a quarter tone", "a half step", "three quarter tones", "a whole step", "five quarter tones", "three half steps"}
 
-// needsFret says whether the technique rules out the open string.
+// NeedsFret says whether the technique rules out the open string.
 func (t Technique) NeedsFret() bool {
 	return t.Bend > 0 || t.SlideFrom > 0 || t.SlideOut != 0 || t.Vibrato
 }

@@ -43,8 +43,8 @@ func TestALickReadsAndWritesTheSame(t *testing.T) {
 
 func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 	for field, spoil := range map[string]func(*Lick){
-		"chords[1].chord":      func(l *Lick) { l.Chords[1].Chord = "F?" },
-		"chords":               func(l *Lick) { l.Chords[1].Tick = 0 },
+		"chords[1].chord":    func(l *Lick) { l.Chords[1].Chord = "F?" },
+		"chords":             func(l *Lick) { l.Chords[1].Tick = 0 },
 		"events[1].slideOut": func(l *Lick) { l.Events[1].SlideOut = "sideways" },
 		"events[2].string":   func(l *Lick) { l.Events[2].String = 7 },
 		"events":             func(l *Lick) { l.Events = nil },

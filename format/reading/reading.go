@@ -25,7 +25,7 @@ type Remark struct {
 	// Line counts from 1; 0 is the file as a whole. In files without lines it is
 	// the bar.
 	Line int
-	// Text is what the remark is about, cut short.
+	// Source is what the remark is about, cut short.
 	Source string
 	Text   string
 }

@@ -16,7 +16,7 @@ import (
 	"undaris/core/pitch"
 )
 
-// at is an eighth on a string and fret, the nth of its bar.
+// At is an eighth on a string and fret, the nth of its bar.
 func At(n, s, fret int, with ...func(*phrase.Event)) phrase.Event {
 	e := phrase.Event{Tick: n * 240, Ticks: 240, Fingered: neck.Fingered{Place: neck.Place{String: s, Fret: fret}}}
 	for _, f := range with {

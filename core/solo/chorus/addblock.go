@@ -12,7 +12,7 @@ import (
 	"undaris/core/phrase"
 )
 
-// layBlock puts a new block at a place.
+// addBlock puts a new block at a place.
 func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 	tick := pc.Chart.Meter.Downbeat(e.Tick) + pc.snapped(e.Tick-pc.Chart.Meter.Downbeat(e.Tick))
 	switch e.BlockKind {
@@ -44,7 +44,7 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 	return Edited{}, &chart.FieldError{Field: "edit.blockKind", Detail: fmt.Sprintf("%q is no kind of block; choose lick, approach, connector, free notes or rest", e.BlockKind)}
 }
 
-// layApproach leads into the next landing by an approach.
+// addApproach leads into the next landing by an approach.
 func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Edited, error) {
 	step := pc.Subdivision.Ticks(pc.Chart.Meter)
 	line := c.Phrase(pc.Chart)
@@ -81,7 +81,7 @@ func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Edited, error) {
 	return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no landing after %s can be led into that way; land on a chord tone first, or choose another approach", pc.Chart.Meter.CountedInBar(tick))}
 }
 
-// layConnector runs on from a tick between two tones of the chord there, as many notes as
+// addConnector runs on from a tick between two tones of the chord there, as many notes as
 // there is time for in two beats.
 func (pc *Context) addConnector(c Chorus, tick int) (Edited, error) {
 	m := pc.Chart.Meter
@@ -119,7 +119,7 @@ func (pc *Context) roomFrom(c Chorus, at int) int {
 	return pc.Chart.Ticks()
 }
 
-// asBlock lays a lick from a tick of the chorus on, in the phase of the bar that it was
+// lickBlock lays a lick from a tick of the chorus on, in the phase of the bar that it was
 // written in, up to where its room ends. A landing in its way is kept: the note there
 // becomes the tone aimed at.
 func (pc *Context) lickBlock(l lick.Lick, start, until int) (Block, error) {
@@ -163,7 +163,7 @@ func (pc *Context) lickBlock(l lick.Lick, start, until int) (Block, error) {
 	return b, pc.Finger(b.Notes)
 }
 
-// landIn makes the note at an arrival the tone aimed at, in the octave nearest to what was
+// withTarget makes the note at an arrival the tone aimed at, in the octave nearest to what was
 // there; one that rings over it is cut and another put in.
 func (pc *Context) withTarget(notes []phrase.Event, a PlannedTarget) []phrase.Event {
 	at := len(notes)

@@ -55,7 +55,7 @@ func (b Block) Title() string {
 // MaxPickupBeats is how many beats a chorus may begin before its bar 1.
 const MaxPickupBeats = 4
 
-// check says what is wrong with the block in a chorus of so many ticks.
+// Check says what is wrong with the block in a chorus of so many ticks.
 func (b Block) Check(m chart.Meter, length int) error {
 	switch {
 	case !slices.Contains(Kinds, b.Kind):
@@ -94,7 +94,7 @@ func (c Chorus) Check(m chart.Meter, length int) error {
 	return nil
 }
 
-// Heard is what is heard of the chorus: the notes of its blocks that are not muted, over
+// Phrase is what is heard of the chorus: the notes of its blocks that are not muted, over
 // the chords of the chart, its tick 0 the chart's.
 func (c Chorus) Phrase(over chart.Chart) phrase.Phrase {
 	p := phrase.Phrase{Meter: over.Meter, Events: []phrase.Event{}}

@@ -18,20 +18,20 @@ type Context struct {
 	Chords  []ChordClasses
 	chordOf map[string]int
 	Spans   []chart.ChordSpan
-	// arrivals are the landings of a chorus in order of time, that of the change back to
+	// Targets are the landings of a chorus in order of time, that of the change back to
 	// the top at tick 0.
 	Targets     []PlannedTarget
 	TargetTicks []int
 	Concessions []Concession
-	// widest is the highest fret that is within the span of each.
+	// widestFret is the highest fret that is within the span of each.
 	widestFret []int
 }
 
-// over is what the twelve classes are over one chord.
+// ChordClasses is what the twelve classes are over one chord.
 type ChordClasses struct {
 	Chord harmony.Chord
 	Class [12]harmony.Class
-	// joins are the classes of its scale of the chord; guide, root and fifth sort its own.
+	// InScale are the classes of its scale of the chord; guide, root and fifth sort its own.
 	InScale, Guide, Root, Third [12]bool
 }
 
@@ -78,7 +78,7 @@ func (o Request) NewContext() (*Context, error) {
 	return pc, pc.chooseTargets(box)
 }
 
-// giveDensity takes the density down to what there is time for.
+// limitDensity takes the density down to what there is time for.
 func (pc *Context) limitDensity() {
 	beats := float64(pc.Chart.Meter.Beats())
 	most := beats * float64(pc.Subdivision.PerBeat) * (1 - pc.Space)
@@ -88,7 +88,7 @@ func (pc *Context) limitDensity() {
 	}
 }
 
-// know classifies the twelve classes over a chord, once.
+// classesOver classifies the twelve classes over a chord, once.
 func (pc *Context) classesOver(c harmony.Chord) int {
 	if n, known := pc.chordOf[c.Symbol()]; known {
 		return n
@@ -112,7 +112,7 @@ func (pc *Context) classesOver(c harmony.Chord) int {
 	return len(pc.Chords) - 1
 }
 
-// chordAt is the chord that is followed at a tick, as an index of chords.
+// ChordAt is the chord that is followed at a tick, as an index of chords.
 func (pc *Context) ChordAt(tick int) int {
 	length := pc.Chart.Ticks()
 	tick = ((tick % length) + length) % length
@@ -126,7 +126,7 @@ func (pc *Context) ChordAt(tick int) int {
 	return pc.chordOf[at.Chord.Symbol()]
 }
 
-// aim chooses the tone of every landing: by the exact path of the school over the changes
+// chooseTargets chooses the tone of every landing: by the exact path of the school over the changes
 // that one hand position covers; where a bar is the box alone, the tone of the box that the
 // school values most.
 func (pc *Context) chooseTargets(box harmony.Box) error {
@@ -190,7 +190,7 @@ func (pc *Context) aimInBox(a *PlannedTarget, box harmony.Box) {
 	}
 }
 
-// leadInto works out the approaches into every place of the landing.
+// findApproaches works out the approaches into every place of the landing.
 func (pc *Context) findApproaches(a *PlannedTarget, box harmony.Box) {
 	allowed := pc.Approaches
 	if len(allowed) == 0 {
@@ -209,7 +209,7 @@ func (pc *Context) findApproaches(a *PlannedTarget, box harmony.Box) {
 	}
 }
 
-// ledBy is the approach by which notes lead into a landing, nil for none. Of several the
+// ApproachUsed is the approach by which notes lead into a landing, nil for none. Of several the
 // longest.
 func (pc *Context) ApproachUsed(before []phrase.Event, landing phrase.Event, a PlannedTarget) *change.Approach {
 	var best *change.Approach
@@ -233,7 +233,7 @@ func (pc *Context) ApproachUsed(before []phrase.Event, landing phrase.Event, a P
 	return best
 }
 
-// finger gives a phrase its fingers, its places as they are.
+// Finger gives a phrase its fingers, its places as they are.
 func (pc *Context) Finger(events []phrase.Event) error {
 	for from := 0; from < len(events); {
 		at := pc.PositionAt(events[from].Tick)
@@ -256,7 +256,7 @@ func (pc *Context) Finger(events []phrase.Event) error {
 	return nil
 }
 
-// within says whether both places lie within the span of the hand.
+// WithinSpan says whether both places lie within the span of the hand.
 func (pc *Context) WithinSpan(a, b neck.Place) bool {
 	return a.Fret == 0 || b.Fret == 0 || max(a.Fret, b.Fret) <= pc.widestFret[min(a.Fret, b.Fret)]
 }

@@ -70,7 +70,7 @@ type Edit struct {
 	Seed uint64
 }
 
-// Edited is the chorus with one change made, and what had to give way. Its error is a
+// Apply is the chorus with one change made, and what had to give way. Its error is a
 // *chart.FieldError; then nothing has changed. Rerolling is planning: see Edit.
 func (o Request) Apply(c Chorus, e Edit) (Edited, error) {
 	if err := e.CheckBlocks(c); err != nil {
@@ -106,7 +106,7 @@ func (o Request) Apply(c Chorus, e Edit) (Edited, error) {
 	return Edited{}, &chart.FieldError{Field: "edit.kind", Detail: fmt.Sprintf("%q is no edit of a chorus", e.Kind)}
 }
 
-// checkBlocks says which of the blocks the chorus does not have.
+// CheckBlocks says which of the blocks the chorus does not have.
 func (e Edit) CheckBlocks(c Chorus) error {
 	for n, at := range e.Blocks {
 		if at < 0 || at >= len(c.Blocks) {

@@ -17,10 +17,10 @@ import (
 // edited makes an edit that must succeed.
 func edited(t testing.TB, o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string) {
 	t.Helper()
-	done, said, err := solotest.Edit(o, c, e)
+	done, remarks, err := solotest.Edit(o, c, e)
 	require.NoError(t, err)
 	require.NoError(t, done.Check(o.Chart.Meter, o.Chart.Ticks()))
-	return done, said
+	return done, remarks
 }
 
 // shortSolo is two notes in bar 1, a rest, and three in bar 2, over the minor vamp.
@@ -59,12 +59,12 @@ func TestLockingAndMuting(t *testing.T) {
 
 func TestMovingAndStretching(t *testing.T) {
 	o, c := shortSolo(t)
-	moved, said := edited(t, o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{0}, Ticks: 500})
-	assert.Empty(t, said)
+	moved, remarks := edited(t, o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{0}, Ticks: 500})
+	assert.Empty(t, remarks)
 	assert.Equal(t, 480, moved.Blocks[1].Start, "snapped to the eighth, a rest before it")
 	assert.Equal(t, 480, moved.Blocks[1].Notes[0].Tick)
-	over, said := edited(t, o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{0}, Ticks: 1440})
-	assert.Equal(t, []string{"one note of \"answer\" gave way"}, said)
+	over, remarks := edited(t, o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{0}, Ticks: 1440})
+	assert.Equal(t, []string{"one note of \"answer\" gave way"}, remarks)
 	assert.Len(t, over.Phrase(o.Chart).Events, 4)
 	back, _ := edited(t, o, c, chorus.Edit{Kind: chorus.Move, Blocks: []int{0}, Ticks: -100000})
 	assert.Equal(t, -chorus.MaxPickupBeats*480, back.Blocks[0].Start, "as far as a pickup goes")
@@ -92,8 +92,8 @@ func TestSwappingLayingAndSilence(t *testing.T) {
 	assert.Equal(t, "Jetty steps", laid.Blocks[4].Name)
 	free, _ := edited(t, o, c, chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.FreeBlock, Tick: 2 * 1920})
 	assert.Len(t, free.Phrase(o.Chart).Events, 6)
-	rest, said := edited(t, o, c, chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.RestBlock, Tick: 1920, Ticks: 480})
-	assert.Equal(t, []string{"one note of \"answer\" gave way"}, said)
+	rest, remarks := edited(t, o, c, chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.RestBlock, Tick: 1920, Ticks: 480})
+	assert.Equal(t, []string{"one note of \"answer\" gave way"}, remarks)
 	assert.Len(t, rest.Phrase(o.Chart).Events, 4)
 	run, _ := edited(t, o, c, chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.ConnectorBlock, Tick: 3 * 1920})
 	assert.Equal(t, chorus.ConnectorBlock, run.Blocks[len(run.Blocks)-2].Kind)
@@ -118,8 +118,8 @@ func TestSwappingLayingAndSilence(t *testing.T) {
 func TestWritingNotes(t *testing.T) {
 	o, c := shortSolo(t)
 	note := phrase.Event{Tick: 960, Ticks: 960, Fingered: neck.Fingered{Place: neck.Place{String: 1, Fret: 8}}}
-	written, said := edited(t, o, c, chorus.Edit{Kind: chorus.WriteNotes, Blocks: []int{1}, Notes: []phrase.Event{note}})
-	assert.Empty(t, said)
+	written, remarks := edited(t, o, c, chorus.Edit{Kind: chorus.WriteNotes, Blocks: []int{1}, Notes: []phrase.Event{note}})
+	assert.Empty(t, remarks)
 	assert.Equal(t, chorus.FreeBlock, written.Blocks[1].Kind, "a rest that is written into is free notes")
 	gone, _ := edited(t, o, c, chorus.Edit{Kind: chorus.WriteNotes, Blocks: []int{0}})
 	assert.Equal(t, chorus.RestBlock, gone.Blocks[0].Kind, "without notes it is a rest")

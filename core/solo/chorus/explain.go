@@ -31,7 +31,7 @@ type Explanation struct {
 	BlockOf []int
 }
 
-// Tell says of every note of a chorus why it is there, and what lands where. Its error is a
+// Explain says of every note of a chorus why it is there, and what lands where. Its error is a
 // *chart.FieldError for an order that cannot be meant.
 func (o Request) Explain(c Chorus) (Explanation, error) {
 	pc, err := o.NewContext()
@@ -45,10 +45,10 @@ func (o Request) Explain(c Chorus) (Explanation, error) {
 type Analysis struct {
 	analysis.Review
 	Explanation
-	Complaints []Issue
+	Issues []Issue
 }
 
-// Study says everything of a chorus at a stage: what is heard, what each note is there for,
+// Analyse says everything of a chorus at a stage: what is heard, what each note is there for,
 // what could be better. Its error is a *chart.FieldError.
 func (o Request) Analyse(c Chorus, stage Stage) (Analysis, error) {
 	pc, err := o.NewContext()
@@ -57,10 +57,10 @@ func (o Request) Analyse(c Chorus, stage Stage) (Analysis, error) {
 	}
 	grown := pc.grown(c, stage)
 	r := analysis.ReviewLine(o.Instrument, grown.Phrase(o.Chart), o.Chart)
-	return Analysis{Review: r, Explanation: pc.explain(grown, r.Line), Complaints: pc.issues(r)}, nil
+	return Analysis{Review: r, Explanation: pc.explain(grown, r.Line), Issues: pc.issues(r)}, nil
 }
 
-// tell is Tell of a chorus and what is heard of it.
+// explain is Tell of a chorus and what is heard of it.
 func (pc *Context) explain(c Chorus, p phrase.Phrase) Explanation {
 	o := pc.Request
 	t := Explanation{Roles: make([]line.Role, len(p.Events)), Why: make([]string, len(p.Events)), BlockOf: make([]int, len(p.Events))}
@@ -76,11 +76,11 @@ func (pc *Context) explain(c Chorus, p phrase.Phrase) Explanation {
 			continue
 		}
 		goal := fmt.Sprintf("%s, the %s of %s", target.Note, target.Degree, a.Arriving.Chord.Symbol())
-		said := "target: " + goal
+		remarks := "target: " + goal
 		if !target.OnAim {
-			said = fmt.Sprintf("landing: %s; aimed at was %s, the %s", goal, a.Aim.Note, a.Aim.Degree)
+			remarks = fmt.Sprintf("landing: %s; aimed at was %s, the %s", goal, a.Aim.Note, a.Aim.Degree)
 		}
-		t.Why[target.Index], t.Roles[target.Index] = said, line.RoleTarget
+		t.Why[target.Index], t.Roles[target.Index] = remarks, line.RoleTarget
 		if led := pc.ApproachUsed(p.Events[:target.Index], p.Events[target.Index], a); led != nil {
 			for k := 1; k < len(led.Notes) && p.Events[target.Index-1].End() > target.Tick-o.Chart.Meter.BeatTicks(); k++ {
 				// A note that is itself a target stays one.
@@ -96,14 +96,14 @@ func (pc *Context) explain(c Chorus, p phrase.Phrase) Explanation {
 	return t
 }
 
-// target is the landing at a planned target.
+// Landing is the landing at a planned target.
 func (pc *Context) Landing(p phrase.Phrase, a PlannedTarget) TargetReport {
 	t := TargetReport{Landing: analysis.LandingAt(p, pc.Instrument, pc.Chart.Key, a.Tick, a.Arriving.Chord), Aim: a.Aim}
 	t.OnAim = t.Index >= 0 && t.Note.Class() == a.Aim.Note.Class()
 	return t
 }
 
-// standing says what a note is there for that is no landing and leads into none.
+// noteReason says what a note is there for that is no landing and leads into none.
 func (pc *Context) noteReason(c Chorus, block int, e phrase.Event, l phrase.Label) string {
 	where := "of the chord"
 	switch {
@@ -135,7 +135,7 @@ func (c Chorus) blockOf(e phrase.Event) int {
 	return -1
 }
 
-// OverWritten is the review of the same line over what the band plays, where the chart
+// OverWrittenChords is the review of the same line over what the band plays, where the chart
 // imagines other chords than it writes.
 func (o Request) OverWrittenChords(c Chorus, stage Stage) (analysis.Review, bool) {
 	for _, m := range o.Chart.ChordSpans() {

@@ -44,7 +44,7 @@ func ParseForm(text string) (Form, error) {
 	return Form(strings.Join(letters, " ")), nil
 }
 
-// letters are the sentences of the plan.
+// Letters are the sentences of the plan.
 func (f Form) Letters() []byte {
 	if f == QuestionAnswer || f == "" {
 		return []byte{'A'}

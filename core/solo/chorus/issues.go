@@ -28,7 +28,7 @@ type Repair struct {
 	Edit Edit
 }
 
-// Complaints lists what could be better in a chorus, the gravest first: landings, chords
+// Issues lists what could be better in a chorus, the gravest first: landings, chords
 // that are not heard without the band, notes rested on, strong beats, notes that go
 // nowhere, reaches past the span, then what makes it dull. Its error is a *chart.FieldError.
 func (o Request) Issues(c Chorus) ([]Issue, error) {
@@ -59,8 +59,8 @@ func (pc *Context) issues(r analysis.Review) []Issue {
 		about string
 		of    []analysis.Issue
 	}{{"rested on", r.Verdict.Rests.Issues}, {"strong beat", r.Verdict.Strong.Issues}, {"passing", r.Verdict.Passing}} {
-		for _, offence := range group.of {
-			all = append(all, noteIssue(r.Line, group.about, offence))
+		for _, issue := range group.of {
+			all = append(all, noteIssue(r.Line, group.about, issue))
 		}
 	}
 	all = append(all, pc.wideReaches(r.Line)...)
@@ -80,7 +80,7 @@ func noteIssue(p phrase.Phrase, about string, o analysis.Issue) Issue {
 	return c
 }
 
-// missed is a change without its landing: the tone aimed at put on it, in the place of
+// missedLanding is a change without its landing: the tone aimed at put on it, in the place of
 // what is there, or between.
 func (pc *Context) missedLanding(p phrase.Phrase, a PlannedTarget, t TargetReport) Issue {
 	m := pc.Chart.Meter
@@ -127,7 +127,7 @@ func nearest(placed []neck.Placed, to pitch.MIDI) (neck.Placed, bool) {
 	return best, found
 }
 
-// unheard is a chord that one would not know without the band: the note of its span that,
+// unheardChord is a chord that one would not know without the band: the note of its span that,
 // turned into the tone that settles it, makes it plainest.
 func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issue {
 	m := pc.Chart.Meter
@@ -170,7 +170,7 @@ func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issu
 	return c
 }
 
-// stretches are the reaches between neighbouring notes that are wider than the player's
+// wideReaches are the reaches between neighbouring notes that are wider than the player's
 // span, with another place of the second where there is one that is nearer to both sides.
 func (pc *Context) wideReaches(p phrase.Phrase) []Issue {
 	m := pc.Chart.Meter
@@ -199,7 +199,7 @@ func (pc *Context) wideReaches(p phrase.Phrase) []Issue {
 	return all
 }
 
-// dull is a finding that is not good. Where one note would mend it, that is offered.
+// styleIssue is a finding that is not good. Where one note would mend it, that is offered.
 func (pc *Context) styleIssue(p phrase.Phrase, f analysis.Finding) Issue {
 	m := pc.Chart.Meter
 	c := Issue{About: f.Name, Text: f.Text, Notes: f.Notes}

@@ -8,12 +8,12 @@ import (
 	"undaris/core/chart"
 )
 
-// put lays a block among others: what lies under it gives way, unless it is locked.
+// putBlock lays a block among others: what lies under it gives way, unless it is locked.
 func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
 	if err := b.Check(pc.Chart.Meter, pc.Chart.Ticks()); err != nil {
 		return Edited{}, &chart.FieldError{Field: "edit", Detail: err.Error()}
 	}
-	all, said := []Block{}, []string{}
+	all, remarks := []Block{}, []string{}
 	for _, other := range c.Blocks {
 		if other.End() <= b.Start || other.Start >= b.End() {
 			all = append(all, other)
@@ -26,7 +26,7 @@ func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
 		left, right := other.Split(b.Start, b.End())
 		lost := len(other.Notes) - len(left.Notes) - len(right.Notes)
 		if lost > 0 {
-			said = append(said, fmt.Sprintf("%s of %s gave way", analysis.Counted(lost, "note"), other.Title()))
+			remarks = append(remarks, fmt.Sprintf("%s of %s gave way", analysis.Counted(lost, "note"), other.Title()))
 		}
 		if left.Ticks > 0 {
 			all = append(all, left)
@@ -44,10 +44,10 @@ func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
 		}
 	}
 	at := slices.IndexFunc(done.Blocks, func(other Block) bool { return other.Start <= b.Start && b.Start < other.End() })
-	return Edited{Chorus: done, Remarks: said, Block: at}, nil
+	return Edited{Chorus: done, Remarks: remarks, Block: at}, nil
 }
 
-// cut is what is left of a block before and behind a stretch of time.
+// Split is what is left of a block before and behind a stretch of time.
 func (b Block) Split(from, to int) (left, right Block) {
 	left, right = b, b
 	left.Ticks, left.Notes = max(from-b.Start, 0), nil

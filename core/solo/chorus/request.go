@@ -112,10 +112,10 @@ func (o Request) checkKept() error {
 	return nil
 }
 
-// bars is how many bars a chorus has as it is played.
+// BarCount is how many bars a chorus has as it is played.
 func (o Request) BarCount() int { return o.Chart.Ticks() / o.Chart.Meter.BarTicks() }
 
-// blendAt is the blend at a tick of the chorus.
+// BlendAt is the blend at a tick of the chorus.
 func (o Request) BlendAt(tick int) float64 {
 	if len(o.Blend) == 0 {
 		return DefaultBlend
@@ -138,7 +138,7 @@ func (o Request) PositionAt(tick int) neck.Position {
 	return at
 }
 
-// box is the box that is played in.
+// ChosenBox is the box that is played in.
 func (o Request) ChosenBox() (harmony.Box, error) {
 	kind := o.Box
 	if kind == "" {

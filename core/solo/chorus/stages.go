@@ -101,7 +101,7 @@ func (pc *Context) grown(c Chorus, stage Stage) Chorus {
 	return grown
 }
 
-// NoteAt is which note of the whole chorus a note of it at a stage is, by the index of its
+// NoteInWhole is which note of the whole chorus a note of it at a stage is, by the index of its
 // event; -1 stays -1. Its error is a *chart.FieldError.
 func (o Request) NoteInWhole(c Chorus, stage Stage, note int) (int, error) {
 	if note < 0 || stage == FullStage {

@@ -51,11 +51,11 @@ func sampleBlock() chorus.Block {
 }
 
 func places(b chorus.Block) string {
-	said := []string{}
+	remarks := []string{}
 	for _, e := range b.Notes {
-		said = append(said, fmt.Sprintf("%d:%d", e.String, e.Fret))
+		remarks = append(remarks, fmt.Sprintf("%d:%d", e.String, e.Fret))
 	}
-	return strings.Join(said, " ")
+	return strings.Join(remarks, " ")
 }
 
 func TestTranspositionSlidesTheHand(t *testing.T) {
@@ -111,14 +111,14 @@ func TestOpenStringsAreFingeredAnew(t *testing.T) {
 	moved, conceded := chorus.Transpose([]chorus.Chorus{{Blocks: []chorus.Block{open, call}}}, settingIn(t, "E", 0), settingIn(t, "D", 0))
 	assert.Equal(t, "2:3 2:6 3:2", places(moved[0].Blocks[0]))
 	assert.Equal(t, "3:7 2:8 2:5 3:7 4:7", places(moved[0].Blocks[1]))
-	said := []string{}
+	remarks := []string{}
 	for _, c := range conceded {
-		said = append(said, c.Text)
+		remarks = append(remarks, c.Text)
 	}
 	assert.Equal(t, []string{
 		"the D on beat 1 of bar 1 goes from string 1 to string 2, fret 3", "the F on beat 2 of bar 1 goes from string 1 to string 2, fret 6",
 		"the A on beat 3 of bar 1 goes from string 2 to string 3, fret 2",
-	}, said)
+	}, remarks)
 	alone, conceded := chorus.Transpose([]chorus.Chorus{{Blocks: []chorus.Block{open}}}, settingIn(t, "E", 0), settingIn(t, "D", 0))
 	assert.Equal(t, "1:10 1:13 2:10", places(alone[0].Blocks[0]), "by itself it can be slid an octave higher")
 	require.Len(t, conceded, 1)
@@ -167,11 +167,11 @@ func TestTranspositionKeepsTheSound(t *testing.T) {
 		require.NoError(t, err)
 		position, err := neck.FindPosition(from.Instrument, from.Chart.Key.Tonic.Class(), "")
 		require.NoError(t, err)
-		order := chorus.Request{
+		request := chorus.Request{
 			Chart: from.Chart, Instrument: from.Instrument, Position: position, SpanMM: neck.ComfortableSpanMM, Strategy: "thirds first",
 			Subdivision: from.Chart.Meter.Subdivisions()[1], Density: 4, Space: 0.25, Seed: rapid.Uint64Range(0, 5).Draw(t, "seed"),
 		}
-		planned, err := planner.Plan(order)
+		planned, err := planner.Plan(request)
 		require.NoError(t, err)
 		before := planned.Best[0].Chorus
 		moved, conceded := chorus.Transpose([]chorus.Chorus{before}, from, to)

@@ -22,7 +22,7 @@ type Request struct {
 	// Change is the change of the chart that the line leads over.
 	Change chart.Change
 	Lick   lick.Lick
-	// TargetReport is the tone of the arriving chord to land on; nil leaves the
+	// Target is the tone of the arriving chord to land on; nil leaves the
 	// choice to the school.
 	Target   *neck.Place
 	Strategy change.TargetStrategy
@@ -115,7 +115,7 @@ func (o Request) Write() (Line, error) {
 	return line, nil
 }
 
-// toBest aims at the tone the school values most of those that can be reached;
+// toBestTarget aims at the tone the school values most of those that can be reached;
 // of equals, at the one that keeps most of the lick, then the one nearest it.
 func (o Request) toBestTarget(s lick.Placement, arriving neck.Shape) (Line, error) {
 	last := s.Phrase.Events[len(s.Phrase.Events)-1].Sounding(o.Instrument)
@@ -149,7 +149,7 @@ func better(a, b [3]float64) bool {
 	return false
 }
 
-// finer says in which finer subdivision one of the targets could be reached, if
+// finerSubdivision says in which finer subdivision one of the targets could be reached, if
 // in any.
 func (o Request) finerSubdivision(s lick.Placement, targets []neck.Placed) string {
 	for _, finer := range o.Chart.Meter.Subdivisions() {
@@ -183,7 +183,7 @@ func (o Request) nearest(s lick.Placement, arriving neck.Shape, to neck.Place) [
 	return reachable[:min(3, len(reachable))]
 }
 
-// to writes the line to one target.
+// toTarget writes the line to one target.
 func (o Request) toTarget(s lick.Placement, target neck.Placed) (Line, error) {
 	box, err := o.Chart.Key.Box(o.Chart.Box)
 	if err != nil {
@@ -265,7 +265,7 @@ func (l *Line) add(e phrase.Event, role Role, why string) {
 	l.Why = append(l.Why, why)
 }
 
-// explain says what was done, in sentences, and completes each note's reason
+// describe says what was done, in sentences, and completes each note's reason
 // with what the note is over its chord.
 func (l *Line) describe(o Request, s lick.Placement, run int) {
 	m := o.Chart.Meter

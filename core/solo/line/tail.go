@@ -82,7 +82,7 @@ func (o Request) tail(written phrase.Phrase, approach []neck.NoteToPlace) (tail,
 	return best, nil
 }
 
-// ways holds the cheapest ways from any note of a pool to one goal, for every
+// tailPaths holds the cheapest ways from any note of a pool to one goal, for every
 // number of notes in between.
 type tailPaths struct {
 	pitches []pitch.MIDI // the pool, and the goal last
@@ -98,7 +98,7 @@ type tailPath struct {
 	ok    bool
 }
 
-// waysTo prices every tail of up to longest notes from the pool to the goal, by
+// pathsTo prices every tail of up to longest notes from the pool to the goal, by
 // a shortest path over pairs of neighbours: pairs, so that turning straight
 // back to the note before last can be priced.
 func (o Request) pathsTo(pool neck.Shape, goal pitch.MIDI, longest int) tailPaths {

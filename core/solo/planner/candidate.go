@@ -11,7 +11,7 @@ import (
 	"undaris/core/solo/chorus"
 )
 
-// sung is a phrase of a candidate: its onsets and the notes they became.
+// draftPhrase is a phrase of a candidate: its onsets and the notes they became.
 type draftPhrase struct {
 	phraseSlot
 	onsets []onset
@@ -123,7 +123,7 @@ func (pc *planContext) pitches(onsets []onset, last *phrase.Event, below pitch.M
 	return chosen[len(chosen)-len(onsets):]
 }
 
-// anything is the places of the onset's own chord, whatever the rules say.
+// fallbackChoices is the places of the onset's own chord, whatever the rules say.
 func (pc *planContext) fallbackChoices(o onset) []placeChoice {
 	found := []placeChoice{}
 	for _, c := range pc.allPlaces(o.window) {

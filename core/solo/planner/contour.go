@@ -32,7 +32,7 @@ var contours = []contour{
 // that a chorus does not stay on the thin strings).
 var depths = []float64{0, 0, 3, 7}
 
-// climb gives every onset its place in the contour: each sentence a little higher until
+// setContour gives every onset its place in the contour: each sentence a little higher until
 // the climax past the middle, the one highest note there. It returns the pitch that the
 // other notes stay below.
 func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, patterns map[string]pattern, r *rand.Rand) pitch.MIDI {
@@ -67,7 +67,7 @@ func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, pat
 	return pc.setHighNote(slots, phrases, climax, r)
 }
 
-// reach is the range of pitches that lines mostly lie in: from the fourth string up.
+// pitchRange is the range of pitches that lines mostly lie in: from the fourth string up.
 func (pc *planContext) pitchRange(w neck.Window) (low, high pitch.MIDI) {
 	strings := len(pc.Instrument.Open)
 	low = pc.Instrument.Pitch(neck.Place{String: min(4, strings), Fret: w.Core})
@@ -75,7 +75,7 @@ func (pc *planContext) pitchRange(w neck.Window) (low, high pitch.MIDI) {
 	return low, high
 }
 
-// peak makes one onset of the climax the highest note of the chorus.
+// setHighNote makes one onset of the climax the highest note of the chorus.
 func (pc *planContext) setHighNote(slots []phraseSlot, phrases []draftPhrase, climax int, r *rand.Rand) pitch.MIDI {
 	top := pitch.MIDI(128)
 	half := pc.Chart.Ticks() / 2

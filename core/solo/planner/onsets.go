@@ -74,7 +74,7 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns map[string]pat
 	return all
 }
 
-// free says whether an onset lies outside the kept blocks, and ends it where one begins.
+// outsideKept says whether an onset lies outside the kept blocks, and ends it where one begins.
 func (pc *planContext) outsideKept(o *onset) bool {
 	for _, b := range pc.Kept {
 		if o.tick >= b.Start && o.tick < b.End() {
@@ -113,13 +113,13 @@ type onset struct {
 	arrival, leads int
 	// want is the pitch that the contour goes through.
 	want float64
-	// like is the interval that the motif has here, in semitones; unlike where there is none.
+	// motifInterval is the interval that the motif has here, in semitones; unlike where there is none.
 	motifInterval int
 	// gap says that silence comes before it.
 	gap    bool
 	window neck.Window
 	blend  float64
-	// from is the note of a lick that stands here.
+	// lickNote is the note of a lick that stands here.
 	lickNote *phrase.Event
 	peak     bool
 	// ends says how the phrase ends here, by question or answer; empty where all the same.

@@ -168,7 +168,7 @@ func (pc *planContext) landed(r analysis.Review, a chorus.PlannedTarget) bool {
 	return pc.Landing(r.Line, a).OnAim
 }
 
-// giveKept names the landings that kept blocks do not allow.
+// concedeKept names the landings that kept blocks do not allow.
 func (pc *planContext) concedeKept(p Proposal) {
 	for _, a := range pc.Targets {
 		for _, b := range pc.Kept {

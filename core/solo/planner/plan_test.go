@@ -164,13 +164,13 @@ func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 		assert.GreaterOrEqual(t, licks, 2, "it comes back")
 		told, err := o.Explain(p.Best[0].Chorus)
 		require.NoError(t, err)
-		said := 0
+		remarks := 0
 		for n, why := range told.Why {
 			if k := told.BlockOf[n]; k >= 0 && p.Best[0].Blocks[k].Kind == chorus.LickBlock && strings.HasPrefix(why, `From the lick "Jetty steps", `) {
-				said++
+				remarks++
 			}
 		}
-		assert.Positive(t, said, "its notes say where they are from")
+		assert.Positive(t, remarks, "its notes say where they are from")
 		for _, target := range told.Targets {
 			assert.True(t, target.OnAim)
 		}

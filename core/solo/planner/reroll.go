@@ -28,8 +28,8 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, er
 		return chorus.Edited{}, err
 	}
 	bar := o.Chart.Meter.BarTicks()
-	order := o
-	order.Seed, order.Kept = e.Seed, nil
+	request := o
+	request.Seed, request.Kept = e.Seed, nil
 	everything := len(e.Blocks) == 0 && e.Bars == 0
 	anew := false
 	if e.Bars < 0 || e.Bar < 0 || e.Bar+e.Bars > o.BarCount() {
@@ -42,16 +42,16 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, er
 			if slices.Contains(e.Blocks, n) {
 				return chorus.Edited{}, chorus.LockedError(b)
 			}
-			order.Kept = append(order.Kept, b)
+			request.Kept = append(request.Kept, b)
 		case !wanted:
-			order.Kept = append(order.Kept, b)
+			request.Kept = append(request.Kept, b)
 		case e.Bars > 0:
 			anew = true
 			// What of it lies outside the bars stays.
 			left, right := b.Split(e.Bar*bar, (e.Bar+e.Bars)*bar)
 			for _, half := range []chorus.Block{left, right} {
 				if half.Ticks > 0 {
-					order.Kept = append(order.Kept, half)
+					request.Kept = append(request.Kept, half)
 				}
 			}
 		default:
@@ -61,8 +61,8 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, er
 	if !anew && len(c.Blocks) > 0 {
 		return chorus.Edited{}, &chart.FieldError{Field: "edit.blocks", Detail: "everything there is locked: unlock what is to be planned again"}
 	}
-	slices.SortStableFunc(order.Kept, func(a, b chorus.Block) int { return a.Start - b.Start })
-	planned, err := Plan(order)
+	slices.SortStableFunc(request.Kept, func(a, b chorus.Block) int { return a.Start - b.Start })
+	planned, err := Plan(request)
 	if err != nil {
 		return chorus.Edited{}, err
 	}
@@ -73,10 +73,10 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, er
 			break
 		}
 	}
-	said := []string{}
-	for _, gave := range planned.Concessions {
-		said = append(said, gave.Text)
+	remarks := []string{}
+	for _, concession := range planned.Concessions {
+		remarks = append(remarks, concession.Text)
 	}
 	again := chorus.Chorus{Blocks: chorus.WithRests(chorus.WithoutRests(best.Blocks), o.Chart)}
-	return chorus.Edited{Chorus: again, Remarks: said, Block: -1}, nil
+	return chorus.Edited{Chorus: again, Remarks: remarks, Block: -1}, nil
 }

@@ -124,7 +124,7 @@ func (p pattern) better(other pattern) bool {
 	return p.varied() && !other.varied()
 }
 
-// lively says that no length is repeated too often and that there is more than one.
+// varied says that no length is repeated too often and that there is more than one.
 func (p pattern) varied() bool {
 	equal, lengths := 1, map[int]bool{}
 	for n := 1; n < len(p.onsets); n++ {

@@ -2,11 +2,11 @@ package planner
 
 import "undaris/core/solo/chorus"
 
-// slot is room for one phrase of a chorus: two bars, or what is left of them.
+// phraseSlot is room for one phrase of a chorus: two bars, or what is left of them.
 type phraseSlot struct {
 	// start and ticks say where it lies in the chorus.
 	start, ticks int
-	// likeness is alike for slots whose phrases are the same motif.
+	// motifID is alike for slots whose phrases are the same motif.
 	motifID string
 	// answer says that the phrase ends its sentence, and so ends at home.
 	answer bool

@@ -23,7 +23,7 @@ const (
 	lowestBend = 4
 )
 
-// play gives the notes of a chorus their techniques, at places where hands do them:
+// addTechniques gives the notes of a chorus their techniques, at places where hands do them:
 // vibrato on what is held, the b3 slid to the 3 of a dominant, the note of the box a whole
 // step below bent up, neighbours on a string hammered and pulled, the blue third curled.
 func (pc *planContext) addTechniques(phrases []draftPhrase, r *rand.Rand) {
@@ -57,7 +57,7 @@ func kindsOf(all []plannedNote) int {
 	return len(analysis.TechniqueKinds(p))
 }
 
-// playOnce goes through the notes once, so often as often says.
+// addTechniquesOnce goes through the notes once, so often as often says.
 func (pc *planContext) addTechniquesOnce(all []plannedNote, often float64, r *rand.Rand) {
 	beat := pc.Chart.Meter.BeatTicks()
 	bends := 0

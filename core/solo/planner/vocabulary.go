@@ -20,7 +20,7 @@ type lickPattern struct {
 	moved  map[int][]*phrase.Event
 }
 
-// over is the notes over a chord.
+// eventsOver is the notes over a chord.
 func (l lickPattern) eventsOver(chord int) []*phrase.Event {
 	if moved, ok := l.moved[chord]; ok {
 		return moved
@@ -42,14 +42,14 @@ func (pc *planContext) lickPatterns(slots []phraseSlot, patterns map[string]patt
 	if !pc.FromLicks {
 		return found
 	}
-	order := r.Perm(len(pc.Licks))
+	request := r.Perm(len(pc.Licks))
 	used := map[int]bool{}
 	for _, s := range slots {
 		if _, made := found[s.motifID]; made {
 			continue
 		}
 		for pass := range 2 {
-			for _, n := range order {
+			for _, n := range request {
 				if used[n] && pass == 0 {
 					continue
 				}
@@ -69,7 +69,7 @@ func (pc *planContext) lickPatterns(slots []phraseSlot, patterns map[string]patt
 	return found
 }
 
-// begin lays a lick at the start of a slot, up to the landing that the pattern is held on.
+// beginWithLick lays a lick at the start of a slot, up to the landing that the pattern is held on.
 func (pc *planContext) beginWithLick(n int, s phraseSlot, slots []phraseSlot, p pattern) (pattern, lickPattern, bool) {
 	m := pc.Chart.Meter
 	beat, step := m.BeatTicks(), pc.Subdivision.Ticks(m)
@@ -165,7 +165,7 @@ type placedLickKey struct {
 	window neck.Window
 }
 
-// setIn is a lick set into a window; it has no notes where that has no room for it.
+// placedLick is a lick set into a window; it has no notes where that has no room for it.
 func (pc *planContext) placedLick(n int, w neck.Window) placedLick {
 	at := placedLickKey{n, w}
 	if known, ok := pc.licksPlaced[at]; ok {
@@ -182,7 +182,7 @@ func (pc *planContext) placedLick(n int, w neck.Window) placedLick {
 	return one
 }
 
-// movedIn is a set lick moved to each chord of the tune with its frets kept.
+// movedLicks is a set lick moved to each chord of the tune with its frets kept.
 func (pc *planContext) movedLicks(n int, w neck.Window) map[int]phrase.Phrase {
 	one := pc.placedLick(n, w)
 	if one.moved != nil {
@@ -210,7 +210,7 @@ func (pc *planContext) movedLicks(n int, w neck.Window) map[int]phrase.Phrase {
 	return one.moved
 }
 
-// moveLick offers the notes of a laid lick over other chords: its frets kept, what clashes
+// offerOverChords offers the notes of a laid lick over other chords: its frets kept, what clashes
 // altered.
 func (pc *planContext) offerOverChords(n int, w neck.Window, laid *lickPattern) {
 	set := pc.placedLick(n, w)
@@ -232,7 +232,7 @@ func (pc *planContext) offerOverChords(n int, w neck.Window, laid *lickPattern) 
 	}
 }
 
-// giveLicks says when a vocabulary is asked for and there is none that can be used.
+// concedeLicks says when a vocabulary is asked for and there is none that can be used.
 func (pc *planContext) concedeLicks(c chorus.Chorus) {
 	if !pc.FromLicks {
 		return
