@@ -147,7 +147,7 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 		return over.placedAll(neck.PlaceTones(i, p.Window, tones).Tones)
 	}
 	view := ChordView{
-		Position: positionOf(p), Recurrences: o.again(chord, p), ChordScale: overlay(scale.Root.String()+" "+scale.Name, rule, lay(scale.Tones)),
+		Position: positionOf(p), Recurrences: o.recurrences(chord, p), ChordScale: overlay(scale.Root.String()+" "+scale.Name, rule, lay(scale.Tones)),
 		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
 		Shape: Shape{
 			Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign, Tones: over.placedAll(laid.Tones),
@@ -225,7 +225,7 @@ func blend(k harmony.Key, over *overChord, lay func([]harmony.Tone) []neck.Place
 	return blended
 }
 
-func (o playContext) again(chord harmony.Chord, p neck.Position) []Recurrence {
+func (o playContext) recurrences(chord harmony.Chord, p neck.Position) []Recurrence {
 	found := []Recurrence{}
 	for _, r := range neck.Recurrences(o.instrument, chord, p.Window, o.chart.Chords()) {
 		found = append(found, Recurrence{Chord: r.Chord.Symbol(), Low: r.At.Core, High: r.At.CoreEnd})

@@ -11,12 +11,12 @@ import (
 	"undaris/core/neck"
 )
 
-// PathRequest asks for a landing at every change of the chorus, by one school or
+// PathRequest asks for a landing at every change of the chorus, by one target strategy or
 // several.
 type PathRequest struct {
 	PlayContext
 	Position   string   `json:"position,omitempty" doc:"A position's id or form; left out for the home position"`
-	Strategies []string `json:"strategies,omitempty" maxItems:"8" doc:"Left out for every school"`
+	Strategies []string `json:"strategies,omitempty" maxItems:"8" doc:"Left out for every strategy"`
 	Pins       []Pin    `json:"pins,omitempty" maxItems:"512" doc:"Landings held to a place; the rest is planned around them"`
 }
 
@@ -31,7 +31,7 @@ type Paths struct {
 	Paths []Path `json:"paths"`
 }
 
-// Path is the best landing at every change by one school.
+// Path is the best landing at every change by one target strategy.
 type Path struct {
 	Strategy string       `json:"strategy"`
 	Landings []PathTarget `json:"landings" doc:"In the order of the changes"`

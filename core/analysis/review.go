@@ -17,7 +17,7 @@ type Review struct {
 	Space float64
 }
 
-// EnoughStrongBeats says whether enough of the strong beats are home.
+// EnoughStrongBeats says whether enough of the strong beats are chord tones.
 func (r Review) EnoughStrongBeats() bool {
 	return float64(r.Verdict.Strong.Good) >= GoodStrongShare*float64(r.Verdict.Strong.Of)
 }

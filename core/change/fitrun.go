@@ -52,7 +52,7 @@ type FittedRun struct {
 // FitRun makes a run of pitches fit a number of notes. Missing notes are chromatic
 // passing notes a half step before the note they lead to, in gaps of a whole step
 // or more: the gap nearest to the goal first, since there they pull, one in each
-// gap before a second in any. Notes too many are left out: those that are not home
+// gap before a second in any. Notes too many are left out: those that are no chord tones
 // over the chord first, from the start on, but never the first or the last (ours).
 func FitRun(k harmony.Key, c harmony.Chord, run []pitch.MIDI, notes int) FittedRun {
 	f := FittedRun{}

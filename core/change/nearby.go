@@ -24,7 +24,7 @@ const (
 )
 
 // NearbyTargets lists the tones of the arriving chord nearest to a place of the neck:
-// by distance in pitch, then fewest strings over, then what the school values
+// by distance in pitch, then fewest strings over, then what the strategy values
 // more, then the lower (ours). Those within a fifth are listed, and never fewer
 // than three where there are as many.
 func NearbyTargets(strategy TargetStrategy, i neck.Instrument, here neck.Place, arriving harmony.Chord, to neck.Shape) []NearbyTarget {

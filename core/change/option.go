@@ -27,7 +27,7 @@ type Unplayable struct {
 
 // What arriving asks of the hand beside the fingering, and a note of each class
 // of the ear (ours: a bend must be heard and tuned, a slide or hammer-on only
-// aimed; what is further from home pulls harder).
+// aimed; what is further from a chord tone pulls harder).
 var (
 	effortOf  = map[Arrival]int{Struck: 0, HeldOver: 0, Hammered: 1, Slid: 1, Bent: 3}
 	tensionOf = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 1, harmony.Blue: 2, harmony.Suspension: 2, harmony.Outside: 3}

@@ -22,7 +22,7 @@ type PathRequest struct {
 	// Pins hold a landing to a place, by the index of its change.
 	Pins map[int]neck.Place
 	// OnlyDegree is the number of the degree that every change lands on, where the arriving chord
-	// has it: 1, 3 (or what stands for it), 5, 7 (or 6); 0 for the school's choice.
+	// has it: 1, 3 (or what stands for it), 5, 7 (or 6); 0 for the strategy's choice.
 	OnlyDegree int
 }
 

@@ -10,7 +10,7 @@ import (
 // TargetStrategy is what a player aims at when the chord changes.
 type TargetStrategy string
 
-// The schools. Practitioners differ; thirds first is only the default.
+// The strategies. Practitioners differ; thirds first is only the default.
 const (
 	ThirdsFirst TargetStrategy = "thirds first"
 	GuideTones  TargetStrategy = "guide tones"
@@ -18,17 +18,17 @@ const (
 	NearestTone TargetStrategy = "nearest tone"
 )
 
-// TargetStrategies lists every school, the default first.
+// TargetStrategies lists every strategy, the default first.
 var TargetStrategies = []TargetStrategy{ThirdsFirst, GuideTones, RootsFirst, NearestTone}
 
-// TargetStrategyError says which school is not known.
+// TargetStrategyError says which strategy is not known.
 type TargetStrategyError struct{ Text string }
 
 func (e *TargetStrategyError) Error() string {
-	return fmt.Sprintf("%q is not a school; choose thirds first, guide tones, roots first or nearest tone", e.Text)
+	return fmt.Sprintf("%q is not a target strategy; choose thirds first, guide tones, roots first or nearest tone", e.Text)
 }
 
-// ParseTargetStrategy reads a school by name; the empty name is thirds first.
+// ParseTargetStrategy reads a strategy by name; the empty name is thirds first.
 func ParseTargetStrategy(text string) (TargetStrategy, error) {
 	if text == "" {
 		return ThirdsFirst, nil
@@ -42,7 +42,7 @@ func ParseTargetStrategy(text string) (TargetStrategy, error) {
 }
 
 // weights is what arriving on each part is worth: root, third, fifth, seventh,
-// extension. The first four are the schools' own; an extension counts as the
+// extension. The first four are the strategies' own; an extension counts as the
 // least of them (our choice).
 var weights = map[TargetStrategy][5]float64{
 	ThirdsFirst: {0.6, 1.0, 0.4, 0.8, 0.4},
@@ -51,7 +51,7 @@ var weights = map[TargetStrategy][5]float64{
 	NearestTone: {1, 1, 1, 1, 1},
 }
 
-// Weight is what arriving on the degree is worth to the school, 0 to 1.
+// Weight is what arriving on the degree is worth to the strategy, 0 to 1.
 func (s TargetStrategy) Weight(d pitch.Degree) float64 { return weights[s][harmony.PartOf(d)] }
 
 func toneOfChord(t harmony.Tone, c harmony.Chord) string {

@@ -44,7 +44,7 @@ func (c Chart) AsFretted() Chart {
 	return c.Transposed(key.Plain())
 }
 
-// GuessKey is the key that bars without one are most likely in: home is the first
+// GuessKey is the key that bars without one are most likely in: the tonic chord is the first
 // chord, and its quality says whether it is a blues, a major or a minor tune
 // (our choice; a player changes it with one click).
 func GuessKey(bars []Bar) harmony.Key {

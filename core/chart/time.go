@@ -30,17 +30,17 @@ func (c Chart) TonicChord() harmony.Chord {
 	if c.Key.Mode == harmony.MinorMode {
 		numeral = "i"
 	}
-	home, err := c.Key.ParseRoman(numeral)
+	tonic, err := c.Key.ParseRoman(numeral)
 	if err != nil {
 		panic(err)
 	}
-	return home
+	return tonic
 }
 
 // ChordSpans is the chart's time line: every chord of a chorus in order, from tick
 // 0, repeats played out. Where the band is silent the chord before still counts,
 // since it is what the ear keeps; before the first chord it is the first one,
-// and in a chart without any it is home (our choice).
+// and in a chart without any it is the tonic chord (our choice).
 func (c Chart) ChordSpans() []ChordSpan {
 	moments := make([]ChordSpan, 0, len(c.Bars))
 	beatTicks := c.Meter.BeatTicks()

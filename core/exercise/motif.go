@@ -9,7 +9,7 @@ import (
 )
 
 // Motif writes a few fretted notes over every chord of a chorus, each bent as it
-// must be to be home there: one motif that follows the chords. It begins with each
+// must be to be a chord tone there: one motif that follows the chords. It begins with each
 // chord, one note a subdivision in the order given; where a chord is too short the
 // last notes are left out. The last note rings, shaken where it is not bent. The
 // rows are those of change.FunctionTable over chords, in their order. The phrase's

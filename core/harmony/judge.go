@@ -148,8 +148,8 @@ func (k Key) Judge(c Chord, class pitch.Class) Judgement {
 	kind, target := k.classify(c, above)
 	j := Judgement{Tone: k.ToneOver(c, class), Class: kind}
 	if target >= 0 {
-		home := k.ToneOver(c, pitch.ClassOf(int(c.Root.Class())+target))
-		j.GoesTo = &home
+		resolution := k.ToneOver(c, pitch.ClassOf(int(c.Root.Class())+target))
+		j.GoesTo = &resolution
 	}
 	j.Reason = k.reason(c, j)
 	return j
@@ -188,7 +188,7 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 // besideAlteredTone judges the plain tone whose place an altered one has taken. It
 // is our choice: the symbol asks for the altered tone, so a plain 5 beside it
 // is outside, and a plain 9 or 13 leans on the altered one. In the same way a
-// seventh that the symbol does not have is not home beside the one it has.
+// seventh that the symbol does not have is no chord tone beside the one it has.
 func besideAlteredTone(c Chord, above int) (Class, int, bool) {
 	has := func(semitones int) bool {
 		_, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + semitones))

@@ -21,7 +21,7 @@ type Superimposed struct {
 // arpeggios are the triads and sevenths that players know as shapes.
 var arpeggios = []string{"", "m", "dim", "aug", "7", "maj7", "m7", "m7b5", "dim7", "m(maj7)"}
 
-// Superimposed lists every triad and seventh arpeggio whose tones are all home
+// Superimposed lists every triad and seventh arpeggio whose tones are all chord tones
 // or colour over the chord, best first by how many guide tones and colours it
 // carries; then those with one tone that leans, marked. An arpeggio that is the
 // chord, or part of it, is left out: it adds nothing (our choice).

@@ -57,7 +57,7 @@ func ScaleNames() []string {
 }
 
 // Facts computes what can be said of the lick over its own chords at a tempo; over
-// home where it knows none.
+// the tonic chord where it knows none.
 func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	k := l.Key()
 	p := l.withOwnChords()
@@ -122,7 +122,7 @@ func add(all []pitch.Degree, d pitch.Degree) []pitch.Degree {
 }
 
 // Fits says whether the lick, as it sounds in the key, may be played over another
-// chord than its own: every note it rests on is home or colour there, or curled on its
+// chord than its own: every note it rests on is a chord tone or a colour there, or curled on its
 // way, and no more than one note in four is outside (ours: one passing note in a bar
 // of quarters is heard as one).
 func (l Lick) Fits(i neck.Instrument, k harmony.Key, c harmony.Chord) bool {

@@ -167,9 +167,9 @@ func (l Lick) stayInPosition(i neck.Instrument, w neck.Window, c harmony.Chord) 
 	return Move{Method: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
 }
 
-// keepFrets keeps the places, and alters each note that is neither home nor colour
+// keepFrets keeps the places, and alters each note that is neither chord tone nor colour
 // over the chord by the least movement that makes it so: where the judgement says
-// which way it wants to go and that is no farther, that way; else to home before
+// which way it wants to go and that is no farther, that way; else to a chord tone before
 // colour, then down before up (ours). A note that is bent is bent differently where
 // its string allows; any other moves along its string.
 func (l Lick) keepFrets(i neck.Instrument, k harmony.Key, c harmony.Chord) Move {

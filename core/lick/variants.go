@@ -195,7 +195,7 @@ func octaveOf(e phrase.Event, i neck.Instrument, ways []octaveShape) (phrase.Eve
 // widestOctave is how many frets a hand spans between the two notes of an octave.
 const widestOctave = 4
 
-// withOwnChords is the lick's phrase over the chords it knows, or else over home.
+// withOwnChords is the lick's phrase over the chords it knows, or else over the tonic chord.
 func (l Lick) withOwnChords() phrase.Phrase {
 	if len(l.Phrase.Chords) > 0 {
 		return l.Phrase

@@ -18,12 +18,12 @@ type Alteration struct {
 // NoteTest says whether a class is good enough over a chord.
 type NoteTest func(k harmony.Key, c harmony.Chord, class pitch.Class) bool
 
-// IsChordTone wants home alone.
+// IsChordTone says whether a class is a chord tone.
 func IsChordTone(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
 	return k.Classify(c, class) == harmony.ChordTone
 }
 
-// MayRestOn says whether a note may be rested on: home or colour.
+// MayRestOn says whether a note may be rested on: a chord tone or a colour.
 func MayRestOn(k harmony.Key, c harmony.Chord, class pitch.Class) bool {
 	kind := k.Classify(c, class)
 	return kind == harmony.ChordTone || kind == harmony.Colour

@@ -126,9 +126,9 @@ func (pc *Context) ChordAt(tick int) int {
 	return pc.chordOf[at.Chord.Symbol()]
 }
 
-// chooseTargets chooses the tone of every landing: by the exact path of the school over the changes
+// chooseTargets chooses the tone of every landing: by the exact path of the target strategy over the changes
 // that one hand position covers; where a bar is the box alone, the tone of the box that the
-// school values most.
+// strategy values most.
 func (pc *Context) chooseTargets(box harmony.Box) error {
 	length := pc.Chart.Ticks()
 	changes := pc.Chart.TargetChanges()
@@ -172,7 +172,7 @@ func (pc *Context) chooseTargets(box harmony.Box) error {
 	return nil
 }
 
-// aimInBox aims at a tone of the box that is home over the chord.
+// aimInBox aims at a tone of the box that is a chord tone.
 func (pc *Context) aimInBox(a *PlannedTarget, box harmony.Box) {
 	best := -1.0
 	for _, t := range a.Arriving.Chord.Tones() {

@@ -20,7 +20,7 @@ type TargetReport struct {
 	OnAim bool
 }
 
-// Explanation is what is told of the notes of a line that is a chorus of an order.
+// Explanation is why every note of a chorus is there, and what lands where.
 type Explanation struct {
 	Targets []TargetReport
 	// Why says of each event what it is there for, BlockOf in which block it stands.

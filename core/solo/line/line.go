@@ -23,7 +23,7 @@ type Request struct {
 	Change chart.Change
 	Lick   lick.Lick
 	// Target is the tone of the arriving chord to land on; nil leaves the
-	// choice to the school.
+	// choice to the strategy.
 	Target   *neck.Place
 	Strategy change.TargetStrategy
 	Approach change.ApproachKind
@@ -115,7 +115,7 @@ func (o Request) Write() (Line, error) {
 	return line, nil
 }
 
-// toBestTarget aims at the tone the school values most of those that can be reached;
+// toBestTarget aims at the tone the strategy values most of those that can be reached;
 // of equals, at the one that keeps most of the lick, then the one nearest it.
 func (o Request) toBestTarget(s lick.Placement, arriving neck.Shape) (Line, error) {
 	last := s.Phrase.Events[len(s.Phrase.Events)-1].Sounding(o.Instrument)

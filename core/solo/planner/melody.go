@@ -32,9 +32,9 @@ const (
 	costContour  = 5 // a semitone off the contour
 	costOffBox   = 40
 	costOffChord = 45
-	costWeak     = 30 // a note on a strong beat that is not home
+	costWeak     = 30 // a note on a strong beat that is no chord tone
 	costOutside  = 120
-	costUnguided = 8 // a home note that is no guide tone, by the blend
+	costUnguided = 8 // a chord tone that is no guide tone, by the blend
 	costLeapOf4  = 12
 	costLeapOf5  = 25
 	costWide     = 60

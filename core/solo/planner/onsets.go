@@ -126,7 +126,7 @@ type onset struct {
 	ends ending
 }
 
-// ending is how a phrase ends: a question off home or on the 5, an answer on R or 3 (common).
+// ending is how a phrase ends: a question off the chord or on its 5, an answer on R or 3 (common).
 type ending string
 
 const (

@@ -63,7 +63,7 @@ const (
 	oftenOn = 0.35
 )
 
-// rhythms makes a pattern for each likeness of the slots. Every slot of a likeness has
+// rhythms makes a pattern for each motif of the slots. Every slot of a motif has
 // its landings on notes of the pattern, whatever of them it has itself.
 func (pc *planContext) rhythms(slots []phraseSlot, arrivals []int, r *rand.Rand) map[string]pattern {
 	m := pc.Chart.Meter
@@ -105,7 +105,7 @@ func (pc *planContext) rhythms(slots []phraseSlot, arrivals []int, r *rand.Rand)
 	return patterns
 }
 
-// latest is when the last landing of each likeness falls, in ticks of its slot.
+// latest is when the last landing of each motif falls, in ticks of its slot.
 func (pc *planContext) latest(slots []phraseSlot, arrivals []int) map[string]int {
 	late := map[string]int{}
 	for _, s := range slots {

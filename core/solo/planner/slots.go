@@ -8,7 +8,7 @@ type phraseSlot struct {
 	start, ticks int
 	// motifID is alike for slots whose phrases are the same motif.
 	motifID string
-	// answer says that the phrase ends its sentence, and so ends at home.
+	// answer says that the phrase ends its sentence, and so ends on R or 3.
 	answer bool
 	// arrivals are the indices of the landings within it.
 	arrivals []int

@@ -35,7 +35,7 @@ const (
 	mostClashes = 4
 )
 
-// lickPatterns begins the phrases of each likeness with a lick of the vocabulary that fits
+// lickPatterns begins the phrases of each motif with a lick of the vocabulary that fits
 // there, and changes the pattern to its rhythm. What has no lick keeps its own.
 func (pc *planContext) lickPatterns(slots []phraseSlot, patterns map[string]pattern, r *rand.Rand) map[string]lickPattern {
 	found := map[string]lickPattern{}

@@ -32,12 +32,12 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
     <section aria-label="What could be better">
       <p v-if="looked" class="looked" role="status">
         <span>
-          {{ signs(looked.says) }}: <b>{{ looked.before }} → {{ looked.after.issues.length }}</b> to mend,
+          {{ signs(looked.says) }}: <b>{{ looked.before }} → {{ looked.after.issues.length }}</b> issues,
           heard alone <b>{{ view.figures.heard }} → {{ looked.after.figures.heard }}</b> of
           {{ view.figures.chords }}
         </span>
         <button type="button" class="primary small" @click="emit('repair', looked.edit)">Apply</button>
-        <button type="button" class="chip" @click="looked = undefined">Leave it</button>
+        <button type="button" class="chip" @click="looked = undefined">Cancel</button>
       </p>
       <ul>
         <li v-for="(c, n) in view.issues" :key="n">

@@ -52,7 +52,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		}
 		out := []LickVariant{}
 		for _, e := range chosen.Variants(on.instrument, key, position) {
-			out = append(out, LickVariant{Group: e.Group, Name: e.Name, LickMove: on.elsewhere(chosen, e)})
+			out = append(out, LickVariant{Group: e.Group, Name: e.Name, LickMove: on.variant(chosen, e)})
 		}
 		return &body[[]LickVariant]{out}, nil
 	})
@@ -97,7 +97,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 }
 
 // elsewhere writes a lick at another place, over its own chords.
-func (o playContext) elsewhere(l lick.Lick, e lick.Variant) LickMove {
+func (o playContext) variant(l lick.Lick, e lick.Variant) LickMove {
 	if e.Refused != "" {
 		return o.lickMove(l, e.Move, o.chart.TonicChord())
 	}
