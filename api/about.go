@@ -35,6 +35,13 @@ func (s *server) registerAbout(api huma.API) {
 	})
 }
 
+// ClassChoice is a class of notes over a chord and what it is called.
+type ClassChoice struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Short string `json:"short" doc:"Its name where there is little room"`
+}
+
 // Choices are what a player may choose from, in the order to show it.
 type Choices struct {
 	Tonics       map[string][]string   `json:"tonics" doc:"By mode"`
@@ -48,6 +55,7 @@ type Choices struct {
 	Techniques   []string              `json:"techniques" doc:"How notes may be played"`
 	Feels        []string              `json:"feels"`
 	Boxes        []string              `json:"boxes"`
+	Classes      []ClassChoice         `json:"classes" doc:"What a note can be over a chord, with what it is called"`
 	Layouts      []string              `json:"layouts"`
 	Strategies   []string              `json:"strategies"`
 	Approaches   []string              `json:"approaches"`
@@ -118,6 +126,7 @@ type Range struct {
 func (s *server) registerChoices(api huma.API) {
 	choices := Choices{
 		Tonics: map[string][]string{}, Modes: names(harmony.Modes), Meters: names(chart.Meters), Feels: names(chart.Feels), Boxes: names(harmony.BoxKinds),
+		Classes: each(harmony.Classes, func(c harmony.Class) ClassChoice { return ClassChoice{string(c), c.Name(), c.Short()} }),
 		Layouts: names(neck.LayoutKinds), Strategies: names(change.TargetStrategies), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},

@@ -87,7 +87,7 @@ func TestALickIsShownAsWritten(t *testing.T) {
 	}
 	p.Click("Understand")
 	p.Until("its own frets", "document.querySelectorAll('.tab .note').length === 3")
-	assert.Equal(t, "0 5 chordTone|2 13 colour|0 7 outside", strings.Join(p.Tab(), "|"))
+	assert.Equal(t, "0 5 chord|2 13 colour|0 7 outside", strings.Join(p.Tab(), "|"))
 	p.Click("under the hand")
 	p.Sees("In C, under the hand Abe's blues")
 	p.Until("fretted", "document.querySelectorAll('.tab .note').length === 3 && document.querySelector('.tab .note .fret').textContent !== '0'")

@@ -64,7 +64,7 @@ func TestAPlayersFirstVisit(t *testing.T) {
 	tab := p.Tab()
 	require.NotEmpty(t, tab)
 	assert.Equal(t, "11 ♭3 blue", tab[0])
-	assert.Equal(t, "10 3 chordTone", tab[len(tab)-1])
+	assert.Equal(t, "10 3 chord", tab[len(tab)-1])
 	assert.Contains(t, p.Neck("arriving"), "2:10 3")
 
 	p.Press(" ")

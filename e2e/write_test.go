@@ -252,7 +252,7 @@ func TestALickElsewhereCutAndJoined(t *testing.T) {
 	p.Press("w")
 	p.Click("A♭")
 	p.Until("in A flat", "document.querySelector('.says').innerText.includes('A♭')")
-	assert.Equal(t, "4 R chordTone", p.Tab()[0])
+	assert.Equal(t, "4 R chord", p.Tab()[0])
 	p.Click("as octaves")
 	p.Until("two at once", "document.querySelectorAll('.tab .note').length === 24")
 	p.Press("j")

@@ -20,6 +20,28 @@ const (
 	Outside    Class = "outside"
 )
 
+// Classes lists the classes, from what is rested on to what is passed through.
+var Classes = []Class{ChordTone, Colour, Blue, Suspension, Outside}
+
+// Name is the class as players call it.
+func (c Class) Name() string {
+	switch c {
+	case ChordTone:
+		return "chord tone"
+	case Suspension:
+		return "sus"
+	}
+	return string(c)
+}
+
+// Short is the name of the class where there is little room.
+func (c Class) Short() string {
+	if c == ChordTone {
+		return "chord"
+	}
+	return c.Name()
+}
+
 // Text says the class as it completes "the note is …": "a chord tone".
 func (c Class) Text() string {
 	switch c {

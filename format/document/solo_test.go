@@ -1,6 +1,7 @@
 package document
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -9,6 +10,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/solo/chorus"
 	"undaris/core/solo/planner"
@@ -126,4 +128,23 @@ func TestAnyChartCanHaveASolo(t *testing.T) {
 			require.NoError(rt, line.Check(i))
 		}
 	})
+}
+
+// A plan uses the licks with one of its tags, or all where it names none.
+func TestAPlanUsesTheLicksWithItsTags(t *testing.T) {
+	all := []lick.Lick{{Name: "a", Tags: []string{"box"}}, {Name: "b"}, {Name: "c", Tags: []string{"slow", "box"}}}
+	for _, c := range []struct {
+		fromLicks bool
+		tags      []string
+		want      string
+	}{{true, nil, "a b c"}, {true, []string{"box"}, "a c"}, {true, []string{"slow", "loud"}, "c"}, {true, []string{"loud"}, ""}} {
+		request, err := ChorusPlan{FromLicks: c.fromLicks, Tags: c.tags}.Request(vamp(t), neck.Standard(), 100, nil, all)
+		require.NoError(t, err)
+		names := []string{}
+		for _, l := range request.Licks {
+			names = append(names, l.Name)
+		}
+		assert.Equal(t, c.want, strings.Join(names, " "))
+	}
+	assert.Len(t, all, 3, "the list itself is left alone")
 }

@@ -1770,6 +1770,8 @@ export interface components {
             blend: number;
             boxes: string[];
             capo: components["schemas"]["Range"];
+            /** @description What a note can be over a chord, with what it is called */
+            classes: components["schemas"]["ClassChoice"][];
             /** @description Which beats a click can sound on beside every one */
             clicksOn: string[];
             /**
@@ -2106,6 +2108,12 @@ export interface components {
             choruses: components["schemas"]["Chorus"][];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+        };
+        ClassChoice: {
+            id: string;
+            name: string;
+            /** @description Its name where there is little room */
+            short: string;
         };
         Click: {
             /**
@@ -3716,7 +3724,7 @@ export interface components {
             pins?: components["schemas"]["Pin"][];
             /** @description A position's id or form; left out for the home position */
             position?: string;
-            /** @description Left out for every school */
+            /** @description Left out for every strategy */
             strategies?: string[];
         };
         PathTarget: {

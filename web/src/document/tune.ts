@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { latestOnly } from '../api/ask'
 import { answer, client, Problem } from '../api/client'
+import { nameClasses } from '../controls/classes'
 import type {
   Chart,
   ChartEntry,
@@ -99,6 +100,7 @@ export const useTune = defineStore('tune', () => {
   async function start() {
     const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices')), playing.load()])
     choices.value = may
+    nameClasses(may.classes)
   }
 
   const latestList = latestOnly()

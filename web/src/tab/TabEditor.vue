@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { classShort } from '../controls/classes'
 import { computed } from 'vue'
 import { signs } from '../controls/spelling'
 import type { WrittenLick } from '../api/client'
@@ -160,7 +161,7 @@ function place(event: MouseEvent) {
         {{ techniqueSign(event) }}
       </text>
       <text class="degree" :y="bottom + 21">{{ signs(event.degree) }}</text>
-      <text class="class" :y="bottom + 34">{{ event.class }}</text>
+      <text class="class" :y="bottom + 34">{{ classShort(event.class) }}</text>
     </g>
   </svg>
 </template>

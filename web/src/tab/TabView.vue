@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { classShort } from '../controls/classes'
 import { computed } from 'vue'
 import { signs } from '../controls/spelling'
 import { layOutTab, techniqueSign, type TabLine } from './tab'
@@ -83,7 +84,7 @@ const chords = computed(() => {
         {{ techniqueSign(event) }}
       </text>
       <text class="degree" :y="bottom + 27">{{ signs(event.degree) }}</text>
-      <text class="class" :y="bottom + 42">{{ event.class }}</text>
+      <text class="class" :y="bottom + 42">{{ classShort(event.class) }}</text>
     </g>
   </svg>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { className } from '../../controls/classes'
 import { computed } from 'vue'
 import type { Functions } from '../../api/client'
 import PagedTab from '../../tab/PagedTab.vue'
@@ -45,7 +46,7 @@ const now = computed(() => view.change.value?.leaving.chord)
               }}</span>
               {{ f.vibrato ? 'shake' : f.bend ? `bend ${bends[f.bend]}` : 'pass' }}
               <span class="others">
-                <span v-for="(b, up) in f.bent" :key="up" :class="b.class" :title="b.class"
+                <span v-for="(b, up) in f.bent" :key="up" :class="b.class" :title="className(b.class)"
                   >{{ up ? `${bends[up]} ` : '' }}{{ signs(b.degree) }}</span
                 >
               </span>

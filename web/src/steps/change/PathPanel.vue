@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { className } from '../../controls/classes'
 import { computed } from 'vue'
 import type { Path, PathTarget } from '../../api/client'
 import { signs } from '../../controls/spelling'
@@ -93,7 +94,7 @@ const now = computed(() =>
         <p class="quiet">{{ signs(now.text) }}.</p>
         <p v-if="now.written" class="quiet">
           Over the written {{ signs(now.written.chord) }} it is the {{ signs(now.written.degree) }}:
-          {{ now.written.class }}.
+          {{ className(now.written.class) }}.
         </p>
         <p v-if="now.pinned">
           <button type="button" class="chip" @click="$emit('unpin', now.change)">Remove the pin</button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { className } from '../../controls/classes'
 import { computed, ref, watch } from 'vue'
 import type { NearbyTarget, Move, Place, Target } from '../../api/client'
 import { samePlace } from '../../neck/geometry'
@@ -27,7 +28,7 @@ function where(move: Move) {
 }
 const at = (place: Place) => `${place.string}:${place.fret}`
 const over = (tone: Target) =>
-  tone.written ? `over ${tone.written.chord}: ${tone.written.degree}, ${tone.written.class}` : ''
+  tone.written ? `over ${tone.written.chord}: ${tone.written.degree}, ${className(tone.written.class)}` : ''
 function far(l: NearbyTarget) {
   const steps = l.semitones === 0 ? '=' : `${l.semitones > 0 ? '↑' : '↓'}${Math.abs(l.semitones)}`
   const strings = l.strings === 0 ? 'same string' : `${Math.abs(l.strings)} over`
@@ -45,7 +46,7 @@ const standing = computed(() => {
   const found = near.value
   if (!found || !here.value) return ''
   const { leaving, arriving } = found
-  return `${leaving.note}: the ${leaving.degree} over ${shown.value?.leaving.chord}, the ${arriving.degree} over ${shown.value?.arriving.chord} (${found.class})`
+  return `${leaving.note}: the ${leaving.degree} over ${shown.value?.leaving.chord}, the ${arriving.degree} over ${shown.value?.arriving.chord} (${className(found.class)})`
 })
 
 const list = ref<HTMLElement>()

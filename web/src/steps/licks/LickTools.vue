@@ -24,7 +24,7 @@ const tune = useTune()
     <template v-if="!fresh && lick">
       <PillSelect
         label="Export as"
-        placeholder="take away"
+        placeholder="export"
         :chosen="undefined"
         :options="(tune.choices?.lickFormats ?? []).map((f) => ({ value: f.name, text: f.title }))"
         @choose="(format) => keeping.takeAway(lick!.id, format)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { className } from '../../controls/classes'
 import { ref, watch } from 'vue'
 import { signs } from '../../controls/spelling'
 import HeardTab from '../../tab/HeardTab.vue'
@@ -65,7 +66,11 @@ const list = (tones: { degree: string; note: string }[]) =>
                   </button>
                 </th>
                 <td>
-                  {{ l.timing === 'none' ? 'nothing lands' : signs(`${l.degree}, ${l.class}, ${l.timing}`) }}
+                  {{
+                    l.timing === 'none'
+                      ? 'nothing lands'
+                      : signs(`${l.degree}, ${className(l.class ?? '')}, ${l.timing}`)
+                  }}
                 </td>
               </tr>
               <tr v-for="c in verdict.coverage" :key="c.chord">

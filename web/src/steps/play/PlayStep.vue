@@ -87,7 +87,7 @@ useKeys([
   { key: '.', says: 'on to the next segment', run: () => void player.skip() },
   {
     key: 'w',
-    says: 'the next panel: routine, band, click, take away, pedal',
+    says: 'the next panel: routine, band, click, export, pedal',
     run: () => {
       const at = benches.findIndex((b) => b.name === query.bench.value)
       void query.set({ bench: benches[(at + 1) % benches.length]?.name })

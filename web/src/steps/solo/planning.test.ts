@@ -111,11 +111,10 @@ test('the next seed follows the plan that is being made', () => {
   expect(nextSeed({ seed: 4 })).toBe(8)
 })
 
-test('the licks of a plan are those with one of its tags', () => {
+test('a plan from licks is given those of the library', () => {
   const { vocabulary } = planning()
   const of = (plan: ChorusPlan) => vocabulary(plan).map((l) => l.name)
   expect(of({ fromLicks: true, seed: 1 })).toEqual(['a', 'b'])
-  expect(of({ fromLicks: true, tags: ['box'], seed: 1 })).toEqual(['a'])
   expect(of({ fromLicks: false, seed: 1 })).toEqual([])
 })
 
