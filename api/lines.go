@@ -9,7 +9,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/chart"
 	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
 	"undaris/format/document"
@@ -208,9 +207,4 @@ func (k *KeptLine) follow(now PlayContext, d document.LineDocument, p phrase.Phr
 		k.Moved = append(k.Moved, c.Text)
 	}
 	return nil
-}
-
-// changeText says a change in a few words.
-func changeText(ch chart.Change) string {
-	return fmt.Sprintf("%s to %s, bar %d to %d", ch.Leaving.Chord.Symbol(), ch.Arriving.Chord.Symbol(), ch.Leaving.Bar+1, ch.Arriving.Bar+1)
 }
