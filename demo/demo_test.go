@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -189,7 +190,7 @@ func BenchmarkPlanFromTheLibrary(b *testing.B) {
 		seed++
 		order, err := document.ChorusPlan{FromLicks: true, Seed: seed}.Request(c, guitar, neck.ComfortableSpanMM, nil, vocabulary)
 		require.NoError(b, err)
-		_, err = planner.Plan(order)
+		_, err = planner.Plan(context.Background(), order)
 		require.NoError(b, err)
 	}
 }

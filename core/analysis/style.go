@@ -36,23 +36,6 @@ const (
 // FindingNames lists them.
 var FindingNames = []string{FindingPhrases, FindingStarts, FindingMotif, FindingRhythm, FindingDirection, FindingLeaps, FindingHolds, FindingTouch, FindingHighNote}
 
-// PhraseSpan is a phrase as it is heard: notes from one silence of a beat or more to the next.
-type PhraseSpan struct{ From, To int }
-
-// PhraseSpans cuts a line where a beat or more is silent.
-func PhraseSpans(p phrase.Phrase) []PhraseSpan {
-	all := []PhraseSpan{}
-	end := 0
-	for n, e := range p.Events {
-		if n == 0 || float64(e.Tick-end) >= PhraseGapBeats*float64(p.Meter.BeatTicks()) {
-			all = append(all, PhraseSpan{n, n})
-		}
-		all[len(all)-1].To = n + 1
-		end = max(end, e.End())
-	}
-	return all
-}
-
 // StyleCheck looks at a line over so many ticks of a chart for what keeps it from being dull:
 // each finding with the notes that it comes from.
 func StyleCheck(i neck.Instrument, p phrase.Phrase, length int) []Finding {
@@ -267,36 +250,6 @@ func checkTouch(p phrase.Phrase) Finding {
 		f.Text = "every note is picked alike: slide into one, bend one, hammer one on"
 	}
 	return f
-}
-
-// TechniqueKinds lists the kinds of technique that a line has.
-func TechniqueKinds(p phrase.Phrase) []string {
-	kinds := []string{}
-	for n := range p.Events {
-		for _, kind := range techniqueKindsOf(p, n) {
-			if !slices.Contains(kinds, kind) {
-				kinds = append(kinds, kind)
-			}
-		}
-	}
-	return kinds
-}
-
-func techniqueKindsOf(p phrase.Phrase, n int) []string {
-	kinds := []string{}
-	e := p.Events[n]
-	for _, one := range []struct {
-		used bool
-		name string
-	}{
-		{e.SlideFrom > 0 || e.SlideOut != 0, "slides"}, {e.Bend > 1, "bends"}, {e.HammerOn, "hammer-ons"}, {e.PullOff, "pull-offs"},
-		{n > 0 && p.Events[n-1].Tick == e.Tick, "double stops"},
-	} {
-		if one.used {
-			kinds = append(kinds, one.name)
-		}
-	}
-	return kinds
 }
 
 // checkHighNote asks for a range of a sixth, and for the highest note once, past the middle.

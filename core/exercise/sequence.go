@@ -9,7 +9,6 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/core/pitch"
 )
 
 // Sequence is an exercise: one small figure walked up and down the tones of a
@@ -53,20 +52,6 @@ var figures = []struct {
 	{"sevenths", []int{0, 2, 4, 6}, []int{0, 1, 2, 3}},
 	{"two up, one down", []int{0, 1, 2}, []int{0, 2}},
 	{"groups of four", []int{0, 1, 2, 3}, nil},
-}
-
-// spreads are the figures of a spread triad, by the numbers of their degrees from
-// the lowest note up or, after it, onwards; the 4 is the scale of the chord's, and
-// moves to the 3 or the 5 beside it (ours for the order of the notes).
-var spreads = []struct {
-	name    string
-	degrees []int
-	// octaves is how far above the root's octave each note lies.
-	octaves []int
-}{
-	{"spread triads", []int{1, 5, 3, 5}, []int{0, 0, 1, 0}},
-	{"spread triads with 4-3", []int{1, 5, 4, 3}, []int{0, 0, 1, 1}},
-	{"spread triads with 4-5", []int{1, 5, 4, 5}, []int{0, 0, 1, 1}},
 }
 
 // SequenceFigures lists the figures that may be walked over the tones.
@@ -148,15 +133,6 @@ func (q Sequence) check() error {
 	return nil
 }
 
-// walker is where a walk stands.
-type walker struct {
-	// up is 1 on the way up, -1 on the way down; cells counts those walked.
-	up, cells int
-	// last is the pitch the present cell began on, heard the last one played; none
-	// before the first.
-	last, heard pitch.MIDI
-}
-
 // TonesOver is the tones that are walked over a chord: its own, its scale of the chord or
 // the box of the chart. Its error is a *chart.FieldError.
 func TonesOver(c chart.Chart, chord harmony.Chord, over string) ([]harmony.Tone, error) {
@@ -192,165 +168,4 @@ func (q Sequence) figure() []int {
 		}
 	}
 	return nil
-}
-
-// walk writes so many notes over one chord. The walk goes on from where the chord
-// before left it, the same way, and turns at the ends of the position.
-func (q Sequence) walk(w *walker, c harmony.Chord, count int) ([]neck.Placed, error) {
-	ladder, err := q.ladder(c)
-	if err != nil {
-		return nil, err
-	}
-	offsets := q.figure()
-	widest := slices.Max(offsets)
-	if widest >= len(ladder) {
-		return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("the %s of %s have %d tones in this position, too few for %s; one after another fits",
-			q.Tones, c.Symbol(), len(ladder), q.Figure)}
-	}
-	at := w.enter(ladder)
-	notes := make([]neck.Placed, 0, count)
-	for len(notes) < count {
-		cell := slices.Clone(offsets)
-		if q.Order == "reversed" || q.Order == "alternating" && w.cells%2 == 1 {
-			slices.Reverse(cell)
-		}
-		if last := at + w.up*widest; last < 0 || last >= len(ladder) {
-			// The cell would leave the position: turn on the last tone, but do not
-			// strike it twice.
-			w.up = -w.up
-			at = 0
-			if w.up < 0 {
-				at = len(ladder) - 1
-			}
-			if ladder[at+w.up*cell[0]].Pitch == w.heard && widest+1 < len(ladder) {
-				at += w.up
-			}
-		}
-		for _, offset := range cell {
-			if len(notes) < count {
-				notes = append(notes, ladder[at+w.up*offset])
-				w.heard = notes[len(notes)-1].Pitch
-			}
-		}
-		w.last = ladder[at].Pitch
-		at += w.up
-		w.cells++
-	}
-	return notes, nil
-}
-
-// enter is the rung to go on from: the next one past where the walk stands, in
-// its direction; where there is none the walk turns.
-func (w *walker) enter(ladder []neck.Placed) int {
-	if w.last == 0 {
-		// A walk begins on the lowest root, or where the position has none on the
-		// lowest tone.
-		return max(slices.IndexFunc(ladder, func(p neck.Placed) bool { return p.Degree.Number == 1 }), 0)
-	}
-	beyond := func(p neck.Placed) bool {
-		return (p.Pitch > w.last) == (w.up > 0) && p.Pitch != w.last && p.Pitch != w.heard
-	}
-	for range 2 {
-		if w.up > 0 {
-			if n := slices.IndexFunc(ladder, beyond); n >= 0 {
-				return n
-			}
-		}
-		for n := len(ladder) - 1; n >= 0 && w.up < 0; n-- {
-			if beyond(ladder[n]) {
-				return n
-			}
-		}
-		w.up = -w.up
-	}
-	return 0
-}
-
-// spread writes the figure of a spread triad over a chord, as often as there is
-// time. It lies in the window, or in the nearest one that has it.
-func (q Sequence) spread(c harmony.Chord, degrees, octaves []int, count int) ([]neck.Placed, error) {
-	scale, _ := q.Chart.Key.ChordScale(c)
-	tones := make([]harmony.Tone, len(degrees))
-	for n, number := range degrees {
-		tone, ok := numbered(c.Tones(), number)
-		if !ok {
-			tone, ok = numbered(scale.Tones, number)
-		}
-		if !ok {
-			return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("%s has no %d to spread", c.Symbol(), number)}
-		}
-		tones[n] = tone
-	}
-	placed, ok := q.nearest(tones, octaves)
-	if !ok {
-		return nil, &chart.FieldError{Field: "figure", Detail: fmt.Sprintf("%s of %s do not lie anywhere on this neck", q.Figure, c.Symbol())}
-	}
-	if q.Order == "reversed" {
-		slices.Reverse(placed)
-	}
-	notes := make([]neck.Placed, count)
-	for n := range notes {
-		at := n % len(placed)
-		if q.Order == "alternating" && n/len(placed)%2 == 1 {
-			at = len(placed) - 1 - at
-		}
-		notes[n] = placed[at]
-	}
-	return notes, nil
-}
-
-// numbered is the tone with a degree's number; a suspended tone stands for a
-// missing third only where the scale of the chord is asked.
-func numbered(tones []harmony.Tone, number int) (harmony.Tone, bool) {
-	for _, t := range tones {
-		if t.Degree.Number == number || t.Degree.Number == number+7 {
-			return t, true
-		}
-	}
-	return harmony.Tone{}, false
-}
-
-// nearest places the figure in the window, or in the window nearest to it that
-// has room for it, at the least cost of fingering.
-func (q Sequence) nearest(tones []harmony.Tone, octaves []int) ([]neck.Placed, bool) {
-	for away := 0; away <= q.Instrument.Frets; away++ {
-		for _, shift := range []int{away, -away} {
-			w := q.Window
-			w.Core, w.CoreEnd, w.Low, w.High = w.Core+shift, w.CoreEnd+shift, max(w.Low+shift, 0), w.High+shift
-			if w.Core < 0 || w.High > q.Instrument.Frets {
-				continue
-			}
-			if placed, ok := q.spreadIn(w, tones, octaves); ok {
-				return placed, true
-			}
-		}
-	}
-	return nil, false
-}
-
-func (q Sequence) spreadIn(w neck.Window, tones []harmony.Tone, octaves []int) ([]neck.Placed, bool) {
-	var best []neck.Fingered
-	var bestPitches []pitch.MIDI
-	bestCost := -1
-	root := tones[0].Note.Class()
-	for base := q.Instrument.Open[len(q.Instrument.Open)-1]; base < q.Instrument.Open[0]+pitch.MIDI(w.High); base++ {
-		if base.Class() != root {
-			continue
-		}
-		wanted := make([]neck.NoteToPlace, len(tones))
-		pitches := make([]pitch.MIDI, len(tones))
-		for n, t := range tones {
-			pitches[n] = base + pitch.MIDI(t.Note.Class().Above(root)+12*octaves[n])
-			wanted[n] = neck.NoteToPlace{Pitch: pitches[n]}
-		}
-		path, cost, err := neck.Finger(q.Instrument, w, wanted)
-		if err == nil && (bestCost < 0 || cost < bestCost) {
-			best, bestPitches, bestCost = path, pitches, cost
-		}
-	}
-	placed := make([]neck.Placed, len(best))
-	for n, f := range best {
-		placed[n] = neck.Placed{Tone: tones[n], Pitch: bestPitches[n], Fingered: f}
-	}
-	return placed, bestCost >= 0
 }

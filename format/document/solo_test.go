@@ -1,6 +1,7 @@
 package document
 
 import (
+	"context"
 	"strings"
 	"testing"
 
@@ -32,7 +33,7 @@ func TestBlocksGoThereAndBack(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
 		order, err := ChorusPlan{Seed: uint64(rapid.Uint32().Draw(rt, "seed"))}.Request(c, neck.Standard(), neck.ComfortableSpanMM, nil, nil)
 		require.NoError(rt, err)
-		planned, err := planner.Plan(order)
+		planned, err := planner.Plan(context.Background(), order)
 		require.NoError(rt, err)
 		blocks := planned.Best[0].Blocks
 		for n := range blocks {
@@ -108,7 +109,7 @@ func TestAnyChartCanHaveASolo(t *testing.T) {
 			require.ErrorContains(rt, err, "no chord yet")
 			return
 		}
-		planned, err := planner.Plan(order)
+		planned, err := planner.Plan(context.Background(), order)
 		require.NoError(rt, err)
 		best := planned.Best[0]
 		read, err := Blocks(BlocksOf(best.Blocks), c, i)

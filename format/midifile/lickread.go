@@ -14,7 +14,6 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/phrase"
-	"undaris/core/pitch"
 	"undaris/format/reading"
 )
 
@@ -33,19 +32,6 @@ func ReadLick(data []byte, terms reading.Terms) (l *reading.Lick, err error) {
 		r.track(track)
 	}
 	return r.finish()
-}
-
-// bent is a note with what the pitch wheel did while it sounded.
-type bent struct {
-	note
-	channel uint8
-	// moves are the wheel's cents and from when they hold, the first at the note's start.
-	moves []wheelMove
-}
-
-type wheelMove struct {
-	tick  int
-	cents float64
 }
 
 type lickReader struct {
@@ -244,55 +230,6 @@ func (r *lickReader) chords(first, most int) {
 	}
 }
 
-// quantise moves the notes to a grid and puts them on strings.
-func (r *lickReader) quantise(notes []bent, most int) {
-	meter := r.Lick.Lick.Phrase.Meter
-	grid, farthest := map[int]bool{}, 0
-	starts := quantised(meter, notes, grid, &farthest)
-	sounded := make([]phrase.PitchedNote, len(notes))
-	slides := make([]int, len(notes))
-	for n, note := range notes {
-		fine := meter.BeatTicks() / 12
-		end := (note.end + fine/2) / fine * fine
-		for m := n + 1; m < len(notes); m++ {
-			if starts[m] > starts[n] {
-				if end > starts[m]-fine && end < starts[m]+fine {
-					end = starts[m] // a finger leaves a little early or late
-				}
-				break
-			}
-		}
-		sounded[n] = phrase.PitchedNote{Tick: starts[n], Ticks: max(min(end, most)-starts[n], fine), Pitch: pitch.MIDI(note.key)}
-		sounded[n].Technique, slides[n] = note.technique()
-		if sounded[n].Tick+sounded[n].Ticks > most {
-			sounded[n].Ticks = max(most-sounded[n].Tick, 1)
-		}
-	}
-	order := make([]int, len(sounded))
-	for n := range order {
-		order[n] = n
-	}
-	sort.SliceStable(order, func(a, b int) bool { return sounded[order[a]].Tick < sounded[order[b]].Tick })
-	sorted := make([]phrase.PitchedNote, len(order))
-	for n, from := range order {
-		sorted[n] = sounded[from]
-	}
-	placed := phrase.AssignStrings(r.terms.Instrument, r.terms.Window, sorted)
-	r.slide(placed, sorted, order, slides)
-	r.Lick.Lick.Phrase.Events = placed.Events
-	names := []string{}
-	for _, parts := range divisions(meter) {
-		if grid[parts.parts] {
-			names = append(names, parts.name)
-		}
-	}
-	r.Remark(0, "", "the rhythm is moved to %s; the farthest note went %d ticks of %d to a quarter", strings.Join(names, " and "), farthest, chart.TicksPerQuarter)
-	r.Remark(0, "", "fingered on frets %d to %d", placed.Window.Low, placed.Window.High)
-	for _, n := range placed.Dropped {
-		r.Remark(0, "", "note %d has no place on the instrument and is left out", order[n]+1)
-	}
-}
-
 // slide gives the notes that the wheel slid in the fret they came from.
 func (r *lickReader) slide(placed phrase.Assigned, sorted []phrase.PitchedNote, order, slides []int) {
 	for n, one := range sorted {
@@ -309,63 +246,6 @@ func (r *lickReader) slide(placed phrase.Assigned, sorted []phrase.PitchedNote, 
 	}
 }
 
-// division is a way to divide a beat, as it is called.
-type division struct {
-	parts int
-	name  string
-}
-
-func divisions(m chart.Meter) []division {
-	if m.Compound() {
-		return []division{{1, "beats"}, {3, "eighths"}, {6, "sixteenths"}, {12, "thirty-seconds"}}
-	}
-	return []division{{1, "quarters"}, {2, "eighths"}, {3, "triplets"}, {4, "sixteenths"}, {6, "sextuplets"}, {8, "thirty-seconds"}}
-}
-
-// slack is how far, as a part of a beat, a played note may be from a grid that is still
-// taken for its own.
-const slack = 24
-
-// quantised moves each beat's notes to the coarsest division that all of them are near,
-// or else to the one that moves them least.
-func quantised(m chart.Meter, notes []bent, used map[int]bool, farthest *int) []int {
-	beat := m.BeatTicks()
-	starts := make([]int, len(notes))
-	for from := 0; from < len(notes); {
-		of := (notes[from].tick + beat/slack) / beat
-		to := from
-		for to < len(notes) && (notes[to].tick+beat/slack)/beat == of {
-			to++
-		}
-		chosen, least := 1, math.MaxInt
-		for _, d := range divisions(m) {
-			worst, sum := 0, 0
-			for _, n := range notes[from:to] {
-				off := n.tick - nearest(n.tick, beat/d.parts)
-				worst, sum = max(worst, off, -off), sum+max(off, -off)
-			}
-			if worst <= beat/slack {
-				chosen = d.parts
-				break
-			}
-			if sum < least {
-				chosen, least = d.parts, sum
-			}
-		}
-		used[chosen] = true
-		for n := from; n < to; n++ {
-			starts[n] = nearest(notes[n].tick, beat/chosen)
-			*farthest = max(*farthest, starts[n]-notes[n].tick, notes[n].tick-starts[n])
-		}
-		from = to
-	}
-	return starts
-}
-
-func nearest(tick, step int) int {
-	return int(math.Floor(float64(tick)/float64(step)+0.5)) * step
-}
-
 // How the wheel is read, in cents (ours, from what bends and slides look like as MIDI):
 // a quarter tone is 50; what rests within less of the pitch is no bend.
 const (
@@ -374,74 +254,3 @@ const (
 	slidOut     = 150
 	moved       = 1
 )
-
-// technique reads what the wheel did while the note sounded: where it rested in the
-// middle is the bend; where it began and ended says how it came there. slide is where a
-// note was slid from, in half steps.
-func (b bent) technique() (t phrase.Technique, slide int) {
-	middle := b.resting()
-	begin, end := b.moves[0].cents, b.moves[len(b.moves)-1].cents
-	quarters := int(math.Round(middle / quarterTone))
-	if quarters >= 1 {
-		t.Bend = min(quarters, phrase.MaxBend)
-		t.PreBend = begin > middle-atPitch
-		t.Release = end < middle-quarterTone && end > -atPitch
-	} else if begin <= -2*quarterTone+atPitch || begin >= 2*quarterTone-atPitch {
-		slide = int(math.Round(begin / 100))
-	}
-	switch {
-	case end > middle+slidOut:
-		t.SlideOut = 1
-	case end < -slidOut && end < middle-slidOut:
-		t.SlideOut = -1
-	}
-	t.Vibrato = b.turns(middle) >= 4
-	return t, slide
-}
-
-// resting is the cents that hold for most of the middle of the note.
-func (b bent) resting() float64 {
-	from, to := b.tick+(b.end-b.tick)/4, b.end-(b.end-b.tick)/4
-	held := map[int]int{}
-	for n, m := range b.moves {
-		until := b.end
-		if n+1 < len(b.moves) {
-			until = b.moves[n+1].tick
-		}
-		if time := min(until, to) - max(m.tick, from); time > 0 {
-			held[int(math.Round(m.cents/quarterTone))] += time
-		}
-	}
-	best, most := 0, 0
-	for quarters, time := range held {
-		if time > most || time == most && quarters < best {
-			best, most = quarters, time
-		}
-	}
-	return float64(best * quarterTone)
-}
-
-// turns counts how often the pitch turned back around where it rests.
-func (b bent) turns(middle float64) int {
-	count, way := 0, 0
-	for n := 1; n < len(b.moves); n++ {
-		if math.Abs(b.moves[n].cents-middle) > 2*quarterTone || math.Abs(b.moves[n-1].cents-middle) > 2*quarterTone {
-			continue
-		}
-		step := b.moves[n].cents - b.moves[n-1].cents
-		now := 0
-		switch {
-		case step > moved:
-			now = 1
-		case step < -moved:
-			now = -1
-		}
-		if now != 0 && way != 0 && now != way {
-			count++
-		}
-		if now != 0 {
-			way = now
-		}
-	}
-	return count
-}

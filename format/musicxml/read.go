@@ -148,74 +148,6 @@ func (r *reader) setUp(p *part) {
 	}
 }
 
-func (r *reader) meter(number int, t *timeMark, again bool) {
-	text := strings.TrimSpace(t.Beats) + "/" + strings.TrimSpace(t.BeatType)
-	meter, err := chart.ParseMeter(text)
-	switch {
-	case again && (err != nil || meter != r.Chart.Meter):
-		r.faults = append(r.faults, reading.Fault{Line: number, Symbol: text, Detail: fmt.Sprintf("the meter changes to %s; a chart has one meter", text)})
-	case err != nil:
-		r.faults = append(r.faults, reading.Fault{Line: number, Symbol: text, Detail: strings.TrimPrefix(err.Error(), "meter: ")})
-	default:
-		r.Chart.Meter = meter
-		if meter == chart.TwelveEight {
-			r.Chart.Feel = chart.Slow128
-		}
-	}
-}
-
-func (r *reader) key(number int, k *keyMark) {
-	mode := harmony.MajorMode
-	if strings.TrimSpace(k.Mode) == "minor" {
-		mode = harmony.MinorMode
-	}
-	if k.Fifths < -12 || k.Fifths > 12 {
-		r.faults = append(r.faults, reading.Fault{Line: number, Detail: fmt.Sprintf("a key with %d signs", k.Fifths)})
-		return
-	}
-	key, err := harmony.ParseKey(harmony.TonicOf(k.Fifths, mode).String(), mode)
-	if err != nil {
-		r.faults = append(r.faults, reading.Fault{Line: number, Detail: err.Error()})
-		return
-	}
-	if r.hasKey && key != r.Chart.Key {
-		r.Remark(number, "", "the key changes to %s %s here; the chart stays in %s %s", key.Tonic, key.Mode, r.Chart.Key.Tonic, r.Chart.Key.Mode)
-		return
-	}
-	r.Chart.Key, r.hasKey = key, true
-}
-
-// tempo reads the first tempo; the sound counts quarters, the chart beats.
-func (r *reader) tempo(number int, s *sound, m *metronome, known bool) bool {
-	tempo := 0.0
-	if s != nil && s.Tempo != 0 {
-		tempo = s.Tempo * chart.TicksPerQuarter / float64(r.Chart.Meter.BeatTicks())
-	} else if m != nil {
-		value, err := strconv.ParseFloat(strings.TrimSpace(m.PerMinute), 64)
-		if err != nil || strings.TrimSpace(m.Unit) != "quarter" {
-			r.Remark(number, m.PerMinute, "this metronome mark is not used")
-			return known
-		}
-		tempo = value
-		if len(m.Dots) > 0 != r.Chart.Meter.Compound() {
-			tempo *= map[bool]float64{true: 1.5, false: 1 / 1.5}[len(m.Dots) > 0]
-		}
-	} else {
-		return known
-	}
-	rounded := math.Round(tempo)
-	switch {
-	case known && int(rounded) != r.Chart.Tempo:
-		r.Remark(number, "", "the tempo changes here; the chart keeps its first")
-	case known:
-	case !(rounded >= chart.MinTempo && rounded <= chart.MaxTempo):
-		r.faults = append(r.faults, reading.Fault{Line: number, Detail: fmt.Sprintf("a tempo of %g; it is %d to %d beats a minute", tempo, chart.MinTempo, chart.MaxTempo)})
-	default:
-		r.Chart.Tempo = int(rounded)
-	}
-	return true
-}
-
 // at is a chord at a place in a measure, in beats.
 type at struct {
 	span chart.Span
@@ -317,61 +249,6 @@ func (r *reader) spans(n int, chords []at, carried chart.Span) []chart.Span {
 		}
 	}
 	return spans
-}
-
-// mark reads what stands beside the chords: sections, repeats, endings.
-func (r *reader) mark(n int, bar *chart.Bar, element any) {
-	switch e := element.(type) {
-	case *direction:
-		for _, t := range e.Types {
-			for _, rehearsal := range t.Rehearsal {
-				bar.Section = section(rehearsal)
-			}
-			for _, words := range t.Words {
-				r.Remark(n+1, words, "these words are not used")
-			}
-		}
-	case *barline:
-		r.barline(n, bar, e)
-	case skipped:
-		r.skipped[e.name]++
-	}
-}
-
-func section(text string) string {
-	text = strings.Join(strings.FieldsFunc(text, func(c rune) bool { return c <= ' ' || strings.ContainsRune("[]|", c) }), " ")
-	if runes := []rune(text); len(runes) > chart.MaxSection {
-		text = strings.TrimSpace(string(runes[:chart.MaxSection]))
-	}
-	return text
-}
-
-// barline reads repeats and endings. bracketed is true while an ending's
-// bracket goes on.
-func (r *reader) barline(n int, bar *chart.Bar, line *barline) {
-	if e := line.Ending; e != nil {
-		switch {
-		case e.Type != "start":
-			r.bracketed = false
-		case strings.HasPrefix(strings.TrimSpace(e.Number), "1"):
-			bar.Ending, r.bracketed = 1, true
-		case strings.TrimSpace(e.Number) == "2":
-			bar.Ending, r.bracketed = 2, true
-		default:
-			r.faults = append(r.faults, reading.Fault{Line: n + 1, Symbol: e.Number, Detail: fmt.Sprintf("measure %d: an ending %q; a chart has first and second endings", n+1, e.Number)})
-		}
-	}
-	if line.Repeat == nil {
-		return
-	}
-	if line.Repeat.Direction == "forward" {
-		bar.RepeatFrom = true
-		return
-	}
-	bar.RepeatTo = line.Repeat.Times
-	if bar.RepeatTo == 0 {
-		bar.RepeatTo = 2
-	}
 }
 
 func (r *reader) imagined(p *part) {

@@ -1,6 +1,7 @@
 package chorus_test
 
 import (
+	"context"
 	"fmt"
 	"strings"
 	"testing"
@@ -171,7 +172,7 @@ func TestTranspositionKeepsTheSound(t *testing.T) {
 			Chart: from.Chart, Instrument: from.Instrument, Position: position, SpanMM: neck.ComfortableSpanMM, Strategy: "thirds first",
 			Subdivision: from.Chart.Meter.Subdivisions()[1], Density: 4, Space: 0.25, Seed: rapid.Uint64Range(0, 5).Draw(t, "seed"),
 		}
-		planned, err := planner.Plan(request)
+		planned, err := planner.Plan(context.Background(), request)
 		require.NoError(t, err)
 		before := planned.Best[0].Chorus
 		moved, conceded := chorus.Transpose([]chorus.Chorus{before}, from, to)

@@ -1,6 +1,7 @@
 package planner_test
 
 import (
+	"context"
 	"fmt"
 
 	"undaris/core/solo/planner"
@@ -9,7 +10,7 @@ import (
 
 // A chorus over a blues in C, planned from a seed.
 func Example() {
-	planned, err := planner.Plan(solotest.BluesInC())
+	planned, err := planner.Plan(context.Background(), solotest.BluesInC())
 	if err != nil {
 		fmt.Println(err)
 		return

@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -39,10 +40,11 @@ const (
 	mostShared     = 0.7
 )
 
-// Proposals makes choruses from the order's seed, judges each, and keeps the best that differ.
-// The same order gives the same answer. Its error is a *chart.FieldError for what cannot
-// be meant; what cannot be had gives way, and is named.
-func Plan(o chorus.Request) (Proposals, error) {
+// Plan makes choruses from the request's seed, judges each, and keeps the best that differ.
+// The same request gives the same answer. Its error is a *chart.FieldError for what cannot
+// be meant, or the context's where nobody waits for the answer any more; what cannot be had
+// gives way, and is named.
+func Plan(ctx context.Context, o chorus.Request) (Proposals, error) {
 	pc, err := newPlanContext(o)
 	if err != nil {
 		return Proposals{}, err
@@ -52,6 +54,9 @@ func Plan(o chorus.Request) (Proposals, error) {
 	for attempt := range uint64(mostCandidates) {
 		if attempt >= candidatesMade && least < goodEnough {
 			break
+		}
+		if err := ctx.Err(); err != nil {
+			return Proposals{}, err
 		}
 		c, err := pc.candidate(rand.New(rand.NewPCG(o.Seed, attempt)))
 		if err != nil {

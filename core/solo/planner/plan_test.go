@@ -1,6 +1,7 @@
 package planner_test
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -84,7 +85,7 @@ func TestEveryOrderGivesALineThatLands(t *testing.T) {
 		if bars > 4 && rapid.Bool().Draw(rt, "shifts") {
 			o.Shifts = []chorus.Shift{{Bar: bars / 2, Position: rapid.SampledFrom(positions).Draw(rt, "to")}}
 		}
-		p, err := planner.Plan(o)
+		p, err := planner.Plan(context.Background(), o)
 		require.NoError(rt, err)
 		for _, best := range p.Best {
 			require.NoError(rt, best.Check(m, c.Ticks()))
@@ -222,7 +223,7 @@ func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
 	for name, c := range refused {
 		o := base()
 		c.with(&o)
-		_, err := planner.Plan(o)
+		_, err := planner.Plan(context.Background(), o)
 		fault := &chart.FieldError{}
 		require.ErrorAs(t, err, &fault, name)
 		assert.Equal(t, c.field, fault.Field, name)

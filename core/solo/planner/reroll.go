@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"context"
 	"fmt"
 	"slices"
 
@@ -12,15 +13,15 @@ import (
 // Edit is the chorus with one change made, as Request.Edit makes it, or with a
 // part planned anew, and what had to give way. Its error is a *chart.FieldError; then nothing
 // has changed.
-func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, error) {
+func Edit(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, error) {
 	if e.Kind == chorus.Reroll {
-		return reroll(o, c, e)
+		return reroll(ctx, o, c, e)
 	}
 	return o.Apply(c, e)
 }
 
 // reroll plans blocks, bars, or all that is not locked, anew; the rest stays.
-func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, error) {
+func reroll(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, error) {
 	if err := o.Check(); err != nil {
 		return chorus.Edited{}, err
 	}
@@ -62,7 +63,7 @@ func reroll(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Edited, er
 		return chorus.Edited{}, &chart.FieldError{Field: "edit.blocks", Detail: "everything there is locked: unlock what is to be planned again"}
 	}
 	slices.SortStableFunc(request.Kept, func(a, b chorus.Block) int { return a.Start - b.Start })
-	planned, err := Plan(request)
+	planned, err := Plan(ctx, request)
 	if err != nil {
 		return chorus.Edited{}, err
 	}

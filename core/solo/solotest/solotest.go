@@ -2,6 +2,7 @@
 package solotest
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -57,7 +58,7 @@ func Lick(t testing.TB) lick.Lick {
 // Planned is what is planned for a request.
 func Planned(t testing.TB, o chorus.Request) planner.Proposals {
 	t.Helper()
-	p, err := planner.Plan(o)
+	p, err := planner.Plan(context.Background(), o)
 	require.NoError(t, err)
 	require.NotEmpty(t, p.Best)
 	return p
@@ -65,7 +66,7 @@ func Planned(t testing.TB, o chorus.Request) planner.Proposals {
 
 // Edit makes one change of a chorus and returns it with what gave way.
 func Edit(o chorus.Request, c chorus.Chorus, e chorus.Edit) (chorus.Chorus, []string, error) {
-	edited, err := planner.Edit(o, c, e)
+	edited, err := planner.Edit(context.Background(), o, c, e)
 	return edited.Chorus, edited.Remarks, err
 }
 
@@ -89,7 +90,7 @@ func BluesInC() chorus.Request {
 
 // PlanOf is the best chorus that is planned for a request.
 func PlanOf(o chorus.Request) chorus.Chorus {
-	planned, err := planner.Plan(o)
+	planned, err := planner.Plan(context.Background(), o)
 	if err != nil {
 		panic(err)
 	}
