@@ -81,7 +81,7 @@ func TestLicksStayInTheirBox(t *testing.T) {
 func TestEveryLickLandsOverEveryChange(t *testing.T) {
 	lines, refused, wide, aimed, kept, of := 0, 0, 0, 0, 0, 0
 	for which, tune := range tunes(t) {
-		tonics := harmony.Tonics
+		tonics := []string{"C", "Db", "E", "F#", "G", "Ab", "Bb"}
 		if which > 1 {
 			tonics = []string{"C", "F#", "Ab"} // many changes, and the same rules
 		}
