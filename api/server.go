@@ -62,6 +62,7 @@ func apiConfig(version string) huma.Config {
 	config.OpenAPIPath = "/openapi"
 	config.DocsPath = ""
 	config.CreateHooks = nil
+	config.OnAddOperation = append(config.OnAddOperation, describe)
 	return config
 }
 

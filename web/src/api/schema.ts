@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API about */
+        /** What this server is */
         get: operations["get-api-about"];
         put?: never;
         post?: never;
@@ -323,7 +323,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API charts by ID sheets by what */
+        /** A practice sheet, a map or blank necks, to be printed */
         get: operations["list-api-charts-by-id-sheets-by-what"];
         put?: never;
         post?: never;
@@ -357,7 +357,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API choices */
+        /** What a player may choose from, with bounds and defaults */
         get: operations["get-api-choices"];
         put?: never;
         post?: never;
@@ -376,7 +376,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute band midi */
+        /** A routine as a MIDI file */
         post: operations["post-api-compute-band-midi"];
         delete?: never;
         options?: never;
@@ -393,7 +393,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute band pass */
+        /** What sounds in the next pass of a routine */
         post: operations["post-api-compute-band-pass"];
         delete?: never;
         options?: never;
@@ -410,7 +410,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute band performance */
+        /** What sounds, from a bar on */
         post: operations["post-api-compute-band-performance"];
         delete?: never;
         options?: never;
@@ -427,7 +427,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute band routines */
+        /** The routines over a tune, with what each segment plays */
         post: operations["post-api-compute-band-routines"];
         delete?: never;
         options?: never;
@@ -444,7 +444,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute change */
+        /** A change: its moves, what defines it, what the box lacks */
         post: operations["post-api-compute-change"];
         delete?: never;
         options?: never;
@@ -461,7 +461,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute change approaches */
+        /** The approaches into a target, and the chromatic runs on from it */
         post: operations["post-api-compute-change-approaches"];
         delete?: never;
         options?: never;
@@ -478,7 +478,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute change functions */
+        /** What a few notes are over every chord, as they lie and bent */
         post: operations["post-api-compute-change-functions"];
         delete?: never;
         options?: never;
@@ -495,7 +495,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute change nearby */
+        /** What lies near a place of the neck at a change */
         post: operations["post-api-compute-change-nearby"];
         delete?: never;
         options?: never;
@@ -512,7 +512,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute change path */
+        /** A target for every change of the chorus, by one strategy or by all */
         post: operations["post-api-compute-change-path"];
         delete?: never;
         options?: never;
@@ -529,7 +529,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute change run */
+        /** When a run must start to land in time, and how fast it is */
         post: operations["post-api-compute-change-run"];
         delete?: never;
         options?: never;
@@ -546,7 +546,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute chart */
+        /** Read a chart, with an edit made */
         post: operations["post-api-compute-chart"];
         delete?: never;
         options?: never;
@@ -563,7 +563,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI */
+        /** Read a chart from a file or a text, without keeping it */
         post: operations["import-chart"];
         delete?: never;
         options?: never;
@@ -580,7 +580,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute chart map */
+        /** The chords of a tune on the neck, in every position */
         post: operations["post-api-compute-chart-map"];
         delete?: never;
         options?: never;
@@ -597,7 +597,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute chart scheme */
+        /** Make a new chart from a scheme */
         post: operations["post-api-compute-chart-scheme"];
         delete?: never;
         options?: never;
@@ -614,7 +614,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute chart turnarounds */
+        /** List the turnarounds of a key and meter */
         post: operations["post-api-compute-chart-turnarounds"];
         delete?: never;
         options?: never;
@@ -631,7 +631,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute chord */
+        /** One chord in a position, with what lies over it */
         post: operations["post-api-compute-chord"];
         delete?: never;
         options?: never;
@@ -648,7 +648,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute exercise sequence */
+        /** Walk a figure through the chords of a tune */
         post: operations["post-api-compute-exercise-sequence"];
         delete?: never;
         options?: never;
@@ -665,7 +665,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute lick */
+        /** Read a lick, with an edit made */
         post: operations["post-api-compute-lick"];
         delete?: never;
         options?: never;
@@ -682,7 +682,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read a lick from plain-text tab, MusicXML (plain or compressed), MIDI or Undaris JSON */
+        /** Read a lick from a file or a text, without keeping it */
         post: operations["import-lick"];
         delete?: never;
         options?: never;
@@ -699,7 +699,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute lick join */
+        /** Join two licks with a run between */
         post: operations["post-api-compute-lick-join"];
         delete?: never;
         options?: never;
@@ -716,7 +716,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute lick moves */
+        /** A lick over every chord, in three ways */
         post: operations["post-api-compute-lick-moves"];
         delete?: never;
         options?: never;
@@ -733,7 +733,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute lick split */
+        /** Cut a lick into one for each of its chords */
         post: operations["post-api-compute-lick-split"];
         delete?: never;
         options?: never;
@@ -750,7 +750,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute lick variants */
+        /** A lick in other octaves, keys and positions */
         post: operations["post-api-compute-lick-variants"];
         delete?: never;
         options?: never;
@@ -767,7 +767,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute lick verdict */
+        /** Judge a lick over its chords, with repairs */
         post: operations["post-api-compute-lick-verdict"];
         delete?: never;
         options?: never;
@@ -784,7 +784,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute line */
+        /** Lead a lick over a change */
         post: operations["post-api-compute-line"];
         delete?: never;
         options?: never;
@@ -818,7 +818,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute solo */
+        /** Plan choruses */
         post: operations["post-api-compute-solo"];
         delete?: never;
         options?: never;
@@ -835,7 +835,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute solo chorus */
+        /** Read a chorus, with an edit made */
         post: operations["post-api-compute-solo-chorus"];
         delete?: never;
         options?: never;
@@ -852,7 +852,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute solo line */
+        /** The line of several choruses, one after the other */
         post: operations["post-api-compute-solo-line"];
         delete?: never;
         options?: never;
@@ -869,7 +869,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API compute solo transposed */
+        /** A solo as it lies after its tune or its neck has changed */
         post: operations["post-api-compute-solo-transposed"];
         delete?: never;
         options?: never;
@@ -921,7 +921,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API licks find */
+        /** Find licks by what they are */
         post: operations["post-api-licks-find"];
         delete?: never;
         options?: never;

@@ -1,0 +1,61 @@
+package api
+
+import (
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// summaries say what each operation is for, by method and path. Those of kept documents are
+// given where they are served (resource.go).
+var summaries = map[string]string{
+	"GET /api/about":                      "What this server is",
+	"GET /api/choices":                    "What a player may choose from, with bounds and defaults",
+	"POST /api/compute/chart":             "Read a chart, with an edit made",
+	"POST /api/compute/chart/scheme":      "Make a new chart from a scheme",
+	"POST /api/compute/chart/turnarounds": "List the turnarounds of a key and meter",
+	"POST /api/compute/chart/import":      "Read a chart from a file or a text, without keeping it",
+	"POST /api/compute/chart/map":         "The chords of a tune on the neck, in every position",
+	"POST /api/compute/chord":             "One chord in a position, with what lies over it",
+	"POST /api/compute/change":            "A change: its moves, what defines it, what the box lacks",
+	"POST /api/compute/change/nearby":     "What lies near a place of the neck at a change",
+	"POST /api/compute/change/approaches": "The approaches into a target, and the chromatic runs on from it",
+	"POST /api/compute/change/path":       "A target for every change of the chorus, by one strategy or by all",
+	"POST /api/compute/change/functions":  "What a few notes are over every chord, as they lie and bent",
+	"POST /api/compute/change/run":        "When a run must start to land in time, and how fast it is",
+	"POST /api/compute/line":              "Lead a lick over a change",
+	"POST /api/compute/lick":              "Read a lick, with an edit made",
+	"POST /api/compute/lick/import":       "Read a lick from a file or a text, without keeping it",
+	"POST /api/compute/lick/moves":        "A lick over every chord, in three ways",
+	"POST /api/compute/lick/variants":     "A lick in other octaves, keys and positions",
+	"POST /api/compute/lick/join":         "Join two licks with a run between",
+	"POST /api/compute/lick/split":        "Cut a lick into one for each of its chords",
+	"POST /api/compute/lick/verdict":      "Judge a lick over its chords, with repairs",
+	"POST /api/compute/exercise/sequence": "Walk a figure through the chords of a tune",
+	"POST /api/compute/solo":              "Plan choruses",
+	"POST /api/compute/solo/chorus":       "Read a chorus, with an edit made",
+	"POST /api/compute/solo/line":         "The line of several choruses, one after the other",
+	"POST /api/compute/solo/transposed":   "A solo as it lies after its tune or its neck has changed",
+	"POST /api/compute/band/performance":  "What sounds, from a bar on",
+	"POST /api/compute/band/pass":         "What sounds in the next pass of a routine",
+	"POST /api/compute/band/routines":     "The routines over a tune, with what each segment plays",
+	"POST /api/compute/band/midi":         "A routine as a MIDI file",
+	"POST /api/licks/find":                "Find licks by what they are",
+	"GET /api/charts/{id}/sheets/{what}":  "A practice sheet, a map or blank necks, to be printed",
+}
+
+// describe gives an operation that has none the tag of its part of the API, and its summary.
+func describe(_ *huma.OpenAPI, o *huma.Operation) {
+	if summary, ok := summaries[o.Method+" "+o.Path]; ok {
+		o.Summary = summary
+	}
+	if len(o.Tags) > 0 {
+		return
+	}
+	parts := strings.Split(strings.TrimPrefix(o.Path, "/api/"), "/")
+	if parts[0] == "compute" && len(parts) > 1 {
+		o.Tags = []string{"compute " + parts[1]}
+		return
+	}
+	o.Tags = parts[:1]
+}
