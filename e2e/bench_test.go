@@ -54,7 +54,7 @@ func BenchmarkRepaint(b *testing.B) {
 func BenchmarkRendering(b *testing.B) {
 	p := openPage(b, demo(b), "/")
 	p.Before(keeping)
-	p.Go("/tunes/1/play?play.bench=away")
+	p.Go("/tunes/1/play?play.bench=export")
 	p.Sees("Save as WAV")
 	p.Click("8 choruses")
 	for range b.N {

@@ -55,7 +55,7 @@ func TestWhatIsTakenAwayIsInTimeAndNeverTooLoud(t *testing.T) {
 	p := openPage(t, demo(t), "/")
 	p.Intercept()
 	p.Before(keeping)
-	p.Go("/tunes/1/play?play.bench=away")
+	p.Go("/tunes/1/play?play.bench=export")
 	p.Sees("Save as WAV", "land on")
 	p.Idle()
 	// One note of each sound, at a thousand ticks a second, a few ticks beside the second.
@@ -149,7 +149,7 @@ func TestALongRenderingCanBeStopped(t *testing.T) {
 	p := openPage(t, demo(t), "/")
 	p.Intercept()
 	p.Before(keeping)
-	p.Go("/tunes/1/play?play.bench=away")
+	p.Go("/tunes/1/play?play.bench=export")
 	p.Sees("Save as WAV", "land on")
 	p.Click("8 choruses")
 	js[any](p, `window.intercept = (method, url) => url.includes('/api/compute/band/pass') && window.asked++ > 5 ? new Promise(() => {}) : undefined; window.asked = 0`)
@@ -164,7 +164,7 @@ func TestALongRenderingCanBeStopped(t *testing.T) {
 func TestASoloIsPlayedOverTheBand(t *testing.T) {
 	p := openPage(t, demo(t), "/")
 	p.Before(keeping)
-	p.Go("/tunes/1/play?play.bench=away")
+	p.Go("/tunes/1/play?play.bench=export")
 	p.Sees("Save as MIDI", "land on")
 	taken := func() string {
 		js[any](p, "window.taken = undefined")

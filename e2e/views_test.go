@@ -19,11 +19,11 @@ var views = []string{
 	"/tunes/4/change?change.bench=box", "/tunes/1/change?at=5760", "/tunes/1/change?at=5760&change.here=3:8&target=3:10&approach=enclosure",
 	"/tunes/1/licks?at=5760", "/tunes/4/licks?at=1920", "/tunes/2/licks?at=8640&licks.lick=9&sub=sixteenth",
 	"/tunes/1/licks?licks.panel=verdict&licks.lick=8", "/tunes/1/licks?licks.panel=write&licks.lick=22", "/tunes/4/licks?licks.panel=write&licks.lick=14&licks.staff=yes",
-	"/tunes/3/licks?licks.panel=elsewhere&licks.lick=9", "/tunes/1/licks?licks.panel=join&licks.lick=30&licks.behind=24&licks.between=2",
-	"/tunes/4/licks?licks.panel=move&licks.lick=7&licks.move=Fm7|1", "/tunes/2/licks?licks.panel=move&licks.lick=9&licks.move=E7|2", "/tunes/2/licks?licks.panel=bring", "/tunes/1/licks?licks.panel=versions&licks.lick=8",
+	"/tunes/3/licks?licks.panel=variants&licks.lick=9", "/tunes/1/licks?licks.panel=join&licks.lick=30&licks.behind=24&licks.between=2",
+	"/tunes/4/licks?licks.panel=move&licks.lick=7&licks.move=Fm7|1", "/tunes/2/licks?licks.panel=move&licks.lick=9&licks.move=E7|2", "/tunes/2/licks?licks.panel=import", "/tunes/1/licks?licks.panel=versions&licks.lick=8",
 	"/tunes/1/solo", "/tunes/2/solo?at=8640", "/tunes/4/solo?solo.bench=plan", "/tunes/1/solo?solo.bench=verdict", "/tunes/2/solo?solo.bench=alternatives",
 	"/tunes/1/solo?solo.bench=compare", "/tunes/3/solo?solo.bench=keep",
-	"/tunes/1/play", "/tunes/4/play?at=3840&play.bench=band", "/tunes/2/play?play.bench=click", "/tunes/3/play?play.bench=away", "/tunes/3/play?at=17280&play.bench=pedal",
+	"/tunes/1/play", "/tunes/4/play?at=3840&play.bench=band", "/tunes/2/play?play.bench=click", "/tunes/3/play?play.bench=export", "/tunes/3/play?at=17280&play.bench=pedal",
 }
 
 // Whatever can be used on a view has a name to be called by, every note of the neck says

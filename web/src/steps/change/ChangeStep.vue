@@ -21,7 +21,7 @@ import CountPanel from './CountPanel.vue'
 import IntoPanel from './IntoPanel.vue'
 import { usePath } from './path'
 import PathPanel from './PathPanel.vue'
-import WaysPanel from './WaysPanel.vue'
+import MovesPanel from './MovesPanel.vue'
 
 const tune = useTune()
 const view = useView()
@@ -195,7 +195,7 @@ useKeys([
         </span>
       </BenchTabs>
       <div v-if="bench === 'ways'" class="columns">
-        <WaysPanel :work="work" :chosen="chosen" @choose="choose" />
+        <MovesPanel :work="work" :chosen="chosen" @choose="choose" />
         <IntoPanel :work="work" :way="way" />
       </div>
       <PathPanel

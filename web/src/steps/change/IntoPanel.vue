@@ -6,7 +6,7 @@ import TabView from '../../tab/TabView.vue'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
 import { usePlayer } from '../../sound/player'
-import { useTakeaway } from '../../sound/takeaway'
+import { useExporting } from '../../sound/export'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
@@ -19,7 +19,7 @@ const props = defineProps<{ work: ChangeWork; way: ApproachOption | undefined }>
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
-const takeaway = useTakeaway()
+const exporting = useExporting()
 const { into, noTarget, shown, sort } = props.work
 
 const measure = { ease: 'effort', tension: 'tension', length: 'length' } as const
@@ -41,7 +41,7 @@ function takeAway() {
   const { way } = props
   if (!tune.chart || !way) return
   const name = `${tune.chart.title}, bar ${shown.value?.arriving.bar}, ${way.name}`
-  void takeaway.lineAsSound(name, { chart: tune.chart, ...heard(way.tab) })
+  void exporting.lineAsSound(name, { chart: tune.chart, ...heard(way.tab) })
 }
 const choose = (way: ApproachOption) => view.set({ approach: way.name })
 const says = computed(() => {

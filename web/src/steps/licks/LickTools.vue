@@ -33,7 +33,7 @@ const tune = useTune()
     </template>
   </template>
   <span
-    v-else-if="!['lead', 'bring', 'versions'].includes(query.panel.value)"
+    v-else-if="!['lead', 'import', 'versions'].includes(query.panel.value)"
     class="where"
     role="group"
     aria-label="Where the lick is taken"

@@ -17,9 +17,9 @@ import { useCursor } from '../../tab/cursor'
 import { useLickWriting } from '../../tab/writing'
 import WritePanel from '../../tab/WritePanel.vue'
 import { panels, useLicksQuery, type PanelName } from './address'
-import BringPanel from './BringPanel.vue'
-import { useElsewhere } from './elsewhere'
-import ElsewherePanel from './ElsewherePanel.vue'
+import ImportPanel from './ImportPanel.vue'
+import { useVariants } from './variants'
+import VariantsPanel from './VariantsPanel.vue'
 import { useFinding } from './finding'
 import { useJoining } from './joining'
 import JoinPanel from './JoinPanel.vue'
@@ -66,7 +66,7 @@ const line = useLine(() => lick.value, query, is('lead'))
 const { entries, targets, opened, openId } = line
 const moves = useMoves(question, query, is('move'))
 const verdict = useVerdict(question, query, is('verdict'))
-const elsewhere = useElsewhere(question, query, is('elsewhere'))
+const variants = useVariants(question, query, is('variants'))
 const joining = useJoining(
   () => lick.value,
   () => licks.readable,
@@ -78,7 +78,7 @@ const finding = useFinding(() => licks.readable, query)
 const writing = useLickWriting(() => document.value)
 const cursor = useCursor(writing)
 const { panel, source, heardFrom } = usePanels(query, {
-  ...{ lick, asIs, line, moves, verdict, elsewhere, joining, writing, cursor },
+  ...{ lick, asIs, line, moves, verdict, variants, joining, writing, cursor },
 })
 useSource('licks', source)
 const writePanel = ref<InstanceType<typeof WritePanel>>()
@@ -133,7 +133,7 @@ useKeys([
   { key: 'v', says: 'understand it', run: () => turn('verdict') },
   { key: 'r', says: 'repair the next note', run: () => verdict.repairNext() },
   { key: 'm', says: 'move it to every chord', run: () => turn('move') },
-  { key: 'w', says: 'have it elsewhere', run: () => turn('elsewhere') },
+  { key: 'w', says: 'its variants', run: () => turn('variants') },
   { key: 'j', says: 'cut it, or join it with another', run: () => turn('join') },
   {
     key: 'c',
@@ -158,7 +158,7 @@ useKeys([
       <template v-else>
         <span class="quiet">{{ signs(panel.before) }}</span>
         <strong class="name">{{
-          is('bring')() ? 'A lick to import' : writes() ? writing.lick.value?.name : lick?.lick.name
+          is('import')() ? 'A lick to import' : writes() ? writing.lick.value?.name : lick?.lick.name
         }}</strong>
         <span
           ><strong class="arriving">{{ signs(panel.strong) }}</strong
@@ -167,7 +167,7 @@ useKeys([
       </template>
     </p>
     <NeckView
-      v-if="!is('bring')()"
+      v-if="!is('import')()"
       :instrument="neck"
       :span="span"
       :marks="marks"
@@ -191,7 +191,7 @@ useKeys([
         :damaged="licks.damaged"
         @pick="choose"
         @create="create"
-        @bring="show('bring')"
+        @import="show('import')"
         @open="(entry) => query.set({ line: entry.id, panel: 'lead' })"
         @remove="line.remove"
         @remove-lick="keeping.remove"
@@ -200,12 +200,12 @@ useKeys([
         <BenchTabs
           v-if="!opened"
           :tabs="panels"
-          :chosen="query.panel.value === 'bring' ? undefined : query.panel.value"
+          :chosen="query.panel.value === 'import' ? undefined : query.panel.value"
           @choose="show"
         >
           <LickTools :query="query" :keeping="keeping" :lick="lick" :fresh="fresh" />
         </BenchTabs>
-        <BringPanel v-if="is('bring')()" @keep="keeping.keepAndWrite" />
+        <ImportPanel v-if="is('import')()" @keep="keeping.keepAndWrite" />
         <WritePanel
           v-else-if="writes()"
           ref="writePanel"
@@ -228,9 +228,9 @@ useKeys([
           :strings="neck.strings"
           @keep="keeping.keep(panel.kept)"
         />
-        <ElsewherePanel
-          v-else-if="is('elsewhere')()"
-          :work="elsewhere"
+        <VariantsPanel
+          v-else-if="is('variants')()"
+          :work="variants"
           :strings="neck.strings"
           @keep="keeping.keep(panel.kept)"
         />

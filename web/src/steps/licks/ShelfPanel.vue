@@ -17,7 +17,7 @@ const props = defineProps<{
 defineEmits<{
   pick: [lick: KeptLick]
   create: []
-  bring: []
+  import: []
   open: [entry: LineEntry]
   remove: [entry: LineEntry]
   removeLick: [lick: KeptLick]
@@ -100,7 +100,7 @@ const pick = (options: string[]) => [
       </template>
       <template v-else>Licks</template>
       <button type="button" class="chip" @click="$emit('create')">New</button>
-      <button type="button" class="chip" @click="$emit('bring')">Import</button>
+      <button type="button" class="chip" @click="$emit('import')">Import</button>
     </h2>
     <div ref="list" class="scroll">
       <ol aria-label="Licks">

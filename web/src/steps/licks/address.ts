@@ -7,18 +7,18 @@ export const panels = [
   { name: 'write', title: 'Write' },
   { name: 'verdict', title: 'Understand' },
   { name: 'move', title: 'Every chord' },
-  { name: 'elsewhere', title: 'Variants' },
+  { name: 'variants', title: 'Variants' },
   { name: 'join', title: 'Cut and join' },
   { name: 'versions', title: 'Versions' },
 ] as const
-export type PanelName = (typeof panels)[number]['name'] | 'bring'
+export type PanelName = (typeof panels)[number]['name'] | 'import'
 
 const newest = 1 << 30
 
 /** What the Licks step keeps in the address. */
 export const useLicksQuery = () =>
   useQuery('licks', {
-    panel: oneOf(['lead', 'write', 'verdict', 'move', 'elsewhere', 'join', 'versions', 'bring']),
+    panel: oneOf(['lead', 'write', 'verdict', 'move', 'variants', 'join', 'versions', 'import']),
     /** The lick under work, by its id; none is the first. */
     lick: maybeWhole(1, newest),
     /** A lick that is not kept yet is written. */
@@ -33,7 +33,7 @@ export const useLicksQuery = () =>
     fix: text(),
     /** The chord and the way a lick is moved: chord|way. */
     move: text(),
-    /** The place elsewhere that is looked at. */
+    /** The place variants that is looked at. */
     there: text(),
     /** The lick that is joined behind, and the notes between. */
     behind: maybeWhole(1, newest),

@@ -8,7 +8,7 @@ import type { Cursor } from '../../tab/cursor'
 import { asEvent, heard } from '../../tab/tab'
 import type { Writing } from '../../tab/writing'
 import type { LicksQuery, PanelName } from './address'
-import type { ElsewhereWork } from './elsewhere'
+import type { VariantsWork } from './variants'
 import type { Joining } from './joining'
 import type { LineWork } from './line'
 import type { MovesWork } from './moves'
@@ -42,7 +42,7 @@ interface Works {
   line: LineWork
   moves: MovesWork
   verdict: VerdictWork
-  elsewhere: ElsewhereWork
+  variants: VariantsWork
   joining: Joining
   writing: Writing
   cursor: Cursor
@@ -53,7 +53,7 @@ export function usePanels(query: LicksQuery, works: Works) {
   const tune = useTune()
   const view = useView()
   const player = usePlayer()
-  const { line, moves, verdict, elsewhere, joining, writing, cursor, asIs } = works
+  const { line, moves, verdict, variants, joining, writing, cursor, asIs } = works
   /** The note of what is written that is heard first. */
   const heardFrom = ref(0)
 
@@ -65,7 +65,7 @@ export function usePanels(query: LicksQuery, works: Works) {
     const change = view.pickedChange.value
     const own = asIs.value && !query.here.value ? asIs.value.chart : undefined
     switch (query.panel.value) {
-      case 'bring':
+      case 'import':
         return { before: 'From a file, or pasted', after: '', strong: '' }
       case 'write':
         return {
@@ -99,8 +99,8 @@ export function usePanels(query: LicksQuery, works: Works) {
           kept: verdict.repaired.value.length ? said?.lick : undefined,
         }
       }
-      case 'elsewhere': {
-        const chosen = elsewhere.chosen.value
+      case 'variants': {
+        const chosen = variants.chosen.value
         return {
           ...{ before: where.value, after: '', strong: chosen?.name ?? '' },
           ...{ tab: chosen?.tab, own: chosen?.ownChart, frets: chosen, kept: chosen?.lick },

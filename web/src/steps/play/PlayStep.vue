@@ -12,7 +12,7 @@ import NeckView from '../../neck/NeckView.vue'
 import { usePlayer } from '../../sound/player'
 import { parts } from '../../sound/mixer'
 import { benches, usePlayQuery } from './address'
-import AwayPanel from './AwayPanel.vue'
+import ExportPanel from './ExportPanel.vue'
 import BandPanel from './BandPanel.vue'
 import ClickPanel from './ClickPanel.vue'
 import MixerRow from './MixerRow.vue'
@@ -177,7 +177,7 @@ useKeys([
       />
       <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.text" />
       <ClickPanel v-else-if="query.bench.value === 'click'" />
-      <AwayPanel v-else-if="query.bench.value === 'away'" :chorus-seconds="chorusSeconds" />
+      <ExportPanel v-else-if="query.bench.value === 'export'" :chorus-seconds="chorusSeconds" />
       <PedalPanel v-else :does="pedals.does" @assign="pedals.assign" />
       <div v-if="(query.bench.value === 'routine' && !editing) || query.bench.value === 'band'" class="foot">
         <MixerRow />

@@ -5,7 +5,7 @@ export const benches = [
   { name: 'routine', title: 'Routine' },
   { name: 'band', title: 'Band' },
   { name: 'click', title: 'Click' },
-  { name: 'away', title: 'Export' },
+  { name: 'export', title: 'Export' },
   { name: 'pedal', title: 'Pedal' },
 ] as const
 
@@ -13,4 +13,4 @@ export type Bench = (typeof benches)[number]['name']
 
 /** What of Play stands in the address. */
 export const usePlayQuery = () =>
-  useQuery('play', { bench: oneOf(['routine', 'band', 'click', 'away', 'pedal']) })
+  useQuery('play', { bench: oneOf(['routine', 'band', 'click', 'export', 'pedal']) })

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { signs } from '../../controls/spelling'
-import type { ElsewhereWork } from './elsewhere'
+import type { VariantsWork } from './variants'
 import HeardTab from '../../tab/HeardTab.vue'
 
 /** The same lick in other octaves, keys and positions, each with what it costs. */
-const props = defineProps<{ work: ElsewhereWork; strings: string[] }>()
+const props = defineProps<{ work: VariantsWork; strings: string[] }>()
 defineEmits<{ keep: [] }>()
 const { groups, refusal, chosen } = props.work
 </script>

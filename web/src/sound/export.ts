@@ -22,7 +22,7 @@ export interface Wanted {
 const mostPasses = 300
 
 /** Writes what is played as files. */
-export const useTakeaway = defineStore('takeaway', () => {
+export const useExporting = defineStore('exporting', () => {
   const tune = useTune()
   const player = usePlayer()
   const band = useBand()

@@ -4,13 +4,13 @@ import { useBand } from '../../document/band'
 import { useTune } from '../../document/tune'
 import ChipRow from '../../controls/ChipRow.vue'
 import { parts, type Part } from '../../sound/mixer'
-import { useTakeaway } from '../../sound/takeaway'
+import { useExporting } from '../../sound/export'
 
 /** What is played, taken away as a file: the routine or some choruses, all parts or some. */
 const props = defineProps<{ chorusSeconds: number }>()
 const band = useBand()
 const tune = useTune()
-const takeaway = useTakeaway()
+const exporting = useExporting()
 
 const theRoutine = computed(() => band.chosen?.routine.name ?? '')
 const counts = [1, 2, 3, 4, 6, 8]
@@ -39,7 +39,7 @@ const seconds = computed(() =>
   choruses.value ? choruses.value * props.chorusSeconds : (band.chosen?.seconds ?? 0),
 )
 const share = computed(() => {
-  const { seconds: done, of } = takeaway.rendered ?? { seconds: 0, of: 0 }
+  const { seconds: done, of } = exporting.rendered ?? { seconds: 0, of: 0 }
   return of ? Math.min(Math.round((done / of) * 100), 100) : 0
 })
 </script>
@@ -69,17 +69,17 @@ const share = computed(() => {
         with an ending
       </button>
     </div>
-    <p v-if="takeaway.rendered" class="acts" role="status">
+    <p v-if="exporting.rendered" class="acts" role="status">
       <progress :value="share" max="100" aria-label="Rendered" />
       <span class="tabular">{{ share }} %</span>
-      <button type="button" class="chip" @click="takeaway.stop()">Stop rendering</button>
+      <button type="button" class="chip" @click="exporting.stop()">Stop rendering</button>
     </p>
     <p v-else class="acts">
       <button
         type="button"
         class="primary"
         :disabled="heard.length === 0"
-        @click="takeaway.tuneAsSound(name, wanted, seconds)"
+        @click="exporting.tuneAsSound(name, wanted, seconds)"
       >
         Save as WAV
       </button>
@@ -87,7 +87,7 @@ const share = computed(() => {
         type="button"
         class="chip"
         :disabled="heard.length === 0"
-        @click="takeaway.tuneAsMidi(name, wanted)"
+        @click="exporting.tuneAsMidi(name, wanted)"
       >
         Save as MIDI
       </button>

@@ -5,7 +5,7 @@ import type { LicksQuery } from './address'
 import type { LickQuestion } from './questions'
 
 /** A lick at every other place: octaves, keys, positions; which is looked at is in the address. */
-export function useElsewhere({ about }: LickQuestion, query: LicksQuery, wanted: () => boolean) {
+export function useVariants({ about }: LickQuestion, query: LicksQuery, wanted: () => boolean) {
   const { answer: places, refusal } = useAnswer(
     () => (wanted() ? about.value : undefined),
     (body, signal) => answer(client.POST('/api/compute/lick/variants', { body, signal })),
@@ -23,4 +23,4 @@ export function useElsewhere({ about }: LickQuestion, query: LicksQuery, wanted:
   return { groups, refusal, chosen, choose }
 }
 
-export type ElsewhereWork = ReturnType<typeof useElsewhere>
+export type VariantsWork = ReturnType<typeof useVariants>
