@@ -90,15 +90,6 @@ func call[T any](c client, method, path string, in any, status int) T {
 	return out
 }
 
-type problem struct {
-	Status int
-	Detail string
-	Errors []struct {
-		Location, Message string
-		Value             any
-	}
-}
-
 func ferry(c client) KeptChart {
 	list := call[[]ChartEntry](c, "GET", "/api/charts", nil, 200)
 	return call[KeptChart](c, "GET", "/api/charts/"+itoa(list[0].ID), nil, 200)
@@ -232,9 +223,9 @@ func TestBadInputNamesTheFieldAndWhatIsAllowed(t *testing.T) {
 		{"band/performance", PerformanceRequest{PlayContext: PlayContext{Chart: chart}, From: 13, Bars: 1}, "body.from", "its bars are 1 to 12"},
 		{"chart/map", map[string]any{"chart": map[string]any{"title": "x"}}, "body.chart", "required property"},
 	} {
-		p := call[problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
+		p := call[Problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
 		require.NotEmpty(t, p.Errors, bad.location)
-		assert.Equal(t, bad.location, p.Errors[0].Location)
+		assert.Equal(t, bad.location, p.Errors[0].Field)
 		assert.Contains(t, p.Errors[0].Message, bad.says)
 	}
 }
@@ -243,16 +234,11 @@ func TestATargetOutOfReachOffersTheNearest(t *testing.T) {
 	c := application(t, nil)
 	request := lineRequest(c)
 	request.Approach, request.Subdivision, request.Target = "half step below", "quarter", &Place{String: 6, Fret: 8}
-	p := call[problem](c, "POST", "/api/compute/line", request, 422)
+	p := call[Problem](c, "POST", "/api/compute/line", request, 422)
 	assert.Contains(t, p.Detail, "cannot be reached in time")
-	nearest, ok := p.Errors[0].Value.(map[string]any)["nearest"].([]any)
-	require.True(t, ok)
+	nearest := p.Errors[0].NearestTargets
 	require.NotEmpty(t, nearest)
-	place, ok := nearest[0].(map[string]any)
-	require.True(t, ok)
-	s, _ := place["string"].(float64)
-	f, _ := place["fret"].(float64)
-	request.Target = &Place{String: int(s), Fret: int(f)}
+	request.Target = &Place{String: nearest[0].String, Fret: nearest[0].Fret}
 	call[Line](c, "POST", "/api/compute/line", request, 200)
 }
 
@@ -267,14 +253,14 @@ func TestAChartIsKeptReplacedDeletedAndRestored(t *testing.T) {
 	chart.Tempo = 99
 	replaced := call[KeptChart](c, "PUT", path, map[string]any{"version": 1, "chart": chart}, 200)
 	assert.Equal(t, 2, replaced.Version)
-	stale := call[problem](c, "PUT", path, map[string]any{"version": 1, "chart": chart}, 412)
+	stale := call[Problem](c, "PUT", path, map[string]any{"version": 1, "chart": chart}, 412)
 	assert.Contains(t, stale.Detail, "nothing was overwritten")
 	chart.Tempo = 1
-	call[problem](c, "PUT", path, map[string]any{"version": 2, "chart": chart}, 422)
+	call[Problem](c, "PUT", path, map[string]any{"version": 2, "chart": chart}, 422)
 	assert.Equal(t, 99, call[KeptChart](c, "GET", path, nil, 200).Chart.Tempo, "nothing is half saved")
-	call[problem](c, "DELETE", path+"?version=1", nil, 412)
+	call[Problem](c, "DELETE", path+"?version=1", nil, 412)
 	call[any](c, "DELETE", path+"?version=2", nil, 204)
-	missing := call[problem](c, "GET", path, nil, 404)
+	missing := call[Problem](c, "GET", path, nil, 404)
 	assert.Contains(t, missing.Detail, "there is no chart with the id")
 	assert.Equal(t, 99, call[KeptChart](c, "POST", path+"/restore", nil, 200).Chart.Tempo)
 }
@@ -323,15 +309,15 @@ func TestNothingIsHalfKept(t *testing.T) {
 	} {
 		ask := good
 		spoil(&ask)
-		p := call[problem](c, "POST", "/api/lines", ask, 422)
-		assert.Equal(t, location, p.Errors[0].Location)
+		p := call[Problem](c, "POST", "/api/lines", ask, 422)
+		assert.Equal(t, location, p.Errors[0].Field)
 	}
-	assert.Contains(t, call[problem](c, "POST", "/api/lines", KeepLine{ChartID: chart.ID, LickID: 999}, 422).Detail, "1 (Ferry call)")
+	assert.Contains(t, call[Problem](c, "POST", "/api/lines", KeepLine{ChartID: chart.ID, LickID: 999}, 422).Detail, "1 (Ferry call)")
 	assert.Empty(t, call[[]LineEntry](c, "GET", "/api/lines", nil, 200))
 	bad := licks[0].Lick
 	bad.Events = append([]document.Event{}, bad.Events...)
 	bad.Events[1].String = 9
-	call[problem](c, "POST", "/api/licks", bad, 422)
+	call[Problem](c, "POST", "/api/licks", bad, 422)
 	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), 34)
 	mine := licks[0].Lick
 	mine.Name = "Mine"

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"errors"
+	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -61,7 +62,7 @@ func (s *server) registerBands(api huma.API) {
 		}
 		item, err := library.Bands.Create(ctx, s.library, in.Body.Band, in.Body.ChartID)
 		if errors.Is(err, store.ErrExists) {
-			return nil, huma.Error412PreconditionFailed("the band of this tune has been kept in another window in between")
+			return nil, problem(http.StatusPreconditionFailed, "the band of this tune has been kept in another window in between")
 		}
 		if err != nil {
 			return nil, saveProblem("band", "band", 0, err)

@@ -213,7 +213,7 @@ func TestChangesThatCannotBe(t *testing.T) {
 		{"change/nearby", NearbyTargetsRequest{PlayContext: on, Change: 7680, Here: Place{String: 8, Fret: 3}}, "body.here", "string 8 fret 3 is not on the neck; its strings are 1 to 6 and its frets 0 to 22"},
 		{"change/approaches", ApproachesRequest{PlayContext: on, Change: 7680, Target: Place{String: 3, Fret: 9}}, "body.target", "string 3 fret 9 is no tone of F7; the nearest are string 3 fret 8 (b7)"},
 		{"change/approaches", ApproachesRequest{PlayContext: on, Change: 7680, Target: Place{String: 1, Fret: 25}}, "body.target", "string 1 fret 25 is not on the neck"},
-		{"change/path", PathRequest{PlayContext: on, Strategies: []string{"old"}}, "body.strategies[0]", "choose thirds first"},
+		{"change/path", PathRequest{PlayContext: on, Strategies: []string{"old"}}, "body.strategies[0]", "choose one of: thirds first"},
 		{"change/path", PathRequest{PlayContext: on, Pins: []Pin{{Change: 1, Place: Place{String: 1, Fret: 8}}}}, "body.pins[0].change", "no landing is planned at tick 1; they are at 1920"},
 		{"change/path", PathRequest{PlayContext: on, Pins: []Pin{{Change: 1920, Place: Place{String: 1, Fret: 9}}}}, "body.pins[0]", "bar 2: string 1 fret 9 is not a placed tone of F7"},
 		{"change/functions", FunctionsRequest{PlayContext: on, Places: []Place{{String: 3, Fret: 8}, {String: 3, Fret: 8}}}, "body.places", "is there twice"},
@@ -224,9 +224,9 @@ func TestChangesThatCannotBe(t *testing.T) {
 		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Notes: 4, From: &Place{String: 6, Fret: 1}, To: &Place{String: 1, Fret: 8}}, "body.from", "does not lie on frets 6 to 11"},
 		{"change/run", RunRequest{PlayContext: on, Arrival: 7680, Notes: 4, From: &Place{String: 6, Fret: 8}, To: &Place{String: 1, Fret: 8}, Tones: "air"}, "body.tones", "chord tones, scale of the chord, box"},
 	} {
-		p := call[problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
+		p := call[Problem](c, "POST", "/api/compute/"+bad.path, bad.in, 422)
 		require.NotEmpty(t, p.Errors, bad.location)
-		assert.Equal(t, bad.location, p.Errors[0].Location)
+		assert.Equal(t, bad.location, p.Errors[0].Field)
 		assert.Contains(t, p.Errors[0].Message, bad.says)
 	}
 }

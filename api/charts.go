@@ -38,7 +38,7 @@ func (r ReplaceChart) content() document.Chart { return r.Chart }
 
 func (s *server) registerCharts(api huma.API) {
 	charts := resource[document.Chart, library.ChartSummary, KeptChart, ChartEntry]{
-		path: "charts", kind: library.Charts, view: keptChart, texts: chartTexts, export: exportChart, formats: exportNames(),
+		path: "charts", kind: library.Charts, view: keptChart, texts: chartTexts, export: exportChart, formats: chartfile.Names(),
 		entry: func(e library.Entry[library.ChartSummary]) ChartEntry {
 			entry := ChartEntry{Kept: keptOf(e.Info), Title: e.Name, ChartSummary: e.Summary, Practised: e.Practised}
 			entry.Damaged, entry.Mended = e.Damaged, e.Mended
@@ -99,21 +99,13 @@ func chartTexts(all []library.Revision[document.Chart]) []string {
 }
 
 func exportChart(_ context.Context, item library.Item[document.Chart], name string) (*file, error) {
-	format, ok := chartfile.Find(name)
-	if !ok {
-		return nil, nil
+	format, err := chartfile.Find(name)
+	if err != nil {
+		return nil, err
 	}
 	c, err := item.Body.Core()
 	if err != nil {
 		return nil, invalid("chart", err)
 	}
 	return &file{Type: format.Type, Disposition: attached(c.Title + format.Extension), Body: format.Write(c)}, nil
-}
-
-func exportNames() string {
-	all := make([]string, len(chartfile.Formats))
-	for n, f := range chartfile.Formats {
-		all[n] = f.Name
-	}
-	return strings.Join(all, ", ")
 }

@@ -82,12 +82,14 @@ func TestAnEditThatCannotBeDoneNamesItsField(t *testing.T) {
 		"body.ending.bars[0].ending": {Ending: &EndingEdit{BarsEdit{Bar: 1, Count: 1}, 2}},
 	} {
 		edit.Chart = chart
-		got := call[problem](c, "POST", "/api/compute/chart", edit, 422)
+		got := call[Problem](c, "POST", "/api/compute/chart", edit, 422)
 		require.Len(t, got.Errors, 1, location)
-		assert.Equal(t, location, got.Errors[0].Location)
+		assert.Equal(t, location, got.Errors[0].Field)
 	}
-	got := call[problem](c, "POST", "/api/compute/chart", EditChart{Chart: chart, Write: &WriteEdit{Bar: 1, Text: "C7 f7"}}, 422)
-	assert.Equal(t, map[string]any{"line": 0.0, "column": 4.0, "symbol": "f7", "nearest": []any{"F7"}}, got.Errors[0].Value)
+	got := call[Problem](c, "POST", "/api/compute/chart", EditChart{Chart: chart, Write: &WriteEdit{Bar: 1, Text: "C7 f7"}}, 422)
+	fault := got.Errors[0]
+	fault.Message = ""
+	assert.Equal(t, FieldProblem{Field: "body.write.text", Value: "f7", Column: 4, Nearest: []string{"F7"}}, fault)
 }
 
 func TestACapoShowsBothNames(t *testing.T) {
@@ -120,8 +122,8 @@ func TestNewChartsFromSchemesAndEmpty(t *testing.T) {
 		"body.tempo":  {Title: "A", Tonic: "C", Scheme: "minor twelve-bar", Tempo: 401, Feel: "straight"},
 		"body.meter":  {Title: "A", Tonic: "C", Scheme: "minor twelve-bar", Tempo: 90, Feel: "straight", Meter: "7/8"},
 	} {
-		got := call[problem](c, "POST", "/api/compute/chart/scheme", fresh, 422)
-		assert.Equal(t, location, got.Errors[0].Location)
+		got := call[Problem](c, "POST", "/api/compute/chart/scheme", fresh, 422)
+		assert.Equal(t, location, got.Errors[0].Field)
 	}
 }
 
@@ -142,13 +144,13 @@ func TestImports(t *testing.T) {
 	assert.Equal(t, "C7 | F7", texts(got.ReadChart))
 	assert.Equal(t, []Remark{{Line: 3, Source: "and some words", Text: "not a row of bars; not used"}, {Text: "no key is given; C dominant is taken from the first chord"}}, got.Remarks)
 	before := len(call[[]ChartEntry](c, "GET", "/api/charts", nil, 200))
-	bad := call[problem](c, "POST", "/api/compute/chart/import?name=a.cho", "{title: A}\n[C7]one [Hm]two\n[F7x]three", 422)
+	bad := call[Problem](c, "POST", "/api/compute/chart/import?name=a.cho", "{title: A}\n[C7]one [Hm]two\n[F7x]three", 422)
 	assert.Equal(t, "read as ChordPro: 2 places cannot be read", bad.Detail)
-	assert.Equal(t, "body:2:10", bad.Errors[0].Location)
-	assert.Equal(t, map[string]any{"line": 3.0, "column": 2.0, "symbol": "F7x", "nearest": []any{"F7", "F7#5", "F"}}, map[string]any{
-		"line": bad.Errors[1].Value.(map[string]any)["line"], "column": bad.Errors[1].Value.(map[string]any)["column"].(float64) - 2,
-		"symbol": "F7x", "nearest": bad.Errors[1].Value.(map[string]any)["nearest"],
-	})
+	require.Len(t, bad.Errors, 2)
+	assert.Equal(t, []int{2, 10}, []int{bad.Errors[0].Line, bad.Errors[0].Column})
+	assert.NotEmpty(t, bad.Errors[1].Message)
+	bad.Errors[1].Message = ""
+	assert.Equal(t, FieldProblem{Field: "body", Line: 3, Column: 4, Value: "F7x", Nearest: []string{"F7", "F7#5", "F"}}, bad.Errors[1])
 	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), before, "an import keeps nothing by itself")
 	large := c.do("POST", "/api/compute/chart/import", strings.Repeat("| C7 |\n", 2<<20))
 	assert.Equal(t, http.StatusRequestEntityTooLarge, large.Code)
@@ -208,7 +210,7 @@ func TestVersionsAreListedAndRestored(t *testing.T) {
 	assert.Equal(t, "tempo 112 → 120", all[1].Text)
 	assert.Equal(t, "the chart as it was first kept", all[2].Text)
 
-	stale := call[problem](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 412)
+	stale := call[Problem](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 2}, 412)
 	assert.Contains(t, stale.Detail, "nothing was overwritten")
 	back := call[KeptChart](c, "POST", path+"/revisions/1/restore", map[string]int{"version": 3}, 200)
 	assert.Equal(t, 4, back.Version)

@@ -66,14 +66,14 @@ func TestLayoutsOfAChord(t *testing.T) {
 	three := chordView(c, ChordRequest{Chord: "C7", Position: "E-7", Layout: Layout{Kind: "three a string"}})
 	assert.Len(t, three.Shape.Tones, 18)
 	chart := ferry(c).Chart
-	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart}, Chord: "C7", Layout: Layout{Kind: "one octave", From: "9"}}, 422)
+	got := call[Problem](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart}, Chord: "C7", Layout: Layout{Kind: "one octave", From: "9"}}, 422)
 	assert.Equal(t, "the position has no octave from the 9 up; it has one from the R", got.Detail)
-	assert.Equal(t, map[string]any{"layout": map[string]any{"kind": "one octave", "from": "R"}}, got.Errors[0].Value)
+	assert.Equal(t, &Layout{Kind: "one octave", From: "R"}, got.Errors[0].NearestLayout)
 	for location, in := range map[string]ChordRequest{
 		"body.chord": {Chord: "H7"}, "body.next": {Chord: "C7", Next: "H"}, "body.position": {Chord: "C7", Position: "Q"}, "body.layout": {Chord: "C7", Layout: Layout{Kind: "spiral"}},
 	} {
 		in.Chart = chart
-		got := call[problem](c, "POST", "/api/compute/chord", in, 422)
-		assert.Equal(t, location, got.Errors[0].Location)
+		got := call[Problem](c, "POST", "/api/compute/chord", in, 422)
+		assert.Equal(t, location, got.Errors[0].Field)
 	}
 }

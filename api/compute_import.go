@@ -25,15 +25,6 @@ type Remark struct {
 	Text   string `json:"text"`
 }
 
-// Fault is the value of an error of an import: where it is and what may have
-// been meant.
-type Fault struct {
-	Line    int      `json:"line"`
-	Column  int      `json:"column" doc:"In characters, from 1; 0 for none"`
-	Symbol  string   `json:"symbol"`
-	Nearest []string `json:"nearest"`
-}
-
 // maxImport is the largest file that is read, 8 MiB.
 const maxImport = 8 << 20
 
@@ -64,16 +55,13 @@ func unreadable(format string, err error) error {
 	if !ok {
 		return err
 	}
-	details := make([]error, len(faults))
+	fields := make([]FieldProblem, len(faults))
 	for n, fault := range faults {
-		details[n] = &huma.ErrorDetail{
-			Location: fmt.Sprintf("body:%d:%d", fault.Line, fault.Column), Message: fault.Detail,
-			Value: Fault{Line: fault.Line, Column: fault.Column, Symbol: fault.Symbol, Nearest: append([]string{}, fault.Nearest...)},
-		}
+		fields[n] = faultIn(fault)
 	}
 	remarks := faults[0].Error()
 	if len(faults) > 1 {
 		remarks = fmt.Sprintf("%d places cannot be read", len(faults))
 	}
-	return huma.Error422UnprocessableEntity(fmt.Sprintf("read as %s: %s", format, remarks), details...)
+	return problem(http.StatusUnprocessableEntity, fmt.Sprintf("read as %s: %s", format, remarks), fields...)
 }

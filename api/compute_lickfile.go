@@ -53,14 +53,14 @@ func (in *importLickRequest) terms() (reading.Terms, error) {
 	if in.Tonic != "" {
 		note, err := pitch.ParseNote(in.Tonic)
 		if err != nil {
-			return terms, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.tonic", Message: err.Error(), Value: in.Tonic})
+			return terms, invalidAt("query.tonic", err)
 		}
 		terms.Tonic = note
 	}
 	if in.Meter != "" {
 		meter, err := chart.ParseMeter(in.Meter)
 		if err != nil {
-			return terms, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.meter", Message: err.Error(), Value: in.Meter})
+			return terms, invalidAt("query.meter", err)
 		}
 		terms.Meter = meter
 	}

@@ -71,9 +71,9 @@ func TestADamagedRowHidesNothingButItself(t *testing.T) {
 		assert.Equal(t, n == 1, entry.Damaged != "", entry.Title)
 		assert.NotEmpty(t, entry.Title, "its name is known all the same")
 	}
-	refused := call[problem](c, "GET", "/api/charts/3", nil, 422)
+	refused := call[Problem](c, "GET", "/api/charts/3", nil, 422)
 	assert.Contains(t, refused.Detail, "this chart cannot be read")
-	assert.Equal(t, "damaged", refused.Errors[0].Location)
+	assert.True(t, refused.Errors[0].Damaged)
 	text := c.do("GET", "/api/charts/3/text", nil)
 	assert.Equal(t, "oops", text.Body.String())
 	versions := call[[]Revision](c, "GET", "/api/charts/3/revisions", nil, 200)
@@ -97,7 +97,7 @@ func TestADamagedRowHidesNothingButItself(t *testing.T) {
 	require.Len(t, solos, 1)
 	assert.NotEmpty(t, solos[0].Damaged)
 	assert.NotEmpty(t, call[[]Revision](c, "GET", "/api/solos/"+itoa(solos[0].ID)+"/revisions", nil, 200)[0].Damaged)
-	call[problem](c, "GET", "/api/solos/"+itoa(solos[0].ID), nil, 422)
+	call[Problem](c, "GET", "/api/solos/"+itoa(solos[0].ID), nil, 422)
 	assert.Equal(t, 204, c.do("DELETE", "/api/charts/5?version=1", nil).Code)
 	_, err = db.Exec(`update documents set body='oops' where id=5`)
 	require.NoError(t, err)
@@ -157,7 +157,7 @@ func TestCausesAreLogged(t *testing.T) {
 	c, db := kept(t, slog.New(slog.NewTextHandler(&remarks, nil)))
 	_, err := db.Exec(`alter table documents rename to lost`)
 	require.NoError(t, err)
-	got := call[problem](c, "GET", "/api/charts", nil, http.StatusInternalServerError)
+	got := call[Problem](c, "GET", "/api/charts", nil, http.StatusInternalServerError)
 	assert.Equal(t, "something went wrong in Undaris; what you had kept is safe", got.Detail)
 	assert.Empty(t, got.Errors)
 	assert.Contains(t, remarks.String(), "path=/api/charts")
@@ -178,7 +178,7 @@ func TestAFullDiskIsSaid(t *testing.T) {
 		if response.Code == http.StatusCreated {
 			continue
 		}
-		got := decoded[problem](t, response.Body.Bytes())
+		got := decoded[Problem](t, response.Body.Bytes())
 		assert.Equal(t, http.StatusInsufficientStorage, response.Code)
 		assert.Contains(t, got.Detail, "the disk is full, so nothing was saved")
 		assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), n, "and what was saved before is there")
@@ -278,7 +278,7 @@ func TestRefusalsAsAnswers(t *testing.T) {
 	assert.Equal(t, http.StatusOK, response.Code)
 	assert.Equal(t, "refusal-as-answer", response.Header().Get("Preference-Applied"))
 	assert.Equal(t, "application/problem+json", response.Header().Get("Content-Type"))
-	assert.Equal(t, http.StatusUnprocessableEntity, decoded[problem](t, response.Body.Bytes()).Status)
+	assert.Equal(t, http.StatusUnprocessableEntity, decoded[Problem](t, response.Body.Bytes()).Status)
 	good := c.do("POST", "/api/compute/chart", EditChart{Chart: ferry(c).Chart}, "Prefer", "refusal-as-answer")
 	assert.Empty(t, good.Header().Get("Preference-Applied"))
 	missing := c.do("GET", "/api/charts/999", nil, "Prefer", "refusal-as-answer")

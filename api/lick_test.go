@@ -36,11 +36,11 @@ func TestALickIsWritten(t *testing.T) {
 		"body.edit.technique": {Kind: "setTechnique", To: 1, Technique: "whistle"},
 		"body.edit":           {Kind: "put", From: 64 * 1920, String: 3, Fret: 8, Ticks: 240},
 	} {
-		bad := call[problem](c, "POST", "/api/compute/lick", LickRequest{Lick: written.Lick, Edit: &edit}, 422)
-		assert.Equal(t, location, bad.Errors[0].Location, "%+v", edit)
+		bad := call[Problem](c, "POST", "/api/compute/lick", LickRequest{Lick: written.Lick, Edit: &edit}, 422)
+		assert.Equal(t, location, bad.Errors[0].Field, "%+v", edit)
 	}
-	bad := call[problem](c, "POST", "/api/compute/lick", LickRequest{Lick: document.Lick{Name: "x", Tonic: "C", Phrase: document.Phrase{Meter: "7/4", Events: []document.Event{}}}}, 422)
-	assert.Equal(t, "body.lick.meter", bad.Errors[0].Location)
+	bad := call[Problem](c, "POST", "/api/compute/lick", LickRequest{Lick: document.Lick{Name: "x", Tonic: "C", Phrase: document.Phrase{Meter: "7/4", Events: []document.Event{}}}}, 422)
+	assert.Equal(t, "body.lick.meter", bad.Errors[0].Field)
 	assert.Equal(t, 422, c.do("POST", "/api/licks", blank).Code, "a lick without a note is not kept")
 }
 
@@ -58,7 +58,7 @@ func TestALickIsReplacedAndItsVersionsKept(t *testing.T) {
 	got := call[KeptLick](c, "PUT", path, save{kept.Version, changed, true}, 200)
 	assert.Equal(t, 2, got.Version)
 	assert.Equal(t, changed, got.Lick)
-	stale := call[problem](c, "PUT", path, save{kept.Version, kept.Lick, true}, 412)
+	stale := call[Problem](c, "PUT", path, save{kept.Version, kept.Lick, true}, 412)
 	assert.Contains(t, stale.Detail, "this lick was saved elsewhere in the meantime")
 	changed.Events = changed.Events[:0]
 	assert.Equal(t, 422, c.do("PUT", path, save{2, changed, true}).Code, "never half a lick")
@@ -130,9 +130,9 @@ func TestLicksAreFoundByWhatTheyAre(t *testing.T) {
 	near := call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Position: "E-7", Near: &Place{String: 2, Fret: 10}}, 200)
 	require.NotEmpty(t, near.Found)
 	assert.Contains(t, near.Found[0].Text, "ends ")
-	bad := call[problem](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Near: &Place{String: 8, Fret: 1}}, 422)
-	assert.Equal(t, "body.near", bad.Errors[0].Location)
-	assert.Equal(t, "body.fits", call[problem](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Fits: "H7"}, 422).Errors[0].Location)
+	bad := call[Problem](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Near: &Place{String: 8, Fret: 1}}, 422)
+	assert.Equal(t, "body.near", bad.Errors[0].Field)
+	assert.Equal(t, "body.fits", call[Problem](c, "POST", "/api/licks/find", FindLicks{PlayContext: on, Fits: "H7"}, 422).Errors[0].Field)
 }
 
 func TestALickElsewhereAndJoined(t *testing.T) {
@@ -153,8 +153,8 @@ func TestALickElsewhereAndJoined(t *testing.T) {
 	joined := call[JoinedLicks](c, "POST", "/api/compute/lick/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Notes: 1}, 200)
 	assert.Equal(t, "Ferry call, then Slack water", joined.Lick.Name)
 	assert.Len(t, joined.Tab.Events, 12, "one note leads over")
-	bad := call[problem](c, "POST", "/api/compute/lick/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Subdivision: "septuplet"}, 422)
-	assert.Equal(t, "body.subdivision", bad.Errors[0].Location)
+	bad := call[Problem](c, "POST", "/api/compute/lick/join", JoinRequest{MovesRequest: request, With: licks[1].Lick, Subdivision: "septuplet"}, 422)
+	assert.Equal(t, "body.subdivision", bad.Errors[0].Field)
 	parts := call[[]document.Lick](c, "POST", "/api/compute/lick/split", SplitRequest{Lick: licks[25].Lick}, 200)
 	require.Len(t, parts, 3)
 	assert.Equal(t, "Gangplank, part 3: C7", parts[2].Name)

@@ -77,9 +77,9 @@ func keptLick(_ context.Context, item library.Item[document.Lick]) (KeptLick, er
 }
 
 func exportLick(_ context.Context, item library.Item[document.Lick], name string) (*file, error) {
-	format, ok := lickfile.Find(name)
-	if !ok {
-		return nil, nil
+	format, err := lickfile.Find(name)
+	if err != nil {
+		return nil, err
 	}
 	l, err := item.Body.Core()
 	if err != nil {

@@ -33,8 +33,8 @@ func TestALickMovedToEveryChord(t *testing.T) {
 	again := call[KeptLick](c, "POST", "/api/licks", *kept.Lick, 201)
 	assert.Equal(t, "F7", again.Lick.Chords[0].Chord)
 	assert.Equal(t, *kept.Lick, again.Lick)
-	bad := call[problem](c, "POST", "/api/compute/lick/moves", MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: chosen, Position: "Q"}, 422)
-	assert.Equal(t, "body.position", bad.Errors[0].Location)
+	bad := call[Problem](c, "POST", "/api/compute/lick/moves", MovesRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Lick: chosen, Position: "Q"}, 422)
+	assert.Equal(t, "body.position", bad.Errors[0].Field)
 }
 
 func TestALickIsDeletedAndBroughtBack(t *testing.T) {
@@ -44,7 +44,7 @@ func TestALickIsDeletedAndBroughtBack(t *testing.T) {
 	mine.Name = "Ferry call over F7"
 	kept := call[KeptLick](c, "POST", "/api/licks", mine, 201)
 	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), len(before)+1)
-	call[problem](c, "DELETE", fmt.Sprintf("/api/licks/%d?version=%d", kept.ID, kept.Version+1), nil, 412)
+	call[Problem](c, "DELETE", fmt.Sprintf("/api/licks/%d?version=%d", kept.ID, kept.Version+1), nil, 412)
 	call[any](c, "DELETE", fmt.Sprintf("/api/licks/%d?version=%d", kept.ID, kept.Version), nil, 204)
 	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), len(before))
 	back := call[KeptLick](c, "POST", fmt.Sprintf("/api/licks/%d/restore", kept.ID), nil, 200)
@@ -73,6 +73,6 @@ func TestTheVerdictOfALick(t *testing.T) {
 	assert.Empty(t, got.Coverage[0].Missed)
 	call[KeptLick](c, "POST", "/api/licks", got.Lick, 201)
 	ask.Repair = []int{99}
-	bad := call[problem](c, "POST", "/api/compute/lick/verdict", ask, 422)
-	assert.Equal(t, "body.repair[0]", bad.Errors[0].Location)
+	bad := call[Problem](c, "POST", "/api/compute/lick/verdict", ask, 422)
+	assert.Equal(t, "body.repair[0]", bad.Errors[0].Field)
 }

@@ -48,14 +48,14 @@ func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassReque
 // and says so.
 func styleFor(name string, c chart.Chart) (band.Style, string, error) {
 	style, err := band.FindStyle(name, c)
-	var unknown *band.StyleError
-	if errors.As(err, &unknown) {
-		if !unknown.Known {
-			return style, "", invalid("style", err)
-		}
-		return band.StyleFor(c), fmt.Sprintf("%s is not played in %s: this is %s", name, c.Meter, unknown.Nearest), nil
+	var meter *band.MeterError
+	if errors.As(err, &meter) {
+		return band.StyleFor(c), meter.Error(), nil
 	}
-	return style, "", err
+	if err != nil {
+		return style, "", invalid("style", err)
+	}
+	return style, "", nil
 }
 
 // beginning is how many bars are counted in, and whether the turnaround comes first.

@@ -189,7 +189,7 @@ func TestAStyleThatTheMeterDoesNotHave(t *testing.T) {
 	assert.Equal(t, "slow 12/8", p.Style)
 	assert.Equal(t, "rumba is not played in 12/8: this is slow 12/8", p.Text)
 	request.Style = "polka"
-	assert.Contains(t, c.do("POST", "/api/compute/band/pass", request).Body.String(), `the style \"polka\" is not known`)
+	assert.Contains(t, c.do("POST", "/api/compute/band/pass", request).Body.String(), `\"polka\" is not a style; choose one of: shuffle`)
 }
 
 // The band of a tune is kept once, versioned, and refused where it is stale or wrong.
@@ -208,10 +208,10 @@ func TestTheBandOfATune(t *testing.T) {
 	require.Len(t, all, 1)
 	assert.Equal(t, []string{"chords"}, all[0].Band.Muted)
 	for says, wrong := range map[string]document.Band{
-		`the style \"polka\" is not known`: {Style: "polka"},
-		"a level is 0 to 100, not 101":     {Levels: map[string]int{"bass": 101}},
-		`\"kazoo\" plays no chords`:        {Sound: "kazoo"},
-		"two routines called":              {Routines: []document.Routine{{Name: "a", Segments: []document.Segment{{}}}, {Name: "a", Segments: []document.Segment{{}}}}},
+		`\"polka\" is not a style`:               {Style: "polka"},
+		"a level is 0 to 100, not 101":           {Levels: map[string]int{"bass": 101}},
+		`\"kazoo\" is not a sound of the chords`: {Sound: "kazoo"},
+		"two routines called":                    {Routines: []document.Routine{{Name: "a", Segments: []document.Segment{{}}}, {Name: "a", Segments: []document.Segment{{}}}}},
 	} {
 		assert.Contains(t, c.do("POST", "/api/bands", KeepBand{ChartID: ferry(c).ID + 1, Band: wrong}).Body.String(), says)
 	}

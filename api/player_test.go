@@ -17,7 +17,7 @@ func TestThePlayerIsKeptWithAVersion(t *testing.T) {
 	mine := Player{Hands: document.Hands{Instrument: &document.Instrument{Name: "slide", Tuning: "D G D G B D", Frets: 19, ScaleMM: 630}, SpanMM: 90}, LeftHanded: true}
 	saved := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Player: mine}, 200)
 	assert.Equal(t, 1, saved.Version)
-	stale := call[problem](c, "PUT", "/api/player", SavePlayer{Player: mine}, 412)
+	stale := call[Problem](c, "PUT", "/api/player", SavePlayer{Player: mine}, 412)
 	assert.Contains(t, stale.Detail, "nothing was overwritten")
 	again := call[KeptPlayer](c, "GET", "/api/player", nil, 200)
 	assert.Equal(t, mine, again.Player)
@@ -31,12 +31,12 @@ func TestHandsThatNoPlayerHas(t *testing.T) {
 		"body.player.spanMm":            {SpanMM: 10},
 		"body.player.swaps[0].degree":   {Swaps: []document.Swap{{Degree: "17", From: 1, To: 2}}},
 	} {
-		got := call[problem](c, "PUT", "/api/player", SavePlayer{Player: Player{Hands: hands}}, 422)
+		got := call[Problem](c, "PUT", "/api/player", SavePlayer{Player: Player{Hands: hands}}, 422)
 		require.NotEmpty(t, got.Errors)
-		assert.Equal(t, location, got.Errors[0].Location)
+		assert.Equal(t, location, got.Errors[0].Field)
 		if strings.Contains(location, "instrument") {
-			near, _ := got.Errors[0].Value.(map[string]any)
-			assert.Contains(t, near, "instrument", "the nearest that works")
+			require.NotNil(t, got.Errors[0].NearestInstrument)
+			assert.NotEmpty(t, got.Errors[0].NearestInstrument.Tuning, "the nearest that works")
 		}
 	}
 	assert.Zero(t, call[KeptPlayer](c, "GET", "/api/player", nil, 200).Version, "nothing was half kept")
@@ -60,8 +60,10 @@ func TestAnotherInstrument(t *testing.T) {
 	chosen := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)[0].Lick
 	line := call[Line](c, "POST", "/api/compute/line", LineRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}, Lick: chosen, LineChoice: LineChoice{Change: 1920}}, 200)
 	assert.NotEmpty(t, line.Events, "a lick of standard tuning is fingered anew")
-	got := call[problem](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}, Chord: "C7", Position: "fret-30"}, 422)
-	assert.Equal(t, map[string]any{"position": "fret-15"}, got.Errors[0].Value)
+	got := call[Problem](c, "POST", "/api/compute/chord", ChordRequest{PlayContext: PlayContext{Chart: chart, Hands: hands}, Chord: "C7", Position: "fret-30"}, 422)
+	assert.Equal(t, "fret-30", got.Errors[0].Value)
+	assert.Equal(t, []string{"fret-15"}, got.Errors[0].Nearest)
+	assert.Contains(t, got.Errors[0].Allowed, "fret-15")
 }
 
 func TestASequenceOverHTTP(t *testing.T) {
@@ -75,6 +77,6 @@ func TestASequenceOverHTTP(t *testing.T) {
 	}
 	assert.Equal(t, "R 3 9 11 3 5 11 13", strings.Join(remarks, " "))
 	assert.Equal(t, "F7", q.Events[0].Chord)
-	got := call[problem](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, From: 12, Bars: 2}, 422)
-	assert.Equal(t, "body.bars", got.Errors[0].Location)
+	got := call[Problem](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, From: 12, Bars: 2}, 422)
+	assert.Equal(t, "body.bars", got.Errors[0].Field)
 }

@@ -9,52 +9,9 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"undaris/core/chart"
-	"undaris/core/neck"
-	"undaris/core/solo/line"
-	"undaris/format/document"
 	"undaris/library"
 	"undaris/store"
 )
-
-// invalid is the problem for a field of the request's body that cannot be used:
-// status 422, with the field's path and what is allowed. An error of the core
-// that names its own field is put below the given one.
-func invalid(field string, err error) error {
-	location := "body"
-	if field != "" {
-		location += "." + field
-	}
-	detail := err.Error()
-	var value any
-	var fieldError *chart.FieldError
-	if errors.As(err, &fieldError) {
-		location += "." + fieldError.Field
-		detail = fieldError.Detail
-	}
-	var text *chart.TextError
-	if errors.As(err, &text) {
-		location += ".text"
-		value = Fault{Column: text.At, Symbol: text.Symbol, Nearest: append([]string{}, text.Nearest...)}
-	}
-	var layout *neck.LayoutError
-	if errors.As(err, &layout) && layout.Nearest.Kind != "" {
-		value = map[string]any{"layout": layoutOf(layout.Nearest)}
-	}
-	var instrument *neck.InstrumentError
-	if errors.As(err, &instrument) {
-		location += "." + instrument.Field
-		value = map[string]any{"instrument": document.InstrumentOf(instrument.Nearest)}
-	}
-	var position *neck.PositionError
-	if errors.As(err, &position) {
-		value = map[string]any{"position": position.Nearest}
-	}
-	var target *line.TargetError
-	if errors.As(err, &target) {
-		value = map[string]any{"nearest": targets(target.Nearest)}
-	}
-	return huma.Error422UnprocessableEntity(detail, &huma.ErrorDetail{Location: location, Message: detail, Value: value})
-}
 
 // saveProblem is the problem for what may not be kept, named below a field of the request, or
 // for what the store refused.
@@ -71,16 +28,16 @@ func storeProblem(noun string, id uint, err error) error {
 	var stale *store.StaleError
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound(fmt.Sprintf("there is no %s with the id %d", noun, id))
+		return problem(http.StatusNotFound, fmt.Sprintf("there is no %s with the id %d", noun, id))
 	case errors.As(err, &stale):
-		return huma.NewError(http.StatusPreconditionFailed,
+		return problem(http.StatusPreconditionFailed,
 			fmt.Sprintf("this %s was saved elsewhere in the meantime; nothing was overwritten", noun),
-			&huma.ErrorDetail{Location: "body.version", Message: stale.Error(), Value: stale.Current})
+			FieldProblem{Field: "body.version", Message: stale.Error(), Version: stale.Current})
 	}
 	var damaged *library.DamagedError
 	if errors.As(err, &damaged) {
 		detail := fmt.Sprintf("this %s cannot be read: %s; its earlier versions and its text can be had", noun, damaged.Err)
-		return huma.Error422UnprocessableEntity(detail, &huma.ErrorDetail{Location: "damaged", Message: damaged.Error()})
+		return problem(http.StatusUnprocessableEntity, detail, FieldProblem{Field: "kept", Message: damaged.Error(), Damaged: true})
 	}
 	var field *chart.FieldError
 	if errors.As(err, &field) {
@@ -102,12 +59,14 @@ var fileWords = map[store.FileCause]string{
 const faultWords = "something went wrong in Undaris; what you had kept is safe"
 
 func init() {
-	plain := huma.NewErrorWithContext
+	huma.NewError = func(status int, detail string, errs ...error) huma.StatusError {
+		return problemOf(status, detail, errs...)
+	}
 	// A fault that no handler has put into words is put into plain ones here, and its cause
 	// is given to the log with the request.
 	huma.NewErrorWithContext = func(ctx huma.Context, status int, detail string, errs ...error) huma.StatusError {
 		if status != http.StatusInternalServerError {
-			return plain(ctx, status, detail, errs...)
+			return problemOf(status, detail, errs...)
 		}
 		cause := errors.Join(errs...)
 		if ctx != nil && cause != nil {
@@ -115,12 +74,12 @@ func init() {
 		}
 		var file *store.FileError
 		if !errors.As(cause, &file) {
-			return plain(ctx, status, faultWords)
+			return problem(status, faultWords)
 		}
 		if file.Cause == store.DiskFull {
 			status = http.StatusInsufficientStorage
 		}
-		return plain(ctx, status, fileWords[file.Cause])
+		return problem(status, fileWords[file.Cause])
 	}
 }
 

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"mime"
 	"net/http"
@@ -11,6 +12,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/choice"
 	"undaris/library"
 )
 
@@ -132,8 +134,8 @@ type resource[Body, Summary, View, Entry any] struct {
 	texts func([]library.Revision[Body]) []string
 	// export writes one in a format; nil where there is none.
 	export func(ctx context.Context, item library.Item[Body], format string) (*file, error)
-	// formats says which there are.
-	formats string
+	// formats are their short names.
+	formats []string
 	single  bool
 }
 
@@ -214,11 +216,13 @@ func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[B
 			return nil, storeProblem(noun, in.ID, err)
 		}
 		out, err := r.export(ctx, item, in.Format)
-		if out == nil && err == nil {
-			return nil, huma.Error404NotFound(fmt.Sprintf("%s are not written as %q; there are %s", r.path, in.Format, r.formats))
+		var unknown *choice.Error
+		if errors.As(err, &unknown) && unknown.Name == in.Format {
+			p := fieldProblem("path.format", err)
+			return nil, problem(http.StatusNotFound, p.Message, p)
 		}
 		return out, err
-	}, described(r.path, "Write a "+noun+" as a file: "+r.formats), fileAnswer("application/octet-stream"))
+	}, described(r.path, "Write a "+noun+" as a file: "+strings.Join(r.formats, ", ")), fileAnswer("application/octet-stream"))
 }
 
 // serveList registers the list of a kind that has summaries.
@@ -261,14 +265,14 @@ func versionOf(ifMatch string, version int, field string) (int, error) {
 	if ifMatch != "" {
 		named, err := strconv.Atoi(strings.Trim(strings.TrimPrefix(ifMatch, "W/"), `"`))
 		if err != nil || named < 1 {
-			return 0, huma.Error422UnprocessableEntity("If-Match is the ETag of a version, such as \"3\"",
-				&huma.ErrorDetail{Location: "header.If-Match", Message: "the ETag of a version, such as \"3\"", Value: ifMatch})
+			return 0, problem(http.StatusUnprocessableEntity, "If-Match is the ETag of a version, such as \"3\"",
+				FieldProblem{Field: "header.If-Match", Message: "the ETag of a version, such as \"3\"", Value: ifMatch})
 		}
 		return named, nil
 	}
 	if version < 1 {
-		return 0, huma.NewError(http.StatusPreconditionRequired, "say which version is meant, by version or If-Match, so that no other save is overwritten",
-			&huma.ErrorDetail{Location: field, Message: "the version that is replaced is required"})
+		return 0, problem(http.StatusPreconditionRequired, "say which version is meant, by version or If-Match, so that no other save is overwritten",
+			FieldProblem{Field: field, Message: "the version that is replaced is required"})
 	}
 	return version, nil
 }

@@ -52,11 +52,11 @@ func (s *server) registerSheets(api huma.API) {
 		case "map":
 			chord, err := harmony.ParseChord(in.Chord)
 			if err != nil {
-				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.chord", Message: err.Error()})
+				return nil, invalidAt("query.chord", err)
 			}
 			position, err := neck.FindPosition(instrument, c.Key.Tonic.Class(), in.Position)
 			if err != nil {
-				return nil, huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Location: "query.position", Message: err.Error()})
+				return nil, invalidAt("query.position", err)
 			}
 			drawing, name = request.OneMap(chord, position), fmt.Sprintf("%s, %s in %s", c.Title, chord.Symbol(), position.ID())
 		}

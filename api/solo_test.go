@@ -92,8 +92,8 @@ func TestAChorusIsEdited(t *testing.T) {
 			{Ticks: 240, String: 9, Fret: 3},
 		}},
 	} {
-		bad := call[problem](c, "POST", "/api/compute/solo/chorus", ChorusRequest{PlayContext: ferryOn(c), Chorus: current, Edit: &edit}, 422)
-		assert.Equal(t, location, bad.Errors[0].Location)
+		bad := call[Problem](c, "POST", "/api/compute/solo/chorus", ChorusRequest{PlayContext: ferryOn(c), Chorus: current, Edit: &edit}, 422)
+		assert.Equal(t, location, bad.Errors[0].Field)
 	}
 }
 
@@ -113,9 +113,9 @@ func TestPlansThatCannotBeMeant(t *testing.T) {
 		"body.kept.blocks[1]":     {Kept: []document.Block{{Kind: "rest", Ticks: 960}, {Kind: "rest", Start: 480, Ticks: 480}}},
 	} {
 		request.PlayContext = ferryOn(c)
-		bad := call[problem](c, "POST", "/api/compute/solo", request, 422)
+		bad := call[Problem](c, "POST", "/api/compute/solo", request, 422)
 		require.NotEmpty(t, bad.Errors, location)
-		assert.Equal(t, location, bad.Errors[0].Location, bad.Detail)
+		assert.Equal(t, location, bad.Errors[0].Field, bad.Detail)
 	}
 }
 
@@ -153,7 +153,7 @@ func TestASoloIsKeptReplacedAndRestored(t *testing.T) {
 	changed.Solo.Choruses = changed.Solo.Choruses[:1]
 	again := call[KeptSolo](c, "PUT", path, save{changed, 1, true}, 200)
 	assert.Equal(t, 2, again.Version)
-	call[problem](c, "PUT", path, save{keep.SoloDocument, 1, true}, 412)
+	call[Problem](c, "PUT", path, save{keep.SoloDocument, 1, true}, 412)
 	assert.Equal(t, changed.Solo, call[KeptSolo](c, "GET", path, nil, 200).Solo, "nothing was overwritten")
 	versions := call[[]Revision](c, "GET", path+"/revisions", nil, 200)
 	require.Len(t, versions, 2)
@@ -165,20 +165,20 @@ func TestASoloIsKeptReplacedAndRestored(t *testing.T) {
 	copied := call[KeptSolo](c, "POST", path+"/duplicate", nil, 201)
 	assert.Equal(t, "Two times round, copy", copied.Solo.Name)
 	assert.Equal(t, 204, c.do("DELETE", path+"?version=3", nil).Code)
-	call[problem](c, "GET", path, nil, 404)
+	call[Problem](c, "GET", path, nil, 404)
 	assert.Equal(t, keep.Solo, call[KeptSolo](c, "POST", path+"/restore", nil, 200).Solo)
 
 	bad := keep
 	bad.Solo.Choruses = append([]document.Chorus{}, keep.Solo.Choruses...)
 	bad.Solo.Choruses[1].Blocks = []document.Block{{Kind: "rest", Ticks: -1}}
-	problem1 := call[problem](c, "POST", "/api/solos", bad, 422)
-	assert.Equal(t, "body.choruses[1].blocks[0]", problem1.Errors[0].Location)
+	problem1 := call[Problem](c, "POST", "/api/solos", bad, 422)
+	assert.Equal(t, "body.choruses[1].blocks[0]", problem1.Errors[0].Field)
 	bad = keep
 	bad.Solo.Name = " "
-	assert.Equal(t, "body.solo.name", call[problem](c, "POST", "/api/solos", bad, 422).Errors[0].Location)
+	assert.Equal(t, "body.solo.name", call[Problem](c, "POST", "/api/solos", bad, 422).Errors[0].Field)
 	bad = keep
 	bad.ChartID = 999
-	assert.Equal(t, "body.chartId", call[problem](c, "POST", "/api/solos", bad, 422).Errors[0].Location)
+	assert.Equal(t, "body.chartId", call[Problem](c, "POST", "/api/solos", bad, 422).Errors[0].Field)
 }
 
 // What is taken away can be opened again: the notes of the tab and of the MusicXML are

@@ -82,9 +82,9 @@ func keptSolo(_ context.Context, item library.Item[document.SoloDocument]) (Kept
 // exportSolo writes a kept solo as a file, over its tune as it is now: what is heard of it,
 // each chorus at its stage.
 func (s *server) exportSolo(ctx context.Context, item library.Item[document.SoloDocument], name string) (*file, error) {
-	format, ok := solofile.Find(name)
-	if !ok {
-		return nil, nil
+	format, err := solofile.Find(name)
+	if err != nil {
+		return nil, err
 	}
 	kept, err := s.library.SoloNow(ctx, item)
 	if err != nil {

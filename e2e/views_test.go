@@ -47,7 +47,7 @@ func TestEveryViewIsNamedFitsAndCanBeRead(t *testing.T) {
 					p.Click("Plan a chorus")
 				}
 				p.Until("the solo", "document.querySelector('.why')?.innerText.length > 10")
-			case strings.Contains(path, "panel=bring"):
+			case strings.Contains(path, "panel=import"):
 				p.Sees("A lick to import")
 			case path != "/":
 				p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")

@@ -112,9 +112,9 @@ func TestTheStyleOfAChart(t *testing.T) {
 	}
 	assert.Equal(t, StraightRock, StyleFor(waltz).Name)
 	_, err := FindStyle(Funk, waltz)
-	assert.EqualError(t, err, `the style "funk sixteenths" is not played in 3/4; in 3/4 there are shuffle, straight rock, jazz swing, minor ballad, two-beat country; nearest is straight rock`)
+	assert.EqualError(t, err, `funk sixteenths is not played in 3/4: this is straight rock`)
 	_, err = FindStyle("polka", waltz)
-	assert.ErrorContains(t, err, `"polka" is not known`)
+	assert.ErrorContains(t, err, `"polka" is not a style`)
 }
 
 func TestEveryMeterHasAStyle(t *testing.T) {
@@ -153,7 +153,7 @@ func TestTheClick(t *testing.T) {
 	}
 	assert.Equal(t, []int{0, 720, 1440}, accents)
 	assert.ErrorContains(t, ClickPattern{PerBeat: 9}.Check(), "1 to 6 clicks, not 9")
-	assert.ErrorContains(t, ClickPattern{On: "3"}.Check(), `"3" is not known`)
+	assert.ErrorContains(t, ClickPattern{On: "3"}.Check(), `"3" is not a place of the click`)
 }
 
 func TestTheShuffleDelaysTheOffBeat(t *testing.T) {

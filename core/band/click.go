@@ -3,6 +3,7 @@ package band
 import (
 	"fmt"
 
+	"undaris/core/choice"
 	"undaris/core/pitch"
 )
 
@@ -52,12 +53,8 @@ func (c ClickPattern) Check() error {
 	case c.Heard < 0 || c.Heard > MaxGap || c.Gap < 0 || c.Gap > MaxGap:
 		return fmt.Errorf("a gap is 0 to %d bars after 1 to %d that are heard", MaxGap, MaxGap)
 	}
-	for _, on := range ClicksOn {
-		if c.On == on {
-			return nil
-		}
-	}
-	return fmt.Errorf("a click on %q is not known; there are every beat, 2 and 4, 1, every second bar", c.On)
+	_, err := choice.FindText("a place of the click", ClicksOn, string(c.On))
+	return err
 }
 
 // The click sounds at two pitches: the downbeat higher. Between the beats it is softer.

@@ -3,9 +3,9 @@ package band
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/choice"
 	"undaris/core/harmony"
 )
 
@@ -84,51 +84,38 @@ func StyleFor(c chart.Chart) Style {
 	return mustStyle(name)
 }
 
-// StyleError says that a style is not known, or not in a meter.
-type StyleError struct {
-	Name string
-	// Known says that the style exists in other meters.
-	Known bool
+// MeterError says that a style is not played in a meter.
+type MeterError struct {
+	Name  string
 	Meter chart.Meter
 	// Nearest is the style that the chart would be played in.
 	Nearest string
 }
 
-func (e *StyleError) Error() string {
-	names := []string{}
-	for _, s := range StylesFor(e.Meter) {
-		names = append(names, s.Name)
-	}
-	what := "is not known"
-	if e.Known {
-		what = fmt.Sprintf("is not played in %s", e.Meter)
-	}
-	return fmt.Sprintf("the style %q %s; in %s there are %s; nearest is %s", e.Name, what, e.Meter, strings.Join(names, ", "), e.Nearest)
+func (e *MeterError) Error() string {
+	return fmt.Sprintf("%s is not played in %s: this is %s", e.Name, e.Meter, e.Nearest)
 }
 
-// FindStyle finds a style for a chart by name; without a name it is the chart's own. Its
-// error is a *StyleError.
+// FindStyle finds a style for a chart by name; without a name it is the chart's own. A name
+// that no style has is a *choice.Error; a style that the chart's meter does not have a
+// *MeterError.
 func FindStyle(name string, c chart.Chart) (Style, error) {
 	if name == "" {
 		return StyleFor(c), nil
 	}
-	known := false
-	for _, s := range Styles {
-		if s.Name == name {
-			if s.Fits(c.Meter) {
-				return s, nil
-			}
-			known = true
-		}
+	s, err := choice.Find("a style", Styles, styleName, name)
+	if err == nil && !s.Fits(c.Meter) {
+		err = &MeterError{Name: name, Meter: c.Meter, Nearest: StyleFor(c).Name}
 	}
-	return Style{}, &StyleError{Name: name, Known: known, Meter: c.Meter, Nearest: StyleFor(c).Name}
+	return s, err
 }
 
 func mustStyle(name string) Style {
-	for _, s := range Styles {
-		if s.Name == name {
-			return s
-		}
+	s, err := choice.Find("a style", Styles, styleName, name)
+	if err != nil {
+		panic(err)
 	}
-	panic("there is no style " + name)
+	return s
 }
+
+func styleName(s Style) string { return s.Name }

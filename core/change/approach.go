@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"undaris/core/choice"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
@@ -60,28 +61,13 @@ var ApproachKinds = []ApproachKind{
 	{Name: "held", Short: "held", Steps: []int{0}, Arrival: HeldOver, Description: "a common tone held over the change"},
 }
 
-// ApproachError says which approach is not known.
-type ApproachError struct{ Text string }
-
-func (e *ApproachError) Error() string {
-	names := make([]string, len(ApproachKinds))
-	for i, a := range ApproachKinds {
-		names[i] = a.Name
-	}
-	return fmt.Sprintf("%q is not an approach; choose one of: %s", e.Text, strings.Join(names, ", "))
-}
-
 // FindApproachKind finds an approach by name; the empty name is the half step below.
+// Its error is a *choice.Error.
 func FindApproachKind(name string) (ApproachKind, error) {
 	if name == "" {
 		return ApproachKinds[0], nil
 	}
-	for _, a := range ApproachKinds {
-		if a.Name == name {
-			return a, nil
-		}
-	}
-	return ApproachKind{}, &ApproachError{Text: name}
+	return choice.Find("an approach", ApproachKinds, func(a ApproachKind) string { return a.Name }, name)
 }
 
 // Goal is a target on the neck and what lies around it.

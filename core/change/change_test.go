@@ -110,7 +110,7 @@ func TestSchoolsRankDifferently(t *testing.T) {
 	assert.Equal(t, "4:8 b7→3 4:7 half step 1.00", best(s.moves(GuideTones, c7, f7), 1)[0])
 	assert.Equal(t, []string{"5:7 3→R 5:8 half step 1.00", "4:8 b7→3 4:7 half step 1.00"}, best(s.moves(NearestTone, c7, f7), 2))
 	_, err := ParseTargetStrategy("fifths first")
-	assert.ErrorContains(t, err, "choose thirds first, guide tones, roots first or nearest tone")
+	assert.ErrorContains(t, err, "choose one of: thirds first, guide tones, roots first, nearest tone")
 }
 
 func TestSentences(t *testing.T) {

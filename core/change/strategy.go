@@ -3,6 +3,7 @@ package change
 import (
 	"fmt"
 
+	"undaris/core/choice"
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
@@ -21,24 +22,13 @@ const (
 // TargetStrategies lists every strategy, the default first.
 var TargetStrategies = []TargetStrategy{ThirdsFirst, GuideTones, RootsFirst, NearestTone}
 
-// TargetStrategyError says which strategy is not known.
-type TargetStrategyError struct{ Text string }
-
-func (e *TargetStrategyError) Error() string {
-	return fmt.Sprintf("%q is not a target strategy; choose thirds first, guide tones, roots first or nearest tone", e.Text)
-}
-
-// ParseTargetStrategy reads a strategy by name; the empty name is thirds first.
+// ParseTargetStrategy reads a strategy by name; the empty name is thirds first. Its error
+// is a *choice.Error.
 func ParseTargetStrategy(text string) (TargetStrategy, error) {
 	if text == "" {
 		return ThirdsFirst, nil
 	}
-	for _, s := range TargetStrategies {
-		if string(s) == text {
-			return s, nil
-		}
-	}
-	return "", &TargetStrategyError{Text: text}
+	return choice.FindText("a target strategy", TargetStrategies, text)
 }
 
 // weights is what arriving on each part is worth: root, third, fifth, seventh,

@@ -74,16 +74,20 @@ type FieldError struct {
 	// Field is the path of the field, as in "tempo" or "bars[3]".
 	Field  string
 	Detail string
+	// Cause is the error of the field's value, where that says more; it may be nil.
+	Cause error
 }
 
 func (e *FieldError) Error() string { return e.Field + ": " + e.Detail }
 
-func unknown[T any](field, text string, allowed []T) error {
-	names := make([]string, len(allowed))
-	for i, a := range allowed {
-		names[i] = fmt.Sprint(a)
+func (e *FieldError) Unwrap() error { return e.Cause }
+
+// InField says in which field an error lies; nil stays nil.
+func InField(field string, err error) error {
+	if err == nil {
+		return nil
 	}
-	return &FieldError{Field: field, Detail: fmt.Sprintf("%q is not known; choose one of: %s", text, strings.Join(names, ", "))}
+	return &FieldError{Field: field, Detail: err.Error(), Cause: err}
 }
 
 func fail(field, format string, args ...any) error {

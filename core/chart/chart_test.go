@@ -120,7 +120,7 @@ func TestRunStartForEverySubdivision(t *testing.T) {
 		assert.Equal(t, want, TwelveEight.Counted(RunStart(2880, 5, s, TwelveEight)), name)
 	}
 	_, err := TwelveEight.Subdivision("triplet")
-	assert.EqualError(t, err, `subdivision: "triplet" is not known; choose one of: dotted quarter, eighth, sixteenth`)
+	assert.EqualError(t, err, `subdivision: "triplet" is not a subdivision of this meter; choose one of: dotted quarter, eighth, sixteenth`)
 }
 
 func TestShuffleDelaysTheOffBeat(t *testing.T) {
@@ -163,7 +163,7 @@ func TestMetersAndFeelsReadBack(t *testing.T) {
 		assert.Equal(t, f, got)
 	}
 	_, err := FindScheme("polka")
-	assert.ErrorContains(t, err, `"polka" is not known; choose one of: quick change, slow change, minor twelve-bar, jazz blues`)
+	assert.ErrorContains(t, err, `"polka" is not a scheme; choose one of: quick change, slow change, minor twelve-bar, jazz blues`)
 	_, err = ParseMeter("7/8")
 	assert.ErrorContains(t, err, "4/4, 3/4, 6/8, 12/8")
 	_, err = ParseFeel("bossa")

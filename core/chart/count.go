@@ -3,6 +3,8 @@ package chart
 import (
 	"fmt"
 	"strings"
+
+	"undaris/core/choice"
 )
 
 // Subdivision is how a beat is divided.
@@ -40,12 +42,8 @@ func (m Meter) Subdivision(name string) (Subdivision, error) {
 	if name == "" {
 		name = DefaultSubdivision
 	}
-	for _, s := range m.Subdivisions() {
-		if s.Name == name {
-			return s, nil
-		}
-	}
-	return Subdivision{}, unknown("subdivision", name, m.Subdivisions())
+	s, err := choice.Find("a subdivision of this meter", m.Subdivisions(), Subdivision.String, name)
+	return s, InField("subdivision", err)
 }
 
 // Ticks is the length of one note of the subdivision in the meter.

@@ -1,5 +1,7 @@
 package chart
 
+import "undaris/core/choice"
+
 // Feel is how notated time is sounded.
 type Feel string
 
@@ -17,12 +19,8 @@ var Feels = []Feel{Straight, Shuffle, Slow128}
 
 // ParseFeel reads a feel by its name.
 func ParseFeel(text string) (Feel, error) {
-	for _, f := range Feels {
-		if string(f) == text {
-			return f, nil
-		}
-	}
-	return "", unknown("feel", text, Feels)
+	f, err := choice.FindText("a feel", Feels, text)
+	return f, InField("feel", err)
 }
 
 // SwungTick is where a notated tick sounds. In a shuffle with swing ratio r the

@@ -1,6 +1,10 @@
 package chart
 
-import "fmt"
+import (
+	"fmt"
+
+	"undaris/core/choice"
+)
 
 // TicksPerQuarter is how many ticks a quarter note has.
 const TicksPerQuarter = 480
@@ -27,12 +31,8 @@ func (m Meter) String() string { return fmt.Sprintf("%d/%d", m.Count, m.Unit) }
 
 // ParseMeter reads a time signature that String writes.
 func ParseMeter(text string) (Meter, error) {
-	for _, m := range Meters {
-		if m.String() == text {
-			return m, nil
-		}
-	}
-	return Meter{}, unknown("meter", text, Meters)
+	m, err := choice.Find("a meter", Meters, Meter.String, text)
+	return m, InField("meter", err)
 }
 
 // Compound says whether the beat is a dotted quarter that divides in three.

@@ -3,6 +3,7 @@ package chart
 import (
 	"strings"
 
+	"undaris/core/choice"
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
@@ -35,12 +36,8 @@ func (s Scheme) String() string { return s.Name }
 
 // FindScheme finds a scheme by its name.
 func FindScheme(name string) (Scheme, error) {
-	for _, s := range Schemes {
-		if s.Name == name {
-			return s, nil
-		}
-	}
-	return Scheme{}, unknown("scheme", name, Schemes)
+	s, err := choice.Find("a scheme", Schemes, Scheme.String, name)
+	return s, InField("scheme", err)
 }
 
 // Bars is the scheme in a key, in whole bars of the meter. A bar of 6/8 has two

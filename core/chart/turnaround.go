@@ -1,6 +1,9 @@
 package chart
 
-import "undaris/core/harmony"
+import (
+	"undaris/core/choice"
+	"undaris/core/harmony"
+)
 
 // Turnaround is two bars that lead back to the top, or that end the tune.
 type Turnaround struct {
@@ -37,12 +40,8 @@ func (t Turnaround) String() string { return t.Name }
 
 // FindTurnaround finds a turnaround or an ending by its name.
 func FindTurnaround(name string) (Turnaround, error) {
-	for _, t := range Turnarounds {
-		if t.Name == name {
-			return t, nil
-		}
-	}
-	return Turnaround{}, unknown("name", name, Turnarounds)
+	t, err := choice.Find("a turnaround", Turnarounds, Turnaround.String, name)
+	return t, InField("name", err)
 }
 
 // Bars is the turnaround in a key: two bars. Its chords must find a beat each in

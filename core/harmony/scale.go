@@ -1,9 +1,9 @@
 package harmony
 
 import (
-	"fmt"
 	"strings"
 
+	"undaris/core/choice"
 	"undaris/core/pitch"
 )
 
@@ -49,20 +49,9 @@ func (b Box) Tone(class pitch.Class) (Tone, bool) {
 	return Tone{}, false
 }
 
-// BoxError says which box is not one that can be chosen.
-type BoxError struct{ Kind BoxKind }
-
-func (e *BoxError) Error() string {
-	allowed := make([]string, len(BoxKinds))
-	for i, kind := range BoxKinds {
-		allowed[i] = string(kind)
-	}
-	return fmt.Sprintf("%q is not a box; choose %s", string(e.Kind), strings.Join(allowed, ", "))
-}
-
 // Box is the box of the given kind on the key's tonic. The empty kind asks for
 // the key's own: the minor pentatonic for a blues or a minor key, the major
-// pentatonic for a song in a major key (common practice).
+// pentatonic for a song in a major key (common practice). The error is a *choice.Error.
 func (k Key) Box(kind BoxKind) (Box, error) {
 	if kind == "" {
 		kind = MinorPentatonic
@@ -70,10 +59,10 @@ func (k Key) Box(kind BoxKind) (Box, error) {
 			kind = MajorPentatonic
 		}
 	}
-	degrees, ok := boxDegrees[kind]
-	if !ok {
-		return Box{}, &BoxError{Kind: kind}
+	if _, err := choice.FindText("a box", BoxKinds, string(kind)); err != nil {
+		return Box{}, err
 	}
+	degrees := boxDegrees[kind]
 	box := Box{Kind: kind, Tonic: k.Tonic}
 	for _, text := range strings.Fields(degrees) {
 		d := pitch.MustDegree(text)

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/choice"
 	"undaris/format/chordpro"
 	"undaris/format/grid"
 	"undaris/format/midifile"
@@ -35,14 +36,18 @@ var Formats = []Format{
 	{"midi", "MIDI", ".mid", "audio/midi", midifile.Read, midifile.Write},
 }
 
-// Find finds a format by its short name.
-func Find(name string) (Format, bool) {
-	for _, f := range Formats {
-		if f.Name == name {
-			return f, true
-		}
+// Find finds a format by its short name; its error is a *choice.Error.
+func Find(name string) (Format, error) {
+	return choice.Find("a format", Formats, func(f Format) string { return f.Name }, name)
+}
+
+// Names lists their short names.
+func Names() []string {
+	names := make([]string, len(Formats))
+	for n, f := range Formats {
+		names[n] = f.Name
 	}
-	return Format{}, false
+	return names
 }
 
 // Write writes the chart in the format.

@@ -33,6 +33,6 @@ func TestEveryFormatReadsWhatItWrites(t *testing.T) {
 		assert.Equal(t, "minor twelve-bar", r.Chart.SchemeOf(), f.Name)
 		assert.Equal(t, 96, r.Chart.Tempo, f.Name)
 	}
-	_, ok := Find("pdf")
-	assert.False(t, ok)
+	_, err = Find("pdf")
+	assert.ErrorContains(t, err, "is not a format")
 }

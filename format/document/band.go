@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/chart"
+	"undaris/core/choice"
 	"undaris/core/routine"
 )
 
@@ -44,17 +45,25 @@ func (b Band) Check() error {
 	fail := func(field, format string, args ...any) error {
 		return &chart.FieldError{Field: field, Detail: fmt.Sprintf(format, args...)}
 	}
-	if b.Style != "" && !slices.ContainsFunc(band.Styles, func(s band.Style) bool { return s.Name == b.Style }) {
-		return fail("style", "the style %q is not known", b.Style)
+	if b.Style != "" {
+		if _, err := choice.Find("a style", band.Styles, func(s band.Style) string { return s.Name }, b.Style); err != nil {
+			return chart.InField("style", err)
+		}
 	}
-	if b.Sound != "" && !slices.Contains(Sounds, b.Sound) {
-		return fail("sound", "%q plays no chords; there are %s", b.Sound, strings.Join(Sounds, ", "))
+	if b.Sound != "" {
+		if _, err := choice.FindText("a sound of the chords", Sounds, b.Sound); err != nil {
+			return chart.InField("sound", err)
+		}
 	}
-	if b.Intro != "" && !slices.Contains(Intros, b.Intro) {
-		return fail("intro", "%q is no way to begin; there are %s", b.Intro, strings.Join(Intros, ", "))
+	if b.Intro != "" {
+		if _, err := choice.FindText("an intro", Intros, b.Intro); err != nil {
+			return chart.InField("intro", err)
+		}
 	}
-	if b.View != "" && !slices.Contains(routine.Views, routine.View(b.View)) {
-		return fail("view", "%q cannot be shown", b.View)
+	if b.View != "" {
+		if _, err := choice.FindText("a view of the stage", routine.Views, b.View); err != nil {
+			return chart.InField("view", err)
+		}
 	}
 	if err := b.Click.Core().Check(); err != nil {
 		return fail("click", "%s", err)

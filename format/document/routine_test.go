@@ -37,17 +37,17 @@ func TestWhatOfABandIsKept(t *testing.T) {
 	assert.NoError(t, Band{}.Check())
 	assert.NoError(t, Band{Style: "funk sixteenths", Sound: "organ", Intro: "turnaround", Levels: map[string]int{"bass": 0}, Muted: []string{"line"}, View: "names"}.Check())
 	for says, b := range map[string]Band{
-		`the style "polka" is not known`:    {Style: "polka"},
-		`"flute" plays no chords`:           {Sound: "flute"},
-		`"drum roll" is no way to begin`:    {Intro: "drum roll"},
-		`"all of it" cannot be shown`:       {View: "all of it"},
-		`"horns" is no part of the band`:    {Levels: map[string]int{"horns": 3}},
-		"a level is 0 to 100, not -1":       {Levels: map[string]int{"bass": -1}},
-		`"strings" is no part of the band`:  {Muted: []string{"strings"}},
-		"a routine's name has 1 to 60":      {Routines: []Routine{{Segments: []Segment{{}}}}},
-		"a routine has 1 to 64 segments":    {Routines: []Routine{{Name: "r"}}},
-		"1 to 6 clicks, not 12":             {Click: &Click{PerBeat: 12}},
-		`there are two routines called "r"`: {Routines: []Routine{{Name: "r", Segments: []Segment{{}}}, {Name: "r", Segments: []Segment{{}}}}},
+		`"polka" is not a style`:                 {Style: "polka"},
+		`"flute" is not a sound of the chords`:   {Sound: "flute"},
+		`"drum roll" is not an intro`:            {Intro: "drum roll"},
+		`"all of it" is not a view of the stage`: {View: "all of it"},
+		`"horns" is no part of the band`:         {Levels: map[string]int{"horns": 3}},
+		"a level is 0 to 100, not -1":            {Levels: map[string]int{"bass": -1}},
+		`"strings" is no part of the band`:       {Muted: []string{"strings"}},
+		"a routine's name has 1 to 60":           {Routines: []Routine{{Segments: []Segment{{}}}}},
+		"a routine has 1 to 64 segments":         {Routines: []Routine{{Name: "r"}}},
+		"1 to 6 clicks, not 12":                  {Click: &Click{PerBeat: 12}},
+		`there are two routines called "r"`:      {Routines: []Routine{{Name: "r", Segments: []Segment{{}}}, {Name: "r", Segments: []Segment{{}}}}},
 	} {
 		assert.ErrorContains(t, b.Check(), says)
 	}

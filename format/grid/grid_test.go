@@ -95,7 +95,7 @@ func TestEveryFaultNamesItsPlace(t *testing.T) {
 	for _, c := range []struct{ text, want string }{
 		{"key: C\n| C | Xm7 |", `line 2, column 7: "Xm7" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7`},
 		{"key: C\n| C . . |", "line 2, column 3: 3 beats; a bar of 4/4 has 4"},
-		{"meter: 5/4\n| C |", `line 1, column 7: "5/4" is not known; choose one of: 4/4, 3/4, 6/8, 12/8`},
+		{"meter: 5/4\n| C |", `line 1, column 7: "5/4" is not a meter; choose one of: 4/4, 3/4, 6/8, 12/8`},
 		{"tempo: 19\n| C |", `line 1, column 7: "19" is no tempo; it is 20 to 400 beats a minute`},
 		{"tempo: 401\ncapo: 13\n| C |", "line 1, column 7: \"401\" is no tempo; it is 20 to 400 beats a minute\nline 2, column 6: \"13\" is no fret for a capo; it is 0 to 12"},
 		{"key: H\n| C |", `line 1, column 5: "H" is not a key: a tonic from C to B with at most one b or #, and a mode dominant, major or minor`},

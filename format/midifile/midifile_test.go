@@ -219,7 +219,7 @@ func TestWhatCannotBeReadIsSaid(t *testing.T) {
 	at := bytes.Index(data, []byte{0xFF, 0x58, 0x04})
 	data[at+3] = 5
 	_, err := Read(data)
-	assert.EqualError(t, err, `"5/4" is not known; choose one of: 4/4, 3/4, 6/8, 12/8`)
+	assert.EqualError(t, err, `"5/4" is not a meter; choose one of: 4/4, 3/4, 6/8, 12/8`)
 	at = bytes.Index(data, []byte{0xFF, 0x51, 0x03})
 	data[bytes.Index(data, []byte{0xFF, 0x58, 0x04})+3] = 4
 	binary.BigEndian.PutUint16(data[at+3:], 0x0001)

@@ -123,7 +123,7 @@ func TestWhatCannotBeReadIsSaid(t *testing.T) {
 		{"no parts", []byte("<score-partwise/>"), "there is no part with measures in it"},
 		{"no chords", []byte(wrap(`<measure number="1"><note><rest/><duration>4</duration></note></measure>`)), "there are no chord symbols (harmony elements) in it"},
 		{"a kind", []byte(wrap(strings.Replace(foreign, "minor-seventh", "Tristan", 1))), `line 2: measure 2: the kind "Tristan" cannot be read as a chord`},
-		{"a meter", []byte(wrap(strings.Replace(foreign, "<beats>4", "<beats>5", 1))), `line 1: "5/4" is not known; choose one of: 4/4, 3/4, 6/8, 12/8`},
+		{"a meter", []byte(wrap(strings.Replace(foreign, "<beats>4", "<beats>5", 1))), `line 1: "5/4" is not a meter; choose one of: 4/4, 3/4, 6/8, 12/8`},
 		{"a tempo", []byte(wrap(strings.Replace(foreign, `tempo="96"`, `tempo="9600"`, 1))), "line 1: a tempo of 9600; it is 20 to 400 beats a minute"},
 		{"too long", []byte(wrap(strings.Repeat("<measure/>", 513))), "there are 513 measures; a chart has at most 512"},
 	} {

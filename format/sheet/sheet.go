@@ -5,6 +5,7 @@ import (
 	"sort"
 
 	"undaris/core/chart"
+	"undaris/core/choice"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 )
@@ -20,12 +21,11 @@ var Papers = []Paper{{"A4", 210, 297}, {"Letter", 215.9, 279.4}}
 
 // FindPaper finds a size by its name; the empty name is A4.
 func FindPaper(name string) (Paper, error) {
-	for _, p := range Papers {
-		if p.Name == name || name == "" {
-			return p, nil
-		}
+	if name == "" {
+		return Papers[0], nil
 	}
-	return Paper{}, &chart.FieldError{Field: "paper", Detail: fmt.Sprintf("%q is not a size of paper; choose A4 or Letter", name)}
+	p, err := choice.Find("a size of paper", Papers, func(p Paper) string { return p.Name }, name)
+	return p, chart.InField("paper", err)
 }
 
 // margin is the white around a sheet, and foot what stands below it.

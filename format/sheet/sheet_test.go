@@ -99,7 +99,7 @@ func TestPDFs(t *testing.T) {
 	o.Paper = letter
 	assert.Contains(t, string(o.Blank().PDF()), "612.00 792.00", "Letter, in points")
 	_, err = FindPaper("B5")
-	assert.EqualError(t, err, `paper: "B5" is not a size of paper; choose A4 or Letter`)
+	assert.EqualError(t, err, `paper: "B5" is not a size of paper; choose one of: A4, Letter`)
 }
 
 // Any chart can be drawn, on as many pages as its chords take.

@@ -2,9 +2,8 @@
 package solofile
 
 import (
-	"strings"
-
 	"undaris/core/chart"
+	"undaris/core/choice"
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -50,23 +49,18 @@ var Formats = []Format{
 	}},
 }
 
-// Find finds a format by its short name.
-func Find(name string) (Format, bool) {
-	for _, f := range Formats {
-		if f.Name == name {
-			return f, true
-		}
-	}
-	return Format{}, false
+// Find finds a format by its short name; its error is a *choice.Error.
+func Find(name string) (Format, error) {
+	return choice.Find("a format", Formats, func(f Format) string { return f.Name }, name)
 }
 
 // Names lists their short names.
-func Names() string {
+func Names() []string {
 	names := make([]string, len(Formats))
 	for n, f := range Formats {
 		names[n] = f.Name
 	}
-	return strings.Join(names, ", ")
+	return names
 }
 
 // Write writes the solo in the format.

@@ -35,14 +35,14 @@ func pickup(t *testing.T) Solo {
 func TestEveryFormatIsWritten(t *testing.T) {
 	s := pickup(t)
 	for _, name := range []string{"pdf", "tab", "musicxml", "midi"} {
-		f, ok := Find(name)
-		require.True(t, ok, name)
+		f, err := Find(name)
+		require.NoError(t, err)
 		assert.NotEmpty(t, f.Write(s), name)
 		assert.Equal(t, f.Write(s), f.Write(s), "%s: the same solo is the same file", name)
 	}
-	_, ok := Find("wax")
-	assert.False(t, ok)
-	assert.Equal(t, "pdf, tab, musicxml, midi", Names())
+	_, err := Find("wax")
+	assert.ErrorContains(t, err, "is not a format")
+	assert.Equal(t, []string{"pdf", "tab", "musicxml", "midi"}, Names())
 }
 
 // The MIDI has the pickup in a bar of click before bar 1, the chords of every chorus, and

@@ -6,6 +6,7 @@ import (
 
 	"undaris/core/analysis"
 	"undaris/core/chart"
+	"undaris/core/choice"
 	"undaris/core/harmony"
 	"undaris/core/phrase"
 )
@@ -18,7 +19,7 @@ type Stage string
 const (
 	// ChordToneStage is chord tones only: landings, strong beats, what is held.
 	ChordToneStage Stage = "chord tones"
-	// JoinLines adds the notes of each chord's scale of the chord.
+	// ScaleStage adds the notes of each chord's scale.
 	ScaleStage Stage = "scale of the chord"
 	// BoxStage adds the rest of the box.
 	BoxStage Stage = "box and chord tones"
@@ -34,12 +35,8 @@ func ParseStage(text string) (Stage, error) {
 	if text == "" {
 		return FullStage, nil
 	}
-	for _, s := range Stages {
-		if string(s) == text {
-			return s, nil
-		}
-	}
-	return "", &chart.FieldError{Field: "stage", Detail: fmt.Sprintf("%q is not a stage; choose chord tones, scale of the chord, box and chord tones, or passing notes", text)}
+	s, err := choice.FindText("a stage", Stages, text)
+	return s, chart.InField("stage", err)
 }
 
 // rank is the first stage, from 0, that has a note of a class over a chord.

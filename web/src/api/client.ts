@@ -87,17 +87,15 @@ const preferred = { Prefer: 'refusal-as-answer' }
 
 export const client = createClient<paths>({ baseUrl: location.origin, headers: preferred })
 
+type FieldProblem = Schemas['FieldProblem']
+
 /** A problem the server told of, in its own words. */
 export class Problem extends Error {
   constructor(
     readonly status: number,
     detail: string,
-    /** The places a refused target could be had at instead. */
-    readonly nearest: Target[] = [],
-    /** What of a text could not be read, each with its place. */
-    readonly faults: TextFault[] = [],
-    /** The nearest instrument that works, where one was refused. */
-    readonly instrument?: Instrument,
+    /** Every part of what was asked that is at fault. */
+    readonly fields: FieldProblem[] = [],
   ) {
     super(detail)
   }
@@ -108,7 +106,28 @@ export class Problem extends Error {
   }
 
   /** Whether what was asked for is kept, but cannot be read any more. */
-  damaged = false
+  get damaged(): boolean {
+    return this.fields.some((field) => field.damaged)
+  }
+
+  /** The places a refused target could be had at instead. */
+  get targets(): Target[] {
+    return this.fields[0]?.nearestTargets ?? []
+  }
+
+  /** The nearest instrument that works, where one was refused. */
+  get instrument(): Instrument | undefined {
+    return this.fields[0]?.nearestInstrument
+  }
+
+  /** What of a text could not be read, each with its place. */
+  get faults(): TextFault[] {
+    return this.fields
+      .filter(({ field, column }) => column !== undefined || field === 'body')
+      .map(({ message, line = 0, column = 0, value, nearest }) => {
+        return { message, line, column, nearest: nearest ?? [], symbol: String(value ?? '') }
+      })
+  }
 }
 
 /** Something in a text that cannot be read: its place, and what was meant perhaps. */
@@ -123,29 +142,12 @@ export interface TextFault {
 
 interface Answer<T> {
   data?: T
-  error?: Schemas['ErrorModel']
+  error?: Schemas['Problem']
   response: Response
 }
 
-function problemOf(status: number, error: Schemas['ErrorModel'] | undefined): Problem {
-  const details = error?.errors ?? []
-  const value = details[0]?.value as { nearest?: Target[]; instrument?: Instrument } | undefined
-  const faults = details.flatMap(({ message, value }) =>
-    isFault(value) ? [{ ...value, message: message ?? '' }] : [],
-  )
-  const problem = new Problem(
-    status,
-    error?.detail ?? `Undaris answered with status ${status}.`,
-    faults.length ? [] : value?.nearest,
-    faults,
-    value?.instrument,
-  )
-  problem.damaged = details[0]?.location === 'damaged'
-  return problem
-}
-
-function isFault(value: unknown): value is Omit<TextFault, 'message'> {
-  return typeof value === 'object' && value !== null && 'symbol' in value && 'column' in value
+function problemOf(status: number, error: Schemas['Problem'] | undefined): Problem {
+  return new Problem(status, error?.detail ?? `Undaris answered with status ${status}.`, error?.errors ?? [])
 }
 
 /** A file's bytes or a pasted text go as they are. */
@@ -178,7 +180,7 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Problem(0, 'Undaris does not answer. Is it still running?')
   }
   if (got.response.headers.get('Preference-Applied') === 'refusal-as-answer') {
-    throw problemOf(422, got.data as Schemas['ErrorModel'])
+    throw problemOf(422, got.data as unknown as Schemas['Problem'])
   }
   if (got.error || !got.response.ok) {
     throw problemOf(got.response.status, got.error)

@@ -60,7 +60,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
     (body, signal) => answer(client.POST('/api/compute/change', { body, signal })),
   )
   const targets = computed(() => around.value?.to ?? [])
-  const nearest = computed(() => problem.value?.nearest ?? [])
+  const nearest = computed(() => problem.value?.targets ?? [])
 
   // A kept line goes with its tune: it is read again when that has moved and is saved.
   const { answer: opened, refusal: notOpened } = useAnswer(

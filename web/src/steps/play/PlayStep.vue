@@ -29,7 +29,7 @@ const view = useView()
 const player = usePlayer()
 const query = usePlayQuery()
 const stage = useStage()
-const { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, refusal } = stage
+const { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, ready, refusal } = stage
 
 const sounds = computed(() => player.tuneSounds)
 const yours = computed(() => {
@@ -141,9 +141,10 @@ useKeys([
       <div v-else class="no-neck" aria-hidden="true" />
     </template>
 
-    <ThumbControls />
+    <ThumbControls v-if="ready" />
 
-    <div class="bench">
+    <!-- What is to be clicked comes when all above it is drawn: it never moves from under the mouse. -->
+    <div v-if="ready" class="bench">
       <BenchTabs :tabs="benches" :chosen="query.bench.value" @choose="(bench) => query.set({ bench })">
         <span class="right acts">
           <span v-if="query.bench.value === 'routine'" class="quiet">{{

@@ -1,4 +1,4 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch, watchEffect } from 'vue'
 import { useAnswer } from '../../api/ask'
 import { answer, client, type NeckMap, type Pass, type PathTarget, type PlacedTone } from '../../api/client'
 import { useBand } from '../../document/band'
@@ -45,7 +45,7 @@ export function useStage() {
   // The map of the tune in the key that sounds; those that were drawn are kept.
   const drawn = new Map<string, NeckMap>()
   const map = shallowRef<NeckMap>()
-  const { answer: asked } = useAnswer(
+  const { answer: asked, refusal: mapRefusal } = useAnswer(
     () => {
       const chart = pass.value?.chart
       if (!chart) return undefined
@@ -62,6 +62,13 @@ export function useStage() {
     },
   )
   watch(asked, (now) => now && (map.value = now))
+
+  /** The tune whose stage is drawn whole: from then on nothing below it moves any more. */
+  const drawnTune = ref(0)
+  watchEffect(() => {
+    if (refusal.value || (pass.value && (map.value || mapRefusal.value))) drawnTune.value = tune.id
+  })
+  const ready = computed(() => drawnTune.value === tune.id)
 
   const marks = computed(() => pass.value?.performance.chords ?? [])
   /** Which of the pass's chords sounds, or is picked. */
@@ -146,5 +153,5 @@ export function useStage() {
   })
   const showsNeck = computed(() => !['names', 'form', 'nothing'].includes(shown.value))
 
-  return { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, refusal }
+  return { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, ready, refusal }
 }
