@@ -77,3 +77,31 @@ func TestLayoutsOfAChord(t *testing.T) {
 		assert.Equal(t, location, got.Errors[0].Field)
 	}
 }
+
+// The layouts of a chord come with what they are begun with and how far they may go; each of
+// them can be asked for.
+func TestTheLayoutsThatCanBeChosen(t *testing.T) {
+	c := application(t, nil)
+	view := chordView(c, ChordRequest{Chord: "C7", Position: "E-7"})
+	texts := []string{}
+	for _, one := range view.Layouts {
+		texts = append(texts, one.Text)
+		if one.Kind != "one octave" { // not every position has an octave from every degree
+			assert.NotEmpty(t, chordView(c, ChordRequest{Chord: "C7", Position: "E-7", Layout: one.Layout}).Shape.Tones, one.Text)
+		}
+	}
+	assert.Equal(t, []string{
+		"all tones", "one octave from R", "one octave from 3", "one octave from 5", "one octave from b7",
+		"two a string, with the 9", "three a string", "only some strings", "only some frets",
+	}, texts)
+	assert.Equal(t, LayoutChoice{Layout{Kind: "some strings", Low: 1, High: 3}, "only some strings", "string", 1, 6}, view.Layouts[7])
+	assert.Equal(t, LayoutChoice{Layout{Kind: "some frets", Low: 7, High: 10}, "only some frets", "fret", 6, 11}, view.Layouts[8])
+}
+
+func TestThePositionThatIsMeant(t *testing.T) {
+	c := application(t, nil)
+	ask := PositionRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Position: "A-12"}
+	assert.Equal(t, "A-15", call[Position](c, "POST", "/api/compute/chart/position", ask, 200).ID)
+	ask.Position = "nowhere"
+	assert.Equal(t, "E-7", call[Position](c, "POST", "/api/compute/chart/position", ask, 200).ID)
+}

@@ -31,10 +31,20 @@ type Layout struct {
 	High int    `json:"high,omitempty" doc:"The last of them"`
 }
 
+// LayoutChoice is a layout that can be chosen, as it is begun with.
+type LayoutChoice struct {
+	Layout
+	Text  string `json:"text"`
+	Unit  string `json:"unit,omitempty" enum:"string,fret" doc:"What low and high count; left out where the layout has no bounds"`
+	Least int    `json:"least,omitempty" doc:"The least that low may be"`
+	Most  int    `json:"most,omitempty" doc:"The most that high may be"`
+}
+
 // ChordView is one chord in one position.
 type ChordView struct {
 	Position     Position       `json:"position"`
 	Shape        Shape          `json:"shape"`
+	Layouts      []LayoutChoice `json:"layouts" doc:"All that can be chosen; the first is that of all tones"`
 	Easier       *Easier        `json:"easier,omitempty" doc:"The nearest placing within the player's span, where the shape is wider"`
 	Recurrences  []Recurrence   `json:"recurrences" doc:"Where the same shape comes back in this tune"`
 	ChordScale   Overlay        `json:"chordScale"`
@@ -147,7 +157,8 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 		return over.placedAll(neck.PlaceTones(i, p.Window, tones).Tones)
 	}
 	view := ChordView{
-		Position: positionOf(p), Recurrences: o.recurrences(chord, p), ChordScale: overlay(scale.Root.String()+" "+scale.Name, rule, lay(scale.Tones)),
+		Position: positionOf(p), Layouts: layoutChoices(neck.LayoutChoices(i, p.Window, chord.Tones())),
+		Recurrences: o.recurrences(chord, p), ChordScale: overlay(scale.Root.String()+" "+scale.Name, rule, lay(scale.Tones)),
 		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
 		Shape: Shape{
 			Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign, Tones: over.placedAll(laid.Tones),
@@ -231,6 +242,14 @@ func (o playContext) recurrences(chord harmony.Chord, p neck.Position) []Recurre
 		found = append(found, Recurrence{Chord: r.Chord.Symbol(), Low: r.At.Core, High: r.At.CoreEnd})
 	}
 	return found
+}
+
+func layoutChoices(all []neck.LayoutChoice) []LayoutChoice {
+	choices := make([]LayoutChoice, len(all))
+	for n, one := range all {
+		choices[n] = LayoutChoice{layoutOf(one.Layout), one.Text, one.Unit, one.Least, one.Most}
+	}
+	return choices
 }
 
 func layoutOf(l neck.Layout) Layout {

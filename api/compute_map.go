@@ -15,6 +15,13 @@ type MapRequest struct {
 	PlayContext
 }
 
+// PositionRequest asks for the position that is meant, though it may have been kept for
+// another instrument or another key.
+type PositionRequest struct {
+	PlayContext
+	Position string `json:"position" example:"A-12"`
+}
+
 // Map is a chart laid on the neck.
 type Map struct {
 	Instrument      Neck          `json:"instrument"`
@@ -87,6 +94,13 @@ type Shape struct {
 }
 
 func (s *server) registerComputeMap(api huma.API) {
+	huma.Post(api, "/api/compute/chart/position", func(_ context.Context, in *body[PositionRequest]) (*body[Position], error) {
+		on, err := in.Body.read()
+		if err != nil {
+			return nil, err
+		}
+		return &body[Position]{positionOf(neck.NearestPosition(on.instrument, on.chart.Key.Tonic.Class(), in.Body.Position))}, nil
+	})
 	huma.Post(api, "/api/compute/chart/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
 		on, err := in.Body.read()
 		if err != nil {

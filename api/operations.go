@@ -16,6 +16,7 @@ var summaries = map[string]string{
 	"POST /api/compute/chart/turnarounds": "List the turnarounds of a key and meter",
 	"POST /api/compute/chart/import":      "Read a chart from a file or a text, without keeping it",
 	"POST /api/compute/chart/map":         "The chords of a tune on the neck, in every position",
+	"POST /api/compute/chart/position":    "The position that is meant, though it was kept for another key or instrument",
 	"POST /api/compute/chord":             "One chord in a position, with what lies over it",
 	"POST /api/compute/change":            "A change: its moves, what defines it, what the box lacks",
 	"POST /api/compute/change/nearby":     "What lies near a place of the neck at a change",

@@ -25,8 +25,9 @@ type LabelledEvent struct {
 	Class string `json:"class" enum:"chordTone,colour,blue,suspension,outside"`
 	Why   string `json:"why"`
 	// Written is left out where no imagined chord is followed.
-	Written *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`
-	Spoken  string        `json:"spoken"`
+	Written  *WrittenLabel `json:"written,omitempty" doc:"What it is over the chord the band plays below an imagined one"`
+	BendMark string        `json:"bendMark,omitempty" doc:"How wide it is bent, as tab has it" example:"full"`
+	Spoken   string        `json:"spoken"`
 }
 
 // tab writes a phrase whose tick 0 stands at a tick of the chart. The role, where
@@ -54,6 +55,7 @@ func (o playContext) labelled(p phrase.Phrase) []LabelledEvent {
 		all[n] = LabelledEvent{
 			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
 			Why: label.Reason, Spoken: spokenEvent(label, p.Events[n]),
+			BendMark: phrase.BendMarks[min(p.Events[n].Bend, phrase.MaxBend)],
 		}
 		if w := label.Written; w != nil {
 			all[n].Written = &WrittenLabel{Chord: w.Chord.Symbol(), Degree: w.Degree.String(), Class: string(w.Class)}

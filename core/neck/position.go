@@ -2,6 +2,7 @@ package neck
 
 import (
 	"fmt"
+	"math"
 	"sort"
 	"strconv"
 	"strings"
@@ -156,6 +157,36 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 		}
 	}
 	return Position{}, fault
+}
+
+// NearestPosition is the position that a text means on this instrument, even where it was
+// kept for another one or another key: by FindPosition, or else the nearest one of the same
+// form, or else the nearest.
+func NearestPosition(i Instrument, tonic pitch.Class, text string) Position {
+	found, err := FindPosition(i, tonic, text)
+	if err == nil {
+		return found
+	}
+	form, number, _ := strings.Cut(text, "-")
+	form, _, _ = strings.Cut(form, "+")
+	fret, notNumber := strconv.Atoi(number)
+	nearest, least := Position{}, math.MaxInt
+	for _, p := range Positions(i, tonic) {
+		away := 0
+		if notNumber == nil {
+			away = max(p.Core-fret, fret-p.Core)
+		}
+		if p.Form != Form(form) {
+			away += i.Frets + 1
+		}
+		if away < least {
+			nearest, least = p, away
+		}
+	}
+	if notNumber != nil && nearest.Form != Form(form) {
+		return defaultPosition(i, tonic, Positions(i, tonic))
+	}
+	return nearest
 }
 
 // coreFret is the lowest core fret in a position's ID.

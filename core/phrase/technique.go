@@ -85,6 +85,10 @@ func (t Technique) Names() []string {
 	return names
 }
 
+// BendMarks writes a bend, by its quarter tones, as tab has it: in whole steps (common
+// practice).
+var BendMarks = [MaxBend + 1]string{"", "¼", "½", "¾", "full", "1¼", "1½"}
+
 // BendNames says a bend by its quarter tones.
 var BendNames = [MaxBend + 1]string{"", "a quarter tone", "a half step", "three quarter tones", "a whole step", "five quarter tones", "three half steps"}
 

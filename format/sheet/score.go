@@ -201,7 +201,7 @@ func (s system) tabNote(n int, x float64) {
 	case e.SlideFrom > 0:
 		mark = "sl."
 	case e.Bend > 0:
-		mark = "b" + map[int]string{1: "¼", 2: "½", 3: "¾", 4: "1", 5: "1¼", 6: "1½"}[e.Bend]
+		mark = phrase.BendMarks[min(e.Bend, phrase.MaxBend)]
 	case e.HammerOn:
 		mark = "H"
 	case e.PullOff:

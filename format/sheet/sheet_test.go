@@ -145,7 +145,7 @@ func TestAScoreHasEveryNote(t *testing.T) {
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF")))
 	assert.Equal(t, pdf, score.PDF())
 	drawn := string(score.drawing().SVG())
-	for _, text := range []string{">17<", ">b1<", ">H<", ">~~<", ">Em7<", ">5<", ">3<", ">♯<", ">A line<"} {
+	for _, text := range []string{">17<", ">full<", ">H<", ">~~<", ">Em7<", ">5<", ">3<", ">♯<", ">A line<"} {
 		assert.Contains(t, drawn, text)
 	}
 	assert.Equal(t, 2, strings.Count(drawn, ">♯<"), "the F sharp of the signature, once in each row, and never before a note")

@@ -1,5 +1,6 @@
 import { computed } from 'vue'
-import type { Change, ChordSpan, NeckMap } from '../api/client'
+import { useAnswer } from '../api/ask'
+import { answer, client, type Change, type ChordSpan, type NeckMap } from '../api/client'
 import { useRoute } from 'vue-router'
 import { useTune } from '../document/tune'
 import { following, heardAt } from './following'
@@ -30,25 +31,9 @@ const shared = {
   approach: text(),
 }
 
-/** The position nearest to a wanted one that the neck in hand does not have. */
-export function nearestPosition(all: MapPosition[], wanted: string): MapPosition | undefined {
-  const fret = Number(wanted.split('-')[1])
-  if (Number.isNaN(fret)) return undefined
-  return [...all].sort((a, b) => Math.abs(a.core - fret) - Math.abs(b.core - fret))[0]
-}
-
-/** The position an address asks for: by id, by the name it is kept by, or the nearest. */
-export function wantedPosition(all: MapPosition[], wanted: string): MapPosition | undefined {
-  const form = wanted.split(/[-+]/)[0]
-  const sameForm = all.filter((p) => p.form && p.form === form)
-  const fret = Number(wanted.split('-')[1])
-  return (
-    all.find((p) => p.id === wanted || p.name === wanted) ??
-    (Number.isNaN(fret) ? sameForm[0] : nearestPosition(sameForm, wanted)) ??
-    nearestPosition(all, wanted) ??
-    all[0]
-  )
-}
+/** The position an address asks for, by id or by the name it is kept by. */
+const findPosition = (all: MapPosition[], wanted: string) =>
+  all.find((p) => p.id === wanted || p.name === wanted)
 
 /**
  * What is being looked at, held by the address so that it can be kept, shared and gone
@@ -72,9 +57,21 @@ export function useView() {
     following.value && heardAt.value !== undefined ? at(heardAt.value) : picked.value,
   )
   const change = computed<Change | undefined>(() => changeFrom(moment.value))
-  const position = computed(() =>
-    wantedPosition(tune.map?.positions ?? [], query.pos.value || tune.map?.defaultPosition || ''),
+  const positions = computed(() => tune.map?.positions ?? [])
+  // What was kept for another instrument or another key is found by the server.
+  const { answer: meant } = useAnswer(
+    () => {
+      const position = query.pos.value
+      if (!position || !tune.music || !positions.value.length) return undefined
+      if (findPosition(positions.value, position)) return undefined
+      return { chart: tune.music, hands: tune.hands, position }
+    },
+    (body, signal) => answer(client.POST('/api/compute/chart/position', { body, signal })),
   )
+  const position = computed(() => {
+    const wanted = query.pos.value || tune.map?.defaultPosition || ''
+    return findPosition(positions.value, wanted) ?? findPosition(positions.value, meant.value?.id ?? '')
+  })
 
   /** The subdivisions of the tune's meter, and the one that is chosen. */
   const subdivisions = computed(() => tune.choices?.subdivisions[tune.chart?.meter ?? ''] ?? [])

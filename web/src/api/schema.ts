@@ -588,6 +588,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/chart/position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The position that is meant, though it was kept for another key or instrument */
+        post: operations["post-api-compute-chart-position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/chart/scheme": {
         parameters: {
             query?: never;
@@ -1941,6 +1958,8 @@ export interface components {
             /** @description The nearest placing within the player's span, where the shape is wider */
             easier?: components["schemas"]["Easier"];
             extensions: components["schemas"]["Overlay"];
+            /** @description All that can be chosen; the first is that of all tones */
+            layouts: components["schemas"]["LayoutChoice"][];
             next: components["schemas"]["Overlay"];
             position: components["schemas"]["Position"];
             /** @description Where the same shape comes back in this tune */
@@ -2920,6 +2939,38 @@ export interface components {
              */
             low?: number;
         };
+        LayoutChoice: {
+            /** @description The degree that one octave starts from */
+            from?: string;
+            /**
+             * Format: int64
+             * @description The last of them
+             */
+            high?: number;
+            /** @description One of the layouts; left out for all tones */
+            kind?: string;
+            /**
+             * Format: int64
+             * @description The least that low may be
+             */
+            least?: number;
+            /**
+             * Format: int64
+             * @description The first of some strings (1 is the highest sounding) or frets
+             */
+            low?: number;
+            /**
+             * Format: int64
+             * @description The most that high may be
+             */
+            most?: number;
+            text: string;
+            /**
+             * @description What low and high count; left out where the layout has no bounds
+             * @enum {string}
+             */
+            unit?: "string" | "fret";
+        };
         Length: {
             /** Format: int64 */
             dotted: number;
@@ -3204,6 +3255,11 @@ export interface components {
              * @description Semitones, in steps of a quarter tone (0.5)
              */
             bend?: number;
+            /**
+             * @description How wide it is bent, as tab has it
+             * @example full
+             */
+            bendMark?: string;
             /** @description The chord that sounds when it starts */
             chord: string;
             /** @enum {string} */
@@ -4016,6 +4072,13 @@ export interface components {
              * @description The lowest fret within reach
              */
             low: number;
+        };
+        PositionRequest: {
+            chart: components["schemas"]["Chart"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @example A-12 */
+            position: string;
         };
         Problem: {
             /** @description What is wrong and what is allowed, in plain words */
@@ -6084,6 +6147,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Map"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-chart-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PositionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Position"];
                 };
             };
             /** @description Error */

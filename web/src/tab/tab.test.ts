@@ -234,8 +234,8 @@ describe('tab', () => {
   test('without notes there is nothing', () => expect(layOutTab(line([]), 800)).toEqual({ x: [], beats: [] }))
 
   test.each([
-    [{ bend: 2 }, '↑full'],
-    [{ bend: 1.5, release: true }, '↑¾ ↓'],
+    [{ bend: 2, bendMark: 'full' }, '↑full'],
+    [{ bend: 1.5, bendMark: '¾', release: true }, '↑¾ ↓'],
     [{ slideFrom: 3 }, '/'],
     [{ slideFrom: 9 }, '\\'],
     [{ hammerOn: true, vibrato: true }, 'h ∿'],

@@ -1,5 +1,4 @@
 import type { LineEvent, Tab } from '../api/client'
-import { bendSize } from '../neck/bends'
 
 /** What is written as tab: notes with what they are, and the time they stand in. */
 export interface TabLine {
@@ -67,7 +66,7 @@ export function techniqueSign(e: LineEvent): string {
   if (e.slideFrom) signs.push(e.slideFrom < e.fret ? '/' : '\\')
   if (e.hammerOn) signs.push('h')
   if (e.pullOff) signs.push('p')
-  if (e.bend) signs.push(`↑${bendSize(e.bend)}`)
+  if (e.bendMark) signs.push(`↑${e.bendMark}`)
   if (e.release) signs.push('↓')
   if (e.vibrato) signs.push('∿')
   if (e.slideOut) signs.push(e.slideOut === 'up' ? '↗' : '↘')

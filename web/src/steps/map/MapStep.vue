@@ -157,8 +157,8 @@ useKeys([
     <MapTools
       :degrees="degrees"
       :hidden="hidden"
-      :position="position"
-      :instrument="tune.map.instrument"
+      :layouts="shown?.layouts ?? []"
+      :slides="tune.map.instrument.hasNamedForms"
       @hide="hide"
       @hear="hear(small?.notes ?? shape.tones)"
     />

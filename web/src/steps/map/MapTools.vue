@@ -1,26 +1,39 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Neck } from '../../api/client'
+import type { LayoutChoice } from '../../api/client'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
 import { labels, overlays, useMapQuery } from './address'
-import { boundsOf, chosenLayout, layoutOptions, layoutText, moveBound, type Core } from './layouts'
+import { chosenLayout, layoutText, moveBound, readLayout } from './layouts'
 
 /** Above the neck: what is laid over the chord, which degrees are shown, and how. */
 const props = defineProps<{
   degrees: string[]
   hidden: Set<string>
-  position: Core
-  instrument: Neck
+  layouts: LayoutChoice[]
+  /** Whether a form can be followed from chord to chord. */
+  slides: boolean
 }>()
 defineEmits<{ hide: [degree: string]; hear: [] }>()
 
 const query = useMapQuery()
 const { over, label, layout, slide, full } = query
-const bounds = computed(() => boundsOf(layout.value, props.position, props.instrument.strings.length))
-function chooseBound(low: number, high: number, moved: 'low' | 'high') {
-  void query.set({ layout: moveBound(layout.value, low, high, moved) })
+const laid = computed(() => readLayout(layout.value))
+const choice = computed(() => chosenLayout(props.layouts, laid.value))
+const options = computed(() => props.layouts.map((one) => ({ value: layoutKey(one), text: one.text })))
+const layoutKey = (one: LayoutChoice) => `${one.kind} ${one.from ?? ''}`
+function choose(key: string) {
+  const one = props.layouts.find((each) => layoutKey(each) === key)
+  if (one) void query.set({ layout: layoutText(one) })
+}
+const bounds = computed(() => {
+  const { unit, least = 0, most = 0 } = choice.value ?? {}
+  if (!unit) return undefined
+  return { unit, all: Array.from({ length: most - least + 1 }, (_, n) => String(least + n)) }
+})
+function chooseBound(end: 'low' | 'high', to: string) {
+  void query.set({ layout: layoutText(moveBound(laid.value, end, Number(to))) })
 }
 </script>
 
@@ -54,23 +67,23 @@ function chooseBound(low: number, high: number, moved: 'low' | 'high') {
     <span class="group right">
       <PillSelect
         label="Layout"
-        :chosen="chosenLayout(layout)"
-        :options="layoutOptions(degrees)"
-        @choose="(one) => query.set({ layout: layoutText(one, position) })"
+        :chosen="choice ? layoutKey(choice) : ''"
+        :options="options"
+        @choose="choose"
       />
       <template v-if="bounds">
         <PillSelect
           :label="`First ${bounds.unit}`"
-          :chosen="String(bounds.low)"
+          :chosen="String(laid.low ?? 0)"
           :options="named(bounds.all)"
-          @choose="(one) => chooseBound(Number(one), bounds!.high, 'low')"
+          @choose="(one) => chooseBound('low', one)"
         />
         –
         <PillSelect
           :label="`Last ${bounds.unit}`"
-          :chosen="String(bounds.high)"
+          :chosen="String(laid.high ?? 0)"
           :options="named(bounds.all)"
-          @choose="(one) => chooseBound(bounds!.low, Number(one), 'high')"
+          @choose="(one) => chooseBound('high', one)"
         />
       </template>
       <PillSelect
@@ -83,7 +96,7 @@ function chooseBound(low: number, high: number, moved: 'low' | 'high') {
         type="button"
         class="chip"
         :aria-pressed="slide"
-        :disabled="!instrument.hasNamedForms"
+        :disabled="!slides"
         title="Each chord at its own form's place, instead of staying in position"
         @click="query.set({ slide: !slide })"
       >

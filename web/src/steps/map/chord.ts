@@ -4,6 +4,7 @@ import { answer, client, Problem, type ChordView, type Layout } from '../../api/
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { useMapQuery } from './address'
+import { readLayout } from './layouts'
 
 /**
  * The chord under work in the position under work, as the server lays it out,
@@ -18,13 +19,7 @@ export function useChord() {
   const query = useMapQuery()
   const { slide, full, over, label } = query
   const hidden = computed(() => new Set(query.hide.value.split(' ').filter(Boolean)))
-  /** The layout as the address holds it: its kind, and what it needs behind a colon. */
-  const layoutText = query.layout
-  const layout = computed<Layout>(() => {
-    const [kind = '', of = ''] = layoutText.value.split(':')
-    const [low, high] = of.split('-').map(Number)
-    return kind === 'one octave' ? { kind, from: of } : { kind: kind || undefined, low, high }
-  })
+  const layout = computed<Layout>(() => readLayout(query.layout.value))
 
   const next = computed(() => {
     const tick = view.moment.value?.next

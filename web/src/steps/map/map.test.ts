@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import type { Chart, ChordView, NeckMap, PlacedTone } from '../../api/client'
+import type { Chart, ChordView, NeckMap, PlacedTone, LayoutChoice } from '../../api/client'
 import { shapePerformance } from './hearing'
-import { boundsOf, chosenLayout, layoutKind, layoutOptions, layoutText, moveBound } from './layouts'
+import { chosenLayout, layoutText, moveBound, readLayout } from './layouts'
 import { chordMarks, labelText, legendOf, type Looks } from './looks'
 
 const tone = (string: number, fret: number, degree: string, more: Partial<PlacedTone> = {}) =>
@@ -83,33 +83,33 @@ describe('a chord on the neck', () => {
 })
 
 describe('a layout in the address', () => {
-  const here = { low: 4, high: 9, core: 5, coreEnd: 8 }
   test.each([
-    ['', 'all tones', undefined],
-    ['one octave:3', 'one octave', undefined],
-    [
-      'some strings:2-4',
-      'some strings',
-      { unit: 'string', low: 2, high: 4, all: ['1', '2', '3', '4', '5', '6'] },
-    ],
-    ['some frets:5-8', 'some frets', { unit: 'fret', low: 5, high: 8, all: ['4', '5', '6', '7', '8', '9'] }],
-  ])('%s', (text, kind, bounds) => {
-    expect(layoutKind(text)).toBe(kind)
-    expect(boundsOf(text, here, 6)).toEqual(bounds)
-    expect(layoutOptions(['R', '3']).map((o) => o.value)).toContain(chosenLayout(text))
+    ['', {}],
+    ['one octave:b7', { kind: 'one octave', from: 'b7' }],
+    ['two a string', { kind: 'two a string' }],
+    ['some strings:2-4', { kind: 'some strings', low: 2, high: 4 }],
+    ['some frets:0-3', { kind: 'some frets', low: 0, high: 3 }],
+  ])('%s', (text, layout) => {
+    expect(readLayout(text)).toEqual(layout)
+    expect(layoutText(layout)).toBe(text || undefined)
   })
-  test.each([
-    ['all tones', undefined],
-    ['some strings', 'some strings:1-3'],
-    ['some frets', 'some frets:5-8'],
-    ['one octave:R', 'one octave:R'],
-  ])('%s is begun as %s', (option, text) => {
-    expect(layoutText(option, here)).toBe(text)
+  test('all tones are no value of the address', () => {
+    expect(layoutText({ kind: 'all tones' })).toBeUndefined()
+  })
+  test('which of the choices it is', () => {
+    const choices = ['all tones', 'one octave', 'some frets'].map((kind) => ({ kind, text: kind }))
+    const octave = { ...choices[1], from: '3' } as LayoutChoice
+    const all = [choices[0], octave, choices[2]] as LayoutChoice[]
+    expect(chosenLayout(all, { kind: 'one octave', from: '3' })).toBe(octave)
+    expect(chosenLayout(all, { kind: 'some frets', low: 5, high: 7 })).toBe(choices[2])
+    expect(chosenLayout(all, {})).toBe(choices[0])
+    expect(chosenLayout(all, { kind: 'one octave', from: '9' })).toBe(choices[0])
   })
   test('bounds that would cross move together', () => {
-    expect(moveBound('some strings:2-4', 5, 4, 'low')).toBe('some strings:5-5')
-    expect(moveBound('some strings:2-4', 2, 1, 'high')).toBe('some strings:1-1')
-    expect(moveBound('some frets:5-8', 6, 8, 'low')).toBe('some frets:6-8')
+    const layout = { kind: 'some strings', low: 2, high: 4 }
+    expect(moveBound(layout, 'low', 5)).toEqual({ ...layout, low: 5, high: 5 })
+    expect(moveBound(layout, 'high', 1)).toEqual({ ...layout, low: 1, high: 1 })
+    expect(moveBound(layout, 'low', 3)).toEqual({ ...layout, low: 3, high: 4 })
   })
 })
 
