@@ -45,12 +45,12 @@ describe('what is no value is the default', () => {
   ])('a whole number of 1 to 64: %s', (value, want) => expect(read(whole(1, 64, 8), value)).toBe(want))
 
   test.each([
-    [undefined, 'ways'],
+    [undefined, 'moves'],
     ['path', 'path'],
-    ['nonsense', 'ways'],
-    ['__proto__', 'ways'],
-    ['', 'ways'],
-  ])('one of some names: %s', (value, want) => expect(read(oneOf(['ways', 'path']), value)).toBe(want))
+    ['nonsense', 'moves'],
+    ['__proto__', 'moves'],
+    ['', 'moves'],
+  ])('one of some names: %s', (value, want) => expect(read(oneOf(['moves', 'path']), value)).toBe(want))
 
   test.each([
     ['yes', true],
@@ -110,7 +110,7 @@ describe('places', () => {
 })
 
 describe('writing', () => {
-  const schema = { notes: whole(1, 64, 8), bench: oneOf(['ways', 'path']), here: place(), find: text() }
+  const schema = { notes: whole(1, 64, 8), bench: oneOf(['moves', 'path']), here: place(), find: text() }
 
   test('only what differs from the default stands in the address', () => {
     expect(written({}, 'change', schema, { notes: 8, bench: 'path' })).toEqual({

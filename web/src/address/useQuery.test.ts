@@ -13,7 +13,7 @@ async function at(path: string) {
   })
   await router.push(path)
   let query!: ReturnType<typeof use>
-  const use = () => useQuery('change', { notes: whole(1, 64, 8), bench: oneOf(['ways', 'path', 'count']) })
+  const use = () => useQuery('change', { notes: whole(1, 64, 8), bench: oneOf(['moves', 'path', 'count']) })
   const wrapper = mount(
     defineComponent({
       setup() {

@@ -101,12 +101,12 @@ export function useView() {
     if (next) void goTo(next.leaving)
   }
 
-  const stand = (position: string) => query.set({ pos: position, target: undefined })
+  const setPosition = (position: string) => query.set({ pos: position, target: undefined })
   function walkPositions(by: number) {
     const all = tune.map?.positions ?? []
     const here = all.findIndex((p) => p.id === position.value?.id)
     const next = all[Math.min(Math.max(here + by, 0), all.length - 1)]
-    if (next) void stand(next.id)
+    if (next) void setPosition(next.id)
   }
 
   return {
@@ -123,6 +123,6 @@ export function useView() {
       strategy,
     },
     ...{ target: query.target, approach: query.approach, wanted: query.pos, set: query.set },
-    ...{ goTo, stayAt, stand, walkChanges, walkPositions },
+    ...{ goTo, stayAt, setPosition, walkChanges, walkPositions },
   }
 }

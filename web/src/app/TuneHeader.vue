@@ -85,7 +85,7 @@ useKeys([
       label="Position"
       :chosen="view.position.value?.id"
       :options="positions"
-      @choose="view.stand"
+      @choose="view.setPosition"
     />
     <PillSelect
       label="Box"

@@ -27,7 +27,7 @@ defineEmits<{ toggleStaff: [] }>()
 const StaffView = defineAsyncComponent(() => import('../staff/StaffView.vue'))
 
 const player = usePlayer()
-const { written, lick, problem, said } = props.writing
+const { written, lick, problem, notice } = props.writing
 const width = 880
 const grid = computed(() => {
   if (!written.value) return undefined
@@ -109,7 +109,7 @@ const states: Record<SaveState | 'empty', string> = {
     />
     <p class="why" role="status">
       <strong v-if="problem">{{ signs(problem) }}.</strong>
-      <template v-else-if="said">{{ signs(said) }}.</template>
+      <template v-else-if="notice">{{ signs(notice) }}.</template>
       <template v-else-if="reason">{{ signs(reason) }}</template>
       <template v-else-if="!lick.events.length">
         Type a fret, or click the neck: it is written at the cursor. The arrows move on.

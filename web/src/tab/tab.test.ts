@@ -34,7 +34,7 @@ function editor(events: LickEvent[] = []) {
   })
   const written = ref({ neck: { strings: ['E', 'B', 'G', 'D', 'A', 'E'] } } as WrittenLick)
   const writing: Writing = {
-    ...{ written, lick: computed(() => lick.value), problem: ref(''), said: ref(''), edit },
+    ...{ written, lick: computed(() => lick.value), problem: ref(''), notice: ref(''), edit },
   }
   return { cursor: useCursor(writing), edits, edit, lick }
 }

@@ -12,7 +12,7 @@ export interface Writing {
   lick: ComputedRef<Lick | undefined>
   /** What stands in the way of the last edit, and what had to be done beside it. */
   problem: Ref<string>
-  said: Ref<string>
+  notice: Ref<string>
   /** Edits of one gesture, such as the figures of a fret, are undone together. */
   edit(change: LickChange, gesture?: string): Promise<void>
 }
@@ -51,10 +51,10 @@ export function labelOf(change: LickEdit | Partial<Lick>): string {
 export function useLickWriting(document: () => Kept<Lick, WrittenLick> | undefined): Writing {
   const licks = useLicks()
   const problem = ref('')
-  const said = ref('')
+  const notice = ref('')
   watch(document, () => {
     problem.value = ''
-    said.value = ''
+    notice.value = ''
   })
 
   async function edit(change: LickChange, gesture?: string) {
@@ -76,11 +76,11 @@ export function useLickWriting(document: () => Kept<Lick, WrittenLick> | undefin
     )
     if (document() !== one) return
     problem.value = refused?.message ?? ''
-    if (!refused) said.value = heard.join('; ')
+    if (!refused) notice.value = heard.join('; ')
   }
 
   const written = computed(() => document()?.shown.value)
-  return { written, lick: computed(() => document()?.body.value), problem, said, edit }
+  return { written, lick: computed(() => document()?.body.value), problem, notice, edit }
 }
 
 /**
@@ -94,7 +94,7 @@ export function useOwnedWriting(
   const licks = useLicks()
   const written = shallowRef<WrittenLick>()
   const problem = ref('')
-  const said = ref('')
+  const notice = ref('')
   let editing: Promise<unknown> = Promise.resolve()
 
   function inOrder(work: () => Promise<void>): Promise<void> {
@@ -112,7 +112,7 @@ export function useOwnedWriting(
         const read = await licks.compute(lick(), undefined, true)
         written.value = read
         // What the edit before had to say stays.
-        if (read.remarks.length) said.value = read.remarks.join('; ')
+        if (read.remarks.length) notice.value = read.remarks.join('; ')
       }),
     { immediate: true },
   )
@@ -125,9 +125,9 @@ export function useOwnedWriting(
       const next =
         'kind' in asked ? await licks.compute(before, asked) : await licks.compute({ ...before, ...asked })
       problem.value = ''
-      said.value = next.remarks.join('; ')
+      notice.value = next.remarks.join('; ')
       written.value = next
       if (JSON.stringify(next.lick) !== JSON.stringify(before)) await give(next.lick, labelOf(asked))
     })
-  return { written, lick: computed(() => written.value?.lick), problem, said, edit }
+  return { written, lick: computed(() => written.value?.lick), problem, notice, edit }
 }

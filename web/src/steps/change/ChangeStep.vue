@@ -64,7 +64,7 @@ const marks = computed<Mark[]>(() => {
   if (bench.value === 'path') return path.marks.value
   const both = changeMarks(all.from, all.to).map((mark) => ({
     ...mark,
-    chosen: bench.value === 'ways' && target.value && samePlace(mark, target.value),
+    chosen: bench.value === 'moves' && target.value && samePlace(mark, target.value),
   }))
   const event = player.event
   const lit = event === undefined ? undefined : way.value?.tab.events[event]
@@ -92,7 +92,7 @@ const arrows = computed<Arrow[]>(() => {
 function pick(place: Place) {
   if (bench.value === 'bends') return toggle(place)
   if (bench.value === 'path') return path.pin(place)
-  void work.stand(place)
+  void work.setHere(place)
 }
 
 // The distinct changes: each is gone to where it comes first.
@@ -126,7 +126,7 @@ const counting = ref<InstanceType<typeof CountPanel>>()
 useSource('change', () => {
   const change = view.change.value
   if (!tune.chart || !change) return undefined
-  if (bench.value === 'ways' && way.value) return { chart: tune.chart, ...heard(way.value.tab) }
+  if (bench.value === 'moves' && way.value) return { chart: tune.chart, ...heard(way.value.tab) }
   if (bench.value === 'count') return counting.value?.source()
   if (bench.value === 'bends' && functions.value)
     return { chart: tune.chart, ...heard(functions.value.motif) }
@@ -134,7 +134,7 @@ useSource('change', () => {
 })
 
 function walkWays(by: number) {
-  if (bench.value !== 'ways' || here.value) return
+  if (bench.value !== 'moves' || here.value) return
   choose(Math.min(Math.max(chosen.value + by, 0), Math.max((shown.value?.moves.length ?? 0) - 1, 0)))
 }
 function walkBenches() {
@@ -194,7 +194,7 @@ useKeys([
           <template v-else>hollow: leaving · filled: arriving · both: held · arrows: half steps</template>
         </span>
       </BenchTabs>
-      <div v-if="bench === 'ways'" class="columns">
+      <div v-if="bench === 'moves'" class="columns">
         <MovesPanel :work="work" :chosen="chosen" @choose="choose" />
         <IntoPanel :work="work" :way="way" />
       </div>

@@ -58,7 +58,7 @@ watch(
 </script>
 
 <template>
-  <div v-if="shown" class="ways">
+  <div v-if="shown" class="moves">
     <div class="head">
       <template v-if="here">
         <h2>I am here</h2>
@@ -87,7 +87,7 @@ watch(
               type="button"
               :class="{ chosen: group.aim && target && samePlace(l, target) }"
               :aria-pressed="group.aim ? Boolean(target && samePlace(l, target)) : undefined"
-              @click="group.aim ? props.work.aim(l) : props.work.stand(l)"
+              @click="group.aim ? props.work.aim(l) : props.work.setHere(l)"
             >
               <b class="pair">{{ signs(l.degree) }} {{ signs(l.note) }}</b>
               <span class="sentence"
@@ -119,7 +119,7 @@ watch(
 </template>
 
 <style scoped>
-.ways {
+.moves {
   min-width: 0;
 }
 .back {

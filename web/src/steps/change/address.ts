@@ -3,7 +3,7 @@ import { useQuery } from '../../address/useQuery'
 
 /** What the bench of the Change step shows. */
 export const benches = [
-  { name: 'ways', title: 'Ways across' },
+  { name: 'moves', title: 'Ways across' },
   { name: 'path', title: 'Target path' },
   { name: 'bends', title: 'Bends' },
   { name: 'count', title: 'Count back' },
@@ -19,7 +19,7 @@ export const walks = ['box', 'scale of the chord', 'chord tones'] as const
 /** What the Change step keeps in the address. */
 export const useChangeQuery = () =>
   useQuery('change', {
-    bench: oneOf(['ways', 'path', 'bends', 'count', 'box']),
+    bench: oneOf(['moves', 'path', 'bends', 'count', 'box']),
     sort: oneOf(sorts),
     /** The place the player is at. */
     here: place(),

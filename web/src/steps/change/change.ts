@@ -49,7 +49,7 @@ export function useChange() {
 
   const { answer: into, refusal: noTarget } = useAnswer(
     () => {
-      if (bench.value !== 'ways' || !about.value || !target.value) return undefined
+      if (bench.value !== 'moves' || !about.value || !target.value) return undefined
       const { string, fret } = target.value
       const { subdivision } = view
       return {
@@ -63,7 +63,7 @@ export function useChange() {
   )
 
   /** Clicking the neck says "I am here"; a tone of the arriving chord is taken as the target, too. */
-  function stand(place: Place) {
+  function setHere(place: Place) {
     const isTarget = shown.value?.to.some((tone) => samePlace(tone, place))
     void query.set({ here: placeOf(place) })
     return isTarget ? view.set({ target: placeOf(place) }) : undefined
@@ -72,7 +72,7 @@ export function useChange() {
 
   return {
     ...{ bench, strategy, sort, about, shown, refusal, here, near, nowhere, target, into, noTarget, beats },
-    ...{ query, stand, aim },
+    ...{ query, setHere, aim },
   }
 }
 

@@ -66,7 +66,7 @@ const remove = (entry: ChartEntry) =>
     await list()
     await router.replace({ query: { deleted: entry.id } })
   })
-const bringBack = (entry: ChartEntry) =>
+const restore = (entry: ChartEntry) =>
   attempt(async () => {
     await answer(client.POST('/api/charts/{id}/restore', { params: { path: { id: entry.id } } }))
     await list()
@@ -82,7 +82,7 @@ const bringBack = (entry: ChartEntry) =>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="justDeleted" class="problem" role="status">
       “{{ justDeleted.title }}” is deleted.
-      <button type="button" class="chip" @click="bringBack(justDeleted)">Restore it</button>
+      <button type="button" class="chip" @click="restore(justDeleted)">Restore it</button>
     </p>
     <div v-if="ready" class="columns">
       <div v-if="tune.list.length" class="bench tunes">
@@ -127,7 +127,7 @@ const bringBack = (entry: ChartEntry) =>
                 type="button"
                 class="chip"
                 :aria-label="`Restore ${entry.title}`"
-                @click="bringBack(entry)"
+                @click="restore(entry)"
               >
                 Restore
               </button>

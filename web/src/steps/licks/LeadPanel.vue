@@ -27,7 +27,7 @@ const {
   subdivisions,
   refusal,
   nearest,
-  said,
+  notice,
   deleted,
 } = props.work
 
@@ -120,10 +120,10 @@ const targetName = (tone: Target) =>
         <button type="button" class="chip" @click="$emit('near', line.target)">Licks that end near it</button>
       </template>
       <span role="status" class="quiet">
-        {{ said }}
-        <button v-if="deleted" type="button" class="chip" @click="work.bringBack()">Restore it</button>
+        {{ notice }}
+        <button v-if="deleted" type="button" class="chip" @click="work.restore()">Restore it</button>
       </span>
-      <span v-if="!said" class="quiet care">headphones low; rest every 25 minutes</span>
+      <span v-if="!notice" class="quiet care">headphones low; rest every 25 minutes</span>
     </div>
   </template>
 </template>

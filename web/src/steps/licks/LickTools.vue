@@ -12,11 +12,11 @@ const tune = useTune()
 
 <template>
   <span role="status" class="quiet said">
-    {{ keeping.said.value }}
+    {{ keeping.notice.value }}
     <button v-if="keeping.last.value" type="button" class="chip" @click="keeping.takeBack()">
       Take it back
     </button>
-    <button v-if="keeping.gone.value" type="button" class="chip" @click="keeping.bringBack()">
+    <button v-if="keeping.gone.value" type="button" class="chip" @click="keeping.restore()">
       Bring {{ keeping.gone.value.lick.name }} back
     </button>
   </span>
@@ -60,7 +60,7 @@ const tune = useTune()
 </template>
 
 <style scoped>
-.said {
+.notice {
   margin-left: auto;
 }
 .where {

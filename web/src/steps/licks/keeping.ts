@@ -8,7 +8,7 @@ import type { LicksQuery } from './address'
 export function useKeeping(query: LicksQuery) {
   const tune = useTune()
   const licks = useLicks()
-  const said = ref('')
+  const notice = ref('')
   /** The lick that was kept last, to be taken back; the one that was deleted last, to be brought back. */
   const last = shallowRef<KeptLick>()
   const gone = shallowRef<KeptLick>()
@@ -25,18 +25,18 @@ export function useKeeping(query: LicksQuery) {
     attempt(async () => {
       if (!own) return
       last.value = await licks.create(own)
-      said.value = `Kept as ${own.name}.`
+      notice.value = `Kept as ${own.name}.`
     })
   const keepAll = (parts: Lick[]) =>
     attempt(async () => {
       for (const part of parts) last.value = await licks.create(part)
-      said.value = `Kept ${parts.length} parts.`
+      notice.value = `Kept ${parts.length} parts.`
     })
   const takeBack = () =>
     attempt(async () => {
       if (!last.value) return
       await licks.remove(last.value.id)
-      said.value = ''
+      notice.value = ''
       last.value = undefined
     })
   const remove = (one: KeptLick) =>
@@ -45,7 +45,7 @@ export function useKeeping(query: LicksQuery) {
       gone.value = one
       await query.set({ lick: undefined, panel: undefined })
     })
-  const bringBack = () =>
+  const restore = () =>
     attempt(async () => {
       const id = gone.value?.id
       if (!id) return
@@ -69,7 +69,7 @@ export function useKeeping(query: LicksQuery) {
     link.click()
   }
 
-  return { said, last, gone, keep, keepAll, takeBack, remove, bringBack, keepAndWrite, takeAway }
+  return { notice, last, gone, keep, keepAll, takeBack, remove, restore, keepAndWrite, takeAway }
 }
 
 export type Keeping = ReturnType<typeof useKeeping>

@@ -20,7 +20,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
   const tune = useTune()
   const view = useView()
   const entries = shallowRef<LineEntry[]>([])
-  const said = ref('')
+  const notice = ref('')
   const deleted = shallowRef<LineEntry>()
 
   const approach = computed(
@@ -107,7 +107,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
     const from = lick()
     if (!choice.value || !from || !written.value || opened.value) return
     if (!(await tune.settled())) {
-      said.value = 'The tune itself could not be saved, so the line was not kept.'
+      notice.value = 'The tune itself could not be saved, so the line was not kept.'
       return
     }
     try {
@@ -118,10 +118,10 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
       )
       await list()
       deleted.value = undefined
-      said.value = `Kept as “${kept.name}”.`
+      notice.value = `Kept as “${kept.name}”.`
       await query.set({ line: kept.id })
     } catch (error) {
-      said.value = error instanceof Error ? error.message : String(error)
+      notice.value = error instanceof Error ? error.message : String(error)
     }
   }
 
@@ -134,20 +134,20 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
       )
       if (openId.value === entry.id) await query.set({ line: undefined })
       deleted.value = entry
-      said.value = `“${entry.name}” is deleted.`
+      notice.value = `“${entry.name}” is deleted.`
       await list()
     } catch (error) {
       tune.tell(error)
     }
   }
 
-  async function bringBack() {
+  async function restore() {
     const id = deleted.value?.id
     if (!id) return
     try {
       await answer(client.POST('/api/lines/{id}/restore', { params: { path: { id } } }))
       deleted.value = undefined
-      said.value = ''
+      notice.value = ''
       await list()
     } catch (error) {
       tune.tell(error)
@@ -168,7 +168,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
 
   return {
     ...{ entries, targets, line, opened, openId, approach, subdivision, subdivisions, refusal, nearest },
-    ...{ said, deleted, keep, remove, bringBack, takeUp },
+    ...{ notice, deleted, keep, remove, restore, takeUp },
   }
 }
 

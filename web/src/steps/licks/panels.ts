@@ -86,17 +86,17 @@ export function usePanels(query: LicksQuery, works: Works) {
         }
       }
       case 'verdict': {
-        const said = verdict.verdict.value
+        const judged = verdict.verdict.value
         return {
           ...{
             before: where.value,
             after: '',
-            tab: said?.tab,
-            own: said?.ownChart,
+            tab: judged?.tab,
+            own: judged?.ownChart,
             frets: own && asIs.value,
           },
-          strong: said ? `over ${said.coverage.map((c) => c.chord).join(', ')}` : '',
-          kept: verdict.repaired.value.length ? said?.lick : undefined,
+          strong: judged ? `over ${judged.coverage.map((c) => c.chord).join(', ')}` : '',
+          kept: verdict.repaired.value.length ? judged?.lick : undefined,
         }
       }
       case 'variants': {

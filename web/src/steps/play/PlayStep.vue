@@ -43,14 +43,14 @@ const chorusSeconds = computed(() => {
 })
 const headline = computed(() => {
   if (!pass.value) return ''
-  const said = [`${pass.value.segment || band.chosen?.routine.name}`]
-  if (sounds.value) said.push(`chorus ${pass.value.place.chorus + 1}`)
+  const words = [`${pass.value.segment || band.chosen?.routine.name}`]
+  if (sounds.value) words.push(`chorus ${pass.value.place.chorus + 1}`)
   if (pass.value.chart.key.tonic !== tune.chart?.key.tonic)
-    said.push(`in ${signs(pass.value.chart.key.tonic)}`)
+    words.push(`in ${signs(pass.value.chart.key.tonic)}`)
   if (position.value)
-    said.push(signs(`${position.value.label}, ${position.value.core}–${position.value.coreEnd}`))
-  said.push(`${tempo.value} a minute`)
-  return said.join(' · ')
+    words.push(signs(`${position.value.label}, ${position.value.core}–${position.value.coreEnd}`))
+  words.push(`${tempo.value} a minute`)
+  return words.join(' · ')
 })
 
 const views = computed(() => tune.choices?.stageViews ?? [])

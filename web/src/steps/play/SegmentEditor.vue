@@ -19,8 +19,8 @@ const tune = useTune()
 
 function set(change: Partial<Segment>, gesture?: string) {
   const next = { ...props.segment, ...change }
-  const said = Object.entries(next).filter(([, v]) => v !== undefined && v !== '' && v !== 0 && v !== false)
-  emit('set', Object.fromEntries(said) as Segment, gesture)
+  const filled = Object.entries(next).filter(([, v]) => v !== undefined && v !== '' && v !== 0 && v !== false)
+  emit('set', Object.fromEntries(filled) as Segment, gesture)
 }
 const units = ['choruses', 'bars', 'minutes', 'until I go on'] as const
 type Unit = (typeof units)[number]

@@ -64,7 +64,7 @@ watch(
       </div>
       <p v-if="gone">
         {{ gone.name }} is deleted.
-        <button type="button" class="chip" @click="keeping.bringBack()">Restore it</button>
+        <button type="button" class="chip" @click="keeping.undelete()">Restore it</button>
       </p>
     </section>
     <section v-if="solo" aria-label="This solo">

@@ -26,7 +26,7 @@ const repair = computed(() => shown.value?.issues.find((c) => c.repairs.length)?
         <button type="button" class="chip" title="Plan it here (h)" @click="planHere">
           Plan it in the {{ elsewhere.label }}
         </button>
-        <button type="button" class="chip" @click="view.stand('')">Back to the plan’s</button>
+        <button type="button" class="chip" @click="view.setPosition('')">Back to the plan’s</button>
       </span>
       <button
         v-else-if="repair"

@@ -41,7 +41,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
       </p>
       <ul>
         <li v-for="(c, n) in view.issues" :key="n">
-          <button type="button" class="said" @click="point(c.events, c.tick)">{{ signs(c.text) }}</button>
+          <button type="button" class="finding" @click="point(c.events, c.tick)">{{ signs(c.text) }}</button>
           <button
             v-for="r in c.repairs"
             :key="r.text"
@@ -61,7 +61,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
     <section aria-label="What each chord gets">
       <ul>
         <li v-for="(d, n) in view.impliedHarmony" :key="`d${n}`" class="row">
-          <button type="button" class="said" @click="point(d.events, d.tick)">
+          <button type="button" class="finding" @click="point(d.events, d.tick)">
             <span class="sign" :class="d.recognition.replace(' ', '-')">{{
               d.recognition === 'heard' ? '●' : '○'
             }}</span>
@@ -74,7 +74,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
     <section aria-label="Style">
       <ul>
         <li v-for="f in view.style" :key="f.name" class="row">
-          <button type="button" class="said" @click="emit('mark', f.events)">
+          <button type="button" class="finding" @click="emit('mark', f.events)">
             <span class="sign">{{ f.good ? '●' : '○' }}</span> {{ signs(f.text) }}
           </button>
         </li>
@@ -111,14 +111,14 @@ li {
   padding: 3px 0;
   border-bottom: 1px solid var(--line);
 }
-.said {
+.finding {
   border: 0;
   background: none;
   padding: 0;
   text-align: left;
   cursor: pointer;
 }
-.said:hover {
+.finding:hover {
   text-decoration: underline;
 }
 .chip {

@@ -5,14 +5,14 @@ import type { SoloWork } from './work'
 
 /** Why the note is there that is looked at; else what the last edit or plan had to say. */
 const props = defineProps<{ work: SoloWork; event: number | undefined }>()
-const { shown, said, notStayed, concessions } = props.work
+const { shown, notice, notStayed, concessions } = props.work
 const why = computed(() => shown.value?.tab.events[props.event ?? -1]?.why)
 </script>
 
 <template>
   <p class="why" role="status">
     <template v-if="why">{{ signs(why) }}</template>
-    <template v-else-if="said">{{ signs(said) }}.</template>
+    <template v-else-if="notice">{{ signs(notice) }}.</template>
     <template v-else-if="notStayed.length">
       With the tune: {{ signs(notStayed.map((c) => c.text).join('; ')) }}.
     </template>

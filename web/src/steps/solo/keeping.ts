@@ -53,7 +53,7 @@ export function useKeeping(work: SoloWork, query: SoloQuery) {
       await work.take(left[0]?.id)
     })
 
-  const bringBack = () =>
+  const undelete = () =>
     attempt(async () => {
       if (!gone.value) return
       const { id } = gone.value
@@ -102,7 +102,7 @@ export function useKeeping(work: SoloWork, query: SoloQuery) {
       link.click()
     })
 
-  return { gone, open, duplicate, remove, bringBack, revisions, restore, label, takeAway }
+  return { gone, open, duplicate, remove, undelete, revisions, restore, label, takeAway }
 }
 
 export type SoloKeeping = ReturnType<typeof useKeeping>

@@ -27,10 +27,10 @@ export function heardByMoment(view: ChorusView, moments: ChordSpan[]) {
   return new Map(
     moments.map((m) => {
       const heard = view.impliedHarmony.find((one) => one.tick <= m.tick && m.tick < one.tick + one.ticks)
-      const said = heard
+      const implied = heard
         ? { recognition: heard.recognition, text: heard.text }
         : { recognition: 'nothing' as const, text: `nothing is played over ${m.chord}` }
-      return [m.tick, said]
+      return [m.tick, implied]
     }),
   )
 }

@@ -31,7 +31,7 @@ export function useSolo(query: SoloQuery) {
   const views = useChorusViews()
   const problem = ref('')
   /** What the last edit had to say. */
-  const said = ref('')
+  const notice = ref('')
   const on = () => ({ chart: tune.chart!, hands: tune.hands })
 
   function tell(error: unknown) {
@@ -40,7 +40,7 @@ export function useSolo(query: SoloQuery) {
   }
   const { document, id, loaded, load, take } = useOpening(query, tell, () => {
     planning.forget()
-    said.value = ''
+    notice.value = ''
     problem.value = ''
   })
 
@@ -94,7 +94,7 @@ export function useSolo(query: SoloQuery) {
   const planning = usePlanning(at, query, views, change)
   async function planAgain(of: Partial<ChorusPlan> = {}, more = false, gesture?: string) {
     if (!document.value) return
-    said.value = ''
+    notice.value = ''
     await planning.planAgain(of, more, gesture)
   }
   /** Plans again from the next seed. */
@@ -115,7 +115,7 @@ export function useSolo(query: SoloQuery) {
           const here = now.choruses[index]
           if (!here) return undefined
           const got = await editOf(here, of)
-          said.value = got.remarks.join('; ')
+          notice.value = got.remarks.join('; ')
           const made = { ...here, blocks: got.blocks }
           blocks = got.blocks
           views.note(made, got)
@@ -195,7 +195,7 @@ export function useSolo(query: SoloQuery) {
 
   return {
     ...{ document, id, solo, shown, chorus, plan, at, loaded, problem, tell },
-    ...{ alternatives: planning.alternatives, concessions: planning.concessions, said, notStayed },
+    ...{ alternatives: planning.alternatives, concessions: planning.concessions, notice, notStayed },
     ...{
       load,
       take,
