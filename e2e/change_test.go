@@ -119,7 +119,7 @@ func TestThePathOfTargets(t *testing.T) {
 	p.Click("Remove the only pin")
 	p.Sees("9 frets, 0 strings")
 	p.Click("Ways across")
-	p.Until("the thread is gone with the bench", "document.querySelector('.ways') && !document.querySelector('.strip .landing')")
+	p.Until("the thread is gone with the bench", "document.querySelector('.moves') && !document.querySelector('.strip .landing')")
 	p.Click("Target path")
 	p.Until("and comes back with it", "document.querySelectorAll('.strip .landing').length === 9")
 	p.Press("2")
