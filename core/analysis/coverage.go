@@ -19,15 +19,16 @@ type ChordCoverage struct {
 
 // coverage says which tones each chord got.
 func coverage(p phrase.Phrase, i neck.Instrument) []ChordCoverage {
-	found := []ChordCoverage{}
-	for n, from := range p.Chords {
-		c := ChordCoverage{Chord: from.Chord}
-		for m, e := range p.Events {
-			if p.ChordIndexOf(e) == n {
-				c.Notes = append(c.Notes, m)
-			}
+	found := make([]ChordCoverage, len(p.Chords))
+	for m, e := range p.Events {
+		if n := p.ChordIndexOf(e); n >= 0 {
+			found[n].Notes = append(found[n].Notes, m)
 		}
-		for _, tone := range from.Chord.Tones() {
+	}
+	for n := range found {
+		c := &found[n]
+		c.Chord = p.Chords[n].Chord
+		for _, tone := range c.Chord.Tones() {
 			got := slices.ContainsFunc(c.Notes, func(m int) bool { return p.Events[m].Sounding(i).Class() == tone.Note.Class() })
 			switch {
 			case got:
@@ -36,7 +37,6 @@ func coverage(p phrase.Phrase, i neck.Instrument) []ChordCoverage {
 				c.Missed = append(c.Missed, tone)
 			}
 		}
-		found = append(found, c)
 	}
 	return found
 }

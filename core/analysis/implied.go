@@ -75,27 +75,29 @@ const (
 // key. Where one would not know it, the single tone that would settle it is named.
 func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
 	rivals := candidateChords(k, tune)
-	all := []ImpliedHarmony{}
+	all := make([]ImpliedHarmony, len(p.Chords))
+	weights := make([][12]float64, len(p.Chords))
 	for n, from := range p.Chords {
-		d := ImpliedHarmony{From: from.Tick, To: p.End(), Chord: from.Chord}
+		all[n] = ImpliedHarmony{From: from.Tick, To: p.End(), Chord: from.Chord}
 		if n == 0 && len(p.Events) > 0 {
-			d.From = min(from.Tick, p.Events[0].Tick)
+			all[n].From = min(from.Tick, p.Events[0].Tick)
 		}
 		if n+1 < len(p.Chords) {
-			d.To = p.Chords[n+1].Tick
+			all[n].To = p.Chords[n+1].Tick
 		}
-		weights := [12]float64{}
-		for m, e := range p.Events {
-			if p.ChordIndexOf(e) > n {
-				continue // a push belongs to the chord that arrives
-			}
-			if w := weightOf(p, e, d.From, d.To); w > 0 {
-				weights[e.Sounding(i).Class()] += w
-				d.Notes = append(d.Notes, m)
+	}
+	for m, e := range p.Events {
+		// A push belongs to the chord that arrives; what is held weighs on every chord it
+		// sounds over.
+		for n := max(p.ChordIndexOf(e), 0); n < len(all) && (all[n].From < e.End() || n == 0); n++ {
+			if w := weightOf(p, e, all[n].From, all[n].To); w > 0 {
+				weights[n][e.Sounding(i).Class()] += w
+				all[n].Notes = append(all[n].Notes, m)
 			}
 		}
-		d.recognize(k, weights, rivals, float64(p.Meter.BeatTicks()))
-		all = append(all, d)
+	}
+	for n := range all {
+		all[n].recognize(k, weights[n], rivals, float64(p.Meter.BeatTicks()))
 	}
 	return all
 }

@@ -1,6 +1,8 @@
 package analysis
 
 import (
+	"sort"
+
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -42,11 +44,10 @@ type Landing struct {
 func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chord harmony.Chord) Landing {
 	l := Landing{Tick: tick, Chord: chord, Index: -1, Timing: NoLanding}
 	beat := p.Meter.BeatTicks()
-	for n, e := range p.Events {
-		if e.Tick > tick+beat {
-			break
-		}
-		if e.Grace || e.Tick < tick-EarlyTicks || e.Tick < tick && e.End() <= tick {
+	first := sort.Search(len(p.Events), func(n int) bool { return p.Events[n].Tick >= tick-EarlyTicks })
+	for n := first; n < len(p.Events) && p.Events[n].Tick <= tick+beat; n++ {
+		e := p.Events[n]
+		if e.Grace || e.Tick < tick && e.End() <= tick {
 			continue
 		}
 		switch {

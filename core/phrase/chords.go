@@ -1,6 +1,8 @@
 package phrase
 
 import (
+	"sort"
+
 	"undaris/core/chart"
 	"undaris/core/harmony"
 )
@@ -108,13 +110,12 @@ const PushTicks = chart.TicksPerQuarter / 2
 // ChordIndexOf is the index in Chords of the chord that an event belongs to: the one that
 // holds when it starts, or the next where the event pushes it; -1 where no chords are known.
 func (p Phrase) ChordIndexOf(e Event) int {
-	at := min(len(p.Chords), 1) - 1
-	for n := 1; n < len(p.Chords); n++ {
-		arrives := p.Chords[n].Tick
-		if arrives > e.Tick && (arrives > e.Tick+PushTicks || e.End() <= arrives) {
-			break
-		}
-		at = n
+	if len(p.Chords) == 0 {
+		return -1
 	}
-	return at
+	next := sort.Search(len(p.Chords), func(n int) bool { return p.Chords[n].Tick > e.Tick })
+	for next < len(p.Chords) && p.Chords[next].Tick <= e.Tick+PushTicks && e.End() > p.Chords[next].Tick {
+		next++
+	}
+	return max(next-1, 0)
 }
