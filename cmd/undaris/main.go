@@ -18,6 +18,8 @@ const usage = `undaris maps chord tones on the neck and leads licks to the chang
 
   undaris serve     with your own data
   undaris demo      with the demo set, in a data file of its own
+  undaris survey    plan many choruses and say what they have in common, as a table;
+                    --licks plans them from the licks of the demo set
   undaris version   which version this is
 
 Flags of serve and demo:
@@ -50,6 +52,8 @@ func run(args []string, stdout, stderr io.Writer) error {
 			return err
 		}
 		return serve(settings, stdout, stderr)
+	case "survey":
+		return survey(args, stdout, stderr)
 	case "version":
 		fmt.Fprintln(stdout, "undaris", version)
 		return nil
@@ -57,5 +61,5 @@ func run(args []string, stdout, stderr io.Writer) error {
 		fmt.Fprint(stdout, usage)
 		return nil
 	}
-	return fmt.Errorf("%q is not a command; there are serve, demo and version", command)
+	return fmt.Errorf("%q is not a command; there are serve, demo, survey and version", command)
 }

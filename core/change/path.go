@@ -24,6 +24,8 @@ type PathRequest struct {
 	// OnlyDegree is the number of the degree that every change lands on, where the arriving chord
 	// has it: 1, 3 (or what stands for it), 5, 7 (or 6); 0 for the strategy's choice.
 	OnlyDegree int
+	// Variation makes the path vary by a seed; nil is the best path.
+	Variation *Variation
 }
 
 // PathTarget is one landing of a path.
@@ -74,7 +76,8 @@ type pathOption struct {
 	cost int
 }
 
-// Find finds the path: an exact shortest path over all tones of all changes.
+// Find finds the path: an exact shortest path over all tones of all changes, by the costs
+// as they are or as a Variation changes them.
 // Equal paths go to the lower tone of the first landing in which they differ. Its
 // error is a *PinError.
 func (o PathRequest) Find() (Path, error) {
@@ -104,7 +107,11 @@ func (o PathRequest) Find() (Path, error) {
 		}
 	}
 	path := Path{}
-	for n, at := range cheapestPath(layers, o.travel) {
+	chosenOptions := cheapestPath(layers, o.travel)
+	if o.Variation != nil {
+		chosenOptions = o.varied(layers)
+	}
+	for n, at := range chosenOptions {
 		chosen := layers[n][at]
 		_, pinned := o.Pins[n]
 		l := PathTarget{Change: o.Changes[n], Placed: chosen.tone, Pinned: pinned}

@@ -144,6 +144,7 @@ func (pc *Context) chooseTargets(box harmony.Box) error {
 		}
 		path, err := change.PathRequest{
 			Strategy: pc.Strategy, Instrument: pc.Instrument, Window: at.Window, Swaps: pc.Swaps, Changes: changes[from:to],
+			Variation: &change.Variation{Seed: pc.Seed, Key: pc.Chart.Key},
 		}.Find()
 		if err != nil {
 			return err

@@ -19,6 +19,6 @@ func Example() {
 	fmt.Println("locked:", edited.Blocks[0].Locked)
 	// Output:
 	// C7 at tick 0: aim at 3
-	// F7 at tick 1920: aim at 3
+	// F7 at tick 1920: aim at b7
 	// locked: true
 }

@@ -24,16 +24,24 @@ type draftPhrase struct {
 // candidate makes one chorus from a seed: phrases laid out, rhythms given, pitches chosen,
 // played as hands play, cut into blocks.
 func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
-	slots := pc.slots(pc.TargetTicks)
-	patterns := pc.rhythms(slots, pc.TargetTicks, r)
+	slots := pc.slots(r)
+	patterns := pc.patterns(slots, r)
 	licks := pc.lickPatterns(slots, patterns, r)
 	phrases := make([]draftPhrase, len(slots))
 	for n, s := range slots {
-		phrases[n] = draftPhrase{phraseSlot: s, lick: licks[s.motifID].name}
-		phrases[n].onsets = pc.onsets(slots, n, patterns, licks)
+		phrases[n] = draftPhrase{phraseSlot: s, lick: licks[n].name}
+		phrases[n].onsets = pc.onsets(slots, n, patterns, licks[n])
+	}
+	pc.lengthenHolds(phrases, r)
+	pc.adoptLandings(phrases)
+	for n := range phrases {
+		pc.setRoles(phrases[n].onsets)
 	}
 	below := pc.setContour(slots, phrases, patterns, r)
-	motifs := map[string][]pitch.MIDI{}
+	for n := range phrases {
+		pc.setRoles(phrases[n].onsets) // the climax may have taken the place of its neighbours
+	}
+	motifs := map[string]motif{}
 	var last *phrase.Event
 	for n := range phrases {
 		p := &phrases[n]
@@ -43,9 +51,8 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 		if k := pc.keptBefore(p.onsets[0].tick); k != nil && (last == nil || k.Tick > last.Tick) {
 			last = k
 		}
-		followMotif(p.onsets, motifs[p.motifID])
+		motifs[p.motifID].follow(p.phraseSlot, p.onsets)
 		line := pc.pitches(p.onsets, last, below, r)
-		sounded := make([]pitch.MIDI, len(line))
 		for m, c := range line {
 			o := p.onsets[m]
 			e := phrase.Event{Tick: o.tick, Ticks: o.ticks, Fingered: neck.Fingered{Place: c.place}}
@@ -54,10 +61,9 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 			}
 			p.notes = append(p.notes, e)
 			p.fromLick = append(p.fromLick, c.own)
-			sounded[m] = c.pitch
 		}
 		if _, known := motifs[p.motifID]; !known {
-			motifs[p.motifID] = sounded
+			motifs[p.motifID] = motifOf(p.phraseSlot, line, p.onsets)
 		}
 		last = &p.notes[len(p.notes)-1]
 	}
@@ -70,12 +76,28 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 	return pc.blocks(phrases), nil
 }
 
-// followMotif asks a phrase for the intervals of the motif that it repeats.
-func followMotif(onsets []onset, motif []pitch.MIDI) {
+// motif is the pitches of a phrase by their ticks from the start of its slot.
+type motif map[int]pitch.MIDI
+
+func motifOf(s phraseSlot, line []placeChoice, onsets []onset) motif {
+	m := motif{}
+	for n, c := range line {
+		m[onsets[n].tick-s.start] = c.pitch
+	}
+	return m
+}
+
+// follow asks a phrase for the intervals of the motif that it repeats, as far as both go together.
+func (m motif) follow(s phraseSlot, onsets []onset) {
 	for n := range onsets {
 		onsets[n].motifInterval = noMotifInterval
-		if n > 0 && n < len(motif) && len(motif) == len(onsets) {
-			onsets[n].motifInterval = int(motif[n] - motif[n-1])
+		if n == 0 {
+			continue
+		}
+		was, before := m[onsets[n-1].tick-s.start]
+		is, here := m[onsets[n].tick-s.start]
+		if before && here {
+			onsets[n].motifInterval = int(is - was)
 		}
 	}
 }

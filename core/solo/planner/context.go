@@ -12,6 +12,8 @@ type planContext struct {
 	// places are the places of a window, licks those of the vocabulary laid into one.
 	places      map[neck.Window][]placeChoice
 	licksPlaced map[placedLickKey]placedLick
+	// bendGoals are the classes that are bent up to over each chord.
+	bendGoals [][12]bool
 }
 
 func newPlanContext(o chorus.Request) (*planContext, error) {
@@ -19,7 +21,15 @@ func newPlanContext(o chorus.Request) (*planContext, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &planContext{Context: shared, places: map[neck.Window][]placeChoice{}, licksPlaced: map[placedLickKey]placedLick{}}, nil
+	pc := &planContext{Context: shared, places: map[neck.Window][]placeChoice{}, licksPlaced: map[placedLickKey]placedLick{}}
+	for n := range pc.Chords {
+		goals := [12]bool{}
+		for _, kind := range pc.bendKindsOver(n) {
+			goals[(int(pc.Chart.Key.Tonic.Class())+kind.to)%12] = true
+		}
+		pc.bendGoals = append(pc.bendGoals, goals)
+	}
+	return pc, nil
 }
 
 // allPlaces lists every place of a window.

@@ -30,31 +30,34 @@ var contours = []contour{
 
 // depths are how far below the middle of the range a motif may lie, in semitones (ours: so
 // that a chorus does not stay on the thin strings).
-var depths = []float64{0, 0, 3, 7}
+var depths = []float64{0, 0, 3, 6}
 
 // setContour gives every onset its place in the contour: each sentence a little higher until
 // the climax past the middle, the one highest note there. It returns the pitch that the
 // other notes stay below.
-func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, patterns map[string]pattern, r *rand.Rand) pitch.MIDI {
+func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, patterns []pattern, r *rand.Rand) pitch.MIDI {
 	n := len(slots)
-	climax := n/2 + r.IntN(max((n+1)/2-1, 1))
-	climax = min(climax, n-1)
-	deep := map[string]float64{}
+	climax := pc.climaxSlot(slots, phrases, r)
+	deep, low := map[string]float64{}, false
 	for _, s := range slots {
 		if _, known := deep[s.motifID]; !known {
 			deep[s.motifID] = depths[r.IntN(len(depths))]
+			if low { // one low motif after another is a mumble
+				deep[s.motifID] = 0
+			}
+			low = deep[s.motifID] > 0
 		}
 	}
 	for k := range phrases {
 		low, high := pc.pitchRange(pc.PositionAt(slots[k].start).Window)
 		middle := float64(low+high)/2 + float64(r.IntN(5)) - 1
-		near := 1 - float64(max(k-climax, climax-k))/float64(max(climax, n-climax))
+		near := 1 - float64(max(k-climax, climax-k))/float64(max(climax, n-climax, 1))
 		middle += 4 * near
 		if k != climax {
 			middle -= deep[slots[k].motifID]
 		}
 		spread := 4 + 2*r.Float64()
-		curve := patterns[slots[k].motifID].curve
+		curve := patterns[k].curve
 		onsets := phrases[k].onsets
 		for m := range onsets {
 			t := float64(m) / float64(max(len(onsets)-1, 1))
@@ -64,7 +67,22 @@ func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, pat
 			}
 		}
 	}
-	return pc.setHighNote(slots, phrases, climax, r)
+	return pc.setHighNote(phrases, climax, r)
+}
+
+// climaxSlot is the slot of the climax: one that reaches into the last third of the chorus, not
+// its turnaround.
+func (pc *planContext) climaxSlot(slots []phraseSlot, phrases []draftPhrase, r *rand.Rand) int {
+	late := []int{}
+	for n, s := range slots {
+		if float64(s.start+s.ticks/2) >= lastThird*float64(pc.Chart.Ticks()) && !s.turnaround && len(phrases[n].onsets) > 0 {
+			late = append(late, n)
+		}
+	}
+	if len(late) == 0 {
+		return len(slots) - 1
+	}
+	return late[r.IntN(len(late))]
 }
 
 // pitchRange is the range of pitches that lines mostly lie in: from the fourth string up.
@@ -75,23 +93,80 @@ func (pc *planContext) pitchRange(w neck.Window) (low, high pitch.MIDI) {
 	return low, high
 }
 
-// setHighNote makes one onset of the climax the highest note of the chorus.
-func (pc *planContext) setHighNote(slots []phraseSlot, phrases []draftPhrase, climax int, r *rand.Rand) pitch.MIDI {
-	top := pitch.MIDI(128)
-	half := pc.Chart.Ticks() / 2
-	at, best := -1, 0.0
-	onsets := phrases[climax].onsets
-	for m, o := range onsets {
-		if o.tick > half && o.arrival < 0 && o.lickNote == nil && !(m == len(onsets)-1 && slots[climax].answer) && (at < 0 || o.want > best) {
-			at, best = m, o.want
+// lastThird is where the climax of a chorus lies, as a share of it (our choice: late, with time
+// left to come down).
+const lastThird = 2.0 / 3
+
+// setHighNote makes one onset of the last third the highest note of the chorus, and lets it last
+// a beat. It returns its pitch, which the others stay below.
+func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Rand) pitch.MIDI {
+	p := &phrases[climax]
+	beat := pc.Chart.Meter.BeatTicks()
+	at, best := -1, math.Inf(-1)
+	for m, o := range p.onsets {
+		if float64(o.tick) < lastThird*float64(pc.Chart.Ticks()) || o.lickNote != nil || o.repeat || o.held && p.answer || !pc.mayLast(p.onsets, m, beat) {
+			continue
+		}
+		value := o.want
+		if o.ticks < beat {
+			value -= 6
+		}
+		if o.arrival >= 0 {
+			value -= 4
+		}
+		if value > best {
+			at, best = m, value
 		}
 	}
 	if at < 0 {
-		return top
+		return pitch.MIDI(128)
 	}
-	o := &onsets[at]
-	o.leads = 0
-	heights := []pitch.MIDI{}
+	for m := at + 1; m < len(p.onsets); m++ {
+		if p.onsets[m].tick >= p.onsets[at].tick+beat {
+			p.onsets[at].ticks = max(p.onsets[at].ticks, min(beat, p.onsets[m].tick-p.onsets[at].tick))
+			pc.outsideKept(&p.onsets[at])
+			p.onsets = slices.Delete(p.onsets, at+1, m)
+			break
+		}
+	}
+	o := &p.onsets[at]
+	o.leads, o.rests = 0, true
+	heights := pc.heights(phrases, *o)
+	if len(heights) == 0 {
+		return pitch.MIDI(128)
+	}
+	top := heights[r.IntN(min(3, len(heights)))]
+	o.peak, o.want = true, float64(top)
+	for m := range p.onsets {
+		if m != at {
+			away := max(m-at, at-m)
+			p.onsets[m].want = max(p.onsets[m].want, float64(top)-3*float64(away))
+		}
+	}
+	return top
+}
+
+// mayLast says whether an onset lasts so long, or would without the notes that follow it, which
+// are no landings.
+func (pc *planContext) mayLast(onsets []onset, at, ticks int) bool {
+	o := onsets[at]
+	if o.ticks >= ticks {
+		return true
+	}
+	for m := at + 1; m < len(onsets); m++ {
+		next := onsets[m]
+		if next.tick >= o.tick+ticks {
+			return true
+		}
+		if next.arrival >= 0 || next.lickNote != nil || next.held {
+			return false
+		}
+	}
+	return false
+}
+
+// heights are the pitches that an onset may have as the highest note, from the top.
+func (pc *planContext) heights(phrases []draftPhrase, o onset) []pitch.MIDI {
 	above := pitch.MIDI(0) // the notes of licks, which stay as they are
 	for _, p := range phrases {
 		for _, other := range p.onsets {
@@ -100,24 +175,27 @@ func (pc *planContext) setHighNote(slots []phraseSlot, phrases []draftPhrase, cl
 			}
 		}
 	}
-	for _, c := range pc.allPlaces(o.window) {
-		class := c.pitch.Class()
-		if c.pitch > above && c.place.Fret > 0 && pc.ownCost(*o, class, false) < never && pc.Chords[o.over].Class[class] != harmony.Outside && !slices.Contains(heights, c.pitch) {
-			heights = append(heights, c.pitch)
+	heights := []pitch.MIDI{}
+	add := func(p pitch.MIDI) {
+		if p > above && !slices.Contains(heights, p) {
+			heights = append(heights, p)
+		}
+	}
+	if o.arrival >= 0 {
+		for _, tone := range pc.Targets[o.arrival].Places {
+			if tone.Fret > 0 {
+				add(tone.Pitch)
+			}
+		}
+	} else {
+		for _, c := range pc.allPlaces(o.window) {
+			class := c.pitch.Class()
+			if c.place.Fret > 0 && pc.ownCost(o, class, false) < never && pc.Chords[o.over].Class[class] != harmony.Outside {
+				add(c.pitch)
+			}
 		}
 	}
 	slices.Sort(heights)
 	slices.Reverse(heights)
-	if len(heights) == 0 {
-		return top
-	}
-	top = heights[r.IntN(min(3, len(heights)))]
-	o.peak, o.want = true, float64(top)
-	for m := range onsets {
-		if m != at {
-			away := max(m-at, at-m)
-			onsets[m].want = max(onsets[m].want, float64(top)-3*float64(away))
-		}
-	}
-	return top
+	return heights
 }

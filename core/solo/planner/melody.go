@@ -27,43 +27,49 @@ type placeChoice struct {
 // comes to the contour, how it moves. They decide between lines that all keep the rules;
 // never is stronger than any sum of them.
 const (
-	never        = 1 << 20
-	costOfReach  = 6
-	costContour  = 5 // a semitone off the contour
-	costOffBox   = 40
-	costOffChord = 45
-	costWeak     = 30 // a note on a strong beat that is no chord tone
-	costOutside  = 120
-	costUnguided = 8 // a chord tone that is no guide tone, by the blend
-	costLeapOf4  = 12
-	costLeapOf5  = 25
-	costWide     = 60
-	costRepeat   = 26
-	costSkipped  = 14 // a string skipped
-	costCrosses  = 50 // a lower string while the pitch rises
-	costLongRun  = 16 // the same direction again
-	costBack     = 14 // a b a
-	costUnturned = 150
-	costStuck    = 90 // an outside or blue note that does not move on by a step
-	costUnlike   = 40 // another direction than the motif
-	costUnlikeBy = 6
-	costUnled    = 60
-	costEnding   = 150 // a question that answers, an answer that asks
-	costAltered  = 70  // another note than the lick has
-	noise        = 14
+	never          = 1 << 20
+	costOfReach    = 6
+	costContour    = 5 // a semitone off the contour
+	costOffBox     = 40
+	costOffChord   = 45
+	costWeak       = 30 // a note on a strong beat that is no chord tone
+	costOutside    = 120
+	costUnguided   = 8 // a chord tone that is no guide tone, by the blend
+	costThird      = 4 // a minor third, a step of the box
+	costLeapOf4    = 16
+	costLeapOf5    = 28
+	costWide       = 60
+	costRepeat     = 50 // a pitch struck again, not as a figure
+	costUnrepeated = 60 // another pitch where the figure repeats one
+	costSkipped    = 14 // a string skipped
+	costCrosses    = 50 // a lower string while the pitch rises
+	costLongRun    = 16 // the same direction again
+	costBack       = 24 // a b a
+	costUnturned   = 150
+	costStuck      = 90 // an outside or blue note that does not move on by a step
+	costUnlike     = 40 // another direction than the motif
+	costUnlikeBy   = 6
+	costUnled      = 60
+	costEnding     = 150 // a question that answers, an answer that asks
+	worthBend      = 8   // a long note that may be bent up to
+	noise          = 14
 	// choicesKept is how many places of an onset are weighed.
 	choicesKept = 8
 )
 
 // classCost is what a note of each class costs off the strong beats.
-var classCost = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 10, harmony.Blue: 14, harmony.Suspension: 24, harmony.Outside: costOutside}
+var classCost = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 6, harmony.Blue: 4, harmony.Suspension: 12, harmony.Outside: costOutside}
 
 // choices are the places an onset may have, the cheapest few.
 func (pc *planContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeChoice {
+	if o.lickNote != nil { // what a lick has is played as it is
+		own := placeChoice{place: o.lickNote.Place, pitch: o.lickNote.Sounding(pc.Instrument), own: true}
+		return []placeChoice{own}
+	}
 	found := make([]placeChoice, 0, 16)
 	if o.arrival >= 0 {
 		for _, tone := range pc.Targets[o.arrival].Places {
-			if tone.Pitch < below && (tone.Fret > 0 || !o.held) {
+			if (tone.Pitch < below || o.peak) && (tone.Fret > 0 || !o.held && !o.peak) {
 				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch, cost: pc.contourCost(o, tone.Pitch) + r.IntN(noise)})
 			}
 		}
@@ -84,17 +90,6 @@ func (pc *planContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeC
 				found = append(found, c)
 			}
 		}
-	}
-	if o.lickNote != nil {
-		// The lick's own note, unless another is worth changing it for.
-		for n := range found {
-			found[n].cost += costAltered
-		}
-		own := placeChoice{place: o.lickNote.Place, pitch: o.lickNote.Sounding(pc.Instrument), own: true}
-		if own.cost = pc.ownCost(o, own.pitch.Class(), true); own.pitch >= below {
-			own.cost += costAltered
-		}
-		found = append(found, own)
 	}
 	slices.SortStableFunc(found, func(a, b placeChoice) int { return a.cost - b.cost })
 	return found[:min(choicesKept, len(found))]
@@ -126,6 +121,9 @@ func (pc *planContext) ownCost(o onset, class pitch.Class, loosened bool) int {
 	}
 	if o.leads > 0 && is == harmony.Outside {
 		cost = 10 // it is led on, and the approach is priced with the landing
+	}
+	if 1 <= o.ticks/pc.Chart.Meter.BeatTicks() && pc.bendGoals[o.over][class] {
+		cost -= worthBend
 	}
 	if !pc.InBox[class] {
 		cost += int(costOffBox * (1 - o.blend))
@@ -163,14 +161,20 @@ func (pc *planContext) moveCost(a, b *placeChoice, oa, ob *onset) int {
 	}
 	cost := 0
 	switch {
+	case ob.repeat && far == 0:
+		cost = 0
 	case far == 0:
 		cost = costRepeat
+	case ob.repeat:
+		cost = costUnrepeated
 	case far > 7:
 		cost = costWide
 	case far > 4:
 		cost = costLeapOf5
 	case far > 3:
 		cost = costLeapOf4
+	case far == 3:
+		cost = costThird
 	}
 	apart := max(a.place.String-b.place.String, b.place.String-a.place.String)
 	cost += costSkipped * max(apart-1, 0)

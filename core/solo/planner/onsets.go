@@ -1,45 +1,43 @@
 package planner
 
 import (
-	"undaris/core/analysis"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
 )
 
-// onsets are the notes of a slot's phrase as its pattern has them, without those that a
-// kept block stands over.
-func (pc *planContext) onsets(slots []phraseSlot, n int, patterns map[string]pattern, licks map[string]lickPattern) []onset {
-	s := slots[n]
-	p := patterns[s.motifID]
+// onsets are the notes of the nth slot's phrase as its pattern has them, without those that a
+// kept block stands over. The last one is as short as it may be; lengthenHolds lengthens it.
+func (pc *planContext) onsets(slots []phraseSlot, n int, patterns []pattern, lick lickPattern) []onset {
+	s, p := slots[n], patterns[n]
 	m := pc.Chart.Meter
 	beat := m.BeatTicks()
-	next := slots[(n+1)%len(slots)]
-	until := s.start + s.ticks + patterns[next.motifID].onsets[0]
 	all := []onset{}
-	for k, at := range p.onsets {
-		tick := s.start + at
-		o := onset{tick: tick, over: pc.ChordAt(tick), strong: m.IsStrong(tick), onBeat: tick%beat == 0, arrival: -1, motifInterval: noMotifInterval,
-			window: pc.PositionAt(tick).Window, blend: pc.BlendAt(tick), held: k == p.held}
+	for k := range p.notes {
+		// Where the hand moves nothing is struck before.
+		if one := &p.notes[k]; one.arrival >= 0 && s.start+one.tick < pc.TargetTicks[one.arrival] && pc.handMoves(pc.TargetTicks[one.arrival]) {
+			one.tick = pc.TargetTicks[one.arrival] - s.start
+		}
+	}
+	for k, one := range p.notes {
+		tick := s.start + one.tick
+		o := onset{tick: tick, over: pc.ChordAt(tick), strong: m.IsStrong(tick), onBeat: tick%beat == 0, arrival: one.arrival, repeat: one.repeat, motifInterval: noMotifInterval,
+			window: pc.PositionAt(tick).Window, blend: pc.BlendAt(tick), held: k == len(p.notes)-1}
+		if one.arrival >= 0 {
+			o.over = pc.Targets[one.arrival].Over // an early one belongs to the chord that it rings into
+		}
 		switch {
-		case k == p.held:
-			air := max(int(pc.Space*float64(s.ticks)), int(leastAir*float64(beat)))
-			o.ticks = min(max(until-air-tick, int(shortestHold*float64(beat))), int(longestHold*float64(beat)))
-			o.ticks = max(min(o.ticks, until-beat-tick), beat/2)
+		case o.held:
+			o.ticks = int(shortestHold * float64(beat))
+			if one.arrival >= 0 {
+				o.ticks = max(o.ticks, pc.untilAfter(tick, one.arrival)+beat/2)
+			}
+			o.ticks = min(o.ticks, pc.Chart.Ticks()-tick)
 		default:
-			o.ticks = p.onsets[k+1] - at
-			if stop, stopped := p.stops[k]; stopped {
-				o.ticks = min(o.ticks, stop-at)
-			}
+			o.ticks = min(p.notes[k+1].tick, one.stop) - one.tick
 		}
-		for _, a := range s.arrivals {
-			// The first note of a phrase may land late.
-			if late := tick - pc.TargetTicks[a]; late == 0 || k == 0 && late > 0 && late <= analysis.EarlyTicks {
-				o.arrival = a
-			}
-		}
-		if events := licks[s.motifID].eventsOver(o.over); k < len(events) && events[k] != nil && events[k].Fret >= o.window.Low && events[k].Fret <= o.window.High {
-			o.lickNote = events[k]
+		if event := lick.eventOver(o.over, one.lickEvent); event != nil && event.Fret >= o.window.Low && event.Fret <= o.window.High {
+			o.lickNote = event
 		}
 		if pc.outsideKept(&o) {
 			all = append(all, o)
@@ -53,12 +51,28 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns map[string]pat
 			all[last].ends = endsAsQuestion
 		}
 	}
+	return all
+}
+
+// untilAfter is how long a note lasts until the chord of a landing arrives; nothing where it
+// begins with it or after.
+func (pc *planContext) untilAfter(tick, arrival int) int {
+	return max(pc.TargetTicks[arrival]-tick, 0)
+}
+
+// setRoles says of every onset what it does in its phrase, once all have their lengths.
+func (pc *planContext) setRoles(all []onset) {
+	beat := pc.Chart.Meter.BeatTicks()
+	for k := range all {
+		all[k].leads = 0
+	}
 	for k := range all {
 		o := &all[k]
 		o.gap = k == 0 || 2*(o.tick-all[k-1].tick-all[k-1].ticks) >= beat
 		last := k == len(all)-1
 		o.rests = o.ticks >= beat || last || 2*(all[k+1].tick-o.tick-o.ticks) >= beat
-		if !last && all[k+1].arrival >= 0 && !o.rests {
+		o.repeat = o.repeat && !o.gap
+		if !last && all[k+1].arrival >= 0 && all[k+1].lickNote == nil && !o.rests && !o.peak {
 			o.leads = 1
 			if k > 0 && !all[k-1].rests && all[k-1].arrival < 0 && o.arrival < 0 {
 				all[k-1].leads = 2
@@ -67,11 +81,10 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns map[string]pat
 	}
 	for k := range all {
 		o := &all[k]
-		if o.lickNote != nil && (o.arrival >= 0 || o.leads == 1 || pc.ownCost(*o, o.lickNote.Sounding(pc.Instrument).Class(), false) >= never) {
-			o.lickNote = nil // the tail of the lick is turned towards the landing
+		if o.lickNote != nil && o.arrival < 0 && !o.rests && pc.ownCost(*o, o.lickNote.Sounding(pc.Instrument).Class(), true) >= never {
+			o.lickNote = nil
 		}
 	}
-	return all
 }
 
 // outsideKept says whether an onset lies outside the kept blocks, and ends it where one begins.
@@ -106,6 +119,8 @@ type onset struct {
 	over        int
 	strong      bool
 	onBeat      bool
+	// repeat says that it strikes the pitch before it again.
+	repeat bool
 	// rests says that it is long or has silence after it, held that the phrase ends on it.
 	rests, held bool
 	// PlannedTarget is the index of the landing it is, -1 for none; leads how many notes before

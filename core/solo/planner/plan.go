@@ -33,9 +33,9 @@ type Proposal struct {
 // most while none has fewer faults than are good enough; proposals how many are offered;
 // differ is the share of notes that two of them may have in common.
 const (
-	candidatesMade = 14
-	mostCandidates = 44
-	goodEnough     = 8
+	candidatesMade = 8
+	mostCandidates = 24
+	goodEnough     = 10.0 / 12 // a bar
 	proposals      = 3
 	mostShared     = 0.7
 )
@@ -52,7 +52,7 @@ func Plan(ctx context.Context, o chorus.Request) (Proposals, error) {
 	all := make([]Proposal, 0, candidatesMade)
 	least := math.Inf(1)
 	for attempt := range uint64(mostCandidates) {
-		if attempt >= candidatesMade && least < goodEnough {
+		if attempt >= candidatesMade && least < goodEnough*float64(pc.BarCount()) {
 			break
 		}
 		if err := ctx.Err(); err != nil {
@@ -103,21 +103,24 @@ func differs(p Proposal, chosen []Proposal) bool {
 // What faults weigh against each other (ours): a change without its landing is the worst,
 // then a chord that is not heard, a note rested on that wants to move, a dull chorus.
 const (
-	weighsLanding    = 60
-	weighsRest       = 12
-	weighsPassing    = 5
-	weighsUnheard    = 14
-	weighsStrong     = 60
-	weighsSpace      = 120
-	weighsBreathless = 20
-	weighsFinding    = 10
-	leastStrong      = 0.72
-	leastSpace       = 0.16
-	weighsDense      = 2
-	weighsNoBend     = 3
-	weighsStretch    = 20
-	weighsShort      = 4
-	leastPhraseBar   = 1
+	weighsLanding = 60
+	// A landing on a tone of the chord that is not the one aimed at, as licks have them; a
+	// change that is left to the band.
+	weighsOtherTone    = 4
+	weighsSilentChange = 6
+	weighsRest         = 12
+	weighsPassing      = 5
+	weighsUnheard      = 14
+	weighsStrong       = 60
+	weighsSpace        = 120
+	weighsBreathless   = 20
+	weighsFinding      = 10
+	leastStrong        = 0.72
+	leastSpace         = 0.16
+	weighsDense        = 2
+	weighsStretch      = 20
+	weighsShort        = 4
+	leastPhraseBar     = 0.4
 )
 
 // faults weighs what is wrong with a chorus against what the order asks.
@@ -127,7 +130,13 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 		return 1e9
 	}
 	for _, a := range pc.Targets {
-		if !pc.landed(r, a) {
+		switch landing := pc.Landing(r.Line, a); {
+		case landing.OnAim:
+		case landing.Index < 0: // left to the band
+			sum += weighsSilentChange
+		case landing.Class == harmony.ChordTone:
+			sum += weighsOtherTone
+		default:
 			sum += weighsLanding
 		}
 	}
@@ -152,25 +161,13 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 			sum += weighsFinding
 		}
 	}
-	bent := false
-	for _, e := range r.Line.Events {
-		bent = bent || e.Bend > 1
-	}
-	if !bent {
-		sum += weighsNoBend
-	}
 	for _, b := range analysis.PhraseSpans(r.Line) {
-		if r.Line.Events[b.To-1].End()-r.Line.Events[b.From].Tick < leastPhraseBar*pc.Chart.Meter.BarTicks() {
+		if r.Line.Events[b.To-1].End()-r.Line.Events[b.From].Tick < int(leastPhraseBar*float64(pc.Chart.Meter.BarTicks())) {
 			sum += weighsShort
 		}
 	}
 	density := float64(len(r.Line.Events)) / float64(pc.BarCount())
 	return sum + weighsDense*max(density-pc.Density, pc.Density-density)
-}
-
-// landed says whether the landing at a target is the tone aimed at.
-func (pc *planContext) landed(r analysis.Review, a chorus.PlannedTarget) bool {
-	return pc.Landing(r.Line, a).OnAim
 }
 
 // concedeKept names the landings that kept blocks do not allow.

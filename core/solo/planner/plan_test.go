@@ -11,7 +11,6 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"undaris/core/analysis"
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
@@ -93,7 +92,11 @@ func TestEveryOrderGivesALineThatLands(t *testing.T) {
 			told, err := o.Explain(best.Chorus)
 			require.NoError(rt, err)
 			for _, target := range told.Targets {
-				require.GreaterOrEqual(rt, target.Index, 0, "%s in bar %d has a landing", target.Chord.Symbol(), target.Tick/m.BarTicks()+1)
+				if target.Index < 0 { // left to the band: nothing sounds there
+					require.False(rt, slices.ContainsFunc(best.Line.Events, func(e phrase.Event) bool { return e.Tick <= target.Tick && e.End() > target.Tick }),
+						"%s in bar %d has a landing or silence", target.Chord.Symbol(), target.Tick/m.BarTicks()+1)
+					continue
+				}
 				require.True(rt, target.OnAim || o.BlendAt(target.Tick) == 0, "it is the tone aimed at")
 			}
 			require.Len(rt, told.Why, len(best.Line.Events))
@@ -173,7 +176,7 @@ func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 		}
 		assert.Positive(t, remarks, "its notes say where they are from")
 		for _, target := range told.Targets {
-			assert.True(t, target.OnAim)
+			assert.True(t, target.Index < 0 || target.Class == harmony.ChordTone)
 		}
 	}
 }
@@ -246,18 +249,31 @@ func TestQuestionsAskAndAnswersAnswer(t *testing.T) {
 		o.Form = chorus.QuestionAnswer
 		p := solotest.Planned(t, o).Best[0]
 		labels := p.Line.Labels(o.Instrument, o.Chart.Key)
-		for _, b := range analysis.PhraseSpans(p.Line) {
-			last := p.Line.Events[b.To-1]
-			closes := labels[b.To-1].Degree.Number == 1 || labels[b.To-1].Degree.Number == 3
-			if last.Tick%(4*1920) < 2*1920 {
-				of++
-				if !closes {
-					asked++
+		// The last note of each half of a sentence; the last bar is the turnaround.
+		for _, half := range []struct {
+			from, to int
+			answer   bool
+		}{{0, 2, false}, {2, 4, true}, {4, 6, false}, {6, 8, true}, {8, 9, false}, {9, 11, true}} {
+			last := -1
+			for n, e := range p.Line.Events {
+				if e.Tick >= half.from*1920 && e.Tick < half.to*1920-480 {
+					last = n
 				}
-			} else {
+			}
+			if last < 0 {
+				continue
+			}
+			closes := labels[last].Degree.Number == 1 || labels[last].Degree.Number == 3
+			switch {
+			case half.answer:
 				all++
 				if closes {
 					answered++
+				}
+			default:
+				of++
+				if !closes {
+					asked++
 				}
 			}
 		}

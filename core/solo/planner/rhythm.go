@@ -1,136 +1,162 @@
 package planner
 
 import (
+	"cmp"
+	"math"
 	"math/rand/v2"
 	"slices"
 
 	"undaris/core/analysis"
-	"undaris/core/chart"
-	"undaris/core/solo/chorus"
 )
 
-// pattern is the rhythm of a motif, in ticks from the start of its slot.
+// pattern is the rhythm of a phrase, in order of time. Its last note is the one that it ends
+// on and holds.
 type pattern struct {
-	onsets []int
-	// stops are the ticks at which notes stop before the next begins, by their index.
-	stops map[int]int
-	// held is the index of the note that the phrase ends on.
-	held  int
+	notes []patternNote
 	curve contour
 }
 
-// cell is the rhythm of one beat in equal parts: x a note begins, - it goes on, . silence.
-type cell struct {
-	parts  string
-	weight float64
+// patternNote is a note of a pattern, in ticks from the start of its slot.
+type patternNote struct {
+	tick int
+	// stop is when it ends if that is before the next one begins; noStop otherwise.
+	stop int
+	// repeat says that it strikes the pitch before it again.
+	repeat bool
+	// arrival is the index of the landing it is, -1 for none.
+	arrival int
+	// lickEvent is the index of the note of the lick that stands here, -1 for none.
+	lickEvent int
 }
 
-// The cells that beats are made of, by how many parts the beat has (ours, for what
-// players do: pairs, pushes off the beat, triplets with a tie, quarters).
-var (
-	simpleCells = map[int][]cell{
-		1: {{"x", 6}, {"-", 2}},
-		2: {{"xx", 5}, {"x-", 4}, {"-x", 3.5}, {"--", 1.2}, {".x", 1.5}, {"xxx", 0.8}},
-		3: {{"x-x", 5}, {"xxx", 3}, {"x--", 3}, {"--x", 2.5}, {"..x", 1}},
-		4: {{"x-x-", 4}, {"x-xx", 3}, {"xxxx", 1.5}, {"x---", 2.5}, {"--x-", 2}, {"x--x", 2}, {"..x-", 1}},
-	}
-	compoundCells = map[int][]cell{
-		1: {{"x", 6}, {"-", 2}},
-		3: {{"x-x", 5}, {"xxx", 3}, {"x--", 3}, {"--x", 2.5}, {"-xx", 1.2}, {"..x", 1}},
-		6: {{"x---x-", 3}, {"x-x-x-", 3}, {"x-xxxx", 1}, {"x-----", 2}, {"----x-", 2}, {"x-xxx-", 1}},
-	}
-	pickupCells = map[int][]cell{
-		1: {{"x", 1}}, 2: {{".x", 3}, {"xx", 2}}, 3: {{"..x", 3}, {".xx", 2}, {"xxx", 1}},
-		4: {{"..x-", 2}, {"..xx", 2}, {"x-x-", 2}}, 6: {{"----x-", 0}, {"..x-x-", 2}, {"....x-", 2}, {"..xxxx", 1}},
-	}
-)
+const noStop = math.MaxInt
 
-// cells are those of the order's subdivision.
-func (pc *planContext) cells() []cell {
-	if pc.Chart.Meter.Compound() {
-		return compoundCells[pc.Subdivision.PerBeat]
-	}
-	return simpleCells[pc.Subdivision.PerBeat]
+func freeNote(tick int) patternNote {
+	return patternNote{tick: tick, stop: noStop, arrival: -1, lickEvent: -1}
 }
 
-// The longest and shortest time a phrase rests on its last note, and the least silence
-// after it, in beats.
+func (p pattern) first() int { return p.notes[0].tick }
+func (p pattern) hold() int  { return p.notes[len(p.notes)-1].tick }
+
+// How patterns are drawn (ours, for what players do).
 const (
-	longestHold  = 2.5
-	shortestHold = 1.5
-	leastAir     = 1.25
+	// oftenNewTail is how often a phrase that returns ends another way than before, tailBeats
+	// how many of its last beats are then new.
+	oftenNewTail = 0.6
+	tailBeats    = 2
+	// patternsTried is how many patterns are drawn for one; the one nearest to the number of
+	// notes wanted is taken.
+	patternsTried = 8
+	// shortestHold is how long the last note of a phrase sounds at least, in beats.
+	shortestHold = 0.5
 	// oftenOn is how often a phrase goes on from its last landing for a beat.
 	oftenOn = 0.35
+	// oftenGivenUp is how often a landing is left to the band where reaching it would take
+	// a beat of the silence that is asked for, or more.
+	oftenGivenUp = 0.5
 )
 
-// rhythms makes a pattern for each motif of the slots. Every slot of a motif has
-// its landings on notes of the pattern, whatever of them it has itself.
-func (pc *planContext) rhythms(slots []phraseSlot, arrivals []int, r *rand.Rand) map[string]pattern {
-	m := pc.Chart.Meter
-	beat := m.BeatTicks()
-	patterns := map[string]pattern{}
-	late := pc.latest(slots, arrivals)
+// holdLengths are those of the last notes of phrases, in beats, before they are lengthened or
+// not to the silence asked for.
+var holdLengths = []float64{0.5, 1, 1, 1.5, 2, 2.5}
+
+// rhythmDraw draws the patterns of one candidate.
+type rhythmDraw struct {
+	*planContext
+	r *rand.Rand
+	// notesLeft is how many notes are still wanted for the ticksLeft of the slots to come.
+	notesLeft float64
+	ticksLeft int
+	// room is how far before its slot the next phrase may begin, in ticks.
+	room int
+	// reserve is how long before its end a phrase must leave room for the pickup of the next.
+	reserve int
+	// holds are where in its bar the last notes of the phrases so far begin.
+	holds []int
+	// starts are where phrases begin so far, in ticks from the start of their slots.
+	starts map[int]bool
+}
+
+// patterns draws the rhythm of every slot: a motif that returns keeps its head, and often ends
+// another way.
+func (pc *planContext) patterns(slots []phraseSlot, r *rand.Rand) []pattern {
+	d := rhythmDraw{planContext: pc, r: r, notesLeft: pc.Density * float64(pc.BarCount()), room: noStop, starts: map[int]bool{}}
 	for _, s := range slots {
-		if _, made := patterns[s.motifID]; made {
-			continue
-		}
-		must := []int{}
-		pickup := 2.0
-		for n, other := range slots {
-			if other.motifID != s.motifID {
-				continue
-			}
-			for _, a := range other.arrivals {
-				must = append(must, (arrivals[a]-other.start)/beat)
-			}
-			before := slots[(n+len(slots)-1)%len(slots)]
-			room := float64(before.ticks-late[before.motifID])/float64(beat) - shortestHold - leastAir
-			pickup = min(pickup, room)
-		}
-		slices.Sort(must)
-		must = slices.Compact(must)
-		best := pattern{}
-		for try := range 24 {
-			p := pc.rhythm(s, must, pickup, r)
-			if try == 0 || p.better(best) {
-				best = p
-			}
-			if best.held >= analysis.LeastMotifNotes && best.varied() {
-				break
-			}
-		}
-		best.curve = contours[r.IntN(len(contours))]
-		patterns[s.motifID] = best
+		d.ticksLeft += s.ticks
 	}
-	return patterns
+	all := make([]pattern, len(slots))
+	origin := map[string]int{}
+	beat := pc.Chart.Meter.BeatTicks()
+	for n, s := range slots {
+		if n > 0 {
+			before := slots[n-1]
+			d.room = s.start - before.start - all[n-1].hold() - beat
+		}
+		d.reserve = 0
+		if next := slots[(n+1)%len(slots)].motifID; next == s.motifID {
+			d.reserve = ownPickup
+		} else if first, known := origin[next]; known {
+			d.reserve = max(-all[first].first(), 0)
+		}
+		if first, known := origin[s.motifID]; known {
+			all[n] = d.returning(s, all[first])
+		} else {
+			origin[s.motifID] = n
+			all[n] = d.best(s, func() pattern { return d.fresh(s) })
+			all[n].curve = contours[r.IntN(len(contours))]
+		}
+		d.notesLeft -= float64(len(all[n].notes))
+		d.ticksLeft -= s.ticks
+		d.holds = append(d.holds, (s.start+all[n].hold())%pc.Chart.Meter.BarTicks())
+	}
+	return all
 }
 
-// latest is when the last landing of each motif falls, in ticks of its slot.
-func (pc *planContext) latest(slots []phraseSlot, arrivals []int) map[string]int {
-	late := map[string]int{}
-	for _, s := range slots {
-		for _, a := range s.arrivals {
-			late[s.motifID] = max(late[s.motifID], arrivals[a]-s.start)
+// ownPickup reserves as much as the phrase has itself.
+const ownPickup = -1
+
+// latestHold is the last tick at which the last note of a phrase may begin that begins at a tick.
+func (d *rhythmDraw) latestHold(s phraseSlot, start int) int {
+	reserve := d.reserve
+	if reserve == ownPickup {
+		reserve = max(-start, 0)
+	}
+	return s.ticks - d.Chart.Meter.BeatTicks() - reserve
+}
+
+// wanted is how many notes a slot is to have.
+func (d *rhythmDraw) wanted(s phraseSlot) float64 {
+	return max(d.notesLeft, 1) * float64(s.ticks) / float64(max(d.ticksLeft, 1))
+}
+
+// best is the pattern of several that comes nearest to the number of notes wanted.
+func (d *rhythmDraw) best(s phraseSlot, draw func() pattern) pattern {
+	var best pattern
+	least := math.Inf(1)
+	for range patternsTried {
+		p := draw()
+		off := math.Abs(float64(len(p.notes)) - d.wanted(s))
+		if !p.varied() {
+			off += 2
+		}
+		if off < least {
+			best, least = p, off
+		}
+		if least < 0.75 {
+			break
 		}
 	}
-	return late
+	return best
 }
 
-// better prefers a motif long enough, then one with more than one length.
-func (p pattern) better(other pattern) bool {
-	if (p.held >= analysis.LeastMotifNotes) != (other.held >= analysis.LeastMotifNotes) {
-		return p.held >= analysis.LeastMotifNotes
-	}
-	return p.varied() && !other.varied()
-}
-
-// varied says that no length is repeated too often and that there is more than one.
+// varied says that not too many notes of one length follow each other, and that there are
+// several lengths.
 func (p pattern) varied() bool {
 	equal, lengths := 1, map[int]bool{}
-	for n := 1; n < len(p.onsets); n++ {
-		length := p.onsets[n] - p.onsets[n-1]
+	for n := 1; n < len(p.notes); n++ {
+		length := p.notes[n].tick - p.notes[n-1].tick
 		lengths[length] = true
-		if n > 1 && length == p.onsets[n-1]-p.onsets[n-2] {
+		if n > 1 && length == p.notes[n-1].tick-p.notes[n-2].tick {
 			equal++
 		} else {
 			equal = 1
@@ -142,136 +168,167 @@ func (p pattern) varied() bool {
 	return len(lengths) > 1
 }
 
-// rhythm makes one pattern: a start that is not always on the beat, cells up to the note
-// that is held, landings where they must be.
-func (pc *planContext) rhythm(s phraseSlot, must []int, pickup float64, r *rand.Rand) pattern {
-	m := pc.Chart.Meter
-	beat := m.BeatTicks()
-	beats := s.ticks / beat
-	hold := pc.holdAt(beats, must, r)
-	start, first := startAt(must, hold, pickup, pc.Subdivision.PerBeat, r)
-	wanted := (pc.Density*float64(s.ticks)/float64(m.BarTicks()) - 1) / float64(max(hold-start, 1))
-	p := pattern{stops: map[int]int{}}
-	for at := start; at < hold; at++ {
-		parts := first
-		if at > start || first == "" {
-			parts = draw(pc.cells(), r, func(c cell) float64 {
-				return pc.fits(c, wanted, slices.Contains(must, at) || len(p.onsets) == 0, slices.Contains(must, at+1) || at+1 == hold)
-			})
-		}
-		p.add(parts, at*beat, beat)
+// fresh draws a pattern: where it begins, when its landings come, where it ends, and cells
+// between.
+func (d *rhythmDraw) fresh(s phraseSlot) pattern {
+	start, silent := d.start(s)
+	active := int(float64(s.ticks) * (1 - d.Space) * (0.9 + 0.25*d.r.Float64()))
+	due := d.landings(s, start, start+active, silent)
+	hold := d.hold(s, start, start+active, due)
+	p := pattern{}
+	p.fill(d, start, hold, d.wanted(s))
+	p.notes = append(p.notes, freeNote(hold))
+	for _, l := range due {
+		p.land(d.planContext, l)
 	}
-	p.held = len(p.onsets)
-	p.onsets = append(p.onsets, hold*beat)
+	p.separate(d.planContext)
 	return p
 }
 
-// add plays a cell from a tick on.
-func (p *pattern) add(parts string, tick, beat int) {
-	for n, part := range parts {
-		at := tick + n*beat/len(parts)
-		switch part {
-		case 'x':
-			p.onsets = append(p.onsets, at)
-		case '.':
-			if last := len(p.onsets) - 1; last >= 0 {
-				if _, stopped := p.stops[last]; !stopped {
-					p.stops[last] = at
-				}
+// hold draws where the last note begins: before the phrase is over, not before its last landing,
+// and not at the beat that the two phrases before were held at.
+func (d *rhythmDraw) hold(s phraseSlot, start, end int, due []dueLanding) int {
+	beat, bar := d.Chart.Meter.BeatTicks(), d.Chart.Meter.BarTicks()
+	least := start + beat
+	if len(due) > 0 {
+		last := due[len(due)-1].tick
+		least = max(least, last)
+		if last+2*beat <= s.ticks && d.r.Float64() < oftenOn {
+			least = max(least, last+beat)
+		}
+	}
+	latest := d.latestHold(s, start)
+	for try := range 8 {
+		at := end - int(holdLengths[d.r.IntN(len(holdLengths))]*float64(beat))
+		at = floorTo(at, beat)
+		if d.offBeats() && d.r.IntN(2) == 0 {
+			at += d.offBeat()
+		}
+		at = min(max(min(at, latest), least), s.ticks-beat/2)
+		n := len(d.holds)
+		if n < 2 || d.holds[n-1] != (s.start+at)%bar || d.holds[n-2] != d.holds[n-1] || try == 7 {
+			return at
+		}
+	}
+	return least
+}
+
+// offBeats says whether the subdivision has off-beats.
+func (pc *planContext) offBeats() bool { return pc.Subdivision.PerBeat > 1 }
+
+// floorTo is the multiple of unit at or before a tick.
+func floorTo(tick, unit int) int { return int(math.Floor(float64(tick)/float64(unit))) * unit }
+
+// fill puts cells between two ticks, so many that there are about as many notes as are wanted;
+// the first note begins at the first tick.
+func (p *pattern) fill(d *rhythmDraw, from, to int, wanted float64) {
+	beat := d.Chart.Meter.BeatTicks()
+	perBeat := max(wanted-1, 0.5) * float64(beat) / float64(max(to-from, beat))
+	p.notes = append(p.notes, freeNote(from))
+	for at := floorTo(from, beat); at < to; {
+		c := drawn(d.cells(), d.r, func(c cell) float64 {
+			off := c.notesPerBeat() - perBeat
+			return c.weight / (1 + 3*off*off)
+		})
+		for n, part := range c.parts {
+			tick := at + n*c.beats*beat/len(c.parts)
+			if tick <= from || tick >= to {
+				continue
+			}
+			last := &p.notes[len(p.notes)-1]
+			switch part {
+			case 'x', 'r':
+				one := freeNote(tick)
+				one.repeat = part == 'r'
+				p.notes = append(p.notes, one)
+			case '.':
+				last.stop = min(last.stop, tick)
 			}
 		}
+		at += c.beats * beat
 	}
 }
 
-// holdAt is the beat that the phrase comes to rest on: its last landing, or where none is
-// late a beat past the middle.
-func (pc *planContext) holdAt(beats int, must []int, r *rand.Rand) int {
-	last := 0
-	if len(must) > 0 {
-		last = must[len(must)-1]
-	}
-	choices := []int{last}
-	for _, at := range []int{beats/2 - 1, beats / 2, beats / 2, beats/2 + 1} {
-		if at > last && at <= beats-3 && at >= 2 {
-			choices = append(choices, at)
-		}
-	}
-	if last >= 2 && last >= beats/2 {
-		// The landing itself is held, or the line goes on from it for a beat.
-		if last+1 <= beats-3 && (pc.Form == chorus.QuestionAnswer || r.Float64() < oftenOn) {
-			return last + 1
-		}
-		return last
-	}
-	if len(choices) > 1 {
-		choices = choices[1:]
-	}
-	return choices[r.IntN(len(choices))]
-}
-
-// startAt is the beat that the phrase begins in, and its first cell where that begins
-// after the beat.
-func startAt(must []int, hold int, pickup float64, parts int, r *rand.Rand) (at int, first string) {
-	lands := len(must) > 0 && must[0] == 0
-	draws := r.Float64()
-	switch {
-	case pickup >= 1 && draws < 0.6:
-		return -1, draw(pickupCells[parts], r, func(c cell) float64 { return c.weight })
-	case pickup >= 0.5 && draws < 0.75:
-		return -1, upbeat[parts]
-	case lands && lateCell[parts] != "" && (pickup < 0.5 && draws < 0.6 || draws > 0.95):
-		return 0, lateCell[parts]
-	case lands || hold <= 2:
-		return 0, ""
-	case draws < 0.9:
-		return 0, upbeat[parts]
-	}
-	return min(1, hold-1), ""
-}
-
-// upbeat is one note on the last part of a beat.
-var upbeat = map[int]string{1: "x", 2: ".x", 3: "..x", 4: "..x-", 6: "....x-"}
-
-// lateCell begins a phrase after the beat that its landing is due on, by an eighth at most:
-// there it still lands (common: a delayed resolution), and the beat itself is air.
-var lateCell = map[int]string{2: ".x", 3: ".xx", 4: "..x-", 6: "..x-x-"}
-
-// fits weighs a cell: how near it comes to the notes a beat that are wanted, whether it
-// has a note on the beat where one must be, and leads into the landing after it.
-func (pc *planContext) fits(c cell, wanted float64, onBeat, leads bool) float64 {
-	if onBeat && c.parts[0] != 'x' {
-		return 0
-	}
+func (c cell) notesPerBeat() float64 {
 	notes := 0
 	for _, part := range c.parts {
-		if part == 'x' {
+		if part == 'x' || part == 'r' {
 			notes++
 		}
 	}
-	if len(c.parts) > pc.Subdivision.PerBeat && pc.Chart.Feel == chart.Straight {
-		return 0
-	}
-	away := float64(notes) - wanted
-	weight := c.weight / (1 + 2*away*away)
-	if leads {
-		if off := c.parts[len(c.parts)/2:]; off != "" && (off[0] == 'x' || off[len(off)-1] == 'x') {
-			weight *= 3
-		}
-	}
-	return weight
+	return float64(notes) / float64(c.beats)
 }
 
-// draw takes one of the cells by weight.
-func draw(cells []cell, r *rand.Rand, weigh func(cell) float64) string {
-	total := 0.0
-	for _, c := range cells {
-		total += weigh(c)
+// returning is a pattern that comes back in another slot, whose landings may lie elsewhere. Its
+// head stays; its last beats are often new.
+func (d *rhythmDraw) returning(s phraseSlot, origin pattern) pattern {
+	beat := d.Chart.Meter.BeatTicks()
+	p := pattern{curve: origin.curve}
+	cut := noStop
+	if d.r.Float64() < oftenNewTail {
+		cut = max(origin.hold()-tailBeats*beat, origin.first()+beat)
 	}
-	at := r.Float64() * total
-	for _, c := range cells {
-		if at -= weigh(c); at < 0 {
-			return c.parts
+	for _, one := range origin.notes {
+		if one.tick >= cut || one.tick < -d.room {
+			continue
+		}
+		one.arrival, one.lickEvent = -1, -1
+		p.notes = append(p.notes, one)
+	}
+	if len(p.notes) == 0 {
+		return d.best(s, func() pattern { p := d.fresh(s); p.curve = origin.curve; return p })
+	}
+	due := d.landings(s, p.first(), max(origin.hold(), p.first()+beat), p.first() > beat)
+	if last := p.hold(); cut != noStop {
+		hold := origin.hold() + []int{0, 0, -beat / 2, beat / 2, beat}[d.r.IntN(5)]
+		if !d.offBeats() {
+			hold = floorTo(hold, beat)
+		} else if rest := hold - floorTo(hold, beat); rest != 0 {
+			hold += d.offBeat() - rest
+		}
+		if len(due) > 0 {
+			hold = max(hold, due[len(due)-1].tick)
+		}
+		hold = min(max(min(hold, d.latestHold(s, p.first())), last+beat/2), s.ticks-beat/2)
+		tail := pattern{}
+		share := float64(hold-last) / float64(max(hold-p.first(), 1))
+		tail.fill(d, last, hold, 1+share*max(d.wanted(s)-1, 1))
+		p.notes[len(p.notes)-1].stop = noStop
+		p.notes = append(p.notes, tail.notes[1:]...)
+		p.notes = append(p.notes, freeNote(hold))
+	} else if len(due) > 0 && due[len(due)-1].tick > last {
+		p.notes = append(p.notes, freeNote(due[len(due)-1].tick))
+	}
+	for _, l := range due {
+		p.land(d.planContext, l)
+	}
+	p.separate(d.planContext)
+	return p
+}
+
+// separate leaves out notes that lie too near to a landing to be played between.
+func (p *pattern) separate(pc *planContext) {
+	least := pc.Chart.Meter.BeatTicks() / 5
+	if pc.Subdivision.PerBeat >= 6 {
+		least = pc.Subdivision.Ticks(pc.Chart.Meter) / 2
+	}
+	kept := p.notes[:0:0]
+	for _, one := range p.notes {
+		n := len(kept)
+		switch {
+		case n == 0 || one.tick-kept[n-1].tick >= least:
+			kept = append(kept, one)
+		case one.arrival >= 0 && kept[n-1].arrival < 0:
+			kept[n-1] = one
 		}
 	}
-	return cells[0].parts
+	for n := range kept {
+		kept[n].repeat = kept[n].repeat && n > 0 && kept[n].arrival < 0
+	}
+	p.notes = kept
+}
+
+// sortNotes puts the notes in order of time.
+func (p *pattern) sortNotes() {
+	slices.SortStableFunc(p.notes, func(a, b patternNote) int { return cmp.Compare(a.tick, b.tick) })
 }

@@ -12,56 +12,75 @@ import (
 	"undaris/core/solo/chorus"
 )
 
-// lickPattern is a lick as the beginning of a phrase, over each chord that it may come
-// over: its notes by the onset of the pattern, nil where the pattern goes its own way.
+// lickPattern is a lick as it is laid into a slot, over each chord that it may come over: its
+// notes in ticks from the start of the slot.
 type lickPattern struct {
 	name   string
-	events []*phrase.Event
-	moved  map[int][]*phrase.Event
+	lick   int
+	shift  int
+	events []phrase.Event
+	moved  map[int][]phrase.Event
 }
 
-// eventsOver is the notes over a chord.
-func (l lickPattern) eventsOver(chord int) []*phrase.Event {
-	if moved, ok := l.moved[chord]; ok {
-		return moved
+// eventOver is the nth note over a chord, nil for none.
+func (l lickPattern) eventOver(chord, n int) *phrase.Event {
+	if n < 0 || n >= len(l.events) {
+		return nil
 	}
-	return l.events
+	if moved, ok := l.moved[chord]; ok {
+		return &moved[n]
+	}
+	return &l.events[n]
 }
 
-// leastOfLick is how many notes of a lick must stand for it to be that lick; of one in how
-// many it may clash with the chord where it begins a phrase (ours).
+// Of a lick (ours).
 const (
+	// leastOfLick is how many notes it has at least, keptOfLick the share of them that stand
+	// as they are.
 	leastOfLick = 3
+	keptOfLick  = 0.75
+	// mostClashes is one of how many of its notes may clash with the chord that it comes over.
 	mostClashes = 4
+	// oftenLickAtTurnaround is how often a lick is played in the last bar of a chorus where
+	// something is.
+	oftenLickAtTurnaround = 0.5
 )
 
-// lickPatterns begins the phrases of each motif with a lick of the vocabulary that fits
-// there, and changes the pattern to its rhythm. What has no lick keeps its own.
-func (pc *planContext) lickPatterns(slots []phraseSlot, patterns map[string]pattern, r *rand.Rand) map[string]lickPattern {
-	found := map[string]lickPattern{}
+// lickPatterns lays licks of the vocabulary into the slots, and changes the patterns to their
+// rhythm. A motif that comes back has the same lick; no other motif has it, unless there are
+// no more. What has no lick keeps its own rhythm.
+func (pc *planContext) lickPatterns(slots []phraseSlot, patterns []pattern, r *rand.Rand) []lickPattern {
+	found := make([]lickPattern, len(slots))
 	if !pc.FromLicks {
 		return found
 	}
-	request := r.Perm(len(pc.Licks))
+	order := r.Perm(len(pc.Licks))
 	used := map[int]bool{}
-	for _, s := range slots {
-		if _, made := found[s.motifID]; made {
+	chosen := map[string]lickPattern{}
+	for k, s := range slots {
+		if known, ok := chosen[s.motifID]; ok {
+			if p, laid, ok := pc.layLick(known.lick, known.shift, s, patterns[k], pc.roomFor(slots, patterns, k)); ok {
+				patterns[k], found[k] = p, laid
+				continue
+			}
+		}
+		if s.turnaround && r.Float64() >= oftenLickAtTurnaround {
 			continue
 		}
 		for pass := range 2 {
-			for _, n := range request {
-				if used[n] && pass == 0 {
+			for _, n := range order {
+				if used[n] != (pass == 1) {
 					continue
 				}
-				p, l, ok := pc.beginWithLick(n, s, slots, patterns[s.motifID])
-				if !ok {
-					continue
+				p, laid, ok := pc.lickInto(n, s, patterns[k], pc.roomFor(slots, patterns, k))
+				if ok {
+					used[n] = true
+					patterns[k], found[k] = p, laid
+					chosen[s.motifID] = laid
+					break
 				}
-				used[n] = true
-				patterns[s.motifID], found[s.motifID] = p, l
-				break
 			}
-			if _, made := found[s.motifID]; made {
+			if found[k].name != "" {
 				break
 			}
 		}
@@ -69,88 +88,174 @@ func (pc *planContext) lickPatterns(slots []phraseSlot, patterns map[string]patt
 	return found
 }
 
-// beginWithLick lays a lick at the start of a slot, up to the landing that the pattern is held on.
-func (pc *planContext) beginWithLick(n int, s phraseSlot, slots []phraseSlot, p pattern) (pattern, lickPattern, bool) {
-	m := pc.Chart.Meter
-	beat, step := m.BeatTicks(), pc.Subdivision.Ticks(m)
+// lickRoom is how far before its slot a lick may begin, and where its last note begins at the
+// latest, in ticks from the start of the slot.
+type lickRoom struct{ before, last int }
+
+// roomFor is the room between the phrases before and after a slot.
+func (pc *planContext) roomFor(slots []phraseSlot, patterns []pattern, n int) lickRoom {
+	beat := pc.Chart.Meter.BeatTicks()
+	room := lickRoom{pc.roomBefore(slots, patterns, n), slots[n].ticks - beat/2}
+	if n+1 < len(slots) {
+		room.last = min(room.last, slots[n+1].start+patterns[n+1].first()-slots[n].start-beat)
+	}
+	return room
+}
+
+// roomBefore is how far before its slot the nth phrase may begin, in ticks.
+func (pc *planContext) roomBefore(slots []phraseSlot, patterns []pattern, n int) int {
+	if n == 0 {
+		return pc.Chart.Meter.BarTicks()
+	}
+	return slots[n].start - slots[n-1].start - patterns[n-1].hold() - pc.Chart.Meter.BeatTicks()
+}
+
+// lickInto lays a lick into a slot: so that its own end is one of the landings, the last that it
+// can be; else from the start of the slot.
+func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom) (pattern, lickPattern, bool) {
 	set := pc.placedLick(n, pc.PositionAt(s.start).Window).phrase
-	if len(set.Events) == 0 || set.Events[0].Tick < -beat {
+	if len(set.Events) < leastOfLick {
 		return p, lickPattern{}, false
 	}
-	l := pc.Licks[n]
-	hold := p.onsets[p.held]
-	if set.Events[0].Tick < 0 && p.onsets[0] > set.Events[0].Tick {
-		return p, lickPattern{}, false // there is no room for its pickup
-	}
-	must := []int{}
-	for _, other := range slots {
-		if other.motifID == s.motifID {
-			for _, a := range other.arrivals {
-				must = append(must, pc.TargetTicks[a]-other.start)
-			}
-		}
-	}
-	must = append(must, hold)
-	slices.Sort(must)
-	must = slices.Compact(must)
-	laid := lickPattern{name: l.Name, moved: map[int][]*phrase.Event{}}
-	next := pattern{stops: map[int]int{}, curve: p.curve}
-	add := func(tick int, e *phrase.Event) {
-		next.onsets = append(next.onsets, tick)
-		laid.events = append(laid.events, e)
-	}
-	kept, clashes := 0, 0
-	if set.Events[0].Tick >= 0 { // a lick without a pickup may be led into
-		for _, at := range p.onsets {
-			if at < 0 {
-				add(at, nil)
-			}
-		}
-	}
-	for k, e := range set.Events {
-		for len(must) > 0 && must[0] <= e.Tick {
-			if must[0] == e.Tick {
-				break
-			}
-			add(must[0], nil)
-			must = must[1:]
-		}
-		if len(must) == 0 || e.Tick >= hold || (len(next.onsets) > 0 && e.Tick-next.onsets[len(next.onsets)-1] < step/2) || e.Grace {
+	beat := pc.Chart.Meter.BeatTicks()
+	end := set.Events[len(set.Events)-1].Tick
+	for k := len(p.notes) - 1; k >= 0; k-- {
+		one := p.notes[k]
+		if one.arrival < 0 {
 			continue
 		}
-		if must[0] == e.Tick {
-			must = must[1:]
-		} else if must[0]-e.Tick < step/2 {
+		shift := pc.TargetTicks[one.arrival] - s.start - end
+		if shift%beat != 0 {
+			shift = floorTo(shift+beat/2, beat) // an eighth early or late, as it was written
+		}
+		if next, laid, ok := pc.layLick(n, shift, s, p, room); ok {
+			return next, laid, true
+		}
+	}
+	for _, shift := range []int{0, beat, -beat, 2 * beat} {
+		if next, laid, ok := pc.layLick(n, shift, s, p, room); ok {
+			return next, laid, true
+		}
+	}
+	return p, lickPattern{}, false
+}
+
+// layLick lays a lick so many ticks from the start of a slot. Landings within it fall on its own
+// notes where those are tones of the chord, else a note of it is changed; a landing after it is
+// gone on to in the pattern's own rhythm. It says whether at least three quarters stand.
+func (pc *planContext) layLick(n, shift int, s phraseSlot, p pattern, room lickRoom) (pattern, lickPattern, bool) {
+	none := lickPattern{}
+	m := pc.Chart.Meter
+	beat := m.BeatTicks()
+	w := pc.PositionAt(s.start).Window
+	set := pc.placedLick(n, w).phrase.Events
+	first, last := set[0].Tick+shift, set[len(set)-1].Tick+shift
+	if first < -room.before || first > 2*beat || last > room.last || s.start+first < -m.BarTicks() {
+		return p, none, false
+	}
+	laid := lickPattern{name: pc.Licks[n].Name, lick: n, shift: shift, moved: map[int][]phrase.Event{}}
+	laid.events = shifted(set, s.start+shift)
+	for chord, moved := range pc.movedLicks(n, w) {
+		laid.moved[chord] = shifted(moved.Events, s.start+shift)
+	}
+	next := pattern{curve: p.curve}
+	for _, one := range p.notes { // what must come before it
+		if one.arrival >= 0 && one.tick < first-beat/2 {
+			next.notes = append(next.notes, one)
+		}
+	}
+	from := len(next.notes)
+	clashes := 0
+	for k, e := range set {
+		if e.Grace || k > 0 && e.Tick == set[k-1].Tick {
 			continue
 		}
-		own := e
-		if k+1 < len(set.Events) && set.Events[k+1].Tick == e.Tick {
-			return p, lickPattern{}, false // a double stop: one line at a time
-		}
-		add(e.Tick, &own)
-		kept++
-		if is := pc.Chords[pc.ChordAt(s.start+e.Tick)].Class[e.Sounding(pc.Instrument).Class()]; is == harmony.Outside || is == harmony.Suspension {
+		one := freeNote(e.Tick + shift)
+		one.lickEvent, one.stop = k, e.End()+shift
+		next.notes = append(next.notes, one)
+		chord := pc.ChordAt(s.start + one.tick)
+		if is := pc.Chords[chord].Class[laid.eventOver(chord, k).Sounding(pc.Instrument).Class()]; is == harmony.Outside || is == harmony.Suspension {
 			clashes++
 		}
-		if k+1 < len(set.Events) && e.End() < set.Events[k+1].Tick {
-			next.stops[len(next.onsets)-1] = e.End()
+	}
+	own := len(next.notes) - from
+	if own < leastOfLick || clashes*mostClashes > own {
+		return p, none, false
+	}
+	changed := 0
+	for _, due := range p.notes {
+		if due.arrival < 0 || due.tick < first-beat/2 {
+			continue
+		}
+		arrives := pc.TargetTicks[due.arrival] - s.start
+		if arrives > last+beat/2 {
+			break
+		}
+		if !pc.landWithin(&next, from, due, arrives, laid) {
+			changed++
 		}
 	}
-	for _, tick := range must {
-		// From the end of the lick to the landing the line goes on in the pattern's rhythm.
-		for _, at := range p.onsets {
-			if len(next.onsets) > 0 && at > next.onsets[len(next.onsets)-1] && at < tick && at-next.onsets[len(next.onsets)-1] >= step {
-				add(at, nil)
-			}
+	if float64(own-changed) < keptOfLick*float64(own) {
+		return p, none, false
+	}
+	for _, one := range p.notes { // what is still to be landed on
+		if one.tick >= next.hold()+beat/2 && pc.arrivesAfter(p, one, s, last+beat/2) {
+			one.lickEvent = -1
+			next.notes = append(next.notes, one)
 		}
-		add(tick, nil)
 	}
-	next.held = len(next.onsets) - 1
-	if kept < leastOfLick || clashes*mostClashes > kept || next.onsets[next.held] != hold || next.held < analysis.LeastMotifNotes-1 {
-		return p, lickPattern{}, false
+	for k := range next.notes {
+		if k+1 < len(next.notes) && next.notes[k].stop > next.notes[k+1].tick {
+			next.notes[k].stop = noStop
+		}
 	}
-	pc.offerOverChords(n, pc.PositionAt(s.start).Window, &laid)
 	return next, laid, true
+}
+
+// arrivesAfter says whether a note of a pattern is a landing on a chord that arrives after a tick
+// of the slot, or leads to one.
+func (pc *planContext) arrivesAfter(p pattern, one patternNote, s phraseSlot, tick int) bool {
+	for _, other := range p.notes {
+		if other.arrival >= 0 && other.tick >= one.tick && pc.TargetTicks[other.arrival]-s.start > tick {
+			return true
+		}
+	}
+	return false
+}
+
+// landWithin makes one of the notes of a lick, from an index on, the landing on a chord that
+// arrives: its own note where that is a tone of the chord. It says whether the note stays.
+func (pc *planContext) landWithin(p *pattern, from int, due patternNote, arrives int, laid lickPattern) bool {
+	beat := pc.Chart.Meter.BeatTicks()
+	over := pc.Targets[due.arrival].Over
+	for k := from; k < len(p.notes); k++ {
+		one := &p.notes[k]
+		until := one.stop
+		if k+1 < len(p.notes) {
+			until = min(until, p.notes[k+1].tick)
+		}
+		if one.tick < arrives-analysis.EarlyTicks || one.tick < arrives && until <= arrives || one.tick > arrives+beat {
+			continue
+		}
+		one.arrival = due.arrival
+		event := laid.eventOver(over, one.lickEvent)
+		if event != nil && pc.Chords[over].Class[event.Sounding(pc.Instrument).Class()] == harmony.ChordTone {
+			return true
+		}
+		one.lickEvent = -1
+		return false
+	}
+	p.land(pc, dueLanding{index: due.arrival, arrives: arrives, tick: arrives})
+	return false
+}
+
+// shifted are notes so many ticks later.
+func shifted(events []phrase.Event, by int) []phrase.Event {
+	all := slices.Clone(events)
+	for n := range all {
+		all[n].Tick += by
+	}
+	return all
 }
 
 // placedLick is a lick of the vocabulary as it lies in a window: over its own chord, and, once
@@ -208,28 +313,6 @@ func (pc *planContext) movedLicks(n int, w neck.Window) map[int]phrase.Phrase {
 	}
 	pc.licksPlaced[placedLickKey{n, w}] = one
 	return one.moved
-}
-
-// offerOverChords offers the notes of a laid lick over other chords: its frets kept, what clashes
-// altered.
-func (pc *planContext) offerOverChords(n int, w neck.Window, laid *lickPattern) {
-	set := pc.placedLick(n, w)
-	for chord, moved := range pc.movedLicks(n, w) {
-		events := slices.Clone(laid.events)
-		for k, e := range laid.events {
-			if e == nil {
-				continue
-			}
-			for at, old := range set.phrase.Events {
-				if old.Tick == e.Tick {
-					own := moved.Events[at]
-					own.Tick, own.Ticks = e.Tick, e.Ticks
-					events[k] = &own
-				}
-			}
-		}
-		laid.moved[chord] = events
-	}
 }
 
 // concedeLicks says when a vocabulary is asked for and there is none that can be used.

@@ -1,0 +1,78 @@
+package planner
+
+import "undaris/core/chart"
+
+// cell is a rhythm of one beat or more in equal parts: x a note begins, r the same pitch is
+// struck again, - it goes on, . silence.
+type cell struct {
+	beats  int
+	parts  string
+	weight float64
+}
+
+// The cells that lines are made of, by how many parts a beat has (our choice, for what players
+// do: pairs, ties over the beat, the charleston, three against two, one pitch struck again,
+// a flurry and a hold).
+var (
+	quarterCells = []cell{{1, "x", 4}, {1, "-", 1}, {2, "xx", 3}, {2, "x-", 3}, {2, "-x", 1}, {2, "x.", 0.5}, {3, "x--", 1}, {2, "xr", 0.5}}
+	eighthCells  = []cell{
+		{1, "xx", 3}, {1, "x-", 2}, {1, "-x", 2}, {1, ".x", 0.5},
+		{2, "xxxx", 2}, {2, "x-xx", 3}, {2, "xx-x", 3}, {2, "xxx-", 2}, {2, "xx--", 2}, {2, "x--x", 3.5}, {2, "-xx-", 2}, {2, "-x-x", 2.5},
+		{2, "-xxx", 2}, {2, "x-x-", 1.5}, {2, ".xxx", 0.75}, {2, ".x-x", 1}, {2, ".xx-", 0.75}, {2, "xx.x", 0.75}, {2, "x-.x", 0.75}, {2, "x.x-", 0.5},
+		{2, "x---", 1}, {2, "xr-x", 0.6}, {2, "x-rx", 0.4},
+		{3, "x--x--", 1.5}, {3, "xx-xx-", 1.5}, {3, "x-x--x", 1.5}, {3, "-x--x-", 1}, {3, "xxx---", 1},
+		{4, "xx-xx-xx", 1}, {4, "x--x--x-", 1.2}, {4, "-x--x--x", 0.8}, {4, "xxx-----", 0.8},
+	}
+	// tripletCells are those of triplets; in a shuffle eighths have them as well.
+	tripletCells = []cell{
+		{1, "x-x", 4}, {1, "xxx", 2}, {1, "x--", 2}, {1, "--x", 2}, {1, "..x", 0.5},
+		{2, "x-xx-x", 2}, {2, "xxxx--", 2}, {2, "xxx--x", 2}, {2, "x-x--x", 2.5}, {2, "--xx-x", 2}, {2, "x-xxxx", 1.5}, {2, "x-x-x-", 1},
+		{2, "xrrx--", 0.6}, {2, "xrrxxx", 0.4}, {2, "xxx---", 1.5}, {2, "..xx-x", 0.75}, {2, "..x--x", 0.5}, {2, "x----x", 1.5}, {2, "-xx-xx", 0.8}, {2, "xxxxxx", 0.8},
+		{3, "x-x--x--x", 1}, {3, "x---x---x", 0.6},
+	}
+	sixteenthCells = []cell{
+		{1, "x-x-", 3}, {1, "x-xx", 3}, {1, "xxxx", 1}, {1, "x---", 2}, {1, "--x-", 2}, {1, "x--x", 2}, {1, "..x-", 0.5}, {1, "-xx-", 1},
+		{2, "x-x-xxxx", 1.5}, {2, "xxxxx---", 1.5}, {2, "x--x--x-", 2.5}, {2, "x-xx-xx-", 2}, {2, "--x-x-x-", 2}, {2, "x--xx-x-", 2}, {2, "xxxx----", 1.5},
+		{2, "x.x.x-xx", 0.5}, {2, "..x-x-xx", 1}, {2, "-xx--xx-", 1}, {2, "x---x--x", 2}, {2, "x-rrx---", 0.6}, {2, "..xxx---", 0.75}, {2, "x--x-x--", 2},
+		{3, "x--x--x--x--", 1}, {3, "x-x-x---xxxx", 0.8},
+	}
+	// sextupletCells are those of compound beats in six parts.
+	sextupletCells = []cell{
+		{1, "x---x-", 3}, {1, "x-x-x-", 3}, {1, "x-xxxx", 1}, {1, "x-----", 2}, {1, "----x-", 2}, {1, "x-xxx-", 1}, {1, "..x-x-", 0.5},
+		{2, "x---x-----x-", 1.5}, {2, "x-x-x-x-----", 2}, {2, "----x-x---x-", 1.5}, {2, "xxxxxxx-----", 1}, {2, "x-----x-xxxx", 1},
+	}
+	compoundCells = []cell{{1, "x", 4}, {1, "-", 1}, {2, "xx", 3}, {2, "x-", 3}, {2, "-x", 1}}
+)
+
+// cells are those of the request's subdivision.
+func (pc *planContext) cells() []cell {
+	if pc.Chart.Meter.Compound() {
+		return map[int][]cell{1: compoundCells, 3: tripletCells, 6: sextupletCells}[pc.Subdivision.PerBeat]
+	}
+	found := map[int][]cell{1: quarterCells, 2: eighthCells, 3: tripletCells, 4: sixteenthCells}[pc.Subdivision.PerBeat]
+	if pc.Subdivision.PerBeat == 2 && pc.Chart.Feel != chart.Straight {
+		return shuffleCells
+	}
+	return found
+}
+
+// shuffleCells are eighths, with a triplet among them now and then.
+var shuffleCells = func() []cell {
+	all := append([]cell{}, eighthCells...)
+	for _, c := range tripletCells {
+		if c.beats > 1 {
+			c.weight *= 0.4
+			all = append(all, c)
+		}
+	}
+	return all
+}()
+
+// offBeat is how far into a beat its off-beat lies: half of it, or the last third.
+func (pc *planContext) offBeat() int {
+	beat := pc.Chart.Meter.BeatTicks()
+	if pc.Subdivision.PerBeat%2 == 1 || pc.Chart.Meter.Compound() {
+		return 2 * beat / 3
+	}
+	return beat / 2
+}
