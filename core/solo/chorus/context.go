@@ -2,6 +2,7 @@ package chorus
 
 import (
 	"fmt"
+	"sort"
 
 	"undaris/core/change"
 	"undaris/core/chart"
@@ -14,10 +15,14 @@ import (
 // Context is what a chorus is planned on: everything that is the same for every candidate.
 type Context struct {
 	Request
+	// Length is how long the chorus is, in ticks.
+	Length  int
 	InBox   [12]bool
 	Chords  []ChordClasses
 	chordOf map[string]int
 	Spans   []chart.ChordSpan
+	// spanChord is the chord of each span, as an index of Chords.
+	spanChord []int
 	// Targets are the landings of a chorus in order of time, that of the change back to
 	// the top at tick 0.
 	Targets     []PlannedTarget
@@ -52,7 +57,7 @@ func (o Request) NewContext() (*Context, error) {
 	if err := o.Check(); err != nil {
 		return nil, err
 	}
-	pc := &Context{Request: o, chordOf: map[string]int{}}
+	pc := &Context{Request: o, Length: o.Chart.Ticks(), chordOf: map[string]int{}}
 	box, err := o.ChosenBox()
 	if err != nil {
 		return nil, &chart.FieldError{Field: "box", Detail: err.Error()}
@@ -69,7 +74,7 @@ func (o Request) NewContext() (*Context, error) {
 	}
 	pc.Spans = o.Chart.ChordSpans()
 	for _, m := range pc.Spans {
-		pc.classesOver(m.Chord)
+		pc.spanChord = append(pc.spanChord, pc.classesOver(m.Chord))
 	}
 	pc.limitDensity()
 	if len(o.Chart.Changes()) == 0 {
@@ -114,23 +119,16 @@ func (pc *Context) classesOver(c harmony.Chord) int {
 
 // ChordAt is the chord that is followed at a tick, as an index of chords.
 func (pc *Context) ChordAt(tick int) int {
-	length := pc.Chart.Ticks()
-	tick = ((tick % length) + length) % length
-	at := pc.Spans[0]
-	for _, m := range pc.Spans {
-		if m.Tick > tick {
-			break
-		}
-		at = m
-	}
-	return pc.chordOf[at.Chord.Symbol()]
+	tick = ((tick % pc.Length) + pc.Length) % pc.Length
+	after := sort.Search(len(pc.Spans), func(n int) bool { return pc.Spans[n].Tick > tick })
+	return pc.spanChord[max(after-1, 0)]
 }
 
 // chooseTargets chooses the tone of every landing: by the exact path of the target strategy over the changes
 // that one hand position covers; where a bar is the box alone, the tone of the box that the
 // strategy values most.
 func (pc *Context) chooseTargets(box harmony.Box) error {
-	length := pc.Chart.Ticks()
+	length := pc.Length
 	changes := pc.Chart.TargetChanges()
 	// The change back to the top is landed on at the top.
 	if n := len(changes); n > 0 && changes[n-1].Tick == length {

@@ -25,11 +25,11 @@ type phraseStart struct {
 // phraseStarts are those of a bar of four beats, beginning with the upbeat (our choice: the
 // downbeat is the dullest place to begin on, so it is rare).
 var phraseStarts = []phraseStart{
-	{-1, false, 0.19, 0.38},
+	{-1, false, 0.19, 0.42},
 	{-1, true, 0.20, 0.32},
 	{0, false, 0.02, 0.03},
-	{0, true, 0.18, 0.08},
-	{1, false, 0.16, 0.05},
+	{0, true, 0.18, 0.05},
+	{1, false, 0.16, 0.03},
 	{1, true, 0.16, 0.08},
 	{2, false, 0.09, 0.06},
 }
@@ -40,7 +40,8 @@ const (
 	oftenEarly = 0.27
 	oftenLate  = 0.04
 	// usedStart is how much less often a phrase begins where another of the chorus does.
-	usedStart = 0.3
+	usedStart           = 0.15
+	usedStartOverChange = 0.4
 )
 
 // start draws where the phrase of a slot begins, and whether that leaves a chord that arrives
@@ -59,7 +60,11 @@ func (d *rhythmDraw) start(s phraseSlot) (tick int, silent bool) {
 		if arrives {
 			weight = one.overChange
 		}
-		if d.starts[at(one)] {
+		switch {
+		case !d.starts[at(one)]:
+		case arrives:
+			weight *= usedStartOverChange
+		default:
 			weight *= usedStart
 		}
 		switch {
@@ -167,6 +172,9 @@ func (pc *planContext) adoptLandings(phrases []draftPhrase) {
 		if landed[index] {
 			continue
 		}
+		for len(phrases) > 1 && startsBefore(phrases[1], at-beat) {
+			phrases = phrases[1:] // what is over is looked at no more
+		}
 		o := firstHeard(phrases, at, beat)
 		if o != nil && o.tick < at && pc.handMoves(at) {
 			o.ticks = at - o.tick
@@ -179,6 +187,11 @@ func (pc *planContext) adoptLandings(phrases []draftPhrase) {
 			}
 		}
 	}
+}
+
+// startsBefore says whether a phrase has begun by a tick.
+func startsBefore(p draftPhrase, tick int) bool {
+	return len(p.onsets) > 0 && p.onsets[0].tick < tick
 }
 
 // firstHeard is the first onset that is heard as landing on a chord that arrives at a tick, nil

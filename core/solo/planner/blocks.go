@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
 )
 
@@ -22,7 +23,7 @@ func (pc *planContext) blocks(phrases []draftPhrase) chorus.Chorus {
 			for to < len(p.notes) && p.kind(to) == kind && p.onsets[to].arrival < 0 && !pc.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
 				to++
 			}
-			b := chorus.Block{Kind: kind, Name: name, Start: p.notes[from].Tick, Notes: slices.Clone(p.notes[from:to])}
+			b := chorus.Block{Kind: kind, Name: name, Start: p.begins(from), Notes: p.together(from, to)}
 			switch kind {
 			case chorus.ApproachBlock:
 				b.Name = pc.approachName(phrases[n], to)
@@ -31,7 +32,7 @@ func (pc *planContext) blocks(phrases []draftPhrase) chorus.Chorus {
 			}
 			end := p.notes[to-1].End()
 			if to < len(p.notes) && !pc.keptBetween(p.notes[to-1].Tick, p.notes[to].Tick) {
-				end = p.notes[to].Tick
+				end = p.begins(to)
 			}
 			b.Ticks = end - b.Start
 			all = append(all, b)
@@ -40,6 +41,26 @@ func (pc *planContext) blocks(phrases []draftPhrase) chorus.Chorus {
 	}
 	slices.SortStableFunc(all, func(a, b chorus.Block) int { return a.Start - b.Start })
 	return chorus.Chorus{Blocks: chorus.WithRests(all, pc.Chart)}
+}
+
+// begins is when a note begins, with its grace notes.
+func (p draftPhrase) begins(n int) int {
+	tick := p.notes[n].Tick
+	for _, e := range p.with[n] {
+		tick = min(tick, e.Tick)
+	}
+	return tick
+}
+
+// together are notes of the phrase with those that are played with them, in order of time.
+func (p draftPhrase) together(from, to int) []phrase.Event {
+	all := []phrase.Event{}
+	for n := from; n < to; n++ {
+		all = append(all, p.notes[n])
+		all = append(all, p.with[n]...)
+	}
+	slices.SortStableFunc(all, func(a, b phrase.Event) int { return a.Tick - b.Tick })
+	return all
 }
 
 // kind is the kind of block that a note belongs to.

@@ -19,6 +19,9 @@ type draftPhrase struct {
 	lick   string
 	// fromLick says for each note whether it stands as in the lick.
 	fromLick []bool
+	// with are for each note those that are played with it: grace notes before it, and what
+	// is struck together with it.
+	with [][]phrase.Event
 }
 
 // candidate makes one chorus from a seed: phrases laid out, rhythms given, pitches chosen,
@@ -59,6 +62,7 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 			if c.own {
 				e.Technique = o.lickNote.Technique
 			}
+			p.addWith(e, o, c.own)
 			p.notes = append(p.notes, e)
 			p.fromLick = append(p.fromLick, c.own)
 		}
@@ -68,12 +72,38 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 		last = &p.notes[len(p.notes)-1]
 	}
 	pc.addTechniques(phrases, r)
-	for n := range phrases {
-		if err := pc.Finger(phrases[n].notes); err != nil {
+	for k := range phrases {
+		p := &phrases[k]
+		if err := pc.Finger(p.notes); err != nil {
 			return chorus.Chorus{}, err
 		}
+		for n, with := range p.with {
+			if len(with) > 0 { // fingered together, as the lick has it
+				p.notes[n].Finger = p.onsets[n].lickNote.Finger
+			}
+		}
+		pc.addDoubleStops(p, r)
 	}
 	return pc.blocks(phrases), nil
+}
+
+// addWith keeps the notes that a lick has together with one of its notes. They end with it; the
+// note before makes room for a grace note.
+func (p *draftPhrase) addWith(e phrase.Event, o onset, own bool) {
+	var with []phrase.Event
+	if own {
+		for _, other := range o.lickWith {
+			if other.Grace {
+				if n := len(p.notes) - 1; n >= 0 && p.notes[n].End() > other.Tick {
+					p.notes[n].Ticks = other.Tick - p.notes[n].Tick
+				}
+			} else {
+				other.Tick, other.Ticks = e.Tick, min(other.Ticks, e.Ticks)
+			}
+			with = append(with, other)
+		}
+	}
+	p.with = append(p.with, with)
 }
 
 // motif is the pitches of a phrase by their ticks from the start of its slot.

@@ -44,12 +44,18 @@ var (
 	compoundCells = []cell{{1, "x", 4}, {1, "-", 1}, {2, "xx", 3}, {2, "x-", 3}, {2, "-x", 1}}
 )
 
+// The cells of simple and of compound beats, by how many parts a beat has.
+var (
+	simpleCellsOf   = map[int][]cell{1: quarterCells, 2: eighthCells, 3: tripletCells, 4: sixteenthCells}
+	compoundCellsOf = map[int][]cell{1: compoundCells, 3: tripletCells, 6: sextupletCells}
+)
+
 // cells are those of the request's subdivision.
 func (pc *planContext) cells() []cell {
 	if pc.Chart.Meter.Compound() {
-		return map[int][]cell{1: compoundCells, 3: tripletCells, 6: sextupletCells}[pc.Subdivision.PerBeat]
+		return compoundCellsOf[pc.Subdivision.PerBeat]
 	}
-	found := map[int][]cell{1: quarterCells, 2: eighthCells, 3: tripletCells, 4: sixteenthCells}[pc.Subdivision.PerBeat]
+	found := simpleCellsOf[pc.Subdivision.PerBeat]
 	if pc.Subdivision.PerBeat == 2 && pc.Chart.Feel != chart.Straight {
 		return shuffleCells
 	}

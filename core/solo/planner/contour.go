@@ -75,7 +75,7 @@ func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, pat
 func (pc *planContext) climaxSlot(slots []phraseSlot, phrases []draftPhrase, r *rand.Rand) int {
 	late := []int{}
 	for n, s := range slots {
-		if float64(s.start+s.ticks/2) >= lastThird*float64(pc.Chart.Ticks()) && !s.turnaround && len(phrases[n].onsets) > 0 {
+		if float64(s.start+s.ticks/2) >= lastThird*float64(pc.Length) && !s.turnaround && len(phrases[n].onsets) > 0 {
 			late = append(late, n)
 		}
 	}
@@ -104,7 +104,7 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 	beat := pc.Chart.Meter.BeatTicks()
 	at, best := -1, math.Inf(-1)
 	for m, o := range p.onsets {
-		if float64(o.tick) < lastThird*float64(pc.Chart.Ticks()) || o.lickNote != nil || o.repeat || o.held && p.answer || !pc.mayLast(p.onsets, m, beat) {
+		if float64(o.tick) < lastThird*float64(pc.Length) || o.lickNote != nil || o.repeat || o.held && p.answer || !pc.mayLast(p.onsets, m, beat) {
 			continue
 		}
 		value := o.want

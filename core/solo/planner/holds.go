@@ -3,6 +3,7 @@ package planner
 import (
 	"math/rand/v2"
 	"slices"
+	"sort"
 )
 
 // longestHold is how long the last note of a phrase sounds at most, in beats (ours).
@@ -16,7 +17,7 @@ func (pc *planContext) lengthenHolds(phrases []draftPhrase, r *rand.Rand) {
 	if pc.Chart.Meter.Compound() {
 		step = beat / 3
 	}
-	silent := pc.Chart.Ticks()
+	silent := pc.Length
 	for _, p := range phrases {
 		for _, o := range p.onsets {
 			silent -= o.ticks
@@ -33,12 +34,12 @@ func (pc *planContext) lengthenHolds(phrases []draftPhrase, r *rand.Rand) {
 			open = append(open, n)
 		}
 	}
-	asked := int(pc.Space * float64(pc.Chart.Ticks()))
+	asked := int(pc.Space * float64(pc.Length))
 	for silent-step >= asked && len(open) > 0 {
 		at := r.IntN(len(open))
 		n := open[at]
 		o := &phrases[n].onsets[len(phrases[n].onsets)-1]
-		if end := o.tick + o.ticks + step; end > pc.Chart.Ticks() || end > pc.soundsFrom(phrases, n)-beat/2 || end > pc.nextChange(*o) || o.ticks+step > longestHold*beat {
+		if end := o.tick + o.ticks + step; end > pc.Length || end > pc.soundsFrom(phrases, n)-beat/2 || end > pc.nextChange(*o) || o.ticks+step > longestHold*beat {
 			open = slices.Delete(open, at, at+1)
 			continue
 		}
@@ -49,29 +50,26 @@ func (pc *planContext) lengthenHolds(phrases []draftPhrase, r *rand.Rand) {
 
 // nextChange is when the next chord arrives that an onset is no landing on.
 func (pc *planContext) nextChange(o onset) int {
-	next := 2 * pc.Chart.Ticks()
-	for n, tick := range pc.TargetTicks {
-		for _, at := range []int{tick, tick + pc.Chart.Ticks()} {
-			if at > o.tick && n != o.arrival {
-				next = min(next, at)
-			}
-		}
+	n := sort.SearchInts(pc.TargetTicks, o.tick+1)
+	if n < len(pc.TargetTicks) && n == o.arrival {
+		n++
 	}
-	return next
+	if n < len(pc.TargetTicks) {
+		return pc.TargetTicks[n]
+	}
+	return pc.Length
 }
 
-// soundsFrom is when something begins after the nth phrase.
+// soundsFrom is when something begins after the nth phrase: the next one, in this chorus or the
+// next time round, or a kept block.
 func (pc *planContext) soundsFrom(phrases []draftPhrase, n int) int {
 	end := phrases[n].onsets[len(phrases[n].onsets)-1].tick
-	next := 2 * pc.Chart.Ticks()
-	for k := range phrases {
-		if len(phrases[k].onsets) == 0 {
-			continue
-		}
-		for _, first := range []int{phrases[k].onsets[0].tick, phrases[k].onsets[0].tick + pc.Chart.Ticks()} {
-			if first > end {
-				next = min(next, first)
-			}
+	next := 2 * pc.Length
+	for k := 1; k <= len(phrases); k++ {
+		round, at := (n+k)/len(phrases), (n+k)%len(phrases)
+		if onsets := phrases[at].onsets; len(onsets) > 0 {
+			next = onsets[0].tick + round*pc.Length
+			break
 		}
 	}
 	for _, b := range pc.Kept {

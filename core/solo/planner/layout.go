@@ -123,13 +123,15 @@ func (pc *planContext) slot(bar, bars int, motifID string) phraseSlot {
 // drawn takes one of several by weight; the first where none weighs anything.
 func drawn[T any](all []T, r *rand.Rand, weigh func(T) float64) T {
 	total := 0.0
-	for _, one := range all {
-		total += weigh(one)
+	weights := make([]float64, 0, 64)
+	for n := range all {
+		weights = append(weights, weigh(all[n]))
+		total += weights[n]
 	}
 	at := r.Float64() * total
-	for _, one := range all {
-		if at -= weigh(one); at < 0 {
-			return one
+	for n, weight := range weights {
+		if at -= weight; at < 0 {
+			return all[n]
 		}
 	}
 	return all[0]

@@ -32,12 +32,12 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns []pattern, lic
 			if one.arrival >= 0 {
 				o.ticks = max(o.ticks, pc.untilAfter(tick, one.arrival)+beat/2)
 			}
-			o.ticks = min(o.ticks, pc.Chart.Ticks()-tick)
+			o.ticks = min(o.ticks, pc.Length-tick)
 		default:
 			o.ticks = min(p.notes[k+1].tick, one.stop) - one.tick
 		}
 		if event := lick.eventOver(o.over, one.lickEvent); event != nil && event.Fret >= o.window.Low && event.Fret <= o.window.High {
-			o.lickNote = event
+			o.lickNote, o.lickWith = event, lick.withNote(o.over, one.lickEvent)
 		}
 		if pc.outsideKept(&o) {
 			all = append(all, o)
@@ -136,6 +136,8 @@ type onset struct {
 	blend  float64
 	// lickNote is the note of a lick that stands here.
 	lickNote *phrase.Event
+	// lickWith are the notes that the lick has together with it: grace notes and double stops.
+	lickWith []phrase.Event
 	peak     bool
 	// ends says how the phrase ends here, by question or answer; empty where all the same.
 	ends ending

@@ -33,9 +33,9 @@ type Proposal struct {
 // most while none has fewer faults than are good enough; proposals how many are offered;
 // differ is the share of notes that two of them may have in common.
 const (
-	candidatesMade = 8
-	mostCandidates = 24
-	goodEnough     = 10.0 / 12 // a bar
+	candidatesMade = 6
+	mostCandidates = 12
+	goodEnough     = 1.25 // a bar
 	proposals      = 3
 	mostShared     = 0.7
 )
@@ -117,6 +117,7 @@ const (
 	weighsFinding      = 10
 	leastStrong        = 0.72
 	leastSpace         = 0.16
+	weighsBend         = 5 // one too few or too many
 	weighsDense        = 2
 	weighsStretch      = 20
 	weighsShort        = 4
@@ -161,6 +162,13 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 			sum += weighsFinding
 		}
 	}
+	bends := 0
+	for _, e := range r.Line.Events {
+		if e.Bend > 0 {
+			bends++
+		}
+	}
+	sum += weighsBend * float64(max(fewestBends-bends, bends-mostBends, 0))
 	for _, b := range analysis.PhraseSpans(r.Line) {
 		if r.Line.Events[b.To-1].End()-r.Line.Events[b.From].Tick < int(leastPhraseBar*float64(pc.Chart.Meter.BarTicks())) {
 			sum += weighsShort

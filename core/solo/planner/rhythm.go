@@ -46,7 +46,7 @@ const (
 	tailBeats    = 2
 	// patternsTried is how many patterns are drawn for one; the one nearest to the number of
 	// notes wanted is taken.
-	patternsTried = 8
+	patternsTried = 6
 	// shortestHold is how long the last note of a phrase sounds at least, in beats.
 	shortestHold = 0.5
 	// oftenOn is how often a phrase goes on from its last landing for a beat.
@@ -225,8 +225,9 @@ func (p *pattern) fill(d *rhythmDraw, from, to int, wanted float64) {
 	beat := d.Chart.Meter.BeatTicks()
 	perBeat := max(wanted-1, 0.5) * float64(beat) / float64(max(to-from, beat))
 	p.notes = append(p.notes, freeNote(from))
+	cells := d.cells()
 	for at := floorTo(from, beat); at < to; {
-		c := drawn(d.cells(), d.r, func(c cell) float64 {
+		c := drawn(cells, d.r, func(c cell) float64 {
 			off := c.notesPerBeat() - perBeat
 			return c.weight / (1 + 3*off*off)
 		})
@@ -251,8 +252,8 @@ func (p *pattern) fill(d *rhythmDraw, from, to int, wanted float64) {
 
 func (c cell) notesPerBeat() float64 {
 	notes := 0
-	for _, part := range c.parts {
-		if part == 'x' || part == 'r' {
+	for n := range len(c.parts) {
+		if part := c.parts[n]; part == 'x' || part == 'r' {
 			notes++
 		}
 	}

@@ -33,6 +33,22 @@ func (l lickPattern) eventOver(chord, n int) *phrase.Event {
 	return &l.events[n]
 }
 
+// withNote is the other notes that the nth is played with over a chord: grace notes before it,
+// and what is struck together with it.
+func (l lickPattern) withNote(chord, n int) []phrase.Event {
+	events := l.events
+	if moved, ok := l.moved[chord]; ok {
+		events = moved
+	}
+	found := []phrase.Event{}
+	for k, e := range events {
+		if k != n && (e.Tick == events[n].Tick && !e.Grace || e.Grace && e.End() == events[n].Tick) {
+			found = append(found, e)
+		}
+	}
+	return found
+}
+
 // Of a lick (ours).
 const (
 	// leastOfLick is how many notes it has at least, keptOfLick the share of them that stand
@@ -72,7 +88,7 @@ func (pc *planContext) lickPatterns(slots []phraseSlot, patterns []pattern, r *r
 				if used[n] != (pass == 1) {
 					continue
 				}
-				p, laid, ok := pc.lickInto(n, s, patterns[k], pc.roomFor(slots, patterns, k))
+				p, laid, ok := pc.lickInto(n, s, patterns[k], pc.roomFor(slots, patterns, k), r)
 				if ok {
 					used[n] = true
 					patterns[k], found[k] = p, laid
@@ -111,8 +127,8 @@ func (pc *planContext) roomBefore(slots []phraseSlot, patterns []pattern, n int)
 }
 
 // lickInto lays a lick into a slot: so that its own end is one of the landings, the last that it
-// can be; else from the start of the slot.
-func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom) (pattern, lickPattern, bool) {
+// can be; else somewhere from a beat before the slot on.
+func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom, r *rand.Rand) (pattern, lickPattern, bool) {
 	set := pc.placedLick(n, pc.PositionAt(s.start).Window).phrase
 	if len(set.Events) < leastOfLick {
 		return p, lickPattern{}, false
@@ -132,8 +148,8 @@ func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom) (
 			return next, laid, true
 		}
 	}
-	for _, shift := range []int{0, beat, -beat, 2 * beat} {
-		if next, laid, ok := pc.layLick(n, shift, s, p, room); ok {
+	for _, at := range r.Perm(4) { // so that it may begin on the beat before the slot or in it
+		if next, laid, ok := pc.layLick(n, (at-1)*beat, s, p, room); ok {
 			return next, laid, true
 		}
 	}
