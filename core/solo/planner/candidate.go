@@ -82,7 +82,11 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 				p.notes[n].Finger = p.onsets[n].lickNote.Finger
 			}
 		}
-		pc.addDoubleStops(p, r)
+		next := []phrase.Event{}
+		if k+1 < len(phrases) {
+			next = phrases[k+1].notes
+		}
+		pc.addDoubleStops(p, next, r)
 	}
 	return pc.blocks(phrases), nil
 }

@@ -62,6 +62,10 @@ func reroll(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edi
 	if !anew && len(c.Blocks) > 0 {
 		return chorus.Edited{}, &chart.FieldError{Field: "edit.blocks", Detail: "everything there is locked: unlock what is to be planned again"}
 	}
+	if pickup := firstStart(request.Kept); !everything && !slices.Contains(e.Blocks, 0) && (e.Bars == 0 || e.Bar > 0) && pickup > -bar {
+		// Nothing is led into that was not before.
+		request.Kept = append(request.Kept, chorus.Block{Kind: chorus.RestBlock, Name: "rest", Start: -bar, Ticks: pickup + bar})
+	}
 	slices.SortStableFunc(request.Kept, func(a, b chorus.Block) int { return a.Start - b.Start })
 	planned, err := Plan(ctx, request)
 	if err != nil {
@@ -80,4 +84,13 @@ func reroll(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edi
 	}
 	again := chorus.Chorus{Blocks: chorus.WithRests(chorus.WithoutRests(best.Blocks), o.Chart)}
 	return chorus.Edited{Chorus: again, Remarks: remarks, Block: -1}, nil
+}
+
+// firstStart is when the first of the blocks begins, the top of the chorus at the latest.
+func firstStart(blocks []chorus.Block) int {
+	first := 0
+	for _, b := range blocks {
+		first = min(first, b.Start)
+	}
+	return first
 }
