@@ -119,7 +119,7 @@ const (
 	leastSpace         = 0.16
 	weighsBend         = 5 // one too few or too many
 	weighsDense        = 2
-	weighsStretch      = 20
+	weighsStretch      = 80
 	weighsShort        = 4
 	leastPhraseBar     = 0.4
 )
