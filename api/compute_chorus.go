@@ -1,6 +1,7 @@
 package api
 
 import (
+	"undaris/core/analysis"
 	"undaris/core/change"
 	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
@@ -45,6 +46,7 @@ type ChorusView struct {
 	Written        *Figures            `json:"written,omitempty" doc:"The same over what the band plays, where another chord is imagined"`
 	ImpliedHarmony []ImpliedHarmonyBar `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
 	Coverage       []Coverage          `json:"coverage"`
+	First          []Finding           `json:"first" doc:"What a teacher would say first, at most three; none where there is nothing that a listener minds"`
 	Style          []Finding           `json:"style" doc:"What keeps it from being dull"`
 	Issues         []ChorusIssue       `json:"issues" doc:"What could be better, the gravest first"`
 	Phrase         document.Phrase     `json:"phrase" doc:"What is heard, to be played"`
@@ -159,9 +161,7 @@ func (o playContext) chorus(request chorus.Request, c chorus.Chorus, stage strin
 		view.ImpliedHarmony = append(view.ImpliedHarmony, ImpliedHarmonyBar{impliedOf(d), d.From, d.To - d.From})
 	}
 	view.Coverage = append(view.Coverage, coverageOf(r.Verdict.Coverage)...)
-	for _, f := range r.Style {
-		view.Style = append(view.Style, Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)})
-	}
+	view.First, view.Style = findingsOf(r.First), findingsOf(r.Style)
 	for _, issue := range r.Issues {
 		one := ChorusIssue{About: issue.About, Text: issue.Text, Tick: issue.Tick, Events: append([]int{}, issue.Notes...), Repairs: []ChorusRepair{}}
 		for _, repair := range issue.Repairs {
@@ -172,4 +172,12 @@ func (o playContext) chorus(request chorus.Request, c chorus.Chorus, stage strin
 		view.Issues = append(view.Issues, one)
 	}
 	return view, nil
+}
+
+func findingsOf(found []analysis.Finding) []Finding {
+	all := []Finding{}
+	for _, f := range found {
+		all = append(all, Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)})
+	}
+	return all
 }

@@ -17,7 +17,8 @@ type Figures struct {
 	Space             float64     `json:"space" doc:"The share of the chorus that is silent"`
 	Shape             PhraseShape `json:"shape"`
 	Landings          int         `json:"landings" doc:"Changes landed on a home tone"`
-	Changes           int         `json:"changes" doc:"Of how many"`
+	Changes           int         `json:"changes" doc:"Of how many that something is played over"`
+	SilentChanges     int         `json:"silentChanges" doc:"Changes that are left to the band"`
 	WithinSpan        bool        `json:"withinSpan" doc:"No reach is wider than the player's span"`
 	EnoughStrongBeats bool        `json:"enoughStrongBeats" doc:"Enough strong beats are home"`
 	EnoughHeard       bool        `json:"enoughHeard" doc:"Enough chords are heard without the band"`
@@ -36,7 +37,7 @@ type FigureRow struct {
 }
 
 func (o playContext) figures(r analysis.Review, targets []chorus.TargetReport) Figures {
-	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: PhraseShape(r.Verdict.Shape), Chords: len(r.Implied), Changes: len(targets)}
+	f := Figures{Strong: shareOf(r.Verdict.Strong), Rests: shareOf(r.Verdict.Rests), Space: r.Space, Shape: PhraseShape(r.Verdict.Shape), Chords: len(r.Implied)}
 	f.EnoughStrongBeats, f.EnoughHeard, f.EnoughSpace = r.EnoughStrongBeats(), r.EnoughHeard(), r.EnoughSpace()
 	f.WithinSpan = f.Shape.WidestMM <= o.spanMM
 	for _, d := range r.Implied {
@@ -45,9 +46,14 @@ func (o playContext) figures(r analysis.Review, targets []chorus.TargetReport) F
 		}
 	}
 	for _, t := range targets {
-		if t.Index >= 0 && t.Judgement.Class == harmony.ChordTone {
+		switch {
+		case t.Silent:
+			f.SilentChanges++
+			continue
+		case t.Index >= 0 && t.Judgement.Class == harmony.ChordTone:
 			f.Landings++
 		}
+		f.Changes++
 	}
 	f.Rows = f.rows(r, targets)
 	return f
@@ -70,8 +76,12 @@ func (f Figures) rows(r analysis.Review, targets []chorus.TargetReport) []Figure
 	if f.Strong.Of > 0 {
 		strong = fmt.Sprintf("%d %%", (100*f.Strong.Good+f.Strong.Of/2)/f.Strong.Of)
 	}
+	landings := fmt.Sprintf("%d of %d", f.Landings, f.Changes)
+	if f.SilentChanges > 0 {
+		landings += fmt.Sprintf(", %d silent", f.SilentChanges)
+	}
 	return []FigureRow{
-		{"landings", "landings", fmt.Sprintf("%d of %d", f.Landings, f.Changes), landed, f.Landings == f.Changes},
+		{"landings", "landings", landings, landed, f.Landings == f.Changes},
 		{"strong", "strong beats", strong, f.Strong.Events, f.EnoughStrongBeats},
 		{"rests", "rests well", fmt.Sprintf("%d of %d", f.Rests.Good, f.Rests.Of), f.Rests.Events, f.Rests.Good == f.Rests.Of},
 		{"heard", "heard alone", fmt.Sprintf("%d of %d", f.Heard, f.Chords), unheard, f.EnoughHeard},

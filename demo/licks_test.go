@@ -41,12 +41,12 @@ func TestOurLicksAnalysed(t *testing.T) {
 	}
 	for name, want := range map[string][2]string{
 		"Ferry call":         {"3:8=b3~ 3:10=11? 2:8=5 2:11=b7 2:8=5 3:10=11? 3:8=b3~", "strong 1/2, rests 1/2, passing 2, question"},
-		"Ballast":            {"3:8=b3~ 3:9=3 2:8=5 1:8=R 2:10=13+ 2:8=5 3:9=3", "strong 1/2, rests 2/2, passing 0, answer"},
+		"Ballast":            {"3:8=b3~ 3:9=3 2:8=5 1:8=R 2:10=13+ 2:8=5 3:9=3", "strong 2/2, rests 2/2, passing 0, answer"},
 		"Third rail":         {"5:6=b3~ 5:7=3 5:9=b5~ 5:10=5 4:9=7! 4:10=R 3:8=b3~ 3:9=3 2:8=5", "strong 2/2, rests 1/1, passing 0, question"},
 		"Nine bells":         {"5:7=3 5:10=5 4:8=b7 3:7=9+ 3:9=3 2:8=5 2:11=b7 1:10=9+", "strong 2/2, rests 2/2, passing 0, question"},
 		"Low tide":           {"1:8=R 2:11=b7 2:10=13+ 2:9=b13! 2:8=R 3:10=b7 4:9=3", "strong 2/2, rests 1/1, passing 0, answer, on R"},
 		"Wet slate":          {"2:8=5 2:9=b13+ 2:8=5 3:10=11+ 3:8=b3 3:7=9+ 4:10=R 4:10=R", "strong 3/3, rests 2/2, passing 0, answer"},
-		"Over the weir":      {"1:11=b3~ 1:8=R 2:11=b7 2:8=5 3:10=11? 2:8=5 2:9=b13! 2:10=3 1:8=5 2:10=3 3:10=R", "strong 2/4, rests 2/3, passing 0, answer, on 3"},
+		"Over the weir":      {"1:11=b3~ 1:8=R 2:11=b7 2:8=5 3:10=11? 2:8=5 2:9=b13! 2:10=3 1:8=5 2:10=3 3:10=R", "strong 4/4, rests 2/3, passing 0, answer, on 3"},
 		"Gangplank":          {"2:8=R 3:10=b7 3:7=5 4:9=3 2:10=3 1:8=5 1:11=b7 1:8=5 2:10=3 3:8=b7 3:9=3 4:10=R", "strong 4/4, rests 4/4, passing 0, answer, on 3, on 3"},
 		"Open shutters":      {"1:0=R 1:3=b3~ 1:0=R 2:3=b7 2:0=5 3:2=11? 3:0=b3~ 3:1=3 4:2=R", "strong 3/3, rests 1/1, passing 0, answer"},
 		"Knock at the hatch": {"3:8=b3~ 3:10=11? 2:8=5 2:8=5", "strong 1/1, rests 1/1, passing 1, question"},

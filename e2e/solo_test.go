@@ -155,17 +155,22 @@ func (p *Page) Drag(x, y, toX, toY float64) {
 	}
 }
 
-// A chorus of the box alone loses changes: the strip says where, a repair settles one.
+// A chorus of the box alone loses changes where there are two in a bar: the strip says where, a repair settles one.
 func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/solo?solo.id=0&solo.bench=plan")
-	p.Sees("Drop the band")
+	p := openPage(t, demo(t), "/tunes/4/solo")
+	p.Sees("No solo over this tune yet")
+	p.Click("Plan a chorus")
+	p.Sees("Drop the band", "Plan again")
+	p.Press("w")
 	p.Click("the box, made up")
 	p.Saved()
 	p.TabTo("Blend of all bars")
 	p.Press(kb.Home)
-	p.Until("the box alone", "document.querySelector('.strip .dropped.unclear, .strip .dropped.another-chord')")
+	p.Until("two chords in a bar, and the box alone", "document.querySelector('.strip .dropped.unclear, .strip .dropped.another-chord')")
 	p.Press("v")
-	p.Sees("might be", "would settle it")
+	p.Until("the places that could be better", "document.querySelector('.verdict summary')")
+	js[any](p, "document.querySelector('.verdict summary').click()")
+	p.Sees("would settle it")
 	heard := js[string](p, "document.querySelector('.says strong').textContent")
 	p.Until("a repair", "document.querySelector('[aria-label^=\"Repair: \"]')")
 	js[any](p, `[...document.querySelectorAll('section[aria-label="What could be better"] li')].find(l => /might be|heard as/.test(l.textContent) && l.querySelector('.chip')).querySelector('.chip').click()`)

@@ -59,6 +59,11 @@ const (
 	// rootlessLoss is what a rival loses whose root is not played: the true chord's is in the
 	// ear, since the form goes on; another's must be given.
 	rootlessLoss = 0.6
+	// foreignLoss is what a rival loses that is not in the tune: the ear expects what it knows.
+	foreignLoss = 0.4
+	// newToneWeight is how much more a tone of the chord weighs that the chord before it did
+	// not have: the ear hears what has changed.
+	newToneWeight = 1.5
 )
 
 // How much a note weighs beside its length (ours): on a strong beat, on another beat,
@@ -97,9 +102,21 @@ func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []
 		}
 	}
 	for n := range all {
+		if n > 0 {
+			weighNewTones(&weights[n], all[n-1].Chord, all[n].Chord)
+		}
 		all[n].recognize(k, weights[n], rivals, float64(p.Meter.BeatTicks()))
 	}
 	return all
+}
+
+// weighNewTones gives the tones of a chord more weight that the chord before it did not have.
+func weighNewTones(weights *[12]float64, before, chord harmony.Chord) {
+	for _, tone := range chord.Tones() {
+		if _, old := before.Tone(tone.Note.Class()); !old {
+			weights[tone.Note.Class()] *= newToneWeight
+		}
+	}
 }
 
 // weightOf is how much a note weighs within a span: its ticks there, more on a beat, most
@@ -126,13 +143,22 @@ var commonChords = map[harmony.Mode][]string{
 	harmony.MinorMode:    {"i", "iv", "v", "V7", "bVI", "bVII", "bIII"},
 }
 
+// rivalChord is a chord that a span may be taken for; foreign says that it is not in the tune.
+type rivalChord struct {
+	harmony.Chord
+	foreign bool
+}
+
 // candidateChords are the chords of the tune and the common ones of its key.
-func candidateChords(k harmony.Key, tune []harmony.Chord) []harmony.Chord {
-	all := slices.Clone(tune)
+func candidateChords(k harmony.Key, tune []harmony.Chord) []rivalChord {
+	all := []rivalChord{}
+	for _, c := range tune {
+		all = append(all, rivalChord{c, false})
+	}
 	for _, numeral := range commonChords[k.Mode] {
 		c, err := k.ParseRoman(numeral)
-		if err == nil && !slices.ContainsFunc(all, c.Same) {
-			all = append(all, c)
+		if err == nil && !slices.ContainsFunc(tune, c.Same) {
+			all = append(all, rivalChord{c, true})
 		}
 	}
 	return all
@@ -176,7 +202,7 @@ func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 }
 
 // recognize holds the true chord against its rivals.
-func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []harmony.Chord, beat float64) {
+func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []rivalChord, beat float64) {
 	d.Rival, d.Margin = bestRival(k, d.Chord, weights, rivals)
 	switch {
 	case len(d.Notes) == 0:
@@ -203,18 +229,21 @@ func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []
 
 // bestRival is the chord that fits best beside the true one, and how much better that one
 // fits.
-func bestRival(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []harmony.Chord) (rival harmony.Chord, margin float64) {
+func bestRival(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []rivalChord) (rival harmony.Chord, margin float64) {
 	best, found := 0.0, false
 	for _, other := range rivals {
-		if sameTones(other, c) {
+		if sameTones(other.Chord, c) {
 			continue
 		}
-		fit := fitOf(k, other, weights)
+		fit := fitOf(k, other.Chord, weights)
+		if other.foreign {
+			fit -= foreignLoss
+		}
 		if weights[other.Root.Class()] == 0 {
 			fit -= rootlessLoss
 		}
 		if !found || fit > best {
-			rival, best, found = other, fit, true
+			rival, best, found = other.Chord, fit, true
 		}
 	}
 	return rival, fitOf(k, c, weights) - best

@@ -38,9 +38,8 @@ type Landing struct {
 // LandingAt is the landing on a chord that arrives at a tick: the note that sounds as the
 // chord arrives or the first after it, from an eighth before to a beat after. A note that
 // starts up to an eighth early counts if it rings through the arrival; one that has ended
-// by then leads in and is no landing. A note from which a slur, a slide or a bend of a half
-// step goes on to a chord tone within that beat is one landing with it, on the note it goes
-// to. Grace notes are part of the note they lead to.
+// by then leads in and is no landing. A note from which a slur, a slide or a bend goes on to a
+// chord tone within that beat is one landing with it, on the note it goes to. Grace notes are part of the note they lead to.
 func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chord harmony.Chord) Landing {
 	l := Landing{Tick: tick, Chord: chord, Index: -1, Timing: NoLanding}
 	beat := p.Meter.BeatTicks()
@@ -58,9 +57,10 @@ func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chor
 		default:
 			l.Timing = OnTime
 		}
-		if m := n + 1; m < len(p.Events) && p.Events[m].Tick <= tick+beat && joinedByHalfStep(p, i, m) &&
-			k.Classify(chord, e.Sounding(i).Class()) != harmony.ChordTone && k.Classify(chord, p.Events[m].Sounding(i).Class()) == harmony.ChordTone {
-			n = m
+		for m := n + 1; m < len(p.Events) && p.Events[m].Tick <= tick+beat && leadsInto(p, m) && k.Classify(chord, p.Events[n].Sounding(i).Class()) != harmony.ChordTone; m++ {
+			if k.Classify(chord, p.Events[m].Sounding(i).Class()) == harmony.ChordTone {
+				n = m
+			}
 		}
 		l.Index, l.Judgement = n, k.Judge(chord, p.Events[n].Sounding(i).Class())
 		break
@@ -68,11 +68,11 @@ func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chor
 	return l
 }
 
-// joinedByHalfStep says whether event n is sounded from the one before it on its string by
-// a hammer-on, a pull-off, a slide or a bend, and lies a half step from it.
-func joinedByHalfStep(p phrase.Phrase, i neck.Instrument, n int) bool {
-	by := p.Events[n].Sounding(i) - p.Events[n-1].Sounding(i)
-	return p.Slurred(n) && (by == 1 || by == -1)
+// leadsInto says whether the note before event n goes on to it by a slur, a slide or a bend on
+// its string.
+func leadsInto(p phrase.Phrase, n int) bool {
+	e, before := p.Events[n], p.Events[n-1]
+	return p.Slurred(n) || e.Bend > 0 && e.Place == before.Place && before.End() == e.Tick
 }
 
 // Landings lists the landings on the changes under the phrase: on each chord it is over but

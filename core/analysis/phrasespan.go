@@ -2,15 +2,17 @@ package analysis
 
 import "undaris/core/phrase"
 
-// PhraseSpan is a phrase as it is heard: notes from one silence of a beat or more to the next.
+// PhraseSpan is a phrase as it is heard: notes from one breath to the next. A breath is a silence
+// of a beat or more, or of half a beat after a held note.
 type PhraseSpan struct{ From, To int }
 
-// PhraseSpans cuts a line where a beat or more is silent.
+// PhraseSpans cuts a line at its breaths.
 func PhraseSpans(p phrase.Phrase) []PhraseSpan {
 	all := []PhraseSpan{}
 	end := 0
 	for n, e := range p.Events {
-		if n == 0 || float64(e.Tick-end) >= PhraseGapBeats*float64(p.Meter.BeatTicks()) {
+		gap := beats(e.Tick-end, p.Meter)
+		if n == 0 || gap >= PhraseGapBeats || gap >= RestGapBeats && IsHeld(p.Events[n-1], p.Meter) {
 			all = append(all, PhraseSpan{n, n})
 		}
 		all[len(all)-1].To = n + 1

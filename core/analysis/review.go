@@ -13,6 +13,9 @@ type Review struct {
 	Verdict Verdict
 	Implied []ImpliedHarmony
 	Style   []Finding
+	// First are the findings that a teacher would put first, at most three; none where there
+	// is nothing that a listener minds.
+	First []Finding
 	// Space is the share of the time that is silent, the rest after the last note too.
 	Space float64
 }
@@ -53,5 +56,7 @@ func ReviewLine(i neck.Instrument, p phrase.Phrase, c chart.Chart) Review {
 		to += p.Meter.BarTicks()
 	}
 	r.Space = SilentShare(p, from, to)
+	r.First = r.firstFindings(i, c)
+	r.First = r.firstFindings(i, c)
 	return r
 }

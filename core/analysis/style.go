@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"undaris/core/neck"
@@ -48,7 +49,7 @@ func StyleCheck(i neck.Instrument, p phrase.Phrase, length int) []Finding {
 		sounding[n] = e.Sounding(i)
 	}
 	return []Finding{
-		checkPhrases(p, phrases), checkStarts(p, phrases), checkMotif(p, phrases, sounding), checkRhythm(p),
+		checkPhrases(p, phrases), checkStarts(p, phrases), checkMotif(p, sounding), checkRhythm(p),
 		checkDirection(phrases, sounding), checkLeaps(p, phrases, sounding), checkHolds(p, length), checkTouch(p), checkHighNote(p, sounding, length),
 	}
 }
@@ -98,51 +99,48 @@ func checkStarts(p phrase.Phrase, phrases []PhraseSpan) Finding {
 	return f
 }
 
-// checkMotif asks that the rhythm of four notes or more at the head of a phrase comes back,
-// and their contour with it.
-func checkMotif(p phrase.Phrase, phrases []PhraseSpan, sounding []pitch.MIDI) Finding {
-	for a, first := range phrases {
-		for _, again := range phrases[a+1:] {
-			alike := matchingHead(p, first, again, sounding)
-			if alike >= LeastMotifNotes {
-				notes := []int{}
-				for n := range alike {
-					notes = append(notes, first.From+n)
-				}
-				for n := range alike {
-					notes = append(notes, again.From+n)
-				}
-				bar := p.Meter.BarTicks()
-				return Finding{Name: FindingMotif, Good: true, Notes: notes, Text: fmt.Sprintf("the motif of bar %d comes back in bar %d", BarOf(p.Events[first.From].Tick, bar), BarOf(p.Events[again.From].Tick, bar))}
-			}
+// checkMotif asks that four notes come back in rhythm and direction, any number of bars later,
+// with silence around them or not.
+func checkMotif(p phrase.Phrase, sounding []pitch.MIDI) Finding {
+	bar := p.Meter.BarTicks()
+	known := map[string]int{}
+	for n := 0; n+LeastMotifNotes <= len(p.Events); n++ {
+		figure := figureAt(p, sounding, n, LeastMotifNotes)
+		first, again := known[figure]
+		if !again {
+			known[figure] = n
+			continue
 		}
+		if first+LeastMotifNotes > n {
+			continue
+		}
+		notes := []int{}
+		for k := range LeastMotifNotes {
+			notes = append(notes, first+k)
+		}
+		for k := range LeastMotifNotes {
+			notes = append(notes, n+k)
+		}
+		return Finding{Name: FindingMotif, Good: true, Notes: notes, Text: fmt.Sprintf("the motif of bar %d comes back in bar %d", BarOf(p.Events[first].Tick, bar), BarOf(p.Events[n].Tick, bar))}
 	}
-	return Finding{Name: FindingMotif, Text: "nothing comes back: no phrase begins as another did, in rhythm and contour"}
+	return Finding{Name: FindingMotif, Text: "nothing comes back: no four notes return in rhythm and direction"}
+}
+
+// figureAt writes so many notes from one on as a figure: where in its bar it begins, how far
+// apart the notes are, which ways it goes.
+func figureAt(p phrase.Phrase, sounding []pitch.MIDI, from, notes int) string {
+	bar := p.Meter.BarTicks()
+	start := p.Events[from].Tick
+	text := []byte(strconv.Itoa(((start % bar) + bar) % bar))
+	for n := from + 1; n < from+notes; n++ {
+		text = append(text, ' ')
+		text = strconv.AppendInt(text, int64(p.Events[n].Tick-start), 10)
+		text = append(text, "-=+"[cmp.Compare(int(sounding[n]), int(sounding[n-1]))+1])
+	}
+	return string(text)
 }
 
 func BarOf(tick, bar int) int { return max(tick, 0)/bar + 1 }
-
-// matchingHead is how many notes at the heads of two phrases have the same rhythm in their
-// bars and go the same ways.
-func matchingHead(p phrase.Phrase, a, b PhraseSpan, sounding []pitch.MIDI) int {
-	bar := p.Meter.BarTicks()
-	offset := p.Events[b.From].Tick - p.Events[a.From].Tick
-	if offset%bar != 0 {
-		return 0
-	}
-	n := 0
-	for a.From+n < a.To && b.From+n < b.To {
-		x, y := a.From+n, b.From+n
-		if p.Events[y].Tick-p.Events[x].Tick != offset {
-			break
-		}
-		if n > 0 && cmp.Compare(int(sounding[x]-sounding[x-1]), 0) != cmp.Compare(int(sounding[y]-sounding[y-1]), 0) {
-			break
-		}
-		n++
-	}
-	return n
-}
 
 // checkRhythm asks that no more than eight equal lengths follow each other without a hold, a
 // tie or a rest.
@@ -237,17 +235,21 @@ func checkHolds(p phrase.Phrase, length int) Finding {
 	return f
 }
 
-// checkTouch asks for two kinds of technique at least.
+// checkTouch asks that a share of the notes is bent, slid, slurred or shaken.
 func checkTouch(p phrase.Phrase) Finding {
 	kinds, notes := TechniqueKinds(p), []int{}
-	for n := range p.Events {
-		if len(techniqueKindsOf(p, n)) > 0 {
+	for n, e := range p.Events {
+		if len(techniqueKindsOf(p, n)) > 0 || e.Vibrato || e.Bend > 0 {
 			notes = append(notes, n)
 		}
 	}
-	f := Finding{Name: FindingTouch, Good: len(kinds) >= LeastTechniqueKinds, Notes: notes, Text: strings.Join(kinds, ", ")}
-	if !f.Good {
+	share := float64(len(notes)) / float64(len(p.Events))
+	f := Finding{Name: FindingTouch, Good: share >= LeastTouchShare, Notes: notes, Text: fmt.Sprintf("%.0f %% of the notes are touched: %s", 100*share, strings.Join(kinds, ", "))}
+	switch {
+	case !f.Good:
 		f.Text = "every note is picked alike: slide into one, bend one, hammer one on"
+	case len(kinds) == 0:
+		f.Text = fmt.Sprintf("%.0f %% of the notes are shaken or curled", 100*share)
 	}
 	return f
 }

@@ -38,6 +38,8 @@ const (
 	LeastRangeSemitones = 8
 	// LeastTechniqueKinds is how many kinds of technique a chorus has at least.
 	LeastTechniqueKinds = 2
+	// LeastTouchShare is the least share of the notes that are bent, slid, slurred or shaken.
+	LeastTouchShare = 0.1
 	// HeldEveryBars is in how many bars a held note is expected once.
 	HeldEveryBars = 4
 	// ShiftFrets is how far the place of the hand moves in a shift: one fret is only a reach.
@@ -48,4 +50,20 @@ const (
 	GoodStrongShare = 0.7
 	GoodHeardShare  = 0.75
 	GoodSilentShare = 0.15
+
+	// WalkMoves is how many moves in a row are a walk, by notes of WalkBeats at most; MostWalking
+	// the share of them that makes an exercise, of at least LeastMoves.
+	WalkMoves   = 3
+	WalkBeats   = 0.5
+	MostWalking = 0.65
+	LeastMoves  = 8
+	// LongChorusBars is how many bars a chorus has that something is to come back in.
+	LongChorusBars = 8
+	// MostMissedLandings is the share of the changes met by no tone of the chord that is said
+	// first, MostPoorRests that of the notes rested on, MostLoosePassing that of the notes that are
+	// outside and go nowhere; LeastStrongBeats how many strong beats there must be to speak of.
+	MostMissedLandings = 0.34
+	MostPoorRests      = 0.34
+	MostLoosePassing   = 0.15
+	LeastStrongBeats   = 4
 )

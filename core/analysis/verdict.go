@@ -15,6 +15,9 @@ type Verdict struct {
 	// Strong are the notes on strong beats: chord tones or not. Rests are those rested on:
 	// chord tones or colour, or not.
 	Strong, Rests Share
+	// Suspensions are the notes on strong beats that suspend a chord tone, or are blue, and
+	// resolve by a step: they count as good.
+	Suspensions []int
 	// Passing are the outside and blue notes that go nowhere.
 	Passing []Issue
 	// Landings are those on each change under the phrase.
@@ -56,9 +59,13 @@ func Judge(p phrase.Phrase, i neck.Instrument, k harmony.Key, tempo int) Verdict
 		if p.Meter.IsStrong(e.Tick) {
 			v.Strong.Of++
 			v.Strong.Notes = append(v.Strong.Notes, n)
-			if label.Class == harmony.ChordTone {
+			switch {
+			case label.Class == harmony.ChordTone:
 				v.Strong.Good++
-			} else {
+			case (label.Class == harmony.Suspension || label.Class == harmony.Blue) && resolves(p, i, k, n, labels):
+				v.Strong.Good++ // leaned on, and it goes where it wants: tension on purpose
+				v.Suspensions = append(v.Suspensions, n)
+			default:
 				v.Strong.Issues = append(v.Strong.Issues, issue(p, i, k, n, label, "on a strong beat", phrase.IsChordTone))
 			}
 		}

@@ -2,6 +2,7 @@ package chorus
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"undaris/core/analysis"
@@ -18,6 +19,9 @@ type TargetReport struct {
 	// Aim is the tone aimed at; OnAim says that the landing is of its class.
 	Aim   harmony.Tone
 	OnAim bool
+	// Silent says that nothing sounds as the chord arrives, nor up to a beat after: the change
+	// is left to the band.
+	Silent bool
 }
 
 // Explanation is why every note of a chorus is there, and what lands where.
@@ -100,6 +104,7 @@ func (pc *Context) explain(c Chorus, p phrase.Phrase) Explanation {
 func (pc *Context) Landing(p phrase.Phrase, a PlannedTarget) TargetReport {
 	t := TargetReport{Landing: analysis.LandingAt(p, pc.Instrument, pc.Chart.Key, a.Tick, a.Arriving.Chord), Aim: a.Aim}
 	t.OnAim = t.Index >= 0 && t.Note.Class() == a.Aim.Note.Class()
+	t.Silent = t.Index < 0 && !slices.ContainsFunc(p.Events, func(e phrase.Event) bool { return e.Tick <= a.Tick && e.End() > a.Tick })
 	return t
 }
 

@@ -46,12 +46,12 @@ func (pc *Context) issues(r analysis.Review) []Issue {
 		return all
 	}
 	for _, a := range pc.Targets {
-		if t := pc.Landing(r.Line, a); t.Index < 0 || t.Class != harmony.ChordTone {
+		if t := pc.Landing(r.Line, a); !t.Silent && (t.Index < 0 || t.Class != harmony.ChordTone) {
 			all = append(all, pc.missedLanding(r.Line, a, t))
 		}
 	}
 	for _, d := range r.Implied {
-		if d.Recognition != analysis.Recognized && d.To-d.From >= o.Chart.Meter.BeatTicks() {
+		if d.Recognition != analysis.Recognized && d.Recognition != analysis.NothingPlayed && d.To-d.From >= o.Chart.Meter.BeatTicks() {
 			all = append(all, pc.unheardChord(r.Line, d))
 		}
 	}

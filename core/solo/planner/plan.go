@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"sort"
 
 	"undaris/core/analysis"
@@ -117,7 +118,9 @@ const (
 	weighsFinding      = 10
 	leastStrong        = 0.72
 	leastSpace         = 0.16
-	weighsBend         = 5 // one too few or too many
+	weighsBend         = 5  // one too few or too many
+	weighsUntold       = 10 // a chord under which neither its 3rd nor its 7th is played
+	weighsExercise     = 40 // the chords or the scale walked
 	weighsDense        = 2
 	weighsStretch      = 80
 	weighsShort        = 4
@@ -145,6 +148,16 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 	for _, d := range r.Implied {
 		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != analysis.Recognized {
 			sum += weighsUnheard * (0.3 + pc.BlendAt(d.From))
+		}
+	}
+	for n, c := range r.Verdict.Coverage {
+		if d := r.Implied[n]; d.To-d.From >= pc.Chart.Meter.BarTicks() && len(c.Notes) > 0 && !hasGuideTone(c) {
+			sum += weighsUntold * (0.3 + pc.BlendAt(d.From))
+		}
+	}
+	for _, f := range r.First {
+		if f.Name == analysis.FindingArpeggios || f.Name == analysis.FindingScales {
+			sum += weighsExercise
 		}
 	}
 	if s := r.Verdict.Strong; s.Of > 0 {
@@ -176,6 +189,10 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 	}
 	density := float64(len(r.Line.Events)) / float64(pc.BarCount())
 	return sum + weighsDense*max(density-pc.Density, pc.Density-density)
+}
+
+func hasGuideTone(c analysis.ChordCoverage) bool {
+	return slices.ContainsFunc(c.Got, func(t harmony.Tone) bool { return harmony.IsGuideTone(t.Degree) })
 }
 
 // concedeKept names the landings that kept blocks do not allow.

@@ -2101,6 +2101,8 @@ export interface components {
             blocks: components["schemas"]["Block"][];
             coverage: components["schemas"]["Coverage"][];
             figures: components["schemas"]["Figures"];
+            /** @description What a teacher would say first, at most three; none where there is nothing that a listener minds */
+            first: components["schemas"]["Finding"][];
             /** @description What a listener makes of each chord when the band drops out */
             impliedHarmony: components["schemas"]["ImpliedHarmonyBar"][];
             /** @description What could be better, the gravest first */
@@ -2385,7 +2387,7 @@ export interface components {
         Figures: {
             /**
              * Format: int64
-             * @description Of how many
+             * @description Of how many that something is played over
              */
             changes: number;
             /**
@@ -2413,6 +2415,11 @@ export interface components {
             rests: components["schemas"]["Share"];
             rows: components["schemas"]["FigureRow"][];
             shape: components["schemas"]["PhraseShape"];
+            /**
+             * Format: int64
+             * @description Changes that are left to the band
+             */
+            silentChanges: number;
             /**
              * Format: double
              * @description The share of the chorus that is silent

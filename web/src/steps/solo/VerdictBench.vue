@@ -20,6 +20,10 @@ async function look(says: string, edit: ChorusEdit) {
   const after = await props.preview(edit)
   if (after) looked.value = { says, edit, before: props.view.issues.length, after }
 }
+/** Whether the single notes and places are listed. */
+const opened = ref(false)
+/** Where the notes of a finding begin, or the top of the chorus. */
+const tickOf = (events: number[]) => props.view.tab.events[events[0] ?? 0]?.tick ?? 0
 function point(events: number[], tick: number) {
   emit('mark', events)
   emit('go', tick)
@@ -39,24 +43,39 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
         <button type="button" class="primary small" @click="emit('repair', looked.edit)">Apply</button>
         <button type="button" class="chip" @click="looked = undefined">Cancel</button>
       </p>
-      <ul>
-        <li v-for="(c, n) in view.issues" :key="n">
-          <button type="button" class="finding" @click="point(c.events, c.tick)">{{ signs(c.text) }}</button>
-          <button
-            v-for="r in c.repairs"
-            :key="r.text"
-            type="button"
-            class="chip"
-            :aria-label="`Repair: ${signs(r.text)}`"
-            @click="look(r.text, r.edit)"
-          >
-            {{ signs(r.text) }}
+      <ol class="first">
+        <li v-for="f in view.first" :key="f.name">
+          <button type="button" class="finding" @click="point(f.events, tickOf(f.events))">
+            {{ signs(f.text) }}
           </button>
         </li>
-        <li v-if="!view.issues.length">
-          No issues: it lands, it can be heard without the band, and it breathes.
+        <li v-if="!view.first.length">
+          Nothing that a listener would mind: it lands, it tells the chords, and it breathes.
         </li>
-      </ul>
+      </ol>
+      <details v-if="view.issues.length" :open="opened">
+        <summary @click.prevent="opened = !opened">
+          {{ view.issues.length === 1 ? 'one place' : `all ${view.issues.length} places` }} that could be
+          better
+        </summary>
+        <ul>
+          <li v-for="(c, n) in view.issues" :key="n">
+            <button type="button" class="finding" @click="point(c.events, c.tick)">
+              {{ signs(c.text) }}
+            </button>
+            <button
+              v-for="r in c.repairs"
+              :key="r.text"
+              type="button"
+              class="chip"
+              :aria-label="`Repair: ${signs(r.text)}`"
+              @click="look(r.text, r.edit)"
+            >
+              {{ signs(r.text) }}
+            </button>
+          </li>
+        </ul>
+      </details>
     </section>
     <section aria-label="What each chord gets">
       <ul>
@@ -142,6 +161,17 @@ li {
 }
 .small {
   padding: 0.2rem 0.9rem;
+}
+.first {
+  list-style: none;
+  padding: 0;
+  margin: 0 0 0.4rem;
+  font-weight: 600;
+}
+summary {
+  cursor: pointer;
+  color: var(--stone);
+  padding: 3px 0;
 }
 .sign {
   color: var(--now);

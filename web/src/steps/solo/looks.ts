@@ -35,9 +35,9 @@ export function heardByMoment(view: ChorusView, moments: ChordSpan[]) {
   )
 }
 
-/** The chorus in one sentence: the first thing to mend, or what is good in it. */
+/** The chorus in one sentence: what a teacher would say first, or what is good in it. */
 export const sentenceOf = (view: ChorusView | undefined) =>
-  view?.issues[0]?.text ?? view?.style.find((f) => f.name === 'motif' && f.good)?.text ?? ''
+  view?.first[0]?.text ?? view?.style.find((f) => f.name === 'motif' && f.good)?.text ?? ''
 
 /** The blend of every bar: one number stands for all of them. */
 export function blendOf(own: number[] | undefined, bars: number, usual: number): number[] {

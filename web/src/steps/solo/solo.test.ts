@@ -10,7 +10,7 @@ import { onLine, rulerAt } from './ruler'
 const view = (more: Record<string, unknown> = {}) =>
   ({
     tab: { barTicks: 1920, beatTicks: 480, events: [] },
-    ...{ blocks: [], impliedHarmony: [], issues: [], style: [], ...more },
+    ...{ blocks: [], impliedHarmony: [], issues: [], style: [], first: [], ...more },
   }) as unknown as ChorusView
 
 describe('the ruler', () => {
@@ -70,7 +70,7 @@ describe('what is looked at', () => {
   test('the first issue comes before what is good', () => {
     const motif = { name: 'motif', good: true, text: 'it comes back' }
     expect(sentenceOf(view({ style: [motif] }))).toBe('it comes back')
-    expect(sentenceOf(view({ style: [motif], issues: [{ text: 'mend this' }] }))).toBe('mend this')
+    expect(sentenceOf(view({ style: [motif], first: [{ text: 'mend this' }] }))).toBe('mend this')
     expect(sentenceOf(undefined)).toBe('')
   })
 })
