@@ -60,7 +60,7 @@ func TestTheSetIsWhole(t *testing.T) {
 		"Salt Road at Dusk, F# minor, 4/4 straight, 96: minor twelve-bar", "Paper Lanterns, Ab major, 4/4 straight, 84: ",
 	}, said)
 	assert.Len(t, charts[3].Bars, 8)
-	assert.Len(t, licks(t), 34)
+	assert.Len(t, licks(t), 64)
 }
 
 // Every lick that says which box it is in keeps to it.

@@ -21,6 +21,22 @@ type Walking struct {
 // WalkingOf measures the moves of a line whose notes have labels.
 func WalkingOf(p phrase.Phrase, i neck.Instrument, k harmony.Key, labels []phrase.Label) Walking {
 	w := Walking{}
+	if len(labels) == 0 {
+		return w
+	}
+	scales := map[string][12]bool{}
+	scaleOf := func(c harmony.Chord) [12]bool {
+		symbol := c.Symbol()
+		known, found := scales[symbol]
+		if !found {
+			scale, _ := k.ChordScale(c)
+			for _, t := range scale.Tones {
+				known[t.Note.Class()] = true
+			}
+			scales[symbol] = known
+		}
+		return known
+	}
 	arpeggio, scale := 0, 0
 	for _, span := range PhraseSpans(p) {
 		w.Moves += span.To - span.From - 1
@@ -34,7 +50,7 @@ func WalkingOf(p phrase.Phrase, i neck.Instrument, k harmony.Key, labels []phras
 			if !isShort(p, n-1) {
 				return 0
 			}
-			return scaleStep(k, labels[n].Chord, p.Events[n-1].Sounding(i), p.Events[n].Sounding(i))
+			return scaleStep(scaleOf(labels[n].Chord), p.Events[n-1].Sounding(i), p.Events[n].Sounding(i))
 		})
 	}
 	if w.Moves > 0 {
@@ -83,17 +99,11 @@ func nextChordTone(c harmony.Chord, from, to pitch.MIDI) bool {
 	return true
 }
 
-// scaleStep is 1 or -1 where one pitch is the next one up or down from another in the scale of
-// the chord, else 0.
-func scaleStep(k harmony.Key, c harmony.Chord, from, to pitch.MIDI) int {
+// scaleStep is 1 or -1 where one pitch is the next one up or down from another in a scale, else 0.
+func scaleStep(inScale [12]bool, from, to pitch.MIDI) int {
 	step := int(to - from)
 	if step == 0 || max(step, -step) > StepSemitones {
 		return 0
-	}
-	scale, _ := k.ChordScale(c)
-	inScale := [12]bool{}
-	for _, t := range scale.Tones {
-		inScale[t.Note.Class()] = true
 	}
 	switch {
 	case !inScale[from.Class()] || !inScale[to.Class()]:

@@ -55,7 +55,7 @@ func (r Review) noteFindings(i neck.Instrument, c chart.Chart) []Finding {
 	say := func(name, text string, notes []int) {
 		found = append(found, Finding{Name: name, Text: text, Notes: notes})
 	}
-	labels := r.Line.Labels(i, c.Key)
+	labels := r.Verdict.labels
 	walking := WalkingOf(r.Line, i, c.Key, labels)
 	exercise := true
 	switch {

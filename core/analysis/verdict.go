@@ -25,6 +25,8 @@ type Verdict struct {
 	// Coverage is what each chord got.
 	Coverage []ChordCoverage
 	Shape    Shape
+	// labels are those of the notes that it was made from.
+	labels []phrase.Label
 }
 
 // Share is so many notes of a kind that are as they should be, and those that are not.
@@ -53,7 +55,7 @@ func Judge(p phrase.Phrase, i neck.Instrument, k harmony.Key, tempo int) Verdict
 	if len(labels) == 0 {
 		return Verdict{}
 	}
-	v := Verdict{Shape: ShapeOf(p, i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
+	v := Verdict{labels: labels, Shape: ShapeOf(p, i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
 	for n, e := range p.Events {
 		label := labels[n]
 		if p.Meter.IsStrong(e.Tick) {

@@ -35,7 +35,7 @@ type Proposal struct {
 // differ is the share of notes that two of them may have in common.
 const (
 	candidatesMade = 6
-	mostCandidates = 12
+	mostCandidates = 9
 	goodEnough     = 1.25 // a bar
 	proposals      = 3
 	mostShared     = 0.7
@@ -118,10 +118,11 @@ const (
 	weighsFinding      = 10
 	leastStrong        = 0.72
 	leastSpace         = 0.16
+	spaceAllowed       = 0.03
 	weighsBend         = 5  // one too few or too many
 	weighsUntold       = 10 // a chord under which neither its 3rd nor its 7th is played
 	weighsExercise     = 40 // the chords or the scale walked
-	weighsDense        = 2
+	weighsDense        = 6
 	weighsStretch      = 80
 	weighsShort        = 4
 	leastPhraseBar     = 0.4
@@ -166,7 +167,7 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 	if wanted := min(leastSpace, pc.Space); r.Space < wanted {
 		sum += weighsBreathless
 	}
-	sum += weighsSpace * max(pc.Space-0.1-r.Space, 0)
+	sum += weighsSpace * max(math.Abs(pc.Space-r.Space)-spaceAllowed, 0)
 	if r.Verdict.Shape.WidestMM > pc.SpanMM {
 		sum += weighsStretch
 	}
