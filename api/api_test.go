@@ -318,7 +318,7 @@ func TestNothingIsHalfKept(t *testing.T) {
 	bad.Events = append([]document.Event{}, bad.Events...)
 	bad.Events[1].String = 9
 	call[Problem](c, "POST", "/api/licks", bad, 422)
-	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), 34)
+	assert.Len(t, call[[]KeptLick](c, "GET", "/api/licks", nil, 200), 64)
 	mine := licks[0].Lick
 	mine.Name = "Mine"
 	added := call[KeptLick](c, "POST", "/api/licks", mine, 201)

@@ -67,7 +67,7 @@ func TestFilling(t *testing.T) {
 		require.NoError(t, fill(t.Context(), kept, withTunes))
 		licks, err := data.List(t.Context(), store.Lick, 0)
 		require.NoError(t, err)
-		assert.Len(t, licks, 34)
+		assert.Len(t, licks, 64)
 		charts, err := data.List(t.Context(), store.Chart, 0)
 		require.NoError(t, err)
 		assert.Len(t, charts, tunes)
