@@ -2,6 +2,8 @@ package api
 
 import (
 	"context"
+	"fmt"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -18,6 +20,21 @@ type SoloRequest struct {
 	Plan  document.ChorusPlan `json:"plan"`
 	Licks []document.Lick     `json:"licks,omitempty" maxItems:"500" doc:"The vocabulary"`
 	Kept  []document.Block    `json:"kept,omitempty" maxItems:"4096" doc:"Blocks that stay as they are, in order of time"`
+}
+
+// WholeRequest asks for several choruses that are planned as one solo.
+type WholeRequest struct {
+	PlayContext
+	Plan     document.ChorusPlan `json:"plan" doc:"What every chorus is planned by"`
+	Licks    []document.Lick     `json:"licks,omitempty" maxItems:"500" doc:"The vocabulary"`
+	Choruses int                 `json:"choruses" minimum:"2" maximum:"16"`
+	Kept     [][]document.Block  `json:"kept,omitempty" maxItems:"16" doc:"Blocks of each chorus that stay as they are"`
+}
+
+// WholeSolo is the best chorus of each, in order.
+type WholeSolo struct {
+	Choruses    []document.Chorus `json:"choruses"`
+	Concessions []Concession      `json:"concessions" doc:"What of the plan gave way"`
 }
 
 // PlannedSolo is up to three choruses, the best first.
@@ -108,6 +125,37 @@ func (s *server) registerComputeSolo(api huma.API) {
 			out.Concessions = append(out.Concessions, Concession{g.Field, g.Text})
 		}
 		return &body[PlannedSolo]{out}, nil
+	})
+	huma.Post(api, "/api/compute/solo/whole", func(ctx context.Context, in *body[WholeRequest]) (*body[WholeSolo], error) {
+		plan := in.Body.Plan
+		plan.Part = nil
+		on, request, err := in.Body.order(plan, in.Body.Licks)
+		if err != nil {
+			return nil, err
+		}
+		kept := make([][]chorus.Block, len(in.Body.Kept))
+		for n, blocks := range in.Body.Kept {
+			if kept[n], err = document.Blocks(blocks, on.chart, on.instrument); err != nil {
+				return nil, invalid(fmt.Sprintf("kept[%d]", n), err)
+			}
+		}
+		planned, err := planner.PlanWhole(ctx, request, in.Body.Choruses, kept)
+		if err != nil {
+			return nil, invalid("plan", err)
+		}
+		out := WholeSolo{Concessions: []Concession{}}
+		for n, p := range planned {
+			one := plan
+			one.Seed += uint64(n)
+			one.Part = &document.ChorusPart{Chorus: n + 1, Of: len(planned)}
+			out.Choruses = append(out.Choruses, document.Chorus{Plan: one, Blocks: document.BlocksOf(p.Best[0].Blocks)})
+			for _, g := range p.Concessions {
+				if said := (Concession{g.Field, g.Text}); !slices.Contains(out.Concessions, said) {
+					out.Concessions = append(out.Concessions, said)
+				}
+			}
+		}
+		return &body[WholeSolo]{out}, nil
 	})
 	huma.Post(api, "/api/compute/solo/chorus", func(ctx context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
 		on, request, err := in.Body.order(in.Body.Chorus.Plan, in.Body.Licks)

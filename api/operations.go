@@ -34,6 +34,7 @@ var summaries = map[string]string{
 	"POST /api/compute/lick/verdict":      "Judge a lick over its chords, with repairs",
 	"POST /api/compute/exercise/sequence": "Walk a figure through the chords of a tune",
 	"POST /api/compute/solo":              "Plan choruses",
+	"POST /api/compute/solo/whole":        "Plan several choruses as one solo",
 	"POST /api/compute/solo/chorus":       "Read a chorus, with an edit made",
 	"POST /api/compute/solo/line":         "The line of several choruses, one after the other",
 	"POST /api/compute/solo/transposed":   "A solo as it lies after its tune or its neck has changed",

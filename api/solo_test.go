@@ -31,7 +31,7 @@ func TestASoloIsPlannedAndTold(t *testing.T) {
 	require.Len(t, planned.Best, 3)
 	assert.Empty(t, planned.Concessions)
 	best := planned.Best[0]
-	assert.Equal(t, 9, best.Figures.Changes, "eight changes within the chorus and the one back to the top")
+	assert.Equal(t, 9, best.Figures.Changes+best.Figures.SilentChanges, "eight changes within the chorus and the one back to the top")
 	assert.Equal(t, best.Figures.Changes, best.Figures.Landings)
 	assert.Equal(t, [4]bool{true, true, true, true}, [4]bool{best.Figures.WithinSpan, best.Figures.EnoughStrongBeats, best.Figures.EnoughHeard, best.Figures.EnoughSpace})
 	assert.Len(t, best.BlockOf, len(best.Tab.Events))
@@ -95,6 +95,26 @@ func TestAChorusIsEdited(t *testing.T) {
 		bad := call[Problem](c, "POST", "/api/compute/solo/chorus", ChorusRequest{PlayContext: ferryOn(c), Chorus: current, Edit: &edit}, 422)
 		assert.Equal(t, location, bad.Errors[0].Field)
 	}
+}
+
+func TestChorusesPlannedAsOne(t *testing.T) {
+	c := application(t, nil)
+	request := WholeRequest{PlayContext: ferryOn(c), Plan: document.ChorusPlan{Seed: 5}, Choruses: 3}
+	whole := call[WholeSolo](c, "POST", "/api/compute/solo/whole", request, 200)
+	require.Len(t, whole.Choruses, 3)
+	for n, one := range whole.Choruses {
+		assert.Equal(t, &document.ChorusPart{Chorus: n + 1, Of: 3}, one.Plan.Part)
+		assert.NotEmpty(t, one.Blocks)
+	}
+	locked := whole.Choruses[1].Blocks[0]
+	locked.Locked = true
+	request.Kept, request.Plan.Seed = [][]document.Block{{}, {locked}}, 99
+	again := call[WholeSolo](c, "POST", "/api/compute/solo/whole", request, 200)
+	assert.Contains(t, again.Choruses[1].Blocks, locked, "what is locked stays")
+	request.Choruses = 1
+	call[Problem](c, "POST", "/api/compute/solo/whole", request, 422)
+	bad := call[Problem](c, "POST", "/api/compute/solo", SoloRequest{PlayContext: ferryOn(c), Plan: document.ChorusPlan{Part: &document.ChorusPart{Chorus: 3, Of: 2}}}, 422)
+	assert.Equal(t, "body.plan.part", bad.Errors[0].Field)
 }
 
 func TestPlansThatCannotBeMeant(t *testing.T) {

@@ -141,6 +141,20 @@ func TestBlocksAreMovedByKeyboardAndMouse(t *testing.T) {
 	p.Saved()
 }
 
+// Three choruses are planned as one solo; undo takes them back to the one there was.
+func TestThreeChorusesArePlannedAsOne(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/3/solo")
+	p.planned(3)
+	p.Click("plan three as one")
+	p.Until("three choruses", "document.querySelectorAll('.choruses [aria-label^=\"Chorus \"][aria-pressed]').length === 3")
+	p.Saved()
+	first := strings.Join(p.frets(), ",")
+	p.Click("Chorus 3")
+	p.Until("the last chorus", expression("[...document.querySelectorAll('.line .event')].map(e => e.dataset.event + ':' + e.querySelector('.fret').textContent).join() !== %s", quoted(first)))
+	p.Undo()
+	p.Until("one chorus again", "document.querySelectorAll('.choruses [aria-label^=\"Chorus \"][aria-pressed]').length === 1")
+}
+
 // Drag presses the mouse at one place and lets go at another.
 func (p *Page) Drag(x, y, toX, toY float64) {
 	p.t.Helper()

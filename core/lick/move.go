@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"undaris/core/analysis"
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -167,8 +168,9 @@ func (l Lick) stayInPosition(i neck.Instrument, w neck.Window, c harmony.Chord) 
 	return Move{Method: StayInPosition, Phrase: best.Phrase, Shift: best.Shift, Lost: best.Lost}
 }
 
-// keepFrets keeps the places, and alters each note that is neither chord tone nor colour
-// over the chord by the least movement that makes it so: where the judgement says
+// keepFrets keeps the places, and alters each note on a strong beat or rested on that is
+// neither chord tone nor colour over the chord by the least movement that makes it so; what
+// passes stays (our choice: it is the line). Where the judgement says
 // which way it wants to go and that is no farther, that way; else to a chord tone before
 // colour, then down before up (ours). A note that is bent is bent differently where
 // its string allows; any other moves along its string.
@@ -184,7 +186,7 @@ func (l Lick) keepFrets(i neck.Instrument, k harmony.Key, c harmony.Chord) Move 
 	for n := range events {
 		before := events[n]
 		class := before.Sounding(i).Class()
-		if phrase.MayRestOn(k, c, class) {
+		if phrase.MayRestOn(k, c, class) || !l.Phrase.Meter.IsStrong(before.Tick) && !analysis.RestsOn(l.Phrase, n) {
 			continue
 		}
 		by, altered, ok := phrase.LeastChange(i, k, c, before, phrase.MayRestOn)

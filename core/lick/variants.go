@@ -120,11 +120,15 @@ func (l Lick) octave(i neck.Instrument, shift int) Move {
 // octaves are held, so that the line stays on top; where that cannot be had of all, an
 // octave higher, and else of each what can be had (common practice for the first). Two
 // strings cannot be bent, hammered or pulled together: those techniques go, and a bend is
-// played as its goal.
+// played as its goal. Double stops are refused: a bend and its unison would come to lie on one
+// string.
 func (l Lick) asOctaves(i neck.Instrument) Move {
 	events, err := l.onNeck(i)
 	if err != nil {
 		return refused(SlideShape, "%s", err)
+	}
+	if l.Phrase.DoubleStops() {
+		return refused(SlideShape, "it has double stops, and four strings at once are no octaves")
 	}
 	m := Move{Method: SlideShape, Phrase: phrase.Phrase{Meter: l.Phrase.Meter}}
 	for n := range events {

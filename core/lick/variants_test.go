@@ -67,3 +67,10 @@ func TestElsewhereHolds(t *testing.T) {
 		}
 	})
 }
+
+// A unison bend is not doubled: the bend and its unison would lie on one string.
+func TestDoubleStopsAreNotDoubledInOctaves(t *testing.T) {
+	l := overC7(t)
+	l.Phrase.Events = []phrase.Event{phrasetest.At(0, 2, 8), phrasetest.At(0, 3, 10, phrasetest.BentWhole)}
+	assert.Equal(t, "it has double stops, and four strings at once are no octaves", l.asOctaves(phrasetest.Guitar).Refused)
+}

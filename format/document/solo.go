@@ -54,6 +54,14 @@ type ChorusPlan struct {
 	Form        string    `json:"form,omitempty" doc:"Letters A to H with blanks between, or question-answer; left out for A A B"`
 	Space       *float64  `json:"space,omitempty" doc:"The share of silence wanted, 0 to 0.6; left out for 0.25"`
 	Seed        uint64    `json:"seed,omitempty" maximum:"4294967295" doc:"The same seed gives the same chorus"`
+	// Part is left out for a chorus that is planned by itself.
+	Part *ChorusPart `json:"part,omitempty" doc:"Its place in a solo that is planned as one"`
+}
+
+// ChorusPart is the place of a chorus among several that are planned as one.
+type ChorusPart struct {
+	Chorus int `json:"chorus" minimum:"1" maximum:"16" doc:"From 1"`
+	Of     int `json:"of" minimum:"1" maximum:"16"`
 }
 
 // Shift moves the hand at the start of a bar.
@@ -147,6 +155,9 @@ func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, sw
 			return err
 		}
 		return &chart.FieldError{Field: field, Detail: err.Error()}
+	}
+	if d.Part != nil {
+		o.Part = chorus.Part{Chorus: d.Part.Chorus - 1, Of: d.Part.Of}
 	}
 	var err error
 	if o.Position, err = neck.FindPosition(i, c.Key.Tonic.Class(), d.Position); err != nil {

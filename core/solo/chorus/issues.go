@@ -2,6 +2,7 @@ package chorus
 
 import (
 	"fmt"
+	"slices"
 
 	"undaris/core/analysis"
 	"undaris/core/harmony"
@@ -108,13 +109,26 @@ func (pc *Context) missedLanding(p phrase.Phrase, a PlannedTarget, t TargetRepor
 			}
 		}
 	}
-	place, found := nearest(a.Places, was)
+	place, found := nearest(freePlaces(p, index, note, a.Places), was)
 	if !found {
 		return c
 	}
 	note.Fingered = place.Fingered
 	c.Repairs = []Repair{{fmt.Sprintf("land on %s, the %s: string %d fret %d", a.Aim.Note, a.Aim.Degree, place.String, place.Fret), Edit{Kind: AlterNote, Note: index, Notes: []phrase.Event{note}}}}
 	return c
+}
+
+// freePlaces are the places on strings that no other note than the given one sounds on while a
+// note lasts: the rest of a double stop stays.
+func freePlaces(p phrase.Phrase, index int, note phrase.Event, placed []neck.Placed) []neck.Placed {
+	return slices.DeleteFunc(slices.Clone(placed), func(at neck.Placed) bool {
+		for n, e := range p.Events {
+			if n != index && e.String == at.String && e.Tick < note.End() && e.End() > note.Tick && (index >= 0 || e.Tick >= note.Tick) {
+				return true
+			}
+		}
+		return false
+	})
 }
 
 func nearest(placed []neck.Placed, to pitch.MIDI) (neck.Placed, bool) {
@@ -142,7 +156,7 @@ func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issu
 		if e.Tick < d.From {
 			continue
 		}
-		place, found := nearest(placed, e.Sounding(pc.Instrument))
+		place, found := nearest(freePlaces(p, n, e, placed), e.Sounding(pc.Instrument))
 		if !found {
 			break
 		}

@@ -190,3 +190,18 @@ func TestAHoldIsOffered(t *testing.T) {
 	require.NoError(t, err)
 	assert.Zero(t, about(t, o, mended)[analysis.FindingHolds])
 }
+
+// A repair of one note of a double stop leaves the other.
+func TestARepairLeavesTheOtherNoteOfADoubleStop(t *testing.T) {
+	o := solotest.Request(t, "quick change", "C", "E", 1)
+	c := chorus.Chorus{Blocks: []chorus.Block{{Kind: chorus.FreeBlock, Name: "free notes", Ticks: 960, Notes: []phrase.Event{
+		{Ticks: 960, Fingered: neck.Fingered{Place: neck.Place{String: 4, Fret: 7}}}, {Ticks: 960, Fingered: neck.Fingered{Place: neck.Place{String: 5, Fret: 9}}},
+	}}}}
+	all, err := o.Issues(c)
+	require.NoError(t, err)
+	at := slices.IndexFunc(all, func(c chorus.Issue) bool { return c.About == "landing" && len(c.Repairs) > 0 && c.Tick == 0 })
+	require.GreaterOrEqual(t, at, 0)
+	mended, _, err := solotest.Edit(o, c, all[at].Repairs[0].Edit)
+	require.NoError(t, err)
+	assert.Len(t, mended.Phrase(o.Chart).Events, 2)
+}

@@ -9,6 +9,8 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
 )
 
 // Request asks for a chorus over a chart: what to aim at, where to stand, what to
@@ -45,7 +47,31 @@ type Request struct {
 	Seed  uint64
 	// Kept are blocks that stay as they are.
 	Kept []Block
+	// Part says which of several choruses this is; the zero Part is a chorus by itself.
+	Part Part
 }
+
+// Part is the place of a chorus in a solo of several that are planned as one.
+type Part struct {
+	// Chorus counts from 0, Of is how many there are.
+	Chorus, Of int
+	// Motif are the notes that the chorus begins with, in ticks of the chorus; Ceiling is the
+	// pitch that all of it stays below, 0 for none.
+	Motif   []phrase.Event
+	Ceiling pitch.MIDI
+}
+
+// Progress is how far into the solo the chorus comes: 0 the first, 1 the last, a half where it
+// is by itself.
+func (p Part) Progress() float64 {
+	if p.Of < 2 {
+		return 0.5
+	}
+	return float64(p.Chorus) / float64(p.Of-1)
+}
+
+// Last says whether the solo ends with the chorus.
+func (p Part) Last() bool { return p.Of > 1 && p.Chorus == p.Of-1 }
 
 // Shift moves the hand to a position at the start of a bar, counted from 0.
 type Shift struct {
@@ -62,6 +88,8 @@ const (
 	MaxSpace = 0.6
 	// MinDensity is a note a bar; less has no line in it.
 	MinDensity = 1
+	// MaxChoruses is how many choruses a solo has at most.
+	MaxChoruses = 16
 )
 
 // Check returns a *chart.FieldError for the first thing that cannot be meant.
@@ -91,6 +119,9 @@ func (o Request) Check() error {
 		if s.Bar < 1 || s.Bar >= bars || (n > 0 && s.Bar <= o.Shifts[n-1].Bar) {
 			return &chart.FieldError{Field: fmt.Sprintf("shifts[%d]", n), Detail: fmt.Sprintf("the hand shifts at bar 2 to %d, each shift after the one before; bar %d does not", bars, s.Bar+1)}
 		}
+	}
+	if o.Part.Of < 0 || o.Part.Of > MaxChoruses || o.Part.Of > 0 && (o.Part.Chorus < 0 || o.Part.Chorus >= o.Part.Of) {
+		return &chart.FieldError{Field: "part", Detail: fmt.Sprintf("a solo has 1 to %d choruses; chorus %d of %d is none of them", MaxChoruses, o.Part.Chorus+1, o.Part.Of)}
 	}
 	return o.checkKept()
 }

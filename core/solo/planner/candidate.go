@@ -45,6 +45,13 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 		pc.setRoles(phrases[n].onsets) // the climax may have taken the place of its neighbours
 	}
 	motifs := map[string]motif{}
+	if len(pc.Part.Motif) > 0 {
+		first := motif{}
+		for _, e := range pc.Part.Motif {
+			first[e.Tick-slots[0].start] = e.Sounding(pc.Instrument)
+		}
+		motifs[slots[0].motifID] = first
+	}
 	var last *phrase.Event
 	for n := range phrases {
 		p := &phrases[n]

@@ -16,12 +16,17 @@ type planContext struct {
 	bendGoals [][12]bool
 }
 
+// partDensity is how much busier the last of several choruses is than the first, as a share of the
+// density asked for (our choice).
+const partDensity = 0.3
+
 func newPlanContext(o chorus.Request) (*planContext, error) {
 	shared, err := o.NewContext()
 	if err != nil {
 		return nil, err
 	}
 	pc := &planContext{Context: shared, places: map[neck.Window][]placeChoice{}, licksPlaced: map[placedLickKey]placedLick{}}
+	pc.Density *= 1 + partDensity*(pc.Part.Progress()-0.5)
 	for n := range pc.Chords {
 		goals := [12]bool{}
 		for _, kind := range pc.bendKindsOver(n) {

@@ -32,6 +32,10 @@ var contours = []contour{
 // that a chorus does not stay on the thin strings).
 var depths = []float64{0, 0, 3, 6}
 
+// partRise is how much higher the last of several choruses lies than the first, in semitones
+// (our choice: a solo rises).
+const partRise = 5
+
 // setContour gives every onset its place in the contour: each sentence a little higher until
 // the climax past the middle, the one highest note there. It returns the pitch that the
 // other notes stay below.
@@ -52,7 +56,7 @@ func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, pat
 		low, high := pc.pitchRange(pc.PositionAt(slots[k].start).Window)
 		middle := float64(low+high)/2 + float64(r.IntN(5)) - 1
 		near := 1 - float64(max(k-climax, climax-k))/float64(max(climax, n-climax, 1))
-		middle += 4 * near
+		middle += 4*near + partRise*(pc.Part.Progress()-0.5)
 		if k != climax {
 			middle -= deep[slots[k].motifID]
 		}
@@ -119,7 +123,7 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 		}
 	}
 	if at < 0 {
-		return pitch.MIDI(128)
+		return pc.ceiling()
 	}
 	for m := at + 1; m < len(p.onsets); m++ {
 		if p.onsets[m].tick >= p.onsets[at].tick+beat {
@@ -133,7 +137,7 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 	o.leads, o.rests = 0, true
 	heights := pc.heights(phrases, *o)
 	if len(heights) == 0 {
-		return pitch.MIDI(128)
+		return pc.ceiling()
 	}
 	top := heights[r.IntN(min(3, len(heights)))]
 	o.peak, o.want = true, float64(top)
@@ -144,6 +148,15 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 		}
 	}
 	return top
+}
+
+// ceiling is the pitch that the chorus stays below: that of the climax of the solo it is part
+// of, or above all there is.
+func (pc *planContext) ceiling() pitch.MIDI {
+	if pc.Part.Ceiling > 0 {
+		return pc.Part.Ceiling
+	}
+	return pitch.MIDI(128)
 }
 
 // mayLast says whether an onset lasts so long, or would without the notes that follow it, which
@@ -177,7 +190,7 @@ func (pc *planContext) heights(phrases []draftPhrase, o onset) []pitch.MIDI {
 	}
 	heights := []pitch.MIDI{}
 	add := func(p pitch.MIDI) {
-		if p > above && !slices.Contains(heights, p) {
+		if p > above && p < pc.ceiling() && !slices.Contains(heights, p) {
 			heights = append(heights, p)
 		}
 	}

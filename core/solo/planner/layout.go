@@ -15,6 +15,8 @@ type phraseSlot struct {
 	motifID string
 	// answer says that the phrase ends its sentence, and so ends on R or 3.
 	answer bool
+	// ending says that the solo ends with the phrase, and so on the tonic.
+	ending bool
 	// turnaround says that it is the last bar of the chorus, played into the next.
 	turnaround bool
 	// arrivals are the indices of the landings within it.
@@ -76,10 +78,13 @@ func (pc *planContext) slots(r *rand.Rand) []phraseSlot {
 			chosen[key] = d
 		}
 		all = append(all, pc.sentence(d, letter, first, sentence, unit)...)
-		if turnaround && r.Float64() >= oftenSilent {
+		if turnaround && !pc.Part.Last() && r.Float64() >= oftenSilent {
 			all = append(all, pc.slot(bars-1, 1, "turnaround"))
 			all[len(all)-1].turnaround = true
 		}
+	}
+	if n := len(all) - 1; pc.Part.Last() && n >= 0 {
+		all[n].ending = true
 	}
 	return all
 }

@@ -67,7 +67,7 @@ func (pc *planContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeC
 		return []placeChoice{own}
 	}
 	found := make([]placeChoice, 0, 16)
-	if o.arrival >= 0 {
+	if o.arrival >= 0 && !(o.ends == endsOnTonic && pc.Chords[o.over].Class[pc.Chart.Key.Tonic.Class()] == harmony.ChordTone) {
 		for _, tone := range pc.Targets[o.arrival].Places {
 			if (tone.Pitch < below || o.peak) && (tone.Fret > 0 || !o.held && !o.peak) {
 				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch, cost: pc.contourCost(o, tone.Pitch) + r.IntN(noise)})
@@ -118,6 +118,9 @@ func (pc *planContext) ownCost(o onset, class pitch.Class, loosened bool) int {
 	closes := over.Root[class] || over.Third[class]
 	if o.ends == endsAsAnswer && !closes || o.ends == endsAsQuestion && closes {
 		cost += costEnding
+	}
+	if o.ends == endsOnTonic && class != pc.Chart.Key.Tonic.Class() {
+		cost += 2 * costEnding
 	}
 	if o.leads > 0 && is == harmony.Outside {
 		cost = 10 // it is led on, and the approach is priced with the landing

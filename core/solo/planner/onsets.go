@@ -45,6 +45,8 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns []pattern, lic
 	}
 	if last := len(all) - 1; last >= 0 && all[last].held {
 		switch {
+		case s.ending:
+			all[last].ends = endsOnTonic
 		case s.answer:
 			all[last].ends = endsAsAnswer
 		case pc.Form == chorus.QuestionAnswer:
@@ -143,12 +145,14 @@ type onset struct {
 	ends ending
 }
 
-// ending is how a phrase ends: a question off the chord or on its 5, an answer on R or 3 (common).
+// ending is how a phrase ends: a question off the chord or on its 5, an answer on R or 3, a solo on the
+// tonic (common).
 type ending string
 
 const (
 	endsAsQuestion ending = "question"
 	endsAsAnswer   ending = "answer"
+	endsOnTonic    ending = "tonic"
 )
 
 const noMotifInterval = 99

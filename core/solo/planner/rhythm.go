@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"undaris/core/analysis"
+	"undaris/core/phrase"
 )
 
 // pattern is the rhythm of a phrase, in order of time. Its last note is the one that it ends
@@ -98,7 +99,10 @@ func (pc *planContext) patterns(slots []phraseSlot, r *rand.Rand) []pattern {
 		} else if first, known := origin[next]; known {
 			d.reserve = max(-all[first].first(), 0)
 		}
-		if first, known := origin[s.motifID]; known {
+		if n == 0 && len(pc.Part.Motif) > 0 {
+			origin[s.motifID] = n
+			all[n] = d.returning(s, motifPattern(s, pc.Part.Motif, contours[r.IntN(len(contours))]))
+		} else if first, known := origin[s.motifID]; known {
 			all[n] = d.returning(s, all[first])
 		} else {
 			origin[s.motifID] = n
@@ -110,6 +114,18 @@ func (pc *planContext) patterns(slots []phraseSlot, r *rand.Rand) []pattern {
 		d.holds = append(d.holds, (s.start+all[n].hold())%pc.Chart.Meter.BarTicks())
 	}
 	return all
+}
+
+// motifPattern is the rhythm of the notes that a chorus begins with, as far as they lie in its
+// first slot.
+func motifPattern(s phraseSlot, notes []phrase.Event, curve contour) pattern {
+	p := pattern{curve: curve}
+	for _, e := range notes {
+		if e.Tick-s.start < s.ticks && (len(p.notes) == 0 || e.Tick-s.start > p.hold()) {
+			p.notes = append(p.notes, freeNote(e.Tick-s.start))
+		}
+	}
+	return p
 }
 
 // ownPickup reserves as much as the phrase has itself.
@@ -301,10 +317,27 @@ func (d *rhythmDraw) returning(s phraseSlot, origin pattern) pattern {
 		p.notes = append(p.notes, freeNote(due[len(due)-1].tick))
 	}
 	for _, l := range due {
-		p.land(d.planContext, l)
+		p.land(d.planContext, p.keepingHead(l, beat))
 	}
 	p.separate(d.planContext)
 	return p
+}
+
+// keepingHead is a landing on the note of the pattern that is heard as it anyway, where there is
+// one: so a phrase that returns keeps its rhythm.
+func (p pattern) keepingHead(l dueLanding, beat int) dueLanding {
+	for n, one := range p.notes {
+		until := one.stop
+		if n+1 < len(p.notes) {
+			until = min(until, p.notes[n+1].tick)
+		}
+		early := one.tick < l.arrives && one.tick >= l.arrives-beat/2 && until > l.arrives
+		if one.arrival < 0 && (early || one.tick >= l.arrives && one.tick <= l.arrives+beat) {
+			l.tick = one.tick
+			return l
+		}
+	}
+	return l
 }
 
 // separate leaves out notes that lie too near to a landing to be played between.

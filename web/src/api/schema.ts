@@ -894,6 +894,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/solo/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan several choruses as one solo */
+        post: operations["post-api-compute-solo-whole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks": {
         parameters: {
             query?: never;
@@ -2025,6 +2042,15 @@ export interface components {
             /** Format: int64 */
             tick: number;
         };
+        ChorusPart: {
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            chorus: number;
+            /** Format: int64 */
+            of: number;
+        };
         ChorusPlan: {
             /** @description Those allowed; left out for all */
             approaches?: string[];
@@ -2041,6 +2067,8 @@ export interface components {
             form?: string;
             /** @description Phrases begin with licks of the vocabulary */
             fromLicks?: boolean;
+            /** @description Its place in a solo that is planned as one */
+            part?: components["schemas"]["ChorusPart"];
             /** @description A position's id or form; left out for the home position */
             position?: string;
             /**
@@ -4765,6 +4793,24 @@ export interface components {
             /** @description At most 60 characters; empty takes the name away */
             label: string;
         };
+        WholeRequest: {
+            chart: components["schemas"]["Chart"];
+            /** Format: int64 */
+            choruses: number;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Blocks of each chorus that stay as they are */
+            kept?: components["schemas"]["Block"][][];
+            /** @description The vocabulary */
+            licks?: components["schemas"]["Lick"][];
+            /** @description What every chorus is planned by */
+            plan: components["schemas"]["ChorusPlan"];
+        };
+        WholeSolo: {
+            choruses: components["schemas"]["Chorus"][];
+            /** @description What of the plan gave way */
+            concessions: components["schemas"]["Concession"][];
+        };
         WriteEdit: {
             /** Format: int64 */
             bar: number;
@@ -6757,6 +6803,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TransposedSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-solo-whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WholeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeSolo"];
                 };
             };
             /** @description Error */

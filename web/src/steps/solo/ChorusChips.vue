@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The choruses of a solo: which is looked at, one more, and their order. */
 defineProps<{ count: number; at: number }>()
-defineEmits<{ go: [chorus: number]; more: []; move: [by: number]; remove: [] }>()
+defineEmits<{ go: [chorus: number]; more: []; whole: []; move: [by: number]; remove: [] }>()
 </script>
 
 <template>
@@ -19,6 +19,19 @@ defineEmits<{ go: [chorus: number]; more: []; move: [by: number]; remove: [] }>(
     </button>
     <button v-if="count" type="button" class="chip" title="One more chorus (j)" @click="$emit('more')">
       + chorus
+    </button>
+    <button
+      v-if="count"
+      type="button"
+      class="chip"
+      :title="
+        count > 1
+          ? 'Plan all choruses anew as one solo: it rises, and ends'
+          : 'Plan three choruses as one solo: it rises, and ends'
+      "
+      @click="$emit('whole')"
+    >
+      {{ count > 1 ? 'plan as one' : 'plan three as one' }}
     </button>
     <template v-if="count > 1">
       <button

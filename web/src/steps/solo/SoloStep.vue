@@ -146,6 +146,7 @@ useKeys([
           :at="at"
           @go="goToChorus"
           @more="work.again(true)"
+          @whole="work.planWhole()"
           @move="work.moveChorus"
           @remove="work.removeChorus()"
         />

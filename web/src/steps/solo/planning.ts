@@ -29,6 +29,9 @@ export function withChorus(now: Solo, index: number, next: Solo['choruses'][numb
   return { ...now, choruses }
 }
 
+/** How many choruses are planned as one where a solo has one. */
+const wholeSolo = 3
+
 /** Planning a chorus: what a plan begins with, the licks it may use, and the latest plan wins. */
 export function usePlanning(at: Ref<number>, query: SoloQuery, views: ChorusViews, change: Change) {
   const tune = useTune()
@@ -96,8 +99,34 @@ export function usePlanning(at: Ref<number>, query: SoloQuery, views: ChorusView
     }
     if (more && index > 0) await query.set({ chorus: index + 1 })
   }
+  /** Plans all choruses as one solo, their locked blocks kept: three of them where there is one. */
+  async function planWhole(plan: ChorusPlan) {
+    planning?.abort()
+    const mine = new AbortController()
+    planning = mine
+    await change('plan the choruses as one', async (now) => {
+      const choruses = Math.max(now.choruses.length, now.choruses.length > 1 ? 2 : wholeSolo)
+      const kept = Array.from({ length: choruses }, (_, n) =>
+        (now.choruses[n]?.blocks ?? []).filter((b) => b.locked),
+      )
+      const body = {
+        ...{ chart: tune.chart!, hands: tune.hands, plan: { ...plan, seed: nextSeed(plan) } },
+        ...{ licks: vocabulary(plan), choruses, kept },
+      }
+      const got = await answer(client.POST('/api/compute/solo/whole', { body, signal: mine.signal })).catch(
+        (error: unknown) => {
+          if (!mine.signal.aborted) throw error
+        },
+      )
+      if (!got || mine.signal.aborted) return undefined
+      alternatives.value = []
+      concessions.value = got.concessions.map((g) => g.text)
+      return { ...now, choruses: got.choruses }
+    })
+    if (planning === mine) planning = undefined
+  }
   /** The seed after that of a plan, or of the plan that is being made. */
   const nextSeed = (plan: ChorusPlan) => (pending.seed ?? plan.seed ?? 0) + 1
 
-  return { alternatives, concessions, fresh, vocabulary, best, forget, planAgain, nextSeed }
+  return { alternatives, concessions, fresh, vocabulary, best, forget, planAgain, planWhole, nextSeed }
 }

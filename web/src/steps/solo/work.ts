@@ -99,6 +99,12 @@ export function useSolo(query: SoloQuery) {
   }
   /** Plans again from the next seed. */
   const again = (more = false) => planAgain({ seed: planning.nextSeed(plan.value) }, more)
+  /** Plans all choruses anew as one solo, by the plan of the one that is looked at. */
+  async function planWhole() {
+    if (!document.value) return
+    notice.value = ''
+    await planning.planWhole(plan.value)
+  }
 
   /**
    * Makes edits of the chorus that is looked at now, whatever is looked at when they are
@@ -201,6 +207,7 @@ export function useSolo(query: SoloQuery) {
       take,
       begin,
       planAgain,
+      planWhole,
       again,
       edit,
       editor,

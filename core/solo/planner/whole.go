@@ -1,0 +1,64 @@
+package planner
+
+import (
+	"context"
+
+	"undaris/core/analysis"
+	"undaris/core/phrase"
+	"undaris/core/pitch"
+	"undaris/core/solo/chorus"
+)
+
+// PlanWhole plans several choruses as one solo: the first begins with the motif of the last, each
+// is busier and higher than the one before, the highest note of all is in the last, and that ends
+// on the tonic. Kept are the blocks that stay, by chorus; it may be shorter than the solo. The
+// proposals are in order, one best for each chorus; the errors are those of Plan.
+func PlanWhole(ctx context.Context, o chorus.Request, choruses int, kept [][]chorus.Block) ([]Proposals, error) {
+	all := make([]Proposals, choruses)
+	part := func(n int) chorus.Request {
+		one := o
+		one.Seed += uint64(n)
+		one.Part = chorus.Part{Chorus: n, Of: choruses}
+		one.Kept = nil
+		if n < len(kept) {
+			one.Kept = kept[n]
+		}
+		return one
+	}
+	// The last is planned first, so that the others stay below its climax.
+	last := choruses - 1
+	planned, err := Plan(ctx, part(last))
+	if err != nil {
+		return nil, err
+	}
+	all[last] = planned
+	for n := range last {
+		one := part(n)
+		one.Part.Ceiling = highest(o, planned.Best[0].Line)
+		if n == 0 {
+			one.Part.Motif = firstPhrase(planned.Best[0].Line)
+		}
+		if all[n], err = Plan(ctx, one); err != nil {
+			return nil, err
+		}
+	}
+	return all, nil
+}
+
+// highest is the highest pitch of a line, 0 where it has no notes.
+func highest(o chorus.Request, line phrase.Phrase) pitch.MIDI {
+	top := pitch.MIDI(0)
+	for _, e := range line.Events {
+		top = max(top, e.Sounding(o.Instrument))
+	}
+	return top
+}
+
+// firstPhrase are the notes up to the first breath.
+func firstPhrase(line phrase.Phrase) []phrase.Event {
+	spans := analysis.PhraseSpans(line)
+	if len(spans) == 0 {
+		return nil
+	}
+	return line.Events[spans[0].From:spans[0].To]
+}
