@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"cmp"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -106,20 +107,13 @@ const lastThird = 2.0 / 3
 func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Rand) pitch.MIDI {
 	p := &phrases[climax]
 	beat := pc.Chart.Meter.BeatTicks()
-	at, best := -1, math.Inf(-1)
-	for m, o := range p.onsets {
-		if float64(o.tick) < lastThird*float64(pc.Length) || o.lickNote != nil || o.repeat || o.held && p.answer || !pc.mayLast(p.onsets, m, beat) {
-			continue
-		}
-		value := o.want
-		if o.ticks < beat {
-			value -= 6
-		}
-		if o.arrival >= 0 {
-			value -= 4
-		}
-		if value > best {
-			at, best = m, value
+	at, heights := -1, []pitch.MIDI{}
+	for _, m := range pc.highNoteChoices(p, beat) {
+		o := p.onsets[m]
+		o.rests = true
+		if heights = pc.heights(phrases, o); len(heights) > 0 {
+			at = m
+			break
 		}
 	}
 	if at < 0 {
@@ -134,13 +128,8 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 		}
 	}
 	o := &p.onsets[at]
-	o.leads, o.rests = 0, true
-	heights := pc.heights(phrases, *o)
-	if len(heights) == 0 {
-		return pc.ceiling()
-	}
 	top := heights[r.IntN(min(3, len(heights)))]
-	o.peak, o.want = true, float64(top)
+	o.leads, o.rests, o.peak, o.want = 0, true, true, float64(top)
 	for m := range p.onsets {
 		if m != at {
 			away := max(m-at, at-m)
@@ -148,6 +137,27 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 		}
 	}
 	return top
+}
+
+// highNoteChoices are the onsets of a phrase that may be the highest note, by their indices, the
+// best first: high in the contour, long already, no landing, in the last third.
+func (pc *planContext) highNoteChoices(p *draftPhrase, beat int) []int {
+	choices, value := []int{}, map[int]float64{}
+	for m, o := range p.onsets {
+		if float64(o.tick) < lastThird*float64(pc.Length) || o.lickNote != nil || o.repeat || o.held && p.answer || !pc.mayLast(p.onsets, m, beat) {
+			continue
+		}
+		value[m] = o.want
+		if o.ticks < beat {
+			value[m] -= 6
+		}
+		if o.arrival >= 0 {
+			value[m] -= 4
+		}
+		choices = append(choices, m)
+	}
+	slices.SortStableFunc(choices, func(a, b int) int { return cmp.Compare(value[b], value[a]) })
+	return choices
 }
 
 // ceiling is the pitch that the chorus stays below: that of the climax of the solo it is part
@@ -188,6 +198,9 @@ func (pc *planContext) heights(phrases []draftPhrase, o onset) []pitch.MIDI {
 			}
 		}
 	}
+	// The rest of the chorus lies below: it is to have room.
+	low, high := pc.pitchRange(o.window)
+	above = max(above, (low+high)/2+2)
 	heights := []pitch.MIDI{}
 	add := func(p pitch.MIDI) {
 		if p > above && p < pc.ceiling() && !slices.Contains(heights, p) {

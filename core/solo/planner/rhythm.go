@@ -1,43 +1,9 @@
 package planner
 
 import (
-	"cmp"
 	"math"
 	"math/rand/v2"
-	"slices"
-
-	"undaris/core/analysis"
-	"undaris/core/phrase"
 )
-
-// pattern is the rhythm of a phrase, in order of time. Its last note is the one that it ends
-// on and holds.
-type pattern struct {
-	notes []patternNote
-	curve contour
-}
-
-// patternNote is a note of a pattern, in ticks from the start of its slot.
-type patternNote struct {
-	tick int
-	// stop is when it ends if that is before the next one begins; noStop otherwise.
-	stop int
-	// repeat says that it strikes the pitch before it again.
-	repeat bool
-	// arrival is the index of the landing it is, -1 for none.
-	arrival int
-	// lickEvent is the index of the note of the lick that stands here, -1 for none.
-	lickEvent int
-}
-
-const noStop = math.MaxInt
-
-func freeNote(tick int) patternNote {
-	return patternNote{tick: tick, stop: noStop, arrival: -1, lickEvent: -1}
-}
-
-func (p pattern) first() int { return p.notes[0].tick }
-func (p pattern) hold() int  { return p.notes[len(p.notes)-1].tick }
 
 // How patterns are drawn (ours, for what players do).
 const (
@@ -116,18 +82,6 @@ func (pc *planContext) patterns(slots []phraseSlot, r *rand.Rand) []pattern {
 	return all
 }
 
-// motifPattern is the rhythm of the notes that a chorus begins with, as far as they lie in its
-// first slot.
-func motifPattern(s phraseSlot, notes []phrase.Event, curve contour) pattern {
-	p := pattern{curve: curve}
-	for _, e := range notes {
-		if e.Tick-s.start < s.ticks && (len(p.notes) == 0 || e.Tick-s.start > p.hold()) {
-			p.notes = append(p.notes, freeNote(e.Tick-s.start))
-		}
-	}
-	return p
-}
-
 // ownPickup reserves as much as the phrase has itself.
 const ownPickup = -1
 
@@ -163,25 +117,6 @@ func (d *rhythmDraw) best(s phraseSlot, draw func() pattern) pattern {
 		}
 	}
 	return best
-}
-
-// varied says that not too many notes of one length follow each other, and that there are
-// several lengths.
-func (p pattern) varied() bool {
-	equal, lengths := 1, map[int]bool{}
-	for n := 1; n < len(p.notes); n++ {
-		length := p.notes[n].tick - p.notes[n-1].tick
-		lengths[length] = true
-		if n > 1 && length == p.notes[n-1].tick-p.notes[n-2].tick {
-			equal++
-		} else {
-			equal = 1
-		}
-		if equal > analysis.MaxEqualLengths-1 {
-			return false
-		}
-	}
-	return len(lengths) > 1
 }
 
 // fresh draws a pattern: where it begins, when its landings come, where it ends, and cells
@@ -274,95 +209,4 @@ func (c cell) notesPerBeat() float64 {
 		}
 	}
 	return float64(notes) / float64(c.beats)
-}
-
-// returning is a pattern that comes back in another slot, whose landings may lie elsewhere. Its
-// head stays; its last beats are often new.
-func (d *rhythmDraw) returning(s phraseSlot, origin pattern) pattern {
-	beat := d.Chart.Meter.BeatTicks()
-	p := pattern{curve: origin.curve}
-	cut := noStop
-	if d.r.Float64() < oftenNewTail {
-		cut = max(origin.hold()-tailBeats*beat, origin.first()+beat)
-	}
-	for _, one := range origin.notes {
-		if one.tick >= cut || one.tick < -d.room {
-			continue
-		}
-		one.arrival, one.lickEvent = -1, -1
-		p.notes = append(p.notes, one)
-	}
-	if len(p.notes) == 0 {
-		return d.best(s, func() pattern { p := d.fresh(s); p.curve = origin.curve; return p })
-	}
-	due := d.landings(s, p.first(), max(origin.hold(), p.first()+beat), p.first() > beat)
-	if last := p.hold(); cut != noStop {
-		hold := origin.hold() + []int{0, 0, -beat / 2, beat / 2, beat}[d.r.IntN(5)]
-		if !d.offBeats() {
-			hold = floorTo(hold, beat)
-		} else if rest := hold - floorTo(hold, beat); rest != 0 {
-			hold += d.offBeat() - rest
-		}
-		if len(due) > 0 {
-			hold = max(hold, due[len(due)-1].tick)
-		}
-		hold = min(max(min(hold, d.latestHold(s, p.first())), last+beat/2), s.ticks-beat/2)
-		tail := pattern{}
-		share := float64(hold-last) / float64(max(hold-p.first(), 1))
-		tail.fill(d, last, hold, 1+share*max(d.wanted(s)-1, 1))
-		p.notes[len(p.notes)-1].stop = noStop
-		p.notes = append(p.notes, tail.notes[1:]...)
-		p.notes = append(p.notes, freeNote(hold))
-	} else if len(due) > 0 && due[len(due)-1].tick > last {
-		p.notes = append(p.notes, freeNote(due[len(due)-1].tick))
-	}
-	for _, l := range due {
-		p.land(d.planContext, p.keepingHead(l, beat))
-	}
-	p.separate(d.planContext)
-	return p
-}
-
-// keepingHead is a landing on the note of the pattern that is heard as it anyway, where there is
-// one: so a phrase that returns keeps its rhythm.
-func (p pattern) keepingHead(l dueLanding, beat int) dueLanding {
-	for n, one := range p.notes {
-		until := one.stop
-		if n+1 < len(p.notes) {
-			until = min(until, p.notes[n+1].tick)
-		}
-		early := one.tick < l.arrives && one.tick >= l.arrives-beat/2 && until > l.arrives
-		if one.arrival < 0 && (early || one.tick >= l.arrives && one.tick <= l.arrives+beat) {
-			l.tick = one.tick
-			return l
-		}
-	}
-	return l
-}
-
-// separate leaves out notes that lie too near to a landing to be played between.
-func (p *pattern) separate(pc *planContext) {
-	least := pc.Chart.Meter.BeatTicks() / 5
-	if pc.Subdivision.PerBeat >= 6 {
-		least = pc.Subdivision.Ticks(pc.Chart.Meter) / 2
-	}
-	kept := p.notes[:0:0]
-	for _, one := range p.notes {
-		n := len(kept)
-		switch {
-		case n == 0 || one.tick-kept[n-1].tick >= least:
-			kept = append(kept, one)
-		case one.arrival >= 0 && kept[n-1].arrival < 0:
-			kept[n-1] = one
-		}
-	}
-	for n := range kept {
-		kept[n].repeat = kept[n].repeat && n > 0 && kept[n].arrival < 0
-	}
-	p.notes = kept
-}
-
-// sortNotes puts the notes in order of time.
-func (p *pattern) sortNotes() {
-	slices.SortStableFunc(p.notes, func(a, b patternNote) int { return cmp.Compare(a.tick, b.tick) })
 }
