@@ -82,8 +82,9 @@ func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []
 	rivals := candidateChords(k, tune)
 	all := make([]ImpliedHarmony, len(p.Chords))
 	weights := make([][12]float64, len(p.Chords))
+	end := p.End()
 	for n, from := range p.Chords {
-		all[n] = ImpliedHarmony{From: from.Tick, To: p.End(), Chord: from.Chord}
+		all[n] = ImpliedHarmony{From: from.Tick, To: end, Chord: from.Chord}
 		if n == 0 && len(p.Events) > 0 {
 			all[n].From = min(from.Tick, p.Events[0].Tick)
 		}

@@ -326,3 +326,18 @@ func BenchmarkPlan(b *testing.B) {
 		})
 	}
 }
+
+// Planning over the longest chart that is read, 512 bars of four chords each.
+func BenchmarkPlanTheLongestChart(b *testing.B) {
+	o := solotest.Request(b, "quick change", "C", "E", 1)
+	spans := []chart.Span{}
+	for _, bar := range []int{0, 1, 8, 1} {
+		span := o.Chart.Bars[bar].Spans[0]
+		span.Beats = 1
+		spans = append(spans, span)
+	}
+	o.Chart.Bars = slices.Repeat([]chart.Bar{{Spans: spans}}, 512)
+	for b.Loop() {
+		solotest.Planned(b, o)
+	}
+}
