@@ -118,7 +118,7 @@ func TestWritingWithTheNeckAndTheStaff(t *testing.T) {
 	p.place("2:8")
 	p.writes("8 ♭3", "8 5")
 	p.Click("accent")
-	p.Click("slide")
+	p.Click("vibrato")
 	p.writes("8 ♭3", "∿ 8 5")
 	p.Click("staff")
 	p.Until("the staff is engraved", "document.querySelectorAll('.staff svg .vf-stavenote').length >= 3")
@@ -247,7 +247,7 @@ func TestFindingLicks(t *testing.T) {
 
 // The same lick in another key, cut into its chords, and joined with another.
 func TestALickElsewhereCutAndJoined(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=30")
+	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=27")
 	p.Sees("Gangplank into")
 	p.Press("w")
 	p.Click("A♭")
