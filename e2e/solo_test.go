@@ -180,6 +180,8 @@ func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
 	p.Saved()
 	p.TabTo("Blend of all bars")
 	p.Press(kb.Home)
+	p.Until("the last plan", "document.querySelector('header [aria-label^=\"Undo: draw the blend\"]')")
+	p.Saved()
 	p.Until("two chords in a bar, and the box alone", "document.querySelector('.strip .dropped.unclear, .strip .dropped.another-chord')")
 	p.Press("v")
 	p.Until("the places that could be better", "document.querySelector('.verdict summary')")

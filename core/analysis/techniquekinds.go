@@ -27,6 +27,7 @@ func techniqueKindsOf(p phrase.Phrase, n int) []string {
 		name string
 	}{
 		{e.SlideFrom > 0 || e.SlideOut != 0, "slides"}, {e.Bend > 1, "bends"}, {e.HammerOn, "hammer-ons"}, {e.PullOff, "pull-offs"},
+		{e.Trill > 0, "trills"}, {e.Rake, "rakes"}, {e.Ghost, "ghost notes"},
 		{n > 0 && p.Events[n-1].Tick == e.Tick, "double stops"},
 	} {
 		if one.used {

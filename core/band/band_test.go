@@ -192,6 +192,36 @@ func TestCurves(t *testing.T) {
 	assert.Equal(t, 0, shaken[2].Cents)
 }
 
+// A trill goes to and fro between its two frets, a ghost note is soft, and a rake is heard over
+// thicker strings before the note.
+func TestTrillsGhostsAndRakesAreHeard(t *testing.T) {
+	at := neck.Fingered{Place: neck.Place{String: 3, Fret: 9}}
+	line := phrase.Phrase{Meter: chart.FourFour, Events: []phrase.Event{
+		{Tick: 480, Ticks: 480, Fingered: at, Technique: phrase.Technique{Rake: true}},
+		{Tick: 960, Ticks: 480, Fingered: at, Technique: phrase.Technique{Ghost: true}},
+		{Tick: 1440, Ticks: 480, Fingered: at, Technique: phrase.Technique{Trill: 2}},
+	}}
+	notes := of(Perform(Order{Chart: blues(t, "C", chart.Straight), Instrument: neck.Standard(), Bars: 1, Line: line}), Line)
+	require.Len(t, notes, 6, "three strings, and three notes")
+	for n, pitch := range []pitch.MIDI{49, 54, 59} { // the ninth fret of strings 6, 5 and 4
+		assert.Equal(t, -1, notes[n].Event)
+		assert.Equal(t, pitch, notes[n].Pitch)
+		assert.Less(t, notes[n].Tick, notes[3].Tick)
+	}
+	assert.Less(t, notes[4].Loudness, notes[3].Loudness/2+1)
+	low, high := 0, 0
+	for _, p := range notes[5].Curve {
+		assert.Contains(t, []int{0, 200}, p.Cents, "nothing between")
+		if p.Cents == 0 {
+			low++
+		} else {
+			high++
+		}
+	}
+	assert.Greater(t, low, 3)
+	assert.Greater(t, high, 3)
+}
+
 // In stop-time the band strikes the first four bars and rests between; the drums keep still.
 func TestStopTime(t *testing.T) {
 	p := Perform(Order{Chart: blues(t, "C", chart.Shuffle), Instrument: neck.Standard(), Bars: 12, StopTime: true, Chorus: 2})

@@ -2,6 +2,7 @@ package band
 
 import (
 	"undaris/core/chart"
+	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
 )
@@ -18,6 +19,10 @@ const (
 	loudPicked      = 100
 	loudSlurred     = 84
 	loudAccented    = 116
+	loudGhost       = 46
+	loudRaked       = 52
+	rakeSeconds     = 0.022 // between two strings of a rake
+	trillHertz      = 11    // notes a second
 	secondsPerMin   = 60.0
 	centsPerFret    = 100
 	centsPerBend    = 50 // a bend is counted in quarter tones
@@ -44,6 +49,9 @@ func (o Order) line(offset int) []Note {
 		}
 		if e.Staccato || e.Mute {
 			ticks = max(ticks/2, 1)
+		}
+		if e.Rake {
+			notes = append(notes, o.rake(e, tick, offset)...)
 		}
 		note := sounding(o.Chart, Line, tick, ticks, offset, o.Instrument.Pitch(e.Place), loudness(e))
 		note.Event = n
@@ -75,6 +83,27 @@ func (note *Note) ringOn(c chart.Chart, n int, e phrase.Event, tied Note) {
 	}
 }
 
+// rake is the damped strings that are struck on the way to a note: up to three thicker ones, each a
+// little later than the one before. They are nobody's event.
+func (o Order) rake(e phrase.Event, tick, offset int) []Note {
+	apart := max(int(rakeSeconds*ticksPerSecond(o.Chart)), 1)
+	strings := min(len(o.Instrument.Open)-e.String, rakeStrings)
+	notes := []Note{}
+	for n := strings; n >= 1; n-- {
+		at := neck.Place{String: e.String + n, Fret: e.Fret}
+		note := sounding(o.Chart, Line, tick, apart, offset, o.Instrument.Pitch(at), loudRaked)
+		note.Tick -= n * apart
+		note.Event = -1
+		if note.Tick >= 0 {
+			notes = append(notes, note)
+		}
+	}
+	return notes
+}
+
+// rakeStrings is how many strings a rake goes over at most (our choice, by ear).
+const rakeStrings = 3
+
 func ticksPerSecond(c chart.Chart) float64 {
 	return float64(c.Tempo*c.Meter.BeatTicks()) / secondsPerMin
 }
@@ -83,6 +112,8 @@ func loudness(e phrase.Event) int {
 	switch {
 	case e.Accent:
 		return loudAccented
+	case e.Ghost:
+		return loudGhost
 	case e.HammerOn || e.PullOff || e.Tied:
 		return loudSlurred
 	}
@@ -110,6 +141,14 @@ func curve(e phrase.Event, ticks int, perSecond float64) []Point {
 		points = append(points, Point{max(at, ticks-rise(slideOutSeconds)), settled}, Point{ticks, settled + e.SlideOut*slideOutCents})
 	case e.Release:
 		points = append(points, Point{ticks * 2 / 3, settled}, Point{ticks, 0})
+	case e.Trill > 0:
+		// To and fro between the two frets, as fingers do: at once, not slid.
+		turn := max(perSecond/trillHertz, 4)
+		points = append(points, Point{at, 0})
+		for n := 1; at+int(float64(n)*turn) < ticks; n++ {
+			from, to := (n-1)%2*e.Trill*centsPerFret, n%2*e.Trill*centsPerFret
+			points = append(points, Point{at + int(float64(n)*turn) - 1, from}, Point{at + int(float64(n)*turn), to})
+		}
 	case e.Vibrato:
 		turn := perSecond / vibratoHertz / vibratoPerTurn
 		start := max(at, int(float64(ticks)*vibratoDelay))

@@ -15,7 +15,7 @@ const slideFar = 2
 
 // setTechnique sets one technique of the selection's notes. Value 0 takes it away; for a bend
 // it is the quarter tones, for a slide 1 from below and -1 from above, out of a note 1
-// up and -1 down; for any other 1.
+// up and -1 down; for a trill 1 with the whole step above and -1 with the half step; for any other 1.
 func (p *Phrase) setTechnique(i neck.Instrument, e Edit) error {
 	if !slices.Contains(Techniques, e.Technique) {
 		return &chart.FieldError{Field: "technique", Detail: fmt.Sprintf("%q is not a technique; there are %s", e.Technique, strings.Join(Techniques, ", "))}
@@ -57,12 +57,30 @@ func (p *Phrase) setTechnique(i neck.Instrument, e Edit) error {
 			note.Mute = on
 		case "accent":
 			note.Accent = on
+			if on {
+				note.Ghost = false
+			}
 		case "staccato":
 			note.Staccato = on
 		case "tie":
 			note.Tied = on
 			if on {
 				note.HammerOn, note.PullOff, note.SlideFrom = false, false, 0
+			}
+		case "trill":
+			note.Trill = 0
+			switch {
+			case e.Value > 0:
+				note.Trill = 2
+			case on:
+				note.Trill = 1
+			}
+		case "rake":
+			note.Rake = on
+		case "ghost":
+			note.Ghost = on
+			if on {
+				note.Accent = false
 			}
 		case "grace":
 			note.Grace = false

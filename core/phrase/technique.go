@@ -20,6 +20,12 @@ type Technique struct {
 	// PreBend bends before the note is struck, Release lets the bend back.
 	PreBend, Release                      bool
 	Vibrato, Mute, Accent, Staccato, Tied bool
+	// Trill is how many half steps above the note the one lies that it is trilled with, on the
+	// same string; 0 for none.
+	Trill int
+	// Rake drags the pick over damped thicker strings on the way to the note; Ghost plays it so
+	// softly that it is hinted at.
+	Rake, Ghost bool
 	// Grace is a note crushed into the one after it: GraceTicks long, it ends where
 	// that one begins.
 	Grace bool
@@ -32,6 +38,9 @@ const GraceTicks = 60
 // MaxBend is the widest bend a hand is asked for, in quarter tones: three half
 // steps.
 const MaxBend = 6
+
+// MaxTrill is the widest trill a hand is asked for, in half steps: a major third.
+const MaxTrill = 4
 
 // techniqueFault returns the field and the reason why the note's technique cannot be
 // played, or nothing. The note before on its string is events[last], if any.
@@ -47,6 +56,16 @@ func (e Event) techniqueFault(i neck.Instrument, events []Event, last int, heard
 		return "bend", "a pre-bend or a release needs a bend"
 	case e.SlideFrom != 0 && (e.SlideFrom < 1 || e.SlideFrom > i.Frets || e.SlideFrom == e.Fret || e.Fret == 0):
 		return "slideFrom", "a slide goes from one fret to another, and not over an open string"
+	case e.Trill < 0 || e.Trill > MaxTrill:
+		return "trill", fmt.Sprintf("a trill is 1 to %d half steps", MaxTrill)
+	case e.Trill > 0 && e.Fret+e.Trill > i.Frets:
+		return "trill", fmt.Sprintf("fret %d is not on the neck, so it cannot be trilled with", e.Fret+e.Trill)
+	case e.Trill > 0 && (e.Bend > 0 || e.Mute):
+		return "trill", "a note that is bent or muted is not trilled"
+	case e.Rake && e.String == len(i.Open):
+		return "rake", "a rake begins on a thicker string, and this is the thickest"
+	case e.Ghost && e.Accent:
+		return "ghost", "a note is accented or a ghost note, not both"
 	case e.SlideOut < -1 || e.SlideOut > 1 || (e.SlideOut != 0 && e.Fret == 0):
 		return "slideOut", "a slide out goes up or down, and not from an open string"
 	case (e.HammerOn || e.PullOff) && !heard:
@@ -77,6 +96,7 @@ func (t Technique) Names() []string {
 		{t.PreBend, "bent beforehand " + BendNames[min(t.Bend, MaxBend)]},
 		{t.Release, "released"}, {t.Vibrato, "with vibrato"}, {t.Mute, "muted"}, {t.Accent, "accented"},
 		{t.Staccato, "short"}, {t.Tied, "tied"},
+		{t.Trill > 0, "trilled " + TrillNames[min(t.Trill, MaxTrill)]}, {t.Rake, "raked into"}, {t.Ghost, "a ghost note"},
 	} {
 		if technique.used {
 			names = append(names, technique.name)
@@ -84,6 +104,9 @@ func (t Technique) Names() []string {
 	}
 	return names
 }
+
+// TrillNames says a trill by its half steps.
+var TrillNames = [MaxTrill + 1]string{"", "with the half step above", "with the whole step above", "with the minor third above", "with the third above"}
 
 // BendMarks writes a bend, by its quarter tones, as tab has it: in whole steps (common
 // practice).
@@ -123,7 +146,7 @@ func (t Technique) SlurName() string {
 
 // Techniques lists how a note can be asked to be played, by the names that an edit of
 // a phrase and a search for licks use.
-var Techniques = []string{"slide", "slide out", "hammer-on", "pull-off", "bend", "pre-bend", "release", "vibrato", "mute", "accent", "staccato", "tie", "grace"}
+var Techniques = []string{"slide", "slide out", "hammer-on", "pull-off", "bend", "pre-bend", "release", "vibrato", "mute", "accent", "staccato", "tie", "grace", "trill", "rake", "ghost"}
 
 // Uses says whether the technique of that name is used.
 func (t Technique) Uses(name string) bool {
@@ -154,6 +177,12 @@ func (t Technique) Uses(name string) bool {
 		return t.Tied
 	case "grace":
 		return t.Grace
+	case "trill":
+		return t.Trill > 0
+	case "rake":
+		return t.Rake
+	case "ghost":
+		return t.Ghost
 	}
 	return false
 }

@@ -33,6 +33,9 @@ type Event struct {
 	Accent    bool    `json:"accent,omitempty"`
 	Staccato  bool    `json:"staccato,omitempty"`
 	Tied      bool    `json:"tied,omitempty"`
+	Trill     int     `json:"trill,omitempty" minimum:"0" maximum:"4" doc:"Half steps above it lies the note that it is trilled with; left out for none"`
+	Rake      bool    `json:"rake,omitempty" doc:"The pick is dragged over damped thicker strings into it"`
+	Ghost     bool    `json:"ghost,omitempty" doc:"Played so softly that it is hinted at"`
 	Grace     bool    `json:"grace,omitempty" doc:"Crushed into the note after it"`
 }
 
@@ -71,7 +74,7 @@ func PhraseOf(p phrase.Phrase) Phrase {
 			Tick: e.Tick, Ticks: e.Ticks, String: e.String, Fret: e.Fret, Finger: e.Finger,
 			SlideFrom: e.SlideFrom, SlideOut: slideNames[e.SlideOut+1], HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: float64(e.Bend) / 2,
 			PreBend: e.PreBend, Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent,
-			Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace,
+			Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace, Trill: e.Trill, Rake: e.Rake, Ghost: e.Ghost,
 		}
 	}
 	for _, from := range p.Chords {
@@ -131,7 +134,7 @@ func (d Phrase) read() (phrase.Phrase, error) {
 			Fingered: neck.Fingered{Place: neck.Place{String: e.String, Fret: e.Fret}, Finger: e.Finger},
 			Technique: phrase.Technique{
 				SlideFrom: e.SlideFrom, SlideOut: slideOut, HammerOn: e.HammerOn, PullOff: e.PullOff, Bend: int(quarters), PreBend: e.PreBend,
-				Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent, Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace,
+				Release: e.Release, Vibrato: e.Vibrato, Mute: e.Mute, Accent: e.Accent, Staccato: e.Staccato, Tied: e.Tied, Grace: e.Grace, Trill: e.Trill, Rake: e.Rake, Ghost: e.Ghost,
 			},
 		}
 	}

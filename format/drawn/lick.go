@@ -82,7 +82,11 @@ func event(t *rapid.T, tick, ticks, s int) phrase.Event {
 	flag := func(name string) bool { return rapid.IntRange(0, 3).Draw(t, name) == 0 }
 	e.HammerOn, e.PullOff, e.Tied = flag("hammer-on"), flag("pull-off"), flag("tied")
 	e.Vibrato, e.Mute, e.Accent, e.Staccato = flag("vibrato"), flag("mute"), flag("accent"), flag("staccato")
-	if flag("bend") {
+	e.Rake, e.Ghost = flag("rake") && s < 6, flag("ghost") && !e.Accent
+	if flag("trill") && !e.Mute && e.Fret <= 22-phrase.MaxTrill {
+		e.Trill = rapid.IntRange(1, phrase.MaxTrill).Draw(t, "trill")
+	}
+	if e.Trill == 0 && flag("bend") {
 		e.Bend, e.PreBend, e.Release = rapid.IntRange(1, phrase.MaxBend).Draw(t, "bend"), flag("pre-bend"), flag("release")
 	}
 	if flag("slide") {

@@ -89,7 +89,7 @@ func WriteSolo(c chart.Chart, i neck.Instrument, line phrase.Phrase, choruses in
 		}
 	}
 	add(headOf(c, choruses, performance.CountIn))
-	lead := slices.DeleteFunc(slices.Clone(performance.Notes), func(n band.Note) bool { return n.Part != band.Line })
+	lead := slices.DeleteFunc(slices.Clone(performance.Notes), func(n band.Note) bool { return n.Part != band.Line || n.Event < 0 })
 	add(guitar(line, i, lead, bandChannels))
 	for _, track := range bandTracks(performance) {
 		add(track.Track, track.at)
@@ -120,10 +120,13 @@ type timed struct {
 func lickMessages(p phrase.Phrase, notes []band.Note, first uint8) []timed {
 	all := []timed{}
 	for _, n := range notes {
+		if n.Event < 0 {
+			continue // a string of a rake is no note of the line
+		}
 		channel := stringChannel(p.Events[n.Event].String, first)
 		key := uint8(n.Pitch)
 		all = append(all, timed{n.Tick + n.Ticks, 0, midi.NoteOff(channel, key)}, timed{n.Tick, 2, midi.NoteOn(channel, key, uint8(n.Loudness))})
-		if len(n.Curve) == 0 {
+		if len(n.Curve) == 0 || p.Events[n.Event].Trill > 0 { // a trill is the note that is trilled
 			all = append(all, timed{n.Tick, 1, midi.Pitchbend(channel, 0)})
 			continue
 		}

@@ -53,12 +53,17 @@ func (r *lickReader) grace(n *note, index int) {
 // technique reads how a note is played. It says whether the note is a tied one of its
 // own, which is not to be joined with the one before.
 func (r *lickReader) technique(n *note, one *phrase.PitchedNote) (tied bool) {
-	one.Mute = strings.TrimSpace(n.Head) == "x"
+	if n.Head != nil {
+		one.Mute, one.Ghost = strings.TrimSpace(n.Head.Text) == "x", n.Head.Parentheses == "yes"
+	}
 	if n.Notations == nil {
 		return false
 	}
 	if o := n.Notations.Ornaments; o != nil {
 		one.Vibrato = slices.ContainsFunc(o.Wavy, func(t typed) bool { return t.Type != "stop" })
+		if o.Trill != nil {
+			one.Trill = usualTrill
+		}
 	}
 	if a := n.Notations.Articulation; a != nil {
 		one.Accent, one.Staccato = a.Accent != nil, a.Staccato != nil
@@ -95,6 +100,12 @@ func (r *lickReader) technique(n *note, one *phrase.PitchedNote) (tied bool) {
 			one.PreBend, one.Release = false, false
 		}
 		for _, o := range t.Other {
+			if by, ok := strings.CutPrefix(strings.TrimSpace(o.Text), otherTrill); ok {
+				if steps, err := strconv.Atoi(by); err == nil && steps >= 1 && steps <= phrase.MaxTrill {
+					one.Trill = steps
+				}
+			}
+			one.Rake = one.Rake || strings.TrimSpace(o.Text) == otherRake
 			if from, ok := strings.CutPrefix(strings.TrimSpace(o.Text), otherSlide); ok {
 				fret, err := strconv.Atoi(from)
 				if err == nil && fret >= 1 && fret <= r.on.Frets {

@@ -16,10 +16,14 @@ import (
 // The names of the miscellaneous fields and notations of a lick that the format has no
 // element for.
 const (
-	fieldTonic    = "undaris-tonic"
-	fieldAbout    = "undaris-about"
-	otherTied     = "tied"
-	otherSlide    = "slide from "
+	fieldTonic = "undaris-tonic"
+	fieldAbout = "undaris-about"
+	otherTied  = "tied"
+	otherSlide = "slide from "
+	otherTrill = "trill by half steps "
+	otherRake  = "rake"
+	// usualTrill is what a trill is read as that does not say how wide it is, in half steps.
+	usualTrill    = 2
 	alternate     = "alternate"
 	lickDivisions = chart.TicksPerQuarter
 )
@@ -276,12 +280,24 @@ func (w lickWriter) note(n, staff int, voice string) *note {
 		spelled = w.key.ToneOver(chord, p.Class()).Note
 	}
 	out := &note{Pitch: pitchOf(spelled, p), Voice: voice, Staff: staff, Notations: w.place(n, staff)}
-	if e.Mute {
-		out.Head = "x"
+	if e.Mute || e.Ghost {
+		out.Head = &notehead{Text: "normal"}
+		if e.Mute {
+			out.Head.Text = "x"
+		}
+		if e.Ghost {
+			out.Head.Parentheses = "yes"
+		}
 	}
 	out.Notations.Articulation = articulated(e)
+	if e.Vibrato || e.Trill > 0 {
+		out.Notations.Ornaments = &ornaments{}
+	}
 	if e.Vibrato {
-		out.Notations.Ornaments = &ornaments{Wavy: []typed{{Type: "start"}, {Type: "stop"}}}
+		out.Notations.Ornaments.Wavy = []typed{{Type: "start"}, {Type: "stop"}}
+	}
+	if e.Trill > 0 {
+		out.Notations.Ornaments.Trill = &struct{}{}
 	}
 	if staff == 1 {
 		return out
@@ -308,6 +324,12 @@ func (w lickWriter) note(n, staff int, voice string) *note {
 	out.Notations.Slides = between(e.SlideFrom > 0, next.SlideFrom == e.Fret && e.Fret > 0)
 	if e.SlideFrom > 0 {
 		t.Other = append(t.Other, typed{Text: fmt.Sprint(otherSlide, e.SlideFrom)})
+	}
+	if e.Trill > 0 {
+		t.Other = append(t.Other, typed{Text: fmt.Sprint(otherTrill, e.Trill)})
+	}
+	if e.Rake {
+		t.Other = append(t.Other, typed{Text: otherRake})
 	}
 	if e.Bend > 0 {
 		up := stringBend{Alter: float64(e.Bend) / 2}

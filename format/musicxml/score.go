@@ -176,7 +176,7 @@ type note struct {
 	Type      string     `xml:"type,omitempty"`
 	Dots      []dot      `xml:"dot"`
 	Tuplet    *tupletOf  `xml:"time-modification"`
-	Head      string     `xml:"notehead,omitempty"`
+	Head      *notehead  `xml:"notehead"`
 	Staff     int        `xml:"staff,omitempty"`
 	Notations *notations `xml:"notations"`
 }
@@ -216,7 +216,14 @@ type notations struct {
 }
 
 type ornaments struct {
-	Wavy []typed `xml:"wavy-line"`
+	Trill *struct{} `xml:"trill-mark"`
+	Wavy  []typed   `xml:"wavy-line"`
+}
+
+// notehead is how the head of a note looks: x for a dead one, in brackets for a ghost note.
+type notehead struct {
+	Parentheses string `xml:"parentheses,attr,omitempty"`
+	Text        string `xml:",chardata"`
 }
 
 type technical struct {

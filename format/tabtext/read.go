@@ -70,7 +70,7 @@ type system struct {
 
 var (
 	// tabLine is a string of tab: a name, perhaps, and then dashes, frets and signs.
-	tabLine = regexp.MustCompile(`^(\s*)([A-Ga-g][#b♯♭]?[0-9]?)?(\s*)([|:‖]?[-–—0-9hpbrsgxX/\\~()|:.+^v*=<>‖_ ]*)$`)
+	tabLine = regexp.MustCompile(`^(\s*)([A-Ga-g][#b♯♭]?[0-9]?)?(\s*)([|:‖]?[-–—0-9hpbrstgxX/\\~()|:.+^v*=<>‖_ ]*)$`)
 	heading = regexp.MustCompile(`^\s*(title|about|key|meter|tags|tuning|capo|tempo)\s*:\s*(.*)$`)
 	counted = regexp.MustCompile(`^[\s|]*([0-9]{1,2}|[&+eatln.])([\s|]+([0-9]{1,2}|[&+eatln.]))*[\s|]*$`)
 )

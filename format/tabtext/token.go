@@ -21,6 +21,8 @@ type token struct {
 	bend                      int
 	preBend, release, vibrato bool
 	slideOut                  int
+	// trill is how many half steps above lies the note that it is trilled with.
+	trill int
 }
 
 // tokens reads the frets and signs of every string and gathers them by column.
@@ -119,6 +121,12 @@ func (l *lineReader) trail(t *token) {
 		case 'b':
 			l.at++
 			l.bend(t)
+		case 't':
+			if l.at+1 >= len(l.row) || l.row[l.at+1] != 'r' {
+				return
+			}
+			l.at += 2
+			l.trill(t)
 		case 'r':
 			l.at++
 			t.release = true
@@ -139,6 +147,24 @@ func (l *lineReader) trail(t *token) {
 		default:
 			return
 		}
+	}
+}
+
+// trill reads the fret that a note is trilled with, or a whole step where nothing is said.
+func (l *lineReader) trill(t *token) {
+	start := l.at
+	for l.at < len(l.row) && l.row[l.at] >= '0' && l.row[l.at] <= '9' && l.at-start < 2 {
+		l.at++
+	}
+	fret, err := strconv.Atoi(l.row[start:l.at])
+	t.trill = fret - t.fret
+	switch {
+	case err != nil:
+		t.trill = 2
+		l.Remark(l.line, "", "column %d: a trill without its fret is read as a whole step", t.column+1)
+	case t.trill < 1 || t.trill > phrase.MaxTrill || fret > l.instrument.Frets:
+		t.trill = 0
+		l.Remark(l.line, l.row[start:l.at], "column %d: a trill with fret %d is not one a hand makes; it is left out", t.column+1, fret)
 	}
 }
 
@@ -214,6 +240,12 @@ func (r *reader) add(t token, tick, ticks int) {
 	}
 	if t.held && before != nil && before.Place == e.Place && before.End() == e.Tick {
 		e.Tied = true
+	} else if t.held {
+		e.Ghost = true // a note in brackets that is tied to nothing
+	}
+	if e.Trill = t.trill; e.Trill > 0 && (t.dead || t.bend > 0 || e.Fret+e.Trill > r.instrument.Frets) {
+		e.Trill = 0
+		out("trill")
 	}
 	if t.bend > 0 {
 		if e.Fret == 0 {

@@ -233,13 +233,16 @@ func (w writer) token(n int) string {
 		lead = "/"
 	case e.SlideFrom > e.Fret:
 		lead = `\`
-	case e.Tied:
+	case e.Tied, e.Ghost && !w.readsAsTied(n):
 		lead, trail = "(", ")"
 	case e.Grace:
 		lead = "g"
 	}
 	if e.Mute {
 		fret = "x"
+	}
+	if e.Trill > 0 {
+		trail = fmt.Sprintf("tr%d", e.Fret+e.Trill) + trail
 	}
 	if e.Bend > 0 {
 		sign := "b"
@@ -275,6 +278,18 @@ func bendGoal(e phrase.Event) string {
 	return goal
 }
 
+// readsAsTied says whether the nth note in brackets would be read as tied: it follows the same
+// note on its string.
+func (w writer) readsAsTied(n int) bool {
+	e := w.Phrase.Events[n]
+	for m := n - 1; m >= 0; m-- {
+		if before := w.Phrase.Events[m]; before.String == e.String {
+			return before.Place == e.Place && before.End() == e.Tick
+		}
+	}
+	return false
+}
+
 // unwritten names what text has no sign for.
 func (w writer) unwritten() []string {
 	all := []string{}
@@ -282,7 +297,7 @@ func (w writer) unwritten() []string {
 		for _, missing := range []struct {
 			there bool
 			name  string
-		}{{e.Accent, "accented"}, {e.Staccato, "short"}, {e.Mute && e.Fret > 0, fmt.Sprintf("muted at fret %d", e.Fret)}} {
+		}{{e.Accent, "accented"}, {e.Staccato, "short"}, {e.Rake, "raked into"}, {e.Ghost && (w.readsAsTied(n) || e.HammerOn || e.PullOff || e.SlideFrom > 0 || e.Grace), "a ghost note"}, {e.Mute && e.Fret > 0, fmt.Sprintf("muted at fret %d", e.Fret)}} {
 			if missing.there {
 				all = append(all, fmt.Sprintf("note %d is %s", n+1, missing.name))
 			}

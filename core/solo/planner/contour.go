@@ -144,7 +144,7 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 func (pc *planContext) highNoteChoices(p *draftPhrase, beat int) []int {
 	choices, value := []int{}, map[int]float64{}
 	for m, o := range p.onsets {
-		if float64(o.tick) < lastThird*float64(pc.Length) || o.lickNote != nil || o.repeat || o.held && p.answer || !pc.mayLast(p.onsets, m, beat) {
+		if float64(o.tick) < lastThird*float64(pc.Length) || o.lickNote != nil || o.repeat || o.held && p.answer || o.tick+beat > pc.nextChange(o) || !pc.mayLast(p.onsets, m, beat) {
 			continue
 		}
 		value[m] = o.want

@@ -121,6 +121,7 @@ const (
 	spaceAllowed       = 0.03
 	weighsBend         = 5  // one too few or too many
 	weighsUntold       = 10 // a chord under which neither its 3rd nor its 7th is played
+	weighsEnding       = 40 // a solo that does not end on the tonic
 	weighsExercise     = 40 // the chords or the scale walked
 	weighsDense        = 6
 	weighsStretch      = 80
@@ -175,6 +176,9 @@ func (pc *planContext) faults(r analysis.Review) float64 {
 		if !f.Good {
 			sum += weighsFinding
 		}
+	}
+	if last := r.Line.Events[len(r.Line.Events)-1]; pc.Part.Last() && last.Sounding(pc.Instrument).Class() != pc.Chart.Key.Tonic.Class() {
+		sum += weighsEnding
 	}
 	bends := 0
 	for _, e := range r.Line.Events {

@@ -97,7 +97,9 @@ func TestEveryOrderGivesALineThatLands(t *testing.T) {
 						"%s in bar %d has a landing or silence", target.Chord.Symbol(), target.Tick/m.BarTicks()+1)
 					continue
 				}
-				require.True(rt, target.OnAim || o.BlendAt(target.Tick) == 0, "it is the tone aimed at")
+				// A note may be heard late on one chord and be meant for the next, a beat after it.
+				meant := slices.ContainsFunc(told.Targets, func(other chorus.TargetReport) bool { return other.Index == target.Index && other.OnAim })
+				require.True(rt, meant || o.BlendAt(target.Tick) == 0, "it is the tone aimed at")
 			}
 			require.Len(rt, told.Why, len(best.Line.Events))
 			for _, e := range best.Line.Events {

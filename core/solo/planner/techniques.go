@@ -5,13 +5,18 @@ import (
 
 	"undaris/core/analysis"
 	"undaris/core/change"
+	"undaris/core/harmony"
 	"undaris/core/phrase"
+	"undaris/core/pitch"
 )
 
 // How often a technique is used where it lies under the hand (ours).
 const (
 	oftenSlid    = 0.45
 	oftenSlurred = 0.55
+	oftenTrilled = 0.03
+	oftenRaked   = 0.07
+	oftenGhosted = 0.05
 )
 
 // addTechniques gives the notes of a chorus their techniques, at places where hands do them:
@@ -29,9 +34,43 @@ func (pc *planContext) addTechniques(phrases []draftPhrase, r *rand.Rand) {
 	for try := range 3 {
 		often := 1 + float64(try)
 		if pc.addTechniquesOnce(all, often, r); kindsOf(all) >= analysis.LeastTechniqueKinds {
-			return
+			break
 		}
 	}
+	pc.addOrnaments(all, r)
+}
+
+// addOrnaments trills a long note, rakes into one that begins a phrase and hints at a short one,
+// now and then.
+func (pc *planContext) addOrnaments(all []plannedNote, r *rand.Rand) {
+	beat := pc.Chart.Meter.BeatTicks()
+	for _, e := range all {
+		if e.asLick || len(e.Names()) > 0 && !(e.Vibrato && len(e.Names()) == 1) {
+			continue
+		}
+		switch draws := r.Float64(); {
+		case e.Ticks >= beat && !e.onset.peak && draws < oftenTrilled:
+			if by := pc.trill(e); by > 0 {
+				e.Trill, e.Vibrato = by, false
+			}
+		case e.onset.gap && e.String <= 3 && e.String < len(pc.Instrument.Open) && draws < oftenRaked:
+			e.Rake = true
+		case 2*e.Ticks <= beat && !e.onset.onBeat && e.onset.arrival < 0 && !e.onset.repeat && draws < oftenGhosted:
+			e.Ghost = true
+		}
+	}
+}
+
+// trill is how many half steps above a note the next tone of the box or the chord lies that the
+// hand reaches, 0 for none.
+func (pc *planContext) trill(e plannedNote) int {
+	for by := 1; by <= 2; by++ {
+		class := (e.Sounding(pc.Instrument) + pitch.MIDI(by)).Class()
+		if e.Fret > 0 && e.Fret+by <= e.onset.window.High && (pc.InBox[class] || e.onset.blend > 0 && pc.Chords[e.onset.over].Class[class] == harmony.ChordTone) {
+			return by
+		}
+	}
+	return 0
 }
 
 // plannedNote is a note with what it is there for.

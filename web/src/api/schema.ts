@@ -2308,12 +2308,16 @@ export interface components {
              * @description 0 is open
              */
             fret: number;
+            /** @description Played so softly that it is hinted at */
+            ghost?: boolean;
             /** @description Crushed into the note after it */
             grace?: boolean;
             hammerOn?: boolean;
             mute?: boolean;
             preBend?: boolean;
             pullOff?: boolean;
+            /** @description The pick is dragged over damped thicker strings into it */
+            rake?: boolean;
             release?: boolean;
             /**
              * Format: int64
@@ -2342,6 +2346,11 @@ export interface components {
              */
             ticks: number;
             tied?: boolean;
+            /**
+             * Format: int64
+             * @description Half steps above it lies the note that it is trilled with; left out for none
+             */
+            trill?: number;
             vibrato?: boolean;
         };
         Facets: {
@@ -3310,6 +3319,8 @@ export interface components {
              * @description 0 is open
              */
             fret: number;
+            /** @description Played so softly that it is hinted at */
+            ghost?: boolean;
             /** @description Crushed into the note after it */
             grace?: boolean;
             hammerOn?: boolean;
@@ -3317,6 +3328,8 @@ export interface components {
             note: string;
             preBend?: boolean;
             pullOff?: boolean;
+            /** @description The pick is dragged over damped thicker strings into it */
+            rake?: boolean;
             release?: boolean;
             /**
              * @description What it is there for; left out where all are alike
@@ -3351,6 +3364,11 @@ export interface components {
              */
             ticks: number;
             tied?: boolean;
+            /**
+             * Format: int64
+             * @description Half steps above it lies the note that it is trilled with; left out for none
+             */
+            trill?: number;
             vibrato?: boolean;
             why: string;
             /** @description What it is over the chord the band plays below an imagined one */

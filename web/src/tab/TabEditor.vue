@@ -5,7 +5,7 @@ import { signs } from '../controls/spelling'
 import type { WrittenLick } from '../api/client'
 import type { Cursor } from './cursor'
 import type { Grid } from './grid'
-import { techniqueSign } from './tab'
+import { fretText, techniqueSign } from './tab'
 
 /** Tab that is written into: time runs evenly, two bars at once, the cursor among the strings. */
 const props = defineProps<{
@@ -155,7 +155,7 @@ function place(event: MouseEvent) {
       />
       <rect class="paper" x="-10" :y="y(event.string) - 8" width="20" height="16" rx="5" />
       <text class="fret" :class="{ small: event.grace }" :y="y(event.string) + 5">
-        {{ event.mute ? '×' : event.fret }}
+        {{ fretText(event) }}
       </text>
       <text v-if="techniqueSign(event)" class="technique" :y="y(event.string) - 9">
         {{ techniqueSign(event) }}

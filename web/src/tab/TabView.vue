@@ -2,7 +2,7 @@
 import { classShort } from '../controls/classes'
 import { computed } from 'vue'
 import { signs } from '../controls/spelling'
-import { layOutTab, techniqueSign, type TabLine } from './tab'
+import { fretText, layOutTab, techniqueSign, type TabLine } from './tab'
 
 const props = withDefaults(
   defineProps<{
@@ -79,7 +79,7 @@ const chords = computed(() => {
     >
       <rect class="hit" x="-20" :y="top - 10" width="40" :height="height - top + 6" rx="8" />
       <rect class="paper" x="-11" :y="y(event.string) - 9" width="22" height="18" rx="6" />
-      <text class="fret" :y="y(event.string) + 5.5">{{ event.fret }}</text>
+      <text class="fret" :y="y(event.string) + 5.5">{{ fretText(event) }}</text>
       <text v-if="techniqueSign(event)" class="technique" x="0" :y="y(event.string) - 10">
         {{ techniqueSign(event) }}
       </text>

@@ -222,7 +222,11 @@ function techniqueValue(e: LickEvent, name: string): number {
     case 'accent':
     case 'staccato':
     case 'grace':
+    case 'rake':
+    case 'ghost':
       return Number(e[name] ?? false)
+    case 'trill':
+      return e.trill === 1 ? -1 : Number(Boolean(e.trill))
   }
   return 0
 }

@@ -5,7 +5,7 @@ import type { Lick, LickEdit, LickEvent, LineEvent, WrittenLick } from '../api/c
 import { useTune } from '../document/tune'
 import { useCursor } from './cursor'
 import { gridAt } from './grid'
-import { layOutTab, techniqueSign } from './tab'
+import { fretText, layOutTab, techniqueSign } from './tab'
 import { labelOf, type LickChange, type Writing } from './writing'
 
 beforeEach(() => {
@@ -241,7 +241,17 @@ describe('tab', () => {
     [{ hammerOn: true, vibrato: true }, 'h ∿'],
     [{ slideOut: 'down' }, '↘'],
     [{}, ''],
+    [{ trill: 2 }, 'tr7'],
+    [{ rake: true }, '⫽'],
   ])('%o is written %s', (how, want) => expect(techniqueSign({ fret: 5, ...how } as LineEvent)).toBe(want))
+
+  test('a dead note is a cross, a ghost note stands in brackets', () => {
+    expect([
+      fretText({ fret: 5 }),
+      fretText({ fret: 5, mute: true }),
+      fretText({ fret: 5, ghost: true }),
+    ]).toEqual(['5', '×', '(5)'])
+  })
 
   test('a lick is shown two bars at a time, its pickup before bar 1', () => {
     const written = { tab: { barTicks: 1920, start: 1920 } } as WrittenLick

@@ -60,6 +60,12 @@ export function layOutTab(line: TabLine, width: number): TabLayout {
   return { x: xs.slice(1, -1), beats }
 }
 
+/** The fret of a note as tab writes it: a cross where it is dead, in brackets where it is a ghost note. */
+export const fretText = (e: { fret: number; mute?: boolean; ghost?: boolean }) => {
+  const fret = e.mute ? '×' : String(e.fret)
+  return e.ghost ? `(${fret})` : fret
+}
+
 /** How the techniques of a note are written over it. */
 export function techniqueSign(e: LineEvent): string {
   const signs = []
@@ -71,6 +77,8 @@ export function techniqueSign(e: LineEvent): string {
   if (e.vibrato) signs.push('∿')
   if (e.slideOut) signs.push(e.slideOut === 'up' ? '↗' : '↘')
   if (e.grace) signs.push('♪')
+  if (e.trill) signs.push(`tr${e.fret + e.trill}`)
+  if (e.rake) signs.push('⫽')
   return signs.join(' ')
 }
 
@@ -78,9 +86,10 @@ export function techniqueSign(e: LineEvent): string {
 export function asEvent(event: LineEvent) {
   const { tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff } = event
   const { bend, preBend, release, vibrato, mute, accent, staccato, tied, grace } = event
+  const { trill, rake, ghost } = event
   return {
     ...{ tick, ticks, string, fret, finger, slideFrom, slideOut, hammerOn, pullOff },
-    ...{ bend, preBend, release, vibrato, mute, accent, staccato, tied, grace },
+    ...{ bend, preBend, release, vibrato, mute, accent, staccato, tied, grace, trill, rake, ghost },
   }
 }
 

@@ -67,6 +67,7 @@ export function write(event: KeyboardEvent, cursor: Cursor, barTicks: number): b
     '<': () => cursor.shift(-1),
     '>': () => cursor.shift(1),
     '\\': () => cursor.play('slide', -1),
+    Y: () => cursor.play('trill', -1),
     ...Object.fromEntries(techniqueKeys.map(({ key, name }) => [key, () => cursor.play(name)])),
   }
   const act = acts[key]
@@ -88,6 +89,9 @@ export const techniqueKeys = [
   { key: 'k', name: 'staccato', short: 'short' },
   { key: 'g', name: 'grace', short: 'grace' },
   { key: '_', name: 'tie', short: 'tie' },
+  { key: 'y', name: 'trill', short: 'trill' },
+  { key: 'j', name: 'rake', short: 'rake' },
+  { key: '(', name: 'ghost', short: 'ghost' },
 ]
 
 function withControl(key: string, shift: boolean, cursor: Cursor, barTicks: number): boolean {

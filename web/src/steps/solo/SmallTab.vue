@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { ChorusView } from '../../api/client'
 import { barsInRow, firstOfRow } from '../../controls/rows'
+import { fretText } from '../../tab/tab'
 
 /** Four bars of a chorus as small tab, to be compared at a glance. */
 const props = defineProps<{ view: ChorusView; strings: string[]; bar: number }>()
@@ -52,7 +53,7 @@ const height = computed(() => 26 + (props.strings.length - 1) * gap)
       :class="e.role"
     >
       <rect class="paper" x="-5" y="-5" width="10" height="10" rx="3" />
-      <text class="fret" y="3.4">{{ e.fret }}</text>
+      <text class="fret" y="3.4">{{ fretText(e) }}</text>
     </g>
   </svg>
 </template>

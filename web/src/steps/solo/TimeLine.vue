@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Block, ChorusView } from '../../api/client'
-import { techniqueSign } from '../../tab/tab'
+import { fretText, techniqueSign } from '../../tab/tab'
 import { signs } from '../../controls/spelling'
 import BlendRow from './BlendRow.vue'
 import { useDragging } from './dragging'
@@ -251,7 +251,7 @@ const notes = computed(() => {
     >
       <rect class="hit" x="-11" :y="rows.tab - 9" width="22" :height="height - rows.tab + 7" rx="6" />
       <rect class="paper" x="-8.5" :y="y(n.event.string) - 7.5" width="17" height="15" rx="5" />
-      <text class="fret" :y="y(n.event.string) + 4.5">{{ n.event.fret }}</text>
+      <text class="fret" :y="y(n.event.string) + 4.5">{{ fretText(n.event) }}</text>
       <text v-if="techniqueSign(n.event)" class="sign" x="0" :y="y(n.event.string) - 8.5">
         {{ techniqueSign(n.event) }}
       </text>
