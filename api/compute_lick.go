@@ -35,7 +35,7 @@ type LickEdit struct {
 	Ticks     int              `json:"ticks,omitempty" doc:"How long a note is to last, or how much room to make"`
 	By        int              `json:"by,omitempty" doc:"How far a selection is moved: ticks, half steps or strings"`
 	Technique string           `json:"technique,omitempty"`
-	Value     int              `json:"value,omitempty" doc:"0 takes the technique away; a bend in quarter tones; a slide 1 from below, -1 from above; any other 1"`
+	Value     int              `json:"value,omitempty" doc:"0 takes the technique away; a bend in quarter tones; a slide 1 from below, -1 from above; a trill 1 with the whole step above, -1 with the half step; any other 1"`
 	Events    []document.Event `json:"events,omitempty" maxItems:"4096" doc:"What is pasted, its tick 0 at from"`
 	Chord     string           `json:"chord,omitempty" doc:"What holds from there on"`
 }

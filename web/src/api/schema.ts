@@ -3087,7 +3087,7 @@ export interface components {
             to?: number;
             /**
              * Format: int64
-             * @description 0 takes the technique away; a bend in quarter tones; a slide 1 from below, -1 from above; any other 1
+             * @description 0 takes the technique away; a bend in quarter tones; a slide 1 from below, -1 from above; a trill 1 with the whole step above, -1 with the half step; any other 1
              */
             value?: number;
         };

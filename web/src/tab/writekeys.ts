@@ -22,6 +22,8 @@ export const writeKeys: WriteKey[] = [
   { keys: 'e u', says: 'bent beforehand; let down' },
   { keys: 'v x', says: 'vibrato, mute' },
   { keys: 'a k g', says: 'accent, short, grace' },
+  { keys: 'y Y', says: 'trill with the whole step above, with the half step' },
+  { keys: 'j (', says: 'rake into it; ghost note' },
   { keys: 'i', says: 'room before the cursor' },
   { keys: 'del ⌫', says: 'take away the note; with shift, its time' },
   { keys: '< >', says: 'earlier, later by a length' },
