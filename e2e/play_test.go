@@ -273,6 +273,7 @@ func TestPlayFitsAnyStand(t *testing.T) {
 			assert.GreaterOrEqual(t, js[float64](p, "parseFloat(getComputedStyle(document.querySelector('.stage .now')).fontSize)"), float64(size.chord))
 			p.Until("notes of 14 px on the neck", "14 <= Math.min(...[...document.querySelectorAll('.neck .degree')].map(e => parseFloat(getComputedStyle(e).fontSize) * e.ownerSVGElement.getBoundingClientRect().width / e.ownerSVGElement.viewBox.baseVal.width))")
 			if size.width < 900 {
+				p.Until("the big button", "document.querySelector('.thumb .big')")
 				button := js[[]float64](p, "(r => [r.top, r.bottom, r.height])(document.querySelector('.thumb .big').getBoundingClientRect())")
 				assert.LessOrEqual(t, button[1], float64(size.height), "the big button is under the thumb")
 				assert.GreaterOrEqual(t, button[2], 44.0)

@@ -18,6 +18,8 @@ type NoteToPlace struct {
 	Fretted bool
 	// Bend is how far the string is bent, in quarter tones.
 	Bend int
+	// Held says that the note is held, and perhaps shaken: the little finger is spared.
+	Held bool
 }
 
 // Fingered is a place with the finger that takes it: 1 first to 4 little, 0 for
@@ -54,6 +56,8 @@ const (
 	costBendFirst  = 12
 	costBendSecond = 4
 	costBendLittle = 4
+	// A held note with the little finger, which shakes it least.
+	costHeldLittle = 3
 	// Leaving the place of a pitch that is repeated.
 	costMoveRepeated = 5
 	// Going to a lower string while the pitch rises, or the other way about.
@@ -194,6 +198,9 @@ func placeCost(w Window, note NoteToPlace, f Fingered) int {
 	cost := costOffFinger * max(natural-f.Finger, f.Finger-natural)
 	if note.Bend >= bendWithThird {
 		cost += [...]int{1: costBendFirst, 2: costBendSecond, 3: 0, 4: costBendLittle}[f.Finger]
+	}
+	if note.Held && f.Finger == 4 {
+		cost += costHeldLittle
 	}
 	switch {
 	case f.Fret > w.CoreEnd:

@@ -293,3 +293,15 @@ func costTable() string {
 	}
 	return table.String()
 }
+
+// A held note spares the little finger where the third can reach it.
+func TestAHeldNoteIsNotLeftToTheLittleFinger(t *testing.T) {
+	i := Standard()
+	at := Place{String: 3, Fret: 10}
+	w := Window{Core: 7, CoreEnd: 10, Low: 6, High: 11}
+	for held, finger := range map[bool]int{false: 4, true: 3} {
+		fingered, _, err := Finger(i, w, []NoteToPlace{{Pitch: i.Pitch(at), At: &at, Held: held}})
+		require.NoError(t, err)
+		assert.Equal(t, finger, fingered[0].Finger)
+	}
+}

@@ -240,7 +240,7 @@ func (pc *Context) Finger(events []phrase.Event) error {
 		wanted := []neck.NoteToPlace{}
 		for to < len(events) && pc.PositionAt(events[to].Tick) == at {
 			e := &events[to]
-			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend})
+			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend, Held: 2*e.Ticks >= 3*pc.Chart.Meter.BeatTicks()})
 			to++
 		}
 		fingered, _, err := neck.FingerPhrase(pc.Instrument, at.Window, wanted)

@@ -61,7 +61,7 @@ func (pc *Context) issues(r analysis.Review) []Issue {
 		of    []analysis.Issue
 	}{{"rested on", r.Verdict.Rests.Issues}, {"strong beat", r.Verdict.Strong.Issues}, {"passing", r.Verdict.Passing}} {
 		for _, issue := range group.of {
-			all = append(all, noteIssue(r.Line, group.about, issue))
+			all = append(all, pc.noteIssue(r, group.about, issue))
 		}
 	}
 	all = append(all, pc.wideReaches(r.Line)...)
@@ -73,12 +73,34 @@ func (pc *Context) issues(r analysis.Review) []Issue {
 	return all
 }
 
-func noteIssue(p phrase.Phrase, about string, o analysis.Issue) Issue {
+// noteIssue is a note that could be better. A repair is offered where it leaves fewer such notes:
+// another may have resolved to the one that it alters.
+func (pc *Context) noteIssue(r analysis.Review, about string, o analysis.Issue) Issue {
+	p := r.Line
 	c := Issue{About: about, Text: o.Text, Tick: p.Events[o.Index].Tick, Notes: []int{o.Index}}
-	if o.Repair != nil {
+	if o.Repair == nil {
+		return c
+	}
+	with := phrase.Phrase{Meter: p.Meter, Chords: p.Chords, Events: slices.Clone(p.Events)}
+	with.Events[o.Index] = *o.Repair
+	if mended := analysis.Judge(with, pc.Instrument, pc.Chart.Key, pc.Chart.Tempo); noteIssues(mended) < noteIssues(r.Verdict) && issuesAbout(mended, about) < issuesAbout(r.Verdict, about) {
 		c.Repairs = []Repair{{o.Alteration.Text, Edit{Kind: AlterNote, Note: o.Index, Notes: []phrase.Event{*o.Repair}}}}
 	}
 	return c
+}
+
+func noteIssues(v analysis.Verdict) int {
+	return len(v.Rests.Issues) + len(v.Strong.Issues) + len(v.Passing)
+}
+
+func issuesAbout(v analysis.Verdict, about string) int {
+	switch about {
+	case "rested on":
+		return len(v.Rests.Issues)
+	case "strong beat":
+		return len(v.Strong.Issues)
+	}
+	return len(v.Passing)
 }
 
 // missedLanding is a change without its landing: the tone aimed at put on it, in the place of

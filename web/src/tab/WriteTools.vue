@@ -86,7 +86,7 @@ const lengthSigns: Record<string, string> = {
   gap: 2px;
 }
 .tool {
-  padding: 0.06rem 0.38rem;
-  font-size: 0.8rem;
+  padding: 0.06rem 0.3rem;
+  font-size: 0.78rem;
 }
 </style>
