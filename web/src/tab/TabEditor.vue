@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { classShort } from '../controls/classes'
 import { computed } from 'vue'
 import { signs } from '../controls/spelling'
 import type { WrittenLick } from '../api/client'
 import type { Cursor } from './cursor'
 import type { Grid } from './grid'
-import { fretText, techniqueSign } from './tab'
+import { classUnder, degreeUnder, fretText, techniqueSign } from './tab'
 
 /** Tab that is written into: time runs evenly, two bars at once, the cursor among the strings. */
 const props = defineProps<{
@@ -160,8 +159,8 @@ function place(event: MouseEvent) {
       <text v-if="techniqueSign(event)" class="technique" :y="y(event.string) - 9">
         {{ techniqueSign(event) }}
       </text>
-      <text class="degree" :y="bottom + 21">{{ signs(event.degree) }}</text>
-      <text class="class" :y="bottom + 34">{{ classShort(event.class) }}</text>
+      <text class="degree" :y="bottom + 21">{{ signs(degreeUnder(written.tab.events, index)) }}</text>
+      <text class="class" :y="bottom + 34">{{ classUnder(written.tab.events, index) }}</text>
     </g>
   </svg>
 </template>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { classShort } from '../controls/classes'
 import { computed } from 'vue'
 import { signs } from '../controls/spelling'
-import { fretText, layOutTab, techniqueSign, type TabLine } from './tab'
+import { classUnder, degreeUnder, fretText, layOutTab, techniqueSign, type TabLine } from './tab'
 
 const props = withDefaults(
   defineProps<{
@@ -83,8 +82,8 @@ const chords = computed(() => {
       <text v-if="techniqueSign(event)" class="technique" x="0" :y="y(event.string) - 10">
         {{ techniqueSign(event) }}
       </text>
-      <text class="degree" :y="bottom + 27">{{ signs(event.degree) }}</text>
-      <text class="class" :y="bottom + 42">{{ classShort(event.class) }}</text>
+      <text class="degree" :y="bottom + 27">{{ signs(degreeUnder(line.events, index)) }}</text>
+      <text class="class" :y="bottom + 42">{{ classUnder(line.events, index) }}</text>
     </g>
   </svg>
 </template>

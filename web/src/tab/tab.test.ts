@@ -5,7 +5,7 @@ import type { Lick, LickEdit, LickEvent, LineEvent, WrittenLick } from '../api/c
 import { useTune } from '../document/tune'
 import { useCursor } from './cursor'
 import { gridAt } from './grid'
-import { fretText, layOutTab, techniqueSign } from './tab'
+import { classUnder, degreeUnder, fretText, layOutTab, techniqueSign } from './tab'
 import { labelOf, type LickChange, type Writing } from './writing'
 
 beforeEach(() => {
@@ -214,6 +214,20 @@ describe('tab', () => {
     const { x } = layOutTab(line([{ tick: 0 }, { tick: 60 }, { tick: 120 }, { tick: 1680 }]), 800)
     expect(x).toEqual([...x].sort((a, b) => a - b))
     expect(x[1]! - x[0]!).toBeGreaterThanOrEqual(30)
+  })
+
+  test('what is struck together stands together, its degrees under the first', () => {
+    const events = [
+      { tick: 0, degree: 'R', class: 'chordTone' },
+      { tick: 0, degree: '3', class: 'chordTone' },
+      { tick: 480, degree: '5', class: 'chordTone' },
+    ] as LineEvent[]
+    const { x } = layOutTab(line(events), 800)
+    expect(x[0]).toBe(x[1])
+    expect(x[2]! - x[1]!).toBeGreaterThan(30)
+    expect([0, 1, 2].map((n) => degreeUnder(events, n))).toEqual(['R 3', '', '5'])
+    expect([0, 1].map((n) => classUnder(events, n))).toEqual(['', ''])
+    expect(classUnder(events, 2)).not.toBe('')
   })
 
   test('longer notes have more room', () => {

@@ -1,4 +1,5 @@
 import type { LineEvent, Tab } from '../api/client'
+import { classShort } from '../controls/classes'
 
 /** What is written as tab: notes with what they are, and the time they stand in. */
 export interface TabLine {
@@ -28,13 +29,15 @@ export function layOutTab(line: TabLine, width: number): TabLayout {
   if (!last) return { x: [], beats: [] }
   const end = last.tick + last.ticks
   const start = Math.min(events[0]?.tick ?? 0, 0)
-  const starts = [start, ...events.map((e) => e.tick), end]
+  // What is struck together stands together.
+  const ticks = [...new Set(events.map((e) => e.tick))]
+  const starts = [start, ...ticks, end]
   const free = width - side.left - side.right
   const needed: number[] = starts.slice(1).map((_, index) => (index === 0 ? 0 : room))
   const spare = Math.max(free - needed.reduce((a, b) => a + b, 0), 0)
   const gaps = needed.map((need, index) => {
-    const ticks = (starts[index + 1] ?? 0) - (starts[index] ?? 0)
-    return need + (spare * ticks) / (end - start)
+    const between = (starts[index + 1] ?? 0) - (starts[index] ?? 0)
+    return need + (spare * between) / (end - start)
   })
   const at: number[] = [side.left]
   gaps.forEach((gap, index) => at.push((at[index] ?? 0) + gap))
@@ -57,7 +60,28 @@ export function layOutTab(line: TabLine, width: number): TabLayout {
     const beat = Math.floor(((line.start + tick) % line.barTicks) / line.beatTicks) + 1
     beats.push({ x: between(tick), text: String(beat), bar: beat === 1 })
   }
-  return { x: xs.slice(1, -1), beats }
+  return { x: events.map((e) => xs[ticks.indexOf(e.tick) + 1] ?? side.left), beats }
+}
+
+/**
+ * The degree under a note: of several that are struck together, those of all of them, under the
+ * first.
+ */
+export function degreeUnder(events: { tick: number; degree: string }[], index: number): string {
+  const tick = events[index]?.tick
+  if (index > 0 && events[index - 1]?.tick === tick) return ''
+  return events
+    .slice(index)
+    .filter((e) => e.tick === tick)
+    .map((e) => e.degree)
+    .join(' ')
+}
+
+/** What a note is over its chord, under it; nothing under several that are struck together. */
+export function classUnder(events: { tick: number; class: LineEvent['class'] }[], index: number) {
+  const one = events[index]
+  const alone = one && events.filter((e) => e.tick === one.tick).length === 1
+  return alone ? classShort(one.class) : ''
 }
 
 /** The fret of a note as tab writes it: a cross where it is dead, in brackets where it is a ghost note. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Block, ChorusView } from '../../api/client'
-import { fretText, techniqueSign } from '../../tab/tab'
+import { degreeUnder, fretText, techniqueSign } from '../../tab/tab'
 import { signs } from '../../controls/spelling'
 import BlendRow from './BlendRow.vue'
 import { useDragging } from './dragging'
@@ -255,7 +255,7 @@ const notes = computed(() => {
       <text v-if="techniqueSign(n.event)" class="sign" x="0" :y="y(n.event.string) - 8.5">
         {{ techniqueSign(n.event) }}
       </text>
-      <text class="degree" :y="bottom + 20">{{ signs(n.event.degree) }}</text>
+      <text class="degree" :y="bottom + 20">{{ signs(degreeUnder(view.tab.events, n.index)) }}</text>
       <text v-if="n.event.role === 'target'" class="landing" :y="bottom + 33">lands</text>
     </g>
   </svg>
