@@ -283,6 +283,7 @@ func costTable() string {
 		{"a bend with the first finger", costBendFirst},
 		{"a bend with the second finger", costBendSecond},
 		{"a bend with the little finger", costBendLittle},
+		{"a held note of a chorus with the little finger", costHeldLittle},
 		{"a repeated pitch played elsewhere", costMoveRepeated},
 		{"strings against the pitch", costAgainst},
 		{"a slide, hammer-on or pull-off broken over two strings", costBrokenSlur},
