@@ -102,6 +102,8 @@ func TestThePositionThatIsMeant(t *testing.T) {
 	c := application(t, nil)
 	ask := PositionRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Position: "A-12"}
 	assert.Equal(t, "A-15", call[Position](c, "POST", "/api/compute/chart/position", ask, 200).ID)
+	ask.Position = "fret-9"
+	assert.Equal(t, "D-10", call[Position](c, "POST", "/api/compute/chart/position", ask, 200).ID, "a window of another tuning")
 	ask.Position = "nowhere"
 	assert.Equal(t, "E-7", call[Position](c, "POST", "/api/compute/chart/position", ask, 200).ID)
 }

@@ -24,6 +24,9 @@ func TestEveryLickIsPlayedInSomeChorus(t *testing.T) {
 		missing[l.Name] = len(l.Phrase.Events)
 	}
 	for seed := range uint64(12) {
+		if len(missing) == 0 {
+			break
+		}
 		for _, c := range tunes(t) {
 			subdivision, err := c.Meter.Subdivision("")
 			require.NoError(t, err)

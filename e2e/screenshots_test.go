@@ -95,7 +95,7 @@ func TestScreenshots(t *testing.T) {
 	p.Go("/tunes/1/licks?at=1920&licks.lick=8&licks.panel=verdict")
 	p.Sees("rests on", "notes a second")
 	shoot("licks-verdict")
-	p.Go("/tunes/1/licks?licks.lick=22&licks.panel=write&licks.staff=yes")
+	p.Go("/tunes/1/licks?licks.lick=20&licks.panel=write&licks.staff=yes")
 	p.Until("the staff is engraved", "document.querySelectorAll('.staff svg .vf-stavenote').length >= 10")
 	shoot("licks-write")
 	p.Go("/tunes/1/solo?at=15360")

@@ -3,6 +3,7 @@ package neck
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -160,11 +161,12 @@ func FindPosition(i Instrument, tonic pitch.Class, text string) (Position, error
 }
 
 // NearestPosition is the position that a text means on this instrument, even where it was
-// kept for another one or another key: by FindPosition, or else the nearest one of the same
-// form, or else the nearest.
+// kept for another one or another key: by FindPosition where it is one of its positions, or
+// else the nearest one of the same form, or else the nearest.
 func NearestPosition(i Instrument, tonic pitch.Class, text string) Position {
 	found, err := FindPosition(i, tonic, text)
-	if err == nil {
+	// A plain window can be had on any neck, but where there are forms none is offered.
+	if err == nil && (found.Form != "" || slices.Contains(Positions(i, tonic), found)) {
 		return found
 	}
 	form, number, _ := strings.Cut(text, "-")
