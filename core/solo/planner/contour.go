@@ -47,7 +47,7 @@ func (pc *planContext) setContour(slots []phraseSlot, phrases []draftPhrase, pat
 	for _, s := range slots {
 		if _, known := deep[s.motifID]; !known {
 			deep[s.motifID] = depths[r.IntN(len(depths))]
-			if low { // one low motif after another is a mumble
+			if low { // two low motifs in a row are hard to tell apart
 				deep[s.motifID] = 0
 			}
 			low = deep[s.motifID] > 0

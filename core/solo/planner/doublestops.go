@@ -31,7 +31,7 @@ func (pc *planContext) addDoubleStops(p *draftPhrase, next []phrase.Event, r *ra
 			below := int(p.notes[n].Sounding(pc.Instrument) - c.pitch)
 			if c.place.String > e.String && c.place.String <= e.String+2 && c.place.Fret > 0 && slices.Contains(doubleStopIntervals, below) &&
 				(o.blend > 0 || pc.InBox[c.pitch.Class()]) && pc.Chords[o.over].Class[c.pitch.Class()] == harmony.ChordTone &&
-				pc.WithinSpan(e.Place, c.place) && (n+1 == len(line) || pc.WithinSpan(line[n+1].Place, c.place)) {
+				pc.WithinSpan(e.Place, c.place) && secondFinger(e, c.place) > 0 && (n+1 == len(line) || pc.WithinSpan(line[n+1].Place, c.place)) {
 				found = append(found, c.place)
 			}
 		}
@@ -45,27 +45,22 @@ func (pc *planContext) addDoubleStops(p *draftPhrase, next []phrase.Event, r *ra
 	}
 }
 
-// secondFinger is the finger of the lower note of a double stop beside that of the upper one: the
-// same where one finger lies across neighbouring strings, else one for each fret between.
+// secondFinger is the finger of the lower note of a double stop beside that of the upper one, 0 where
+// none is free: one finger lies across neighbouring strings at the same fret; else each fret has
+// its finger as nearly as can be, and no lower finger stands above a higher one.
 func secondFinger(upper phrase.Event, at neck.Place) int {
 	if at.Fret == upper.Fret && at.String == upper.String+1 {
 		return upper.Finger
 	}
-	finger := upper.Finger + at.Fret - upper.Fret
-	if at.Fret == upper.Fret {
-		finger = upper.Finger - 1
+	best, natural := 0, upper.Finger+at.Fret-upper.Fret
+	for finger := 1; finger <= 4; finger++ {
+		crossed := at.Fret > upper.Fret && finger < upper.Finger || at.Fret < upper.Fret && finger > upper.Finger
+		if finger == upper.Finger || crossed {
+			continue
+		}
+		if best == 0 || max(finger-natural, natural-finger) < max(best-natural, natural-best) {
+			best = finger
+		}
 	}
-	if finger < 1 {
-		finger = 1
-	}
-	if finger > 4 {
-		finger = 4
-	}
-	if finger == upper.Finger {
-		finger = max(upper.Finger-1, 1)
-	}
-	if finger == upper.Finger {
-		finger = 2
-	}
-	return finger
+	return best
 }
