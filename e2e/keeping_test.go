@@ -27,10 +27,8 @@ func (s *server) kill(t *testing.T) {
 // along when the tune is transposed or a capo is put on; undo brings all of it back.
 func TestASoloGoesWithItsTune(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/2/solo")
-	p.Sees("No solo over this tune yet")
-	p.Click("Plan a chorus")
-	p.Until("the chorus", "document.querySelectorAll('.line .event').length > 5")
-	last := js[int](p, `[...document.querySelectorAll('[data-block]')].find(b => !b.classList.contains('rest') && b.querySelector('.body').getBoundingClientRect().left > 300).dataset.block * 1`)
+	p.planned(3)
+	last := js[int](p, `[...document.querySelectorAll('[data-block]:not(.rest)')].at(-1).dataset.block * 1`)
 	p.focusBlock(last)
 	p.Press("e")
 	p.Until("the editor", "document.activeElement.classList.contains('editor')")

@@ -172,9 +172,7 @@ func (p *Page) Drag(x, y, toX, toY float64) {
 // A chorus of the box alone loses changes where there are two in a bar: the strip says where, a repair settles one.
 func TestAChordIsHeardAgainAfterARepair(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/4/solo")
-	p.Sees("No solo over this tune yet")
-	p.Click("Plan a chorus")
-	p.Sees("Drop the band", "Plan again")
+	p.planned(5)
 	p.Press("w")
 	p.Click("the box, made up")
 	p.Saved()
