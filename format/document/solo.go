@@ -47,6 +47,7 @@ type ChorusPlan struct {
 	Approaches  []string  `json:"approaches,omitempty" maxItems:"32" doc:"Those allowed; left out for all"`
 	Box         string    `json:"box,omitempty" doc:"The box that is played in; left out for the chart's"`
 	FromLicks   bool      `json:"fromLicks,omitempty" doc:"Phrases begin with licks of the vocabulary"`
+	NoBends     bool      `json:"noBends,omitempty" doc:"Nothing is bent, and licks with bends are left out"`
 	Tags        []string  `json:"tags,omitempty" maxItems:"12" doc:"The licks that the vocabulary was chosen by; left out for all"`
 	Subdivision string    `json:"subdivision,omitempty"`
 	Density     *float64  `json:"density,omitempty" doc:"Notes a bar, on average; left out for 4"`
@@ -143,7 +144,7 @@ func (d ChorusPlan) vocabulary(licks []lick.Lick) []lick.Lick {
 // *chart.FieldError or what FindPosition and the like return, with no field.
 func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, swaps []neck.Swap, licks []lick.Lick) (chorus.Request, error) {
 	o := chorus.Request{
-		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: d.vocabulary(licks), FromLicks: d.FromLicks, Box: harmony.BoxKind(d.Box),
+		Chart: c, Instrument: i, SpanMM: spanMM, Swaps: swaps, Licks: d.vocabulary(licks), FromLicks: d.FromLicks, NoBends: d.NoBends, Box: harmony.BoxKind(d.Box),
 		Density: chorus.DefaultDensity, Space: chorus.DefaultSpace, Blend: d.Blend, Seed: d.Seed,
 	}
 	at := func(field string, err error) error {

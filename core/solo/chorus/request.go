@@ -33,6 +33,8 @@ type Request struct {
 	// them fits, the plan says so and makes its own.
 	Licks     []lick.Lick
 	FromLicks bool
+	// NoBends leaves bends out, and licks that have any: for stiff strings, basses and sore hands.
+	NoBends bool
 	// Subdivision is the finest that phrases run in, Density how many notes a bar has on
 	// average where something is played and where it is not.
 	Subdivision chart.Subdivision

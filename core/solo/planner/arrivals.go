@@ -37,8 +37,8 @@ var phraseStarts = []phraseStart{
 // How often a landing comes an eighth early and rings over the beat, or late, where it may
 // (ours, for what players do).
 const (
-	oftenEarly = 0.27
-	oftenLate  = 0.04
+	oftenEarly = 0.23
+	oftenLate  = 0.02
 	// usedStart is how much less often a phrase begins where another of the chorus does.
 	usedStart           = 0.15
 	usedStartOverChange = 0.4

@@ -60,6 +60,9 @@ type possibleBend struct {
 // addBends bends notes of a chorus: three to six, of two kinds where there are two, half of
 // them a beat or longer.
 func (pc *planContext) addBends(all []plannedNote, r *rand.Rand) {
+	if pc.NoBends {
+		return
+	}
 	beat := pc.Chart.Meter.BeatTicks()
 	bent, long := 0, 0
 	kinds := map[bendKind]bool{}

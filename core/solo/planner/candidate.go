@@ -173,7 +173,9 @@ func (pc *planContext) pitches(onsets []onset, last *phrase.Event, below pitch.M
 			is := over.Class[c.pitch.Class()]
 			c.outside = is == harmony.Outside
 			c.restless = c.outside || is == harmony.Blue
-			c.rests = is == harmony.ChordTone || is == harmony.Colour
+			c.tone = is == harmony.ChordTone
+			c.leans = is == harmony.Colour || is == harmony.Suspension
+			c.rests = c.tone || is == harmony.Colour
 		}
 	}
 	line, _ := cheapestLine(layers,

@@ -24,5 +24,5 @@ func Example() {
 	}
 	fmt.Printf("%d alternatives; %d of %d changes landed on\n", len(planned.Best), landed, len(best.Verdict.Landings))
 	// Output:
-	// 3 alternatives; 8 of 8 changes landed on
+	// 3 alternatives; 8 of 9 changes landed on
 }

@@ -18,7 +18,8 @@ type placeChoice struct {
 	cost, reach int
 	// restless says that it must move on by a step, outside that it is outside, rests
 	// that one may rest on it: over the chord of its onset.
-	restless, outside, rests bool
+	// Tone says that it is a chord tone, leans that it is a colour or suspends one.
+	restless, outside, rests, tone, leans bool
 	// own says that it is the note of the lick that stands there.
 	own bool
 }
@@ -31,7 +32,7 @@ const (
 	costOfReach    = 6
 	costContour    = 5 // a semitone off the contour
 	costOffBox     = 40
-	costOffChord   = 45
+	costOffChord   = 26
 	costWeak       = 30 // a note on a strong beat that is no chord tone
 	costOutside    = 120
 	costUnguided   = 8 // a chord tone that is no guide tone, by the blend
@@ -44,7 +45,7 @@ const (
 	costSkipped    = 14 // a string skipped
 	costCrosses    = 50 // a lower string while the pitch rises
 	costLongRun    = 16 // the same direction again
-	costBack       = 24 // a b a
+	costBack       = 44 // a b a
 	costUnturned   = 150
 	costStuck      = 90 // an outside or blue note that does not move on by a step
 	costUnlike     = 40 // another direction than the motif
@@ -52,6 +53,7 @@ const (
 	costUnled      = 60
 	costEnding     = 150 // a question that answers, an answer that asks
 	worthBend      = 8   // a long note that may be bent up to
+	worthLean      = 40  // a note on a strong beat that leans on a chord tone a step away
 	noise          = 14
 	// choicesKept is how many places of an onset are weighed.
 	choicesKept = 8
@@ -233,6 +235,9 @@ func turnCost(a, b, c *placeChoice, ob, oc *onset) int {
 	}
 	if max(first, -first) > 7 && (first*second >= 0 || max(second, -second) > 2) {
 		cost += costUnturned
+	}
+	if ob.strong && b.leans && c.tone && second != 0 && max(second, -second) <= 2 {
+		cost -= worthLean
 	}
 	if b.restless {
 		if step := max(second, -second); step < 1 || step > 2 || !c.rests {

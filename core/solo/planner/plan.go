@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
-	"slices"
 	"sort"
 
 	"undaris/core/analysis"
@@ -99,105 +98,6 @@ func differs(p Proposal, chosen []Proposal) bool {
 		}
 	}
 	return true
-}
-
-// What faults weigh against each other (ours): a change without its landing is the worst,
-// then a chord that is not heard, a note rested on that wants to move, a dull chorus.
-const (
-	weighsLanding = 60
-	// A landing on a tone of the chord that is not the one aimed at, as licks have them; a
-	// change that is left to the band.
-	weighsOtherTone    = 4
-	weighsSilentChange = 6
-	weighsRest         = 12
-	weighsPassing      = 5
-	weighsUnheard      = 14
-	weighsStrong       = 60
-	weighsSpace        = 120
-	weighsBreathless   = 20
-	weighsFinding      = 10
-	leastStrong        = 0.72
-	leastSpace         = 0.16
-	spaceAllowed       = 0.03
-	weighsBend         = 5  // one too few or too many
-	weighsUntold       = 10 // a chord under which neither its 3rd nor its 7th is played
-	weighsEnding       = 40 // a solo that does not end on the tonic
-	weighsExercise     = 40 // the chords or the scale walked
-	weighsDense        = 6
-	weighsStretch      = 80
-	weighsShort        = 4
-	leastPhraseBar     = 0.4
-)
-
-// faults weighs what is wrong with a chorus against what the order asks.
-func (pc *planContext) faults(r analysis.Review) float64 {
-	sum := 0.0
-	if len(r.Line.Events) == 0 {
-		return 1e9
-	}
-	for _, a := range pc.Targets {
-		switch landing := pc.Landing(r.Line, a); {
-		case landing.OnAim:
-		case landing.Index < 0: // left to the band
-			sum += weighsSilentChange
-		case landing.Class == harmony.ChordTone:
-			sum += weighsOtherTone
-		default:
-			sum += weighsLanding
-		}
-	}
-	sum += weighsRest*float64(len(r.Verdict.Rests.Issues)) + weighsPassing*float64(len(r.Verdict.Passing))
-	for _, d := range r.Implied {
-		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != analysis.Recognized {
-			sum += weighsUnheard * (0.3 + pc.BlendAt(d.From))
-		}
-	}
-	for n, c := range r.Verdict.Coverage {
-		if d := r.Implied[n]; d.To-d.From >= pc.Chart.Meter.BarTicks() && len(c.Notes) > 0 && !hasGuideTone(c) {
-			sum += weighsUntold * (0.3 + pc.BlendAt(d.From))
-		}
-	}
-	for _, f := range r.First {
-		if f.Name == analysis.FindingArpeggios || f.Name == analysis.FindingScales {
-			sum += weighsExercise
-		}
-	}
-	if s := r.Verdict.Strong; s.Of > 0 {
-		sum += weighsStrong * max(leastStrong-float64(s.Good)/float64(s.Of), 0) * min(2*pc.BlendAt(0), 1)
-	}
-	if wanted := min(leastSpace, pc.Space); r.Space < wanted {
-		sum += weighsBreathless
-	}
-	sum += weighsSpace * max(math.Abs(pc.Space-r.Space)-spaceAllowed, 0)
-	if r.Verdict.Shape.WidestMM > pc.SpanMM {
-		sum += weighsStretch
-	}
-	for _, f := range r.Style {
-		if !f.Good {
-			sum += weighsFinding
-		}
-	}
-	if last := r.Line.Events[len(r.Line.Events)-1]; pc.Part.Last() && last.Sounding(pc.Instrument).Class() != pc.Chart.Key.Tonic.Class() {
-		sum += weighsEnding
-	}
-	bends := 0
-	for _, e := range r.Line.Events {
-		if e.Bend > 0 {
-			bends++
-		}
-	}
-	sum += weighsBend * float64(max(fewestBends-bends, bends-mostBends, 0))
-	for _, b := range analysis.PhraseSpans(r.Line) {
-		if r.Line.Events[b.To-1].End()-r.Line.Events[b.From].Tick < int(leastPhraseBar*float64(pc.Chart.Meter.BarTicks())) {
-			sum += weighsShort
-		}
-	}
-	density := float64(len(r.Line.Events)) / float64(pc.BarCount())
-	return sum + weighsDense*max(density-pc.Density, pc.Density-density)
-}
-
-func hasGuideTone(c analysis.ChordCoverage) bool {
-	return slices.ContainsFunc(c.Got, func(t harmony.Tone) bool { return harmony.IsGuideTone(t.Degree) })
 }
 
 // concedeKept names the landings that kept blocks do not allow.

@@ -191,8 +191,14 @@ func TestWhatGivesWayAndWhatIsRefused(t *testing.T) {
 		field string
 		said  string
 	}{
-		"no licks":   {func(o *chorus.Request) { o.FromLicks = true }, "licks", "no licks are in the vocabulary"},
-		"no fit":     {func(o *chorus.Request) { o.FromLicks, o.Licks = true, []lick.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
+		"no licks": {func(o *chorus.Request) { o.FromLicks = true }, "licks", "no licks are in the vocabulary"},
+		"no fit":   {func(o *chorus.Request) { o.FromLicks, o.Licks = true, []lick.Lick{oneNote(t)} }, "licks", "none of the 1 licks fits on frets 6 to 11"},
+		"only licks with bends, and no bends": {func(o *chorus.Request) {
+			bent := solotest.Lick(t)
+			bent.Phrase.Events = append([]phrase.Event{}, bent.Phrase.Events...)
+			bent.Phrase.Events[0].Bend = 2
+			o.FromLicks, o.NoBends, o.Licks = true, true, []lick.Lick{bent}
+		}, "licks", "all 1 licks have bends, and none are wanted"},
 		"too dense":  {func(o *chorus.Request) { o.Density = 12 }, "density", "12 notes a bar do not fit in eighths with 25 % of space: planned with 6.0"},
 		"no changes": {func(o *chorus.Request) { *o = solotest.Request(t, "one-chord vamp", "C", "E", 5) }, "changes", "the chart stays on C7"},
 		"a locked rest on a change": {func(o *chorus.Request) {

@@ -3,7 +3,10 @@ package planner
 import (
 	"fmt"
 	"math/rand/v2"
+	"slices"
 
+	"undaris/core/lick"
+	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
 )
 
@@ -28,7 +31,7 @@ func (pc *planContext) lickPatterns(slots []phraseSlot, patterns []pattern, r *r
 	if !pc.FromLicks {
 		return found
 	}
-	order := r.Perm(len(pc.Licks))
+	order := slices.DeleteFunc(r.Perm(len(pc.Licks)), func(n int) bool { return pc.NoBends && hasBends(pc.Licks[n]) })
 	used := map[int]bool{}
 	chosen := map[string]lickPattern{}
 	for k, s := range slots {
@@ -123,6 +126,10 @@ func (pc *planContext) concedeLicks(c chorus.Chorus) {
 		pc.Concessions = append(pc.Concessions, chorus.Concession{Field: "licks", Text: "no licks are in the vocabulary: the chorus is made of the box and the chords; write a lick, or choose other tags"})
 		return
 	}
+	if pc.NoBends && !slices.ContainsFunc(pc.Licks, func(l lick.Lick) bool { return !hasBends(l) }) {
+		pc.Concessions = append(pc.Concessions, chorus.Concession{Field: "licks", Text: fmt.Sprintf("all %d licks have bends, and none are wanted: the chorus is made of the box and the chords; allow bends, or choose other tags", len(pc.Licks))})
+		return
+	}
 	for _, b := range c.Blocks {
 		if b.Kind == chorus.LickBlock {
 			return
@@ -130,4 +137,9 @@ func (pc *planContext) concedeLicks(c chorus.Chorus) {
 	}
 	at := pc.Position
 	pc.Concessions = append(pc.Concessions, chorus.Concession{Field: "licks", Text: fmt.Sprintf("none of the %d licks fits on frets %d to %d before a landing: the chorus is made of the box and the chords", len(pc.Licks), at.Low, at.High)})
+}
+
+// hasBends says whether any note of a lick is bent.
+func hasBends(l lick.Lick) bool {
+	return slices.ContainsFunc(l.Phrase.Events, func(e phrase.Event) bool { return e.Bend > 0 })
 }

@@ -2,16 +2,25 @@ package planner
 
 import (
 	"context"
+	"math/rand/v2"
 
 	"undaris/core/analysis"
+	"undaris/core/chart"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
 	"undaris/core/solo/chorus"
 )
 
-// PlanWhole plans several choruses as one solo: the first begins with the motif of the last, each
-// is busier and higher than the one before, the highest note of all is in the last, and that ends
-// on the tonic. Kept are the blocks that stay, by chorus; it may be shorter than the solo. The
+// oftenTakenUp is how often a chorus begins with the phrase that the one before ends with (our
+// choice: heard now and then it is an answer, every time a habit).
+const oftenTakenUp = 0.5
+
+// leastOfMotif is how many notes a phrase has that is recognized when it comes again (our choice).
+const leastOfMotif = 4
+
+// PlanWhole plans several choruses as one solo: the first begins with the motif of the last, one
+// between may take up the last phrase of the one before, each is busier and higher than the one
+// before, the highest note of all is in the last, and that ends on the tonic. Kept are the blocks that stay, by chorus; it may be shorter than the solo. The
 // proposals are in order, one best for each chorus; the errors are those of Plan.
 func PlanWhole(ctx context.Context, o chorus.Request, choruses int, kept [][]chorus.Block) ([]Proposals, error) {
 	all := make([]Proposals, choruses)
@@ -37,6 +46,8 @@ func PlanWhole(ctx context.Context, o chorus.Request, choruses int, kept [][]cho
 		one.Part.Ceiling = highest(o, planned.Best[0].Line)
 		if n == 0 {
 			one.Part.Motif = firstPhrase(planned.Best[0].Line)
+		} else if r := rand.New(rand.NewPCG(one.Seed, uint64(n))); r.Float64() < oftenTakenUp {
+			one.Part.Motif = lastPhrase(o.Chart.Meter, all[n-1].Best[0].Line)
 		}
 		if all[n], err = Plan(ctx, one); err != nil {
 			return nil, err
@@ -61,4 +72,16 @@ func firstPhrase(line phrase.Phrase) []phrase.Event {
 		return nil
 	}
 	return line.Events[spans[0].From:spans[0].To]
+}
+
+// lastPhrase are the notes of the last phrase of a motif's length, moved by whole bars to the top
+// of a chorus; none where there is no such phrase.
+func lastPhrase(m chart.Meter, line phrase.Phrase) []phrase.Event {
+	spans := analysis.PhraseSpans(line)
+	for n := len(spans) - 1; n >= 0; n-- {
+		if notes := line.Events[spans[n].From:spans[n].To]; len(notes) >= leastOfMotif {
+			return shifted(notes, -floorTo(notes[0].Tick+m.BeatTicks(), m.BarTicks()))
+		}
+	}
+	return nil
 }

@@ -16,7 +16,7 @@ import (
 // Three choruses planned as one rise: the later are busier and higher, the highest note comes
 // once, in the last, which ends on the tonic; and the first begins as the last does.
 func TestSeveralChorusesArePlannedAsOne(t *testing.T) {
-	busier, higher, tonics, alike, of := 0, 0, 0, 0, 0
+	busier, higher, tonics, alike, takenUp, of := 0, 0, 0, 0, 0, 0
 	for _, scheme := range []string{"quick change", "slow change", "minor twelve-bar"} {
 		for seed := range uint64(8) {
 			o := solotest.Request(t, scheme, "A", "E", seed)
@@ -48,12 +48,17 @@ func TestSeveralChorusesArePlannedAsOne(t *testing.T) {
 			if sameRhythm(all[0].Best[0].Line.Events, line.Events, 3) {
 				alike++
 			}
+			if before := all[0].Best[0].Line.Events; beginsWithTheEndOf(before, all[1].Best[0].Line.Events, o.Chart.Meter.BarTicks()) {
+				takenUp++
+			}
 		}
 	}
-	t.Logf("of %d: %d busier, %d higher, %d end on the tonic, %d begin alike", of, busier, higher, tonics, alike)
+	t.Logf("of %d: %d busier, %d higher, %d end on the tonic, %d begin alike, %d take up the end of the first", of, busier, higher, tonics, alike, takenUp)
 	assert.GreaterOrEqual(t, 10*busier, 9*of)
 	assert.GreaterOrEqual(t, 10*higher, 8*of)
 	assert.GreaterOrEqual(t, 10*tonics, 9*of)
+	assert.GreaterOrEqual(t, 4*takenUp, of)
+	assert.LessOrEqual(t, 4*takenUp, 3*of)
 	assert.GreaterOrEqual(t, 10*alike, 6*of, "unless the first phrase is of another length")
 }
 
@@ -65,4 +70,19 @@ func sameRhythm(a, b []phrase.Event, notes int) bool {
 		}
 	}
 	return true
+}
+
+// beginsWithTheEndOf says whether a line begins with three notes that lie in their bars as three
+// notes of the last five bars of another do, one after the other.
+func beginsWithTheEndOf(before, line []phrase.Event, bar int) bool {
+	for n := range len(before) - 2 {
+		if before[n].Tick < 7*bar {
+			continue
+		}
+		by := before[n].Tick - line[0].Tick
+		if by%bar == 0 && before[n+1].Tick-line[1].Tick == by && before[n+2].Tick-line[2].Tick == by {
+			return true
+		}
+	}
+	return false
 }

@@ -253,6 +253,32 @@ func (c Chorus) Repeats() int {
 	return repeats
 }
 
+// Moves counts the moves from note to note within phrases: all of them, those from a chord tone
+// to a chord tone, and those that go straight back to the note before the last.
+func (c Chorus) Moves() (all, betweenTones, back int) {
+	isTone := func(e phrase.Event) bool {
+		chord := c.Chart.ChordAt(e.Tick)
+		_, ok := chord.Tone(e.Sounding(c.Instrument).Class())
+		return ok
+	}
+	beat := c.Chart.Meter.BeatTicks()
+	joined := func(a, b phrase.Event) bool { return b.Tick > a.Tick && 2*(b.Tick-a.End()) < beat }
+	for n := 1; n < len(c.Events); n++ {
+		a, b := c.Events[n-1], c.Events[n]
+		if !joined(a, b) {
+			continue
+		}
+		all++
+		if isTone(a) && isTone(b) {
+			betweenTones++
+		}
+		if n > 1 && joined(c.Events[n-2], a) && c.Events[n-2].Sounding(c.Instrument) == b.Sounding(c.Instrument) && a.Sounding(c.Instrument) != b.Sounding(c.Instrument) {
+			back++
+		}
+	}
+	return all, betweenTones, back
+}
+
 // Silence is the share of 32nd notes in which nothing sounds.
 func (c Chorus) Silence() float64 {
 	const slot = chart.TicksPerQuarter / 8

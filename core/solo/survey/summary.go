@@ -86,6 +86,10 @@ func (s *Summary) Add(c Chorus, asked Asked) {
 	s.meets("silence", math.Abs(c.Silence()-asked.Silence) <= within*math.Max(asked.Silence, 0.2))
 	played, of := c.GuideTones()
 	s.meets("guide tones", 4*played >= 3*of)
+	moves, betweenTones, back := c.Moves()
+	s.sum["moves"] += float64(moves)
+	s.sum["between tones"] += float64(betweenTones)
+	s.sum["back"] += float64(back)
 	s.sum["double stops"] += float64(c.DoubleStops())
 	s.sum["repeats"] += float64(c.Repeats())
 }
@@ -139,6 +143,8 @@ func (s *Summary) Rows() []Row {
 		{"choruses of the density asked for", "all", s.meeting("density"), " %"},
 		{"choruses of the silence asked for", "all", s.meeting("silence"), " %"},
 		{"choruses that tell 3 in 4 chords", "all", s.meeting("guide tones"), " %"},
+		{"moves from chord tone to chord tone", "", 100 * s.sum["between tones"] / max(s.sum["moves"], 1), " %"},
+		{"moves straight back to the note before the last", "", 100 * s.sum["back"] / max(s.sum["moves"], 1), " %"},
 		{"double stops a chorus", "", s.sum["double stops"] / float64(max(s.choruses, 1)), ""},
 		{"repeated notes a chorus", "", s.sum["repeats"] / float64(max(s.choruses, 1)), ""},
 	}

@@ -2067,6 +2067,8 @@ export interface components {
             form?: string;
             /** @description Phrases begin with licks of the vocabulary */
             fromLicks?: boolean;
+            /** @description Nothing is bent, and licks with bends are left out */
+            noBends?: boolean;
             /** @description Its place in a solo that is planned as one */
             part?: components["schemas"]["ChorusPart"];
             /** @description A position's id or form; left out for the home position */

@@ -225,6 +225,15 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         >
           the box, made up
         </button>
+        <button
+          type="button"
+          class="chip"
+          title="For stiff strings, basses and sore hands"
+          :aria-pressed="plan.noBends ?? false"
+          @click="emit('plan', { noBends: !plan.noBends || undefined })"
+        >
+          no bends
+        </button>
         <span v-if="plan.fromLicks" class="quiet">{{
           plan.tags?.length ? 'only those with the tags' : 'all licks of the library'
         }}</span>
