@@ -189,6 +189,10 @@ func TestCurves(t *testing.T) {
 	shaken := curve(phrase.Event{Ticks: 960, Fingered: at, Technique: phrase.Technique{Vibrato: true}}, 960, 960)
 	assert.Equal(t, Point{336, 0}, shaken[0])
 	assert.Equal(t, vibratoCents, shaken[1].Cents)
+	assert.Zero(t, shaken[len(shaken)-1].Cents, "it ends at its pitch")
+	bentAndShaken := curve(phrase.Event{Ticks: 960, Fingered: at, Technique: phrase.Technique{Vibrato: true, Bend: 4}}, 960, 960)
+	assert.Equal(t, []int{0, 200, 200, 200 - vibratoCents, 200}, cents(bentAndShaken[:5]), "a bent string is shaken from below")
+	assert.Equal(t, 200, bentAndShaken[len(bentAndShaken)-1].Cents)
 	assert.Equal(t, 0, shaken[2].Cents)
 }
 
@@ -654,4 +658,12 @@ func styleNames(m chart.Meter) []string {
 		names = append(names, s.Name)
 	}
 	return names
+}
+
+func cents(points []Point) []int {
+	all := make([]int, len(points))
+	for n, p := range points {
+		all[n] = p.Cents
+	}
+	return all
 }

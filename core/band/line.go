@@ -152,13 +152,14 @@ func curve(e phrase.Event, ticks int, perSecond float64) []Point {
 	case e.Vibrato:
 		turn := perSecond / vibratoHertz / vibratoPerTurn
 		start := max(at, int(float64(ticks)*vibratoDelay))
+		crest := settled + vibratoCents
+		if e.Bend > 0 { // the hand lets go a little and comes back to the pitch
+			crest = settled - vibratoCents
+		}
 		points = append(points, Point{start, settled})
-		for n := 1; start+int(float64(n)*turn) <= ticks; n++ {
-			cents := settled
-			if n%2 == 1 {
-				cents += vibratoCents
-			}
-			points = append(points, Point{start + int(float64(n)*turn), cents})
+		// Whole turns, so that the note ends at its pitch.
+		for n := 1; start+int(float64(n+1)*turn) <= ticks; n += 2 {
+			points = append(points, Point{start + int(float64(n)*turn), crest}, Point{start + int(float64(n+1)*turn), settled})
 		}
 	}
 	return points

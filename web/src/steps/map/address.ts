@@ -5,7 +5,7 @@ import { useQuery } from '../../address/useQuery'
 export const overlays = [
   { name: 'box', title: 'box' },
   { name: 'blend', title: 'blend' },
-  { name: 'joining', title: 'scale' },
+  { name: 'scale', title: 'scale' },
   { name: 'extensions', title: 'extensions' },
   { name: 'next', title: 'next chord' },
   { name: 'none', title: 'nothing' },

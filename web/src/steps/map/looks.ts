@@ -26,7 +26,7 @@ export interface Looks {
 /** The overlay that is chosen, where it is one of those with notes of its own. */
 export function overlayOf(view: ChordView | undefined, over: string): Overlay | undefined {
   if (!view) return undefined
-  return { joining: view.chordScale, extensions: view.extensions, blend: view.blend, next: view.next }[over]
+  return { scale: view.chordScale, extensions: view.extensions, blend: view.blend, next: view.next }[over]
 }
 export const arpeggioOf = (view: ChordView | undefined, over: string): Arpeggio | undefined =>
   view?.superimposed.find((s) => s.chord === over)

@@ -50,7 +50,7 @@ describe('a chord on the neck', () => {
     expect(brief({ lost: true })).toEqual(['tone 6:8 R', 'box 6:11 b3'])
   })
   test('a scale leaves out what the shape already has', () => {
-    expect(brief({ over: 'joining' }).filter((m) => m.startsWith('box'))).toEqual(['box 4:7 6'])
+    expect(brief({ over: 'scale' }).filter((m) => m.startsWith('box'))).toEqual(['box 4:7 6'])
   })
   test('the dots of the blend say which box has the note', () => {
     expect(marks({ over: 'blend' }).find((m) => m.form === 'box')?.class).toBe('blue')
@@ -74,7 +74,7 @@ describe('a chord on the neck', () => {
   })
   test.each([
     ['Em7b5', 'Em7b5 over C7 gives 3 5. The b7 leans: move it on.'],
-    ['joining', 'C Mixolydian: joins them.'],
+    ['scale', 'C Mixolydian: joins them.'],
     ['next', 'This tune stays on one chord: none comes next.'],
     ['none', 'Pick a note to read why.'],
   ])('the legend over %s', (over, text) => {
