@@ -1,0 +1,50 @@
+package practice
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/chart"
+)
+
+// runStart asks when a run of so many notes must begin so that its last note lands on a beat.
+func (a asking) runStart() (Question, error) {
+	m := a.Meter
+	if m == (chart.Meter{}) {
+		m = chart.FourFour
+	}
+	subdivision := one(a.r, m.Subdivisions())
+	notes := 3 + a.r.IntN(6)
+	beat := a.r.IntN(m.Beats())
+	// The second bar of two, so that a run that begins before the bar can be named.
+	arrival := m.BarTicks() + beat*m.BeatTicks()
+	tick := chart.RunStart(arrival, notes, subdivision, m)
+	q := Question{
+		Form: Chosen, Title: fmt.Sprintf("%d notes in %ss", notes, subdivision),
+		Detail: fmt.Sprintf("the last lands on beat %d: when does the first one come?", beat+1),
+		Hint:   fmt.Sprintf("there are %d to a beat", subdivision.PerBeat),
+	}
+	right := m.Counted(tick)
+	if tick < m.BarTicks() {
+		right += ", the bar before"
+	}
+	q.right = []string{right}
+	q.Choices = []string{right}
+	step := subdivision.Ticks(m)
+	for _, off := range a.r.Perm(7) {
+		other := tick + (off-3)*step
+		if other < 0 || len(q.Choices) == 4 {
+			continue
+		}
+		text := m.Counted(other)
+		if other < m.BarTicks() {
+			text += ", the bar before"
+		}
+		if !slices.Contains(q.Choices, text) {
+			q.Choices = append(q.Choices, text)
+		}
+	}
+	slices.Sort(q.Choices)
+	q.Text = fmt.Sprintf("%d notes take %d steps of a %s before the last: the first comes on %s.", notes, notes-1, subdivision, right)
+	return q, nil
+}
