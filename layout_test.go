@@ -38,6 +38,9 @@ var mayImport = map[string][]string{
 	"core/solo/solotest":     {"core"},
 	"core/band":              {"core/choice", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/routine":           {"core/band", "core/change", "core/lick", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/practice":          {"core/choice", "core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/practice/schedule": {"core/practice", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/practice/plan":     {"core/practice/schedule", "core/practice", "core/chart"},
 	"format":                 {"core", "format"},
 	"store":                  {},
 	"library":                {"store", "format/document", "core"},
@@ -48,9 +51,11 @@ var mayImport = map[string][]string{
 
 // pure is what the core may import beside itself: nothing that reads a clock,
 // a file, a network or a database; a context only says
-// that nobody waits any more, and the distance of two words is pure. Chance comes from a
-// seed that is passed in: see TestChanceIsSeeded.
-var pure = []string{"cmp", "context", "errors", "fmt", "io", "math", "math/rand/v2", "slices", "sort", "strconv", "strings", "unicode", "github.com/agnivade/levenshtein"}
+// that nobody waits any more, times are passed in (TestTheCoreReadsNoClock), and the distance of two
+// words and the intervals of FSRS are pure. Chance comes from a seed that is passed in: see
+// TestChanceIsSeeded.
+var pure = []string{"cmp", "context", "errors", "fmt", "io", "math", "math/rand/v2", "slices", "sort", "strconv", "strings", "time", "unicode",
+	"github.com/agnivade/levenshtein", "github.com/open-spaced-repetition/go-fsrs/v3", "gonum.org/v1/gonum"}
 
 func TestImportsPointDown(t *testing.T) {
 	files := 0
@@ -149,6 +154,20 @@ func TestChanceIsSeeded(t *testing.T) {
 		return nil
 	}))
 	assert.Positive(t, uses, "the uses were found")
+}
+
+// The core is told the time.
+func TestTheCoreReadsNoClock(t *testing.T) {
+	clock := regexp.MustCompile(`\btime\.(Now|Since|Until|After|AfterFunc|Sleep|Tick|NewTimer|NewTicker|Local|LoadLocation)\b`)
+	require.NoError(t, filepath.WalkDir("core", func(path string, entry fs.DirEntry, err error) error {
+		if err != nil || entry.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		source, err := os.ReadFile(path)
+		require.NoError(t, err)
+		assert.Empty(t, clock.FindAllString(string(source), -1), path)
+		return nil
+	}))
 }
 
 // Whatever ships in the page is named with its version and licence in docs/licences.md, and
