@@ -48,7 +48,7 @@ func guarded(c Config) gin.HandlerFunc {
 			}
 		}
 		limit := int64(maxBody)
-		if path := ctx.Request.URL.Path; path == importPath || path == importLickPath {
+		if path := ctx.Request.URL.Path; path == importPath || path == importLickPath || path == logTextPath {
 			limit = maxImport
 		}
 		ctx.Request.Body = http.MaxBytesReader(ctx.Writer, ctx.Request.Body, limit)

@@ -33,6 +33,8 @@ type Config struct {
 	// answers only to the names of this machine.
 	Loopback bool
 	Log      *slog.Logger
+	// Now is the clock; nil is the machine's. A test sets it.
+	Now func() time.Time
 }
 
 // server is what the handlers share.
@@ -41,6 +43,7 @@ type server struct {
 	version string
 	demo    bool
 	log     *slog.Logger
+	now     func() time.Time
 }
 
 // New builds the handler for the whole application.
@@ -48,7 +51,10 @@ func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.Use(logged(c.Log), recovered(c.Log), guarded(c), compressed(), refusing)
-	s := &server{library: library.New(c.Store, c.Log), version: c.Version, demo: c.Demo, log: c.Log}
+	s := &server{library: library.New(c.Store, c.Log), version: c.Version, demo: c.Demo, log: c.Log, now: c.Now}
+	if s.now == nil {
+		s.now = time.Now
+	}
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -100,6 +106,11 @@ func (s *server) register(api huma.API) {
 	s.registerLines(api)
 	s.registerComputeSolo(api)
 	s.registerSolos(api)
+	s.registerComputeQuestion(api)
+	s.registerReviews(api)
+	s.registerPractice(api)
+	s.registerLog(api)
+	s.registerSessions(api)
 }
 
 // logged writes one line for each request.

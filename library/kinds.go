@@ -3,6 +3,7 @@ package library
 import (
 	"fmt"
 	"strings"
+	"time"
 
 	"undaris/core/chart"
 	"undaris/core/lick"
@@ -63,7 +64,25 @@ var (
 		check: func(d document.Band) (document.Band, error) { return d, d.Check() },
 		name:  func(document.Band) string { return "band" },
 	}
+	// Sessions are practice sessions, and templates of them.
+	Sessions = Kind[document.Session, SessionSummary]{
+		Noun: "session", kind: store.Session, maxName: 60,
+		summarize: func(d document.Session) SessionSummary {
+			return SessionSummary{Minutes: d.Minutes, Template: d.Template, Began: d.Began, Ended: d.Ended}
+		},
+		check:  document.Session.Checked,
+		name:   func(d document.Session) string { return d.Name },
+		rename: func(d document.Session, name string) document.Session { d.Name = name; return d },
+	}
 )
+
+// SessionSummary is what a list shows of a session beside its name.
+type SessionSummary struct {
+	Minutes  int        `json:"minutes"`
+	Template bool       `json:"template"`
+	Began    *time.Time `json:"began,omitempty"`
+	Ended    *time.Time `json:"ended,omitempty"`
+}
 
 // ChartSummary is what a list shows of a chart beside its title.
 type ChartSummary struct {

@@ -133,6 +133,63 @@ var migrations = []*gormigrate.Migration{
 			WHEN NEW.version = OLD.version
 			BEGIN UPDATE documents SET summary = NULL WHERE id = NEW.id; END`,
 	)},
+	// Cards are the memory of what was asked, with sums of their reviews so that no list reads all
+	// of those; reviews and entries of the log are only ever added, and taken back by a mark.
+	{ID: "0007-practice", Migrate: statements(
+		`CREATE TABLE cards (
+			id             TEXT PRIMARY KEY,
+			kind           TEXT NOT NULL,
+			due_at         DATETIME NOT NULL,
+			last_review_at DATETIME NOT NULL,
+			stability      REAL NOT NULL,
+			difficulty     REAL NOT NULL,
+			reps           INTEGER NOT NULL,
+			lapses         INTEGER NOT NULL,
+			state          INTEGER NOT NULL,
+			interval_days  INTEGER NOT NULL,
+			answers        INTEGER NOT NULL,
+			right_answers  INTEGER NOT NULL
+		)`,
+		`CREATE TABLE reviews (
+			id             INTEGER PRIMARY KEY AUTOINCREMENT,
+			card_id        TEXT NOT NULL REFERENCES cards (id),
+			kind           TEXT NOT NULL,
+			at             DATETIME NOT NULL,
+			offset_minutes INTEGER NOT NULL,
+			grade          INTEGER NOT NULL CHECK (grade BETWEEN 1 AND 4),
+			got            INTEGER NOT NULL,
+			of_parts       INTEGER NOT NULL,
+			hints          INTEGER NOT NULL,
+			took_ms        INTEGER NOT NULL,
+			before         BLOB,
+			taken_back_at  DATETIME
+		)`,
+		`CREATE INDEX reviews_by_card ON reviews (card_id, id)`,
+		`CREATE INDEX reviews_by_kind ON reviews (kind, id)`,
+		`CREATE INDEX reviews_by_time ON reviews (at)`,
+		`CREATE TABLE log_entries (
+			id             INTEGER PRIMARY KEY AUTOINCREMENT,
+			uid            TEXT NOT NULL UNIQUE,
+			began_at       DATETIME NOT NULL,
+			offset_minutes INTEGER NOT NULL,
+			seconds        INTEGER NOT NULL,
+			kind           TEXT NOT NULL,
+			item           TEXT NOT NULL,
+			document_id    INTEGER,
+			tonic          TEXT NOT NULL,
+			position       TEXT NOT NULL,
+			tempo          INTEGER NOT NULL,
+			goal           INTEGER NOT NULL,
+			got            INTEGER NOT NULL,
+			of_cards       INTEGER NOT NULL,
+			went           TEXT NOT NULL,
+			note           TEXT NOT NULL,
+			written_at     DATETIME NOT NULL,
+			replaced_by    INTEGER REFERENCES log_entries (id),
+			removed_at     DATETIME
+		)`,
+		`CREATE INDEX log_entries_by_time ON log_entries (began_at)`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {

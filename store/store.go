@@ -32,9 +32,11 @@ const (
 	Solo  Kind = "solo"
 	// Band is how the band plays a tune, and the routines over it.
 	Band Kind = "band"
+	// Session is a practice session, or a template of one.
+	Session Kind = "session"
 )
 
-var kinds = []Kind{Chart, Lick, Line, Solo, Band}
+var kinds = []Kind{Chart, Lick, Line, Solo, Band, Session}
 
 // ErrKind says that a document is of no known kind.
 var ErrKind = errors.New("there is no such kind of document")

@@ -234,3 +234,8 @@ func (p part) lies() []neck.Place {
 	}
 	return p.shown
 }
+
+// ByNote says whether it is answered with the names of notes, and no place is asked for.
+func (q Question) ByNote() bool {
+	return q.Form == AllOfThem && !q.NeedsPlace && len(q.parts) > 0 && q.parts[0].byNote
+}

@@ -15,28 +15,38 @@ type Known struct {
 	Memory Memory
 }
 
-// Due lists the cards that are due at a time, the weakest first: the less likely it is that a card
-// is still remembered, the sooner it is asked. Cards that no tune enrols any more rest.
-func Due(known []Known, enrolled map[string]bool, at time.Time) []Known {
-	due := slices.DeleteFunc(slices.Clone(known), func(k Known) bool { return k.Memory.Due.After(at) || !enrolled[k.Card.ID()] })
-	chance := make(map[string]float64, len(due))
-	for _, k := range due {
-		chance[k.Card.ID()] = k.Memory.Retrievability(at)
+// Due lists the enrolled cards that are due at a time, the weakest first: the less likely it is that
+// a card is still remembered, the sooner it is asked. Memories are by the ids of their cards; a card
+// that is not enrolled any more rests.
+func Due(memories map[string]Memory, enrolled []practice.Card, at time.Time) []Known {
+	type weighed struct {
+		Known
+		chance float64
 	}
-	slices.SortStableFunc(due, func(a, b Known) int {
-		return cmp.Or(cmp.Compare(chance[a.Card.ID()], chance[b.Card.ID()]), a.Memory.Due.Compare(b.Memory.Due))
+	due := []weighed{}
+	for _, card := range enrolled {
+		if m, ok := memories[card.ID()]; ok && m.Reps > 0 && !m.Due.After(at) {
+			due = append(due, weighed{Known{card, m}, m.Retrievability(at)})
+		}
+	}
+	slices.SortStableFunc(due, func(a, b weighed) int {
+		return cmp.Or(cmp.Compare(a.chance, b.chance), a.Memory.Due.Compare(b.Memory.Due))
 	})
-	return due
+	all := make([]Known, len(due))
+	for n, d := range due {
+		all[n] = d.Known
+	}
+	return all
 }
 
 // NewCards lists so many cards that were never asked, of those enrolled in a teacher's order: first
 // those in keys that are known already, then in the keys nearest to them round the circle of
 // fifths.
-func NewCards(enrolled []practice.Card, known map[string]bool, count int) []practice.Card {
+func NewCards(enrolled []practice.Card, memories map[string]Memory, count int) []practice.Card {
 	keys := []harmony.Key{}
 	fresh := []practice.Card{}
 	for _, card := range enrolled {
-		if known[card.ID()] {
+		if memories[card.ID()].Reps > 0 {
 			keys = append(keys, card.Key)
 		} else {
 			fresh = append(fresh, card)

@@ -58,27 +58,29 @@ func TestATuneEnrolsItsCards(t *testing.T) {
 
 func TestTheWeakestIsAskedFirst(t *testing.T) {
 	cards := Enrol(tune(t, "quick change", "C"), neck.Standard())[:4]
-	known := []Known{}
-	enrolled := map[string]bool{}
+	memories, enrolled := map[string]Memory{}, []practice.Card{}
 	for n, card := range cards {
 		m := Memory{}.Review(start, Grade(1+n))
-		m = m.Review(m.Due, Grade(1+n))
-		known = append(known, Known{card, m})
-		enrolled[card.ID()] = n != 2
+		memories[card.ID()] = m.Review(m.Due, Grade(1+n))
+		if n != 2 {
+			enrolled = append(enrolled, card)
+		}
 	}
-	due := Due(known, enrolled, start.AddDate(1, 0, 0))
-	require.Len(t, due, 3, "the third is enrolled by no tune any more, and rests")
 	at := start.AddDate(1, 0, 0)
+	due := Due(memories, enrolled, at)
+	require.Len(t, due, 3, "the third is enrolled by no tune any more, and rests")
 	for n := 1; n < len(due); n++ {
 		assert.LessOrEqual(t, due[n-1].Memory.Retrievability(at), due[n].Memory.Retrievability(at))
 	}
-	assert.Empty(t, Due(known, enrolled, start.Add(-time.Hour)), "nothing is due before its time")
+	assert.Empty(t, Due(memories, enrolled, start.Add(-time.Hour)), "nothing is due before its time")
+	memories[cards[0].ID()] = Memory{}
+	assert.Len(t, Due(memories, enrolled, at), 2, "whose first answer was taken back is new again")
 }
 
 func TestNewCardsComeFromNearKeysFirst(t *testing.T) {
 	c, g, f := Enrol(tune(t, "quick change", "C"), neck.Standard()), Enrol(tune(t, "quick change", "F#"), neck.Standard()), Enrol(tune(t, "quick change", "G"), neck.Standard())
 	enrolled := append(append(append([]practice.Card{}, g[:2]...), f[:2]...), c[:2]...)
-	known := map[string]bool{c[0].ID(): true}
+	known := map[string]Memory{c[0].ID(): Memory{}.Review(start, Good)}
 	fresh := NewCards(enrolled, known, 10)
 	tonics := []string{}
 	for _, card := range fresh {

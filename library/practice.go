@@ -1,0 +1,184 @@
+package library
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"undaris/core/practice"
+	"undaris/core/practice/logbook"
+	"undaris/core/practice/schedule"
+	"undaris/store"
+)
+
+// Memories are what is remembered of every card that was asked, by their ids.
+func (l *Library) Memories(ctx context.Context) (map[string]schedule.Memory, error) {
+	cards, err := l.store.Cards(ctx)
+	all := make(map[string]schedule.Memory, len(cards))
+	for _, c := range cards {
+		all[c.ID] = memoryOf(c)
+	}
+	return all, err
+}
+
+func memoryOf(c store.Card) schedule.Memory {
+	return schedule.Memory{
+		Due: c.DueAt, LastReview: c.LastReviewAt, Stability: c.Stability, Difficulty: c.Difficulty,
+		Reps: c.Reps, Lapses: c.Lapses, State: c.State, Interval: c.IntervalDays,
+	}
+}
+
+// Answer is an answer to a card that was marked.
+type Answer struct {
+	Card practice.Card
+	// At is when it was given, OffsetMinutes how far the player's clock is ahead of universal time.
+	At            time.Time
+	OffsetMinutes int
+	Right         bool
+	Got, Of       int
+	Hints         int
+	Took          time.Duration
+}
+
+// Reviewed is an answer as it was kept.
+type Reviewed struct {
+	ID     uint
+	Grade  schedule.Grade
+	Memory schedule.Memory
+}
+
+// mediansOf is how many right answers a median is of (our choice: the last few weeks).
+const mediansOf = 50
+
+// KeepAnswer grades an answer, schedules its card and keeps both.
+func (l *Library) KeepAnswer(ctx context.Context, a Answer) (Reviewed, error) {
+	ctx = context.WithoutCancel(ctx)
+	kind := string(a.Card.Kind)
+	medians, err := l.store.MedianTook(ctx, []string{kind}, mediansOf)
+	if err != nil {
+		return Reviewed{}, err
+	}
+	id := a.Card.ID()
+	before, err := l.store.Card(ctx, id)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return Reviewed{}, err
+	}
+	var was []byte
+	if before.Reps > 0 {
+		was, _ = json.Marshal(before)
+	}
+	grade := schedule.GradeOf(a.Right, a.Hints, a.Took, medians[kind])
+	memory := memoryOf(before)
+	if before.Reps == 0 {
+		memory = schedule.Memory{}
+	}
+	memory = memory.Review(a.At.UTC(), grade)
+	after := store.Card{
+		ID: id, Kind: kind, DueAt: memory.Due, LastReviewAt: memory.LastReview, Stability: memory.Stability, Difficulty: memory.Difficulty,
+		Reps: memory.Reps, Lapses: memory.Lapses, State: memory.State, IntervalDays: memory.Interval, Answers: before.Answers + 1, RightAnswers: before.RightAnswers,
+	}
+	if a.Right {
+		after.RightAnswers++
+	}
+	r, err := l.store.KeepReview(ctx, store.Review{
+		CardID: id, Kind: kind, At: a.At.UTC(), OffsetMinutes: a.OffsetMinutes, Grade: int(grade), Got: a.Got, OfParts: a.Of, Hints: a.Hints, TookMS: int(a.Took.Milliseconds()), Before: was,
+	}, after)
+	return Reviewed{ID: r.ID, Grade: grade, Memory: memory}, err
+}
+
+// TakeBack takes the last answer to a card back: the card is as it was before, and the review stays
+// with a mark.
+func (l *Library) TakeBack(ctx context.Context, review uint) error {
+	_, err := l.store.TakeBackReview(context.WithoutCancel(ctx), review, func(r store.Review) (*store.Card, error) {
+		card := &store.Card{ID: r.CardID, Kind: r.Kind, DueAt: r.At, LastReviewAt: r.At}
+		if r.Before == nil {
+			return card, nil
+		}
+		if err := json.Unmarshal(r.Before, card); err != nil {
+			return nil, fmt.Errorf("what the card was before cannot be read: %w", err)
+		}
+		return card, nil
+	})
+	return err
+}
+
+// LogEntry is one entry of the practice log as kept.
+type LogEntry struct {
+	ID  uint
+	UID string
+	// DocumentID is the lick or the tune that it is about; 0 for none.
+	DocumentID uint
+	logbook.Entry
+}
+
+func logEntryOf(e store.LogEntry) LogEntry {
+	entry := LogEntry{ID: e.ID, UID: e.UID, Entry: logbook.Entry{
+		Began: e.BeganAt.In(time.FixedZone("", 60*e.OffsetMinutes)), Seconds: e.Seconds, Kind: logbook.Kind(e.Kind), Item: e.Item, Key: e.Tonic, Position: e.Position,
+		Tempo: e.Tempo, Goal: e.Goal, Right: e.Got, Of: e.OfCards, Went: logbook.Went(e.Went), Note: e.Note,
+	}}
+	if e.DocumentID != nil {
+		entry.DocumentID = *e.DocumentID
+	}
+	return entry
+}
+
+func (e LogEntry) row() store.LogEntry {
+	_, offset := e.Began.Zone()
+	row := store.LogEntry{
+		UID: e.UID, BeganAt: e.Began.UTC(), OffsetMinutes: offset / 60, Seconds: e.Seconds, Kind: string(e.Kind), Item: e.Item, Tonic: e.Key, Position: e.Position,
+		Tempo: e.Tempo, Goal: e.Goal, Got: e.Right, OfCards: e.Of, Went: string(e.Went), Note: e.Note,
+	}
+	if e.DocumentID != 0 {
+		row.DocumentID = &e.DocumentID
+	}
+	return row
+}
+
+// Log lists the entries of the practice log that stand, the latest first.
+func (l *Library) Log(ctx context.Context) ([]LogEntry, error) {
+	rows, err := l.store.Log(ctx)
+	all := make([]LogEntry, len(rows))
+	for n, row := range rows {
+		all[n] = logEntryOf(row)
+	}
+	return all, err
+}
+
+// AddLog adds entries, all or none; those that are known by their UID are left out. It returns
+// those that were added.
+func (l *Library) AddLog(ctx context.Context, entries []LogEntry) ([]LogEntry, error) {
+	rows := make([]store.LogEntry, len(entries))
+	for n, e := range entries {
+		if err := e.Check(); err != nil {
+			return nil, &InvalidError{Err: err}
+		}
+		rows[n] = e.row()
+	}
+	added, err := l.store.AddLog(context.WithoutCancel(ctx), rows)
+	all := make([]LogEntry, len(added))
+	for n, row := range added {
+		all[n] = logEntryOf(row)
+	}
+	return all, err
+}
+
+// CorrectLog puts an entry in the place of one; that stays, with a mark.
+func (l *Library) CorrectLog(ctx context.Context, id uint, e LogEntry) (LogEntry, error) {
+	if err := e.Check(); err != nil {
+		return LogEntry{}, &InvalidError{Err: err}
+	}
+	row, err := l.store.CorrectLog(context.WithoutCancel(ctx), id, e.row())
+	return logEntryOf(row), err
+}
+
+// RemoveLog takes an entry out of the log; RestoreLog brings it back.
+func (l *Library) RemoveLog(ctx context.Context, id uint) error {
+	return l.store.RemoveLog(context.WithoutCancel(ctx), id)
+}
+
+// RestoreLog brings a removed entry back.
+func (l *Library) RestoreLog(ctx context.Context, id uint) error {
+	return l.store.RestoreLog(context.WithoutCancel(ctx), id)
+}

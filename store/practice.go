@@ -1,0 +1,232 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Card is the memory of one card, and the sums of its reviews.
+type Card struct {
+	ID                    string `gorm:"primaryKey"`
+	Kind                  string
+	DueAt, LastReviewAt   time.Time
+	Stability, Difficulty float64
+	Reps, Lapses, State   int
+	IntervalDays          int
+	Answers, RightAnswers int
+}
+
+// Review is one answer to a card. Reviews are only ever added; one that is taken back stays, with a
+// mark.
+type Review struct {
+	ID     uint
+	CardID string
+	Kind   string
+	At     time.Time
+	// OffsetMinutes is how far the player's clock is ahead of universal time.
+	OffsetMinutes int
+	Grade         int
+	// Got is how many parts were right, of so many.
+	Got, OfParts int
+	Hints        int
+	TookMS       int
+	// Before is the card before the review, as JSON; nil where it was the first.
+	Before      []byte
+	TakenBackAt *time.Time
+}
+
+// Cards lists every card that was ever asked, in the order of their ids.
+func (s *Store) Cards(ctx context.Context) ([]Card, error) {
+	all := []Card{}
+	return all, s.db.WithContext(ctx).Order("id").Find(&all).Error
+}
+
+// Card reads one card; ErrNotFound where it was never asked.
+func (s *Store) Card(ctx context.Context, id string) (Card, error) {
+	c := Card{}
+	err := s.db.WithContext(ctx).First(&c, "id = ?", id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return c, ErrNotFound
+	}
+	return c, err
+}
+
+// KeepReview keeps a review and the card after it, both or neither.
+func (s *Store) KeepReview(ctx context.Context, r Review, after Card) (Review, error) {
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := tx.Save(&after).Error; err != nil {
+			return err
+		}
+		return tx.Create(&r).Error
+	})
+	return r, err
+}
+
+// ErrNotLast says that a review is not the last of its card that stands.
+var ErrNotLast = errors.New("it is not the last answer to its card")
+
+// TakeBackReview marks the last review of a card as taken back, and puts the card where it was
+// before; a card without one is forgotten where before is nil.
+func (s *Store) TakeBackReview(ctx context.Context, id uint, before func(Review) (*Card, error)) (Review, error) {
+	r := Review{}
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := tx.First(&r, id).Error; err != nil {
+			if errors.Is(err, gorm.ErrRecordNotFound) {
+				return ErrNotFound
+			}
+			return err
+		}
+		later := int64(0)
+		if err := tx.Model(&Review{}).Where("card_id = ? AND id > ? AND taken_back_at IS NULL", r.CardID, id).Count(&later).Error; err != nil {
+			return err
+		}
+		if later > 0 || r.TakenBackAt != nil {
+			return ErrNotLast
+		}
+		card, err := before(r)
+		if err != nil {
+			return err
+		}
+		now := s.now().UTC()
+		r.TakenBackAt = &now
+		if err := tx.Save(&r).Error; err != nil {
+			return err
+		}
+		return tx.Save(card).Error
+	})
+	return r, err
+}
+
+// Reviews lists the last reviews that stand, newest first, of a kind or of all for "".
+func (s *Store) Reviews(ctx context.Context, kind string, count int) ([]Review, error) {
+	all := []Review{}
+	query := s.db.WithContext(ctx).Omit("before").Where("taken_back_at IS NULL").Order("id DESC").Limit(count)
+	if kind != "" {
+		query = query.Where("kind = ?", kind)
+	}
+	return all, query.Find(&all).Error
+}
+
+// CountNewSince counts the cards whose first review was at a time or later.
+func (s *Store) CountNewSince(ctx context.Context, at time.Time) (int, error) {
+	count := int64(0)
+	err := s.db.WithContext(ctx).Model(&Review{}).Where("at >= ? AND taken_back_at IS NULL AND before IS NULL", at.UTC()).Count(&count).Error
+	return int(count), err
+}
+
+// MedianTook is the middle of the times that the last right answers without a hint of each kind took,
+// of so many of each; kinds without any are left out.
+func (s *Store) MedianTook(ctx context.Context, kinds []string, count int) (map[string]time.Duration, error) {
+	medians := map[string]time.Duration{}
+	for _, kind := range kinds {
+		took := []int{}
+		err := s.db.WithContext(ctx).Raw(`SELECT took_ms FROM
+			(SELECT took_ms FROM reviews WHERE kind = ? AND grade > 1 AND hints = 0 AND taken_back_at IS NULL ORDER BY id DESC LIMIT ?) ORDER BY took_ms`, kind, count).Scan(&took).Error
+		if err != nil {
+			return nil, err
+		}
+		if len(took) > 0 {
+			medians[kind] = time.Duration(took[len(took)/2]) * time.Millisecond
+		}
+	}
+	return medians, nil
+}
+
+// LogEntry is one entry of the practice log. Entries are only ever added: a correction is another one,
+// and what is removed stays, with a mark.
+type LogEntry struct {
+	ID uint
+	// UID names the entry in files, so that none is kept twice.
+	UID           string
+	BeganAt       time.Time
+	OffsetMinutes int
+	Seconds       int
+	Kind, Item    string
+	DocumentID    *uint
+	Tonic         string
+	Position      string
+	Tempo, Goal   int
+	Got, OfCards  int
+	Went, Note    string
+	WrittenAt     time.Time
+	ReplacedBy    *uint
+	RemovedAt     *time.Time
+}
+
+// Log lists the entries that stand, the latest first.
+func (s *Store) Log(ctx context.Context) ([]LogEntry, error) {
+	all := []LogEntry{}
+	return all, s.db.WithContext(ctx).Where("replaced_by IS NULL AND removed_at IS NULL").Order("began_at DESC, id DESC").Find(&all).Error
+}
+
+// LogEntry reads one entry, whether it stands or not.
+func (s *Store) LogEntry(ctx context.Context, id uint) (LogEntry, error) {
+	e := LogEntry{}
+	err := s.db.WithContext(ctx).First(&e, id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return e, ErrNotFound
+	}
+	return e, err
+}
+
+// AddLog adds entries, all or none. Those whose UID is there already are left out; how many were
+// added is returned with them.
+func (s *Store) AddLog(ctx context.Context, entries []LogEntry) ([]LogEntry, error) {
+	added := []LogEntry{}
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		for _, e := range entries {
+			known := int64(0)
+			if err := tx.Model(&LogEntry{}).Where("uid = ?", e.UID).Count(&known).Error; err != nil {
+				return err
+			}
+			if known > 0 {
+				continue
+			}
+			e.WrittenAt = s.now().UTC()
+			if err := tx.Create(&e).Error; err != nil {
+				return err
+			}
+			added = append(added, e)
+		}
+		return nil
+	})
+	return added, err
+}
+
+// CorrectLog puts another entry in the place of one that stands; the one before stays, with a mark.
+func (s *Store) CorrectLog(ctx context.Context, id uint, corrected LogEntry) (LogEntry, error) {
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		before, err := s.within(tx).LogEntry(ctx, id)
+		if err != nil {
+			return err
+		}
+		if before.ReplacedBy != nil || before.RemovedAt != nil {
+			return &StaleError{}
+		}
+		corrected.WrittenAt = s.now().UTC()
+		if err := tx.Create(&corrected).Error; err != nil {
+			return err
+		}
+		return tx.Model(&LogEntry{}).Where("id = ?", id).UpdateColumn("replaced_by", corrected.ID).Error
+	})
+	return corrected, err
+}
+
+// RemoveLog marks an entry as removed; RestoreLog takes the mark away.
+func (s *Store) RemoveLog(ctx context.Context, id uint) error {
+	return s.markLog(ctx, id, s.now().UTC())
+}
+
+// RestoreLog brings a removed entry back.
+func (s *Store) RestoreLog(ctx context.Context, id uint) error { return s.markLog(ctx, id, nil) }
+
+func (s *Store) markLog(ctx context.Context, id uint, mark any) error {
+	result := s.db.WithContext(ctx).Model(&LogEntry{}).Where("id = ?", id).UpdateColumn("removed_at", mark)
+	if result.Error == nil && result.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return result.Error
+}
