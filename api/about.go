@@ -12,6 +12,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
+	"undaris/core/practice"
 	"undaris/core/routine"
 	"undaris/core/solo/chorus"
 	"undaris/format/chartfile"
@@ -89,6 +90,13 @@ type Choices struct {
 	ClicksOn     []string              `json:"clicksOn" doc:"Which beats a click can sound on beside every one"`
 	KeySteps     []string              `json:"keySteps" doc:"How a key can change when a segment is played again"`
 	PlainLevel   int                   `json:"plainLevel" doc:"The level of a part that has none of its own"`
+	Drills       []DrillChoice         `json:"drills" doc:"The kinds of card, in the order in which they are learned"`
+}
+
+// DrillChoice is a kind of card.
+type DrillChoice struct {
+	Name string `json:"name"`
+	Text string `json:"text" doc:"What is asked, in a few words"`
 }
 
 // Length is a note value, in ticks.
@@ -134,6 +142,7 @@ func (s *server) registerChoices(api huma.API) {
 		Density: chorus.DefaultDensity, Blend: chorus.DefaultBlend, Space: chorus.DefaultSpace, MaxSpace: chorus.MaxSpace,
 		Styles: map[string][]string{}, Sounds: document.Sounds, Intros: document.Intros, Parts: names(band.Parts), StageViews: names(routine.Views),
 		ClicksOn: names(band.ClicksOn[1:]), KeySteps: names(routine.KeySteps), PlainLevel: document.PlainLevel,
+		Drills: each(practice.Kinds, func(k practice.KindFacts) DrillChoice { return DrillChoice{string(k.Kind), k.Text} }),
 	}
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))

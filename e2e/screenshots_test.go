@@ -60,7 +60,7 @@ func TestScreenshots(t *testing.T) {
 	p.Go("/tunes/1/map?at=1920")
 	p.Sees("F7 in the E-form position")
 	shoot("map")
-	p.Go("/tunes/1/map?map.bench=sequences&map.walk=scale&map.cell=thirds")
+	p.Go("/tunes/1/map?map.bench=sequences&map.walk=scale+of+the+chord&map.cell=thirds")
 	p.Until("the sequence", "document.querySelectorAll('.tab .note').length > 20")
 	shoot("map-sequences")
 	p.openHands()

@@ -17,6 +17,7 @@ export const steps = [
   { key: '4', name: 'licks', title: 'Licks' },
   { key: '5', name: 'solo', title: 'Solo' },
   { key: '6', name: 'play', title: 'Play' },
+  { key: '7', name: 'practice', title: 'Practice' },
 ] as const
 
 const longest = 1 << 26

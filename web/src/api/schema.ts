@@ -826,6 +826,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/practice/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark an answer without keeping it */
+        post: operations["post-api-compute-practice-mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/practice/question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask a question about a card */
+        post: operations["post-api-compute-practice-question"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/solo": {
         parameters: {
             query?: never;
@@ -1274,6 +1308,336 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/deck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cards that are due, and the new ones that may come */
+        get: operations["get-api-practice-deck"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice log, the latest entry first */
+        get: operations["list-api-practice-log"];
+        put?: never;
+        /** Add an entry to the practice log */
+        post: operations["post-api-practice-log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/log/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice log as CSV */
+        get: operations["list-api-practice-log-csv"];
+        put?: never;
+        /** Read a practice log from CSV */
+        post: operations["post-api-practice-log-csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/log/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct an entry; the one before is kept */
+        put: operations["put-api-practice-log-by-id"];
+        post?: never;
+        /** Take an entry out of the log; it can be restored */
+        delete: operations["delete-api-practice-log-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/log/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring an entry of the log back */
+        post: operations["post-api-practice-log-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the log and the cards say */
+        get: operations["get-api-practice-pictures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan for the minutes one has */
+        get: operations["get-api-practice-plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark an answer and keep it: its card is scheduled */
+        post: operations["post-api-practice-reviews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/reviews/{id}/takeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the last answer to a card back */
+        post: operations["post-api-practice-reviews-by-id-takeback"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the player practises, and what for */
+        get: operations["get-api-practice-settings"];
+        /** Replace how the player practises */
+        put: operations["put-api-practice-settings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the sessions */
+        get: operations["list-api-sessions"];
+        put?: never;
+        /** Keep a practice session or a template */
+        post: operations["post-api-sessions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the deleted sessions, the latest first */
+        get: operations["list-api-sessions-deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read one session */
+        get: operations["get-api-sessions-by-id"];
+        /** Replace a version of a session */
+        put: operations["put-api-sessions-by-id"];
+        post?: never;
+        /** Delete a session; it can be restored */
+        delete: operations["delete-api-sessions-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a copy of a session */
+        post: operations["post-api-sessions-by-id-duplicate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted session back */
+        post: operations["post-api-sessions-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of a session, newest first */
+        get: operations["list-api-sessions-by-id-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a version of a session */
+        put: operations["put-api-sessions-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of a session the present one */
+        post: operations["post-api-sessions-by-id-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The session as it is stored, whether it can be read or not */
+        get: operations["list-api-sessions-by-id-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/solos": {
         parameters: {
             query?: never;
@@ -1467,6 +1831,21 @@ export interface components {
              * @description How far its sound moved
              */
             semitones: number;
+            text: string;
+        };
+        AnswerMark: {
+            /**
+             * Format: int64
+             * @description How many parts were right
+             */
+            got: number;
+            /** @description Where the right answer lies */
+            neck: components["schemas"]["LitPlace"][];
+            /** Format: int64 */
+            of: number;
+            parts: components["schemas"]["MarkedPart"][];
+            right: boolean;
+            /** @description What is right, in one sentence */
             text: string;
         };
         ApproachOption: {
@@ -1668,6 +2047,18 @@ export interface components {
             missing: components["schemas"]["MissingTone"][];
             text: string;
         };
+        CardFacts: {
+            id: string;
+            /** @description The tonic of its key */
+            key: string;
+            kind: string;
+            /** @description The name of its position; empty where it has none */
+            position: string;
+            /** @description The chord or the change it is about */
+            subject: string;
+            /** @description What is asked, in a few words */
+            text: string;
+        };
         Change: {
             arriving: components["schemas"]["ChordSpan"];
             leaving: components["schemas"]["ChordSpan"];
@@ -1813,6 +2204,8 @@ export interface components {
              * @description Notes a bar to begin with
              */
             density: number;
+            /** @description The kinds of card, in the order in which they are learned */
+            drills: components["schemas"]["DrillChoice"][];
             feels: string[];
             /** @description What charts are exported as */
             formats: components["schemas"]["FormatChoice"][];
@@ -2238,6 +2631,41 @@ export interface components {
              */
             ticks: number;
         };
+        Deck: {
+            /**
+             * Format: int64
+             * @description How many cards the scope has
+             */
+            all: number;
+            cards: components["schemas"]["CardFacts"][];
+            /**
+             * Format: int64
+             * @description How many cards are due
+             */
+            due: number;
+            /**
+             * Format: int64
+             * @description How many cards of the scope were asked before
+             */
+            known: number;
+            /**
+             * Format: int64
+             * @description How many new ones may come today
+             */
+            new: number;
+            /**
+             * Format: double
+             * @description How long a card takes the player, in the middle; 0 where it is not known
+             */
+            seconds: number;
+            /** @description What there is to do, in one sentence */
+            text: string;
+        };
+        DrillChoice: {
+            name: string;
+            /** @description What is asked, in a few words */
+            text: string;
+        };
         Easier: {
             /** Format: double */
             stretchMm: number;
@@ -2563,6 +2991,16 @@ export interface components {
              */
             of: number;
         };
+        FretSpan: {
+            /** Format: int64 */
+            core: number;
+            /** Format: int64 */
+            coreEnd: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+        };
         Function: {
             /**
              * Format: int64
@@ -2611,6 +3049,17 @@ export interface components {
             /** @description That of the motif; left out for eighths */
             subdivision?: string;
         };
+        GivenAnswer: {
+            choice?: string;
+            given?: components["schemas"]["GivenPart"][];
+        };
+        GivenPart: {
+            /** Format: int64 */
+            midi?: number;
+            /** @description The name of a note */
+            note?: string;
+            place?: components["schemas"]["Place"];
+        };
         Hands: {
             /** @description Left out for a guitar in standard tuning with 22 frets */
             instrument?: components["schemas"]["Instrument"];
@@ -2621,6 +3070,11 @@ export interface components {
             spanMm?: number;
             /** @description Tones wanted at their other place */
             swaps?: components["schemas"]["Swap"][];
+        };
+        HeardChord: {
+            /** Format: int64 */
+            beats: number;
+            places: components["schemas"]["Place"][];
         };
         ImpliedHarmony: {
             chord: string;
@@ -2719,6 +3173,15 @@ export interface components {
              */
             tuning: string;
         };
+        ItemTempos: {
+            /** Format: int64 */
+            goal: number;
+            item: string;
+            kind: string;
+            /** @description The day it was last practised */
+            last: string;
+            points: components["schemas"]["TempoDay"][];
+        };
         JoinRequest: {
             /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
             asWritten?: boolean;
@@ -2795,6 +3258,45 @@ export interface components {
             subdivision?: string;
             /** @description The place to land on; left out for the strategy's choice */
             target?: components["schemas"]["Place"];
+        };
+        KeepReview: {
+            answer: components["schemas"]["GivenAnswer"];
+            /**
+             * Format: int64
+             * @description The fret of the capo; places count from it
+             */
+            capo?: number;
+            /**
+             * @description Its id: kind|key|position|chords
+             * @example find it|C dominant|E|C7
+             */
+            card: string;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * Format: int64
+             * @description How often help was taken
+             */
+            hints?: number;
+            /** @description For what is asked in time; left out for 4/4 */
+            meter?: string;
+            /**
+             * Format: int64
+             * @description How far the player's clock is ahead of universal time
+             */
+            offsetMinutes: number;
+            /**
+             * Format: int32
+             * @description The same seed asks the same
+             */
+            seed: number;
+            /** @description What the player aims at; left out for thirds first */
+            strategy?: string;
+            /**
+             * Format: int64
+             * @description How long it took
+             */
+            tookMs: number;
         };
         KeepSolo: {
             /** @description The tune as it was when the solo was saved */
@@ -2911,6 +3413,55 @@ export interface components {
              */
             version: number;
         };
+        KeptLogEntry: {
+            /**
+             * Format: date-time
+             * @description With the offset of where it was played, as in 2026-03-01T19:00:00+01:00
+             */
+            began: string;
+            /**
+             * Format: int64
+             * @description The tempo that is wanted
+             */
+            goal?: number;
+            /** Format: int64 */
+            id: number;
+            /** @description What was practised, by its name */
+            item?: string;
+            /**
+             * Format: int64
+             * @description The id of the lick or the tune
+             */
+            itemId?: number;
+            key?: string;
+            /** @enum {string} */
+            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "other";
+            note?: string;
+            /**
+             * Format: int64
+             * @description How many cards were asked
+             */
+            of?: number;
+            position?: string;
+            /**
+             * Format: int64
+             * @description How many cards were right
+             */
+            right?: number;
+            /** Format: int64 */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description That which was reached
+             */
+            tempo?: number;
+            uid: string;
+            /**
+             * @description How it went; left out where nobody said
+             * @enum {string}
+             */
+            went?: "rough" | "fair" | "clean";
+        };
         KeptPlayer: {
             /** @description What could not be taken as it is kept, and what stands in its place until it is saved */
             mended?: string[];
@@ -2921,6 +3472,44 @@ export interface components {
              * Format: int64
              * @description Given with a save, so that no other save is overwritten
              */
+            version: number;
+        };
+        KeptReview: {
+            /**
+             * Format: date-time
+             * @description When the card is asked again
+             */
+            due: string;
+            /** @enum {string} */
+            grade: "again" | "hard" | "good" | "easy";
+            /**
+             * Format: int64
+             * @description By which it can be taken back
+             */
+            id: number;
+            mark: components["schemas"]["AnswerMark"];
+            /** @description When it comes again, in words */
+            text: string;
+        };
+        KeptSession: {
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            /** Format: date-time */
+            saved: string;
+            session: components["schemas"]["Session"];
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
+        KeptSettings: {
+            settings: components["schemas"]["PracticeSettings"];
+            /** Format: int64 */
             version: number;
         };
         KeptSolo: {
@@ -3016,6 +3605,13 @@ export interface components {
              * @enum {string}
              */
             unit?: "string" | "fret";
+        };
+        LeftAlone: {
+            /** Format: int64 */
+            days: number;
+            item: string;
+            kind: string;
+            text: string;
         };
         Length: {
             /** Format: int64 */
@@ -3400,6 +3996,92 @@ export interface components {
             /** @description The place to land on; left out for the strategy's choice */
             target?: components["schemas"]["Place"];
         };
+        LitPlace: {
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            /** @description A degree; empty for none, ? where it is asked for */
+            label: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+        };
+        LogEntry: {
+            /**
+             * Format: date-time
+             * @description With the offset of where it was played, as in 2026-03-01T19:00:00+01:00
+             */
+            began: string;
+            /**
+             * Format: int64
+             * @description The tempo that is wanted
+             */
+            goal?: number;
+            /** @description What was practised, by its name */
+            item?: string;
+            /**
+             * Format: int64
+             * @description The id of the lick or the tune
+             */
+            itemId?: number;
+            key?: string;
+            /** @enum {string} */
+            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "other";
+            note?: string;
+            /**
+             * Format: int64
+             * @description How many cards were asked
+             */
+            of?: number;
+            position?: string;
+            /**
+             * Format: int64
+             * @description How many cards were right
+             */
+            right?: number;
+            /** Format: int64 */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description That which was reached
+             */
+            tempo?: number;
+            /**
+             * @description How it went; left out where nobody said
+             * @enum {string}
+             */
+            went?: "rough" | "fair" | "clean";
+        };
+        LogFault: {
+            column?: string;
+            /**
+             * Format: int64
+             * @description From 1, the heading among them
+             */
+            line: number;
+            text: string;
+        };
+        LogImport: {
+            /** Format: int64 */
+            added: number;
+            /** @description The lines that could not be read */
+            faults: components["schemas"]["LogFault"][];
+            /**
+             * Format: int64
+             * @description How many entries were there already
+             */
+            known: number;
+            /** @description All of it in one sentence */
+            text: string;
+        };
+        LogText: {
+            /** @description CSV, as the log is written */
+            text: string;
+        };
         MIDIRequest: {
             /** @description The place of the pass before; left out for the first */
             after?: components["schemas"]["PassPlace"];
@@ -3501,6 +4183,44 @@ export interface components {
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+        };
+        MarkRequest: {
+            answer: components["schemas"]["GivenAnswer"];
+            /**
+             * Format: int64
+             * @description The fret of the capo; places count from it
+             */
+            capo?: number;
+            /**
+             * @description Its id: kind|key|position|chords
+             * @example find it|C dominant|E|C7
+             */
+            card: string;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description For what is asked in time; left out for 4/4 */
+            meter?: string;
+            /**
+             * Format: int32
+             * @description The same seed asks the same
+             */
+            seed: number;
+            /** @description What the player aims at; left out for thirds first */
+            strategy?: string;
+        };
+        MarkedPart: {
+            /**
+             * Format: int64
+             * @description The part of the answer, by its index; -1 where none was given
+             */
+            given: number;
+            /** @description What it is */
+            label: string;
+            place?: components["schemas"]["Place"];
+            /** @enum {string} */
+            state: "right" | "wrong" | "missing" | "misnamed";
+            /** @description What is wrong with it */
+            text?: string;
         };
         MissingTone: {
             degree: string;
@@ -3626,6 +4346,54 @@ export interface components {
             /** @description Left out for one made from its form and key */
             title?: string;
             tonic: string;
+        };
+        NewLogEntry: {
+            /**
+             * Format: date-time
+             * @description With the offset of where it was played, as in 2026-03-01T19:00:00+01:00
+             */
+            began: string;
+            /**
+             * Format: int64
+             * @description The tempo that is wanted
+             */
+            goal?: number;
+            /** @description What was practised, by its name */
+            item?: string;
+            /**
+             * Format: int64
+             * @description The id of the lick or the tune
+             */
+            itemId?: number;
+            key?: string;
+            /** @enum {string} */
+            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "other";
+            note?: string;
+            /**
+             * Format: int64
+             * @description How many cards were asked
+             */
+            of?: number;
+            position?: string;
+            /**
+             * Format: int64
+             * @description How many cards were right
+             */
+            right?: number;
+            /** Format: int64 */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description That which was reached
+             */
+            tempo?: number;
+            /** @description A name for the entry; left out for a new one */
+            uid?: string;
+            /**
+             * @description How it went; left out where nobody said
+             * @enum {string}
+             */
+            went?: "rough" | "fair" | "clean";
         };
         Note: {
             /** @description The tied events of the line that it rings on as */
@@ -4004,6 +4772,28 @@ export interface components {
              */
             widestMm: number;
         };
+        Pictures: {
+            /** @description The changes that are missed most, the worst first */
+            changes: components["schemas"]["WeakChange"][];
+            /** @description The minutes of each day, today last */
+            days: components["schemas"]["PracticeDay"][];
+            /** @description What was not touched for long */
+            leftOut: components["schemas"]["LeftAlone"][];
+            /**
+             * Format: int64
+             * @description How many of the last seven days were practised
+             */
+            ofSeven: number;
+            /** @description Licks and tunes with their clean tempos, the one practised last first */
+            progress: components["schemas"]["ItemTempos"][];
+            /**
+             * Format: int64
+             * @description Days in a row, up to today or yesterday
+             */
+            streak: number;
+            /** @description How well the cards of each key and position are known */
+            weakness: components["schemas"]["WeakSpot"][];
+        };
         Pin: {
             /**
              * Format: int64
@@ -4135,6 +4925,45 @@ export interface components {
             /** @example A-12 */
             position: string;
         };
+        PracticeDay: {
+            day: string;
+            /** Format: double */
+            minutes: number;
+        };
+        PracticePlan: {
+            blocks: components["schemas"]["SessionBlock"][];
+            /** Format: int64 */
+            minutes: number;
+        };
+        PracticeSettings: {
+            /** @description The day that it is wanted by, as 2026-03-01 */
+            goalDay?: string;
+            /**
+             * Format: int64
+             * @description The id of the lick that is worked towards
+             */
+            goalLick?: number;
+            /**
+             * Format: int64
+             * @description The tempo that is wanted, 20 to 300
+             */
+            goalTempo?: number;
+            /**
+             * Format: int64
+             * @description The id of the tune that is worked towards
+             */
+            goalTune?: number;
+            /**
+             * Format: int64
+             * @description What a tapped calibration found, 0 to 500 ms
+             */
+            latencyMs?: number;
+            /**
+             * Format: int64
+             * @description How many new cards come a day, 0 to 50; left out for 8
+             */
+            newCards?: number;
+        };
         Problem: {
             /** @description What is wrong and what is allowed, in plain words */
             detail: string;
@@ -4145,6 +4974,68 @@ export interface components {
              */
             status: number;
             title: string;
+        };
+        Question: {
+            /** @description It is answered with the names of notes */
+            byNote: boolean;
+            card: components["schemas"]["CardFacts"];
+            /** @description The places that are to be named */
+            cells: components["schemas"]["Place"][];
+            choices: string[];
+            /** @description The symbol it is over; empty for none */
+            chord: string;
+            detail: string;
+            /**
+             * @description How it is answered
+             * @enum {string}
+             */
+            form: "all of them" | "in order" | "one of them" | "written" | "chosen";
+            /** Format: int64 */
+            frets: number;
+            /** @description What is to be listened to, one after the other */
+            heard: components["schemas"]["HeardChord"][];
+            /** @description What helps; it costs */
+            hint: string;
+            /** @description The position as it is called */
+            label: string;
+            /** @description A pitch or a name alone is no answer */
+            needsPlace: boolean;
+            /**
+             * Format: int64
+             * @description How many parts its answer has, as far as that is told; 0 where it is not
+             */
+            parts: number;
+            /** @description Where the hand stands; left out where the neck is not needed */
+            position?: components["schemas"]["FretSpan"];
+            /** @description What is lit on the neck */
+            shown: components["schemas"]["LitPlace"][];
+            /** @description The open strings, string 1 first */
+            strings: string[];
+            /** @description What is asked */
+            title: string;
+        };
+        QuestionRequest: {
+            /**
+             * Format: int64
+             * @description The fret of the capo; places count from it
+             */
+            capo?: number;
+            /**
+             * @description Its id: kind|key|position|chords
+             * @example find it|C dominant|E|C7
+             */
+            card: string;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description For what is asked in time; left out for 4/4 */
+            meter?: string;
+            /**
+             * Format: int32
+             * @description The same seed asks the same
+             */
+            seed: number;
+            /** @description What the player aims at; left out for thirds first */
+            strategy?: string;
         };
         Range: {
             /** Format: int64 */
@@ -4240,6 +5131,18 @@ export interface components {
             /** @description Keep the version that is replaced, even if it is of the same sitting */
             keepBefore?: boolean;
             lick: components["schemas"]["Lick"];
+            /**
+             * Format: int64
+             * @description The version that this one replaces; left out where If-Match names it
+             */
+            version?: number;
+        } & {
+            [key: string]: unknown;
+        };
+        ReplaceSession: {
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
+            session: components["schemas"]["Session"];
             /**
              * Format: int64
              * @description The version that this one replaces; left out where If-Match names it
@@ -4511,6 +5414,70 @@ export interface components {
             /** @description What is walked over; left out for chord tones */
             tones?: string;
         };
+        Session: {
+            /**
+             * Format: int64
+             * @description The block that is on, from 0; as many as there are blocks once all are done
+             */
+            at: number;
+            /** Format: date-time */
+            began?: string;
+            blocks: components["schemas"]["SessionBlock"][];
+            /** Format: date-time */
+            ended?: string;
+            /**
+             * Format: int64
+             * @description What was planned, breaks not counted
+             */
+            minutes: number;
+            name: string;
+            template?: boolean;
+            /** @description The name of the time zone, as the browser knows it */
+            zone?: string;
+        };
+        SessionBlock: {
+            detail?: string;
+            /**
+             * Format: int64
+             * @description The id of the lick or the tune
+             */
+            item?: number;
+            /** @enum {string} */
+            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "note" | "break";
+            /** Format: int64 */
+            minutes: number;
+            /**
+             * Format: int64
+             * @description How long it was practised so far
+             */
+            seconds?: number;
+            title: string;
+            /** @description Why it is there */
+            why?: string;
+        };
+        SessionEntry: {
+            /** Format: date-time */
+            began?: string;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** Format: date-time */
+            ended?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            /** Format: int64 */
+            minutes: number;
+            name: string;
+            /** Format: date-time */
+            saved: string;
+            template: boolean;
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
         Shape: {
             /** @description Tones that only a reach below the core would give */
             beyond: components["schemas"]["PlacedTone"][];
@@ -4740,6 +5707,11 @@ export interface components {
             /** @description What it is over the chord the band plays below an imagined one */
             written?: components["schemas"]["WrittenLabel"];
         };
+        TempoDay: {
+            day: string;
+            /** Format: int64 */
+            tempo: number;
+        };
         Tone: {
             degree: string;
             note: string;
@@ -4812,6 +5784,31 @@ export interface components {
         VersionLabel: {
             /** @description At most 60 characters; empty takes the name away */
             label: string;
+        };
+        WeakChange: {
+            /** Format: int64 */
+            answers: number;
+            card: components["schemas"]["CardFacts"];
+            /** Format: double */
+            share: number;
+            text: string;
+        };
+        WeakSpot: {
+            /** Format: int64 */
+            answers: number;
+            /**
+             * Format: int64
+             * @description How many days since it was last asked
+             */
+            daysAgo: number;
+            key: string;
+            position: string;
+            /**
+             * Format: double
+             * @description The share of answers that were right, 0 to 1
+             */
+            share: number;
+            text: string;
         };
         WholeRequest: {
             chart: components["schemas"]["Chart"];
@@ -6704,6 +7701,72 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-practice-mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerMark"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-practice-question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Question"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "post-api-compute-solo": {
         parameters: {
             query?: never;
@@ -7752,6 +8815,864 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptPlayer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-practice-deck": {
+        parameters: {
+            query?: {
+                /** @description The tune; left out for all tunes */
+                chart?: number;
+                /** @description The chords of a blues in the twelve keys, whatever tunes there are */
+                everyKey?: boolean;
+                /** @description Only drills of this kind; left out for all */
+                kind?: string;
+                /** @description How many cards at most */
+                count?: number;
+                /** @description The player's day, as 2026-03-01; left out for the server's */
+                today?: string;
+                /** @description How many minutes the player's clock is ahead of universal time */
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deck"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-practice-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLogEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-practice-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLogEntry"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLogEntry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-practice-log-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-practice-log-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogImport"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-practice-log-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLogEntry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-practice-log-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-practice-log-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-practice-pictures": {
+        parameters: {
+            query?: {
+                /** @description How many minutes the player's clock is ahead of universal time */
+                offset?: number;
+                /** @description How many days are counted */
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pictures"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-practice-plan": {
+        parameters: {
+            query?: {
+                /** @description 5 to 120 */
+                minutes?: number;
+                /** @description How many minutes the player's clock is ahead of universal time */
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticePlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-practice-reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepReview"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptReview"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-practice-reviews-by-id-takeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-practice-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-practice-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-sessions": {
+        parameters: {
+            query?: {
+                /** @description Only those over this chart; left out for all */
+                chart?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Session"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSession"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-sessions-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-sessions-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSession"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-sessions-by-id": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceSession"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSession"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-sessions-by-id": {
+        parameters: {
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
+            };
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-sessions-by-id-duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSession"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-sessions-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSession"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-sessions-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-sessions-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-sessions-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSession"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-sessions-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

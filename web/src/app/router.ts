@@ -7,6 +7,11 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'start', component: () => import('../steps/library/LibraryPage.vue') },
     {
+      path: '/tunes/:id(\\d+)/practice',
+      name: 'practice',
+      component: () => import('../steps/practice/PracticePage.vue'),
+    },
+    {
       path: '/tunes/:id(\\d+)',
       component: () => import('./TunePage.vue'),
       children: [

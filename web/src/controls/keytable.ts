@@ -18,4 +18,5 @@ export const keyTable = {
     ...['v', 'w', 'a', 'c', 'k', 'j'],
   ],
   play: ['h', 'l', '.', 'w', 'PageUp', 'PageDown', 'ArrowUp', 'ArrowDown', 'Enter'],
+  practice: ['h', 's', 'u', 'o', 'r', 'f', 'c'],
 } as const satisfies Record<string, string[]>

@@ -77,7 +77,7 @@ const restore = (entry: ChartEntry) =>
   <section>
     <h1>Play through the changes</h1>
     <p class="quiet lead">
-      If the without the band out, would the notes you played still tell the listener which chord is on?
+      If the band dropped out, would the notes you played still tell the listener which chord is on?
     </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="justDeleted" class="problem" role="status">

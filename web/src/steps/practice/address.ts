@@ -1,0 +1,20 @@
+import { oneOf, text, whole } from '../../address/query'
+import { useQuery } from '../../address/useQuery'
+
+export const pages = [
+  { name: 'today', title: 'Today' },
+  { name: 'drill', title: 'Any drill' },
+  { name: 'log', title: 'Log' },
+] as const
+
+/** What cards are drawn from: this tune, all tunes, or the twelve keys. */
+export const scopes = ['tune', 'all', 'keys'] as const
+
+/** What of Practice stands in the address. */
+export const usePracticeQuery = () =>
+  useQuery('practice', {
+    page: oneOf(['today', 'drill', 'log']),
+    minutes: whole(5, 120, 20),
+    scope: oneOf(scopes),
+    kind: text(),
+  })
