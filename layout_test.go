@@ -44,7 +44,7 @@ var mayImport = map[string][]string{
 	"format":                 {"core", "format"},
 	"store":                  {},
 	"library":                {"store", "format/document", "core"},
-	"demo":                   {"library", "format/document"},
+	"demo":                   {"library", "format/document", "core/practice"},
 	"api":                    {"library", "store", "format", "core"},
 	"cmd":                    {"api", "library", "store", "demo", "web", "core"},
 }

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -39,7 +40,7 @@ type Pictures struct {
 	Streak   int           `json:"streak" doc:"Days in a row, up to today or yesterday"`
 	OfSeven  int           `json:"ofSeven" doc:"How many of the last seven days were practised"`
 	Days     []PracticeDay `json:"days" doc:"The minutes of each day, today last"`
-	Weakness []WeakSpot    `json:"weakness" doc:"How well the cards of each key and position are known"`
+	Weakness []WeakSpot    `json:"weakness" doc:"How well the cards of each key and form are known"`
 	Changes  []WeakChange  `json:"changes" doc:"The changes that are missed most, the worst first"`
 	Progress []ItemTempos  `json:"progress" doc:"Licks and tunes with their clean tempos, the one practised last first"`
 	LeftOut  []LeftAlone   `json:"leftOut" doc:"What was not touched for long"`
@@ -54,7 +55,7 @@ type PracticeDay struct {
 // WeakSpot is how well one key is known in one position.
 type WeakSpot struct {
 	Key      string  `json:"key"`
-	Position string  `json:"position"`
+	Position string  `json:"position" doc:"A form, whichever octave it lies in"`
 	Share    float64 `json:"share" doc:"The share of answers that were right, 0 to 1"`
 	Answers  int     `json:"answers"`
 	DaysAgo  int     `json:"daysAgo" doc:"How many days since it was last asked"`
@@ -129,6 +130,7 @@ func (s *server) registerPractice(api huma.API) {
 // What the pictures show (our choice).
 const (
 	changesShown = 6
+	leastAnswers = 2 // of a change, before it is called missed
 	leftAfter    = 14
 	leftShown    = 6
 )
@@ -177,7 +179,8 @@ func weakSpots(cards []library.AskedCard, today time.Time) []WeakSpot {
 		if c.Position == "" {
 			continue
 		}
-		at := spot{c.Key, c.Position}
+		form, _, _ := strings.Cut(c.Position, "+") // the same form an octave higher counts with it
+		at := spot{c.Key, form}
 		if sums[at] == nil {
 			sums[at] = &[2]int{}
 			order = append(order, at)
@@ -202,7 +205,7 @@ func weakChanges(cards []library.AskedCard) []WeakChange {
 	all := []WeakChange{}
 	for _, c := range cards {
 		card, err := practice.ParseCard(c.ID)
-		if err != nil || len(card.Chords) != 2 || c.Right == c.Answers {
+		if err != nil || len(card.Chords) != 2 || c.Right == c.Answers || c.Answers < leastAnswers {
 			continue
 		}
 		facts := cardFacts(card)

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"undaris/core/practice"
@@ -23,10 +24,24 @@ func (l *Library) Memories(ctx context.Context) (map[string]schedule.Memory, err
 	return all, err
 }
 
+// memoryOf is what a card is remembered by; of one whose first answer was taken back nothing.
 func memoryOf(c store.Card) schedule.Memory {
+	if c.Reps == 0 {
+		return schedule.Memory{}
+	}
 	return schedule.Memory{
 		Due: c.DueAt, LastReview: c.LastReviewAt, Stability: c.Stability, Difficulty: c.Difficulty,
 		Reps: c.Reps, Lapses: c.Lapses, State: c.State, Interval: c.IntervalDays,
+	}
+}
+
+// remember puts what a card is remembered by after an answer into its row.
+func remember(c *store.Card, m schedule.Memory, right bool) {
+	c.DueAt, c.LastReviewAt, c.Stability, c.Difficulty = m.Due, m.LastReview, m.Stability, m.Difficulty
+	c.Reps, c.Lapses, c.State, c.IntervalDays = m.Reps, m.Lapses, m.State, m.Interval
+	c.Answers++
+	if right {
+		c.RightAnswers++
 	}
 }
 
@@ -70,18 +85,10 @@ func (l *Library) KeepAnswer(ctx context.Context, a Answer) (Reviewed, error) {
 		was, _ = json.Marshal(before)
 	}
 	grade := schedule.GradeOf(a.Right, a.Hints, a.Took, medians[kind])
-	memory := memoryOf(before)
-	if before.Reps == 0 {
-		memory = schedule.Memory{}
-	}
-	memory = memory.Review(a.At.UTC(), grade)
-	after := store.Card{
-		ID: id, Kind: kind, DueAt: memory.Due, LastReviewAt: memory.LastReview, Stability: memory.Stability, Difficulty: memory.Difficulty,
-		Reps: memory.Reps, Lapses: memory.Lapses, State: memory.State, IntervalDays: memory.Interval, Answers: before.Answers + 1, RightAnswers: before.RightAnswers,
-	}
-	if a.Right {
-		after.RightAnswers++
-	}
+	memory := memoryOf(before).Review(a.At.UTC(), grade)
+	after := before
+	after.ID, after.Kind = id, kind
+	remember(&after, memory, a.Right)
 	r, err := l.store.KeepReview(ctx, store.Review{
 		CardID: id, Kind: kind, At: a.At.UTC(), OffsetMinutes: a.OffsetMinutes, Grade: int(grade), Got: a.Got, OfParts: a.Of, Hints: a.Hints, TookMS: int(a.Took.Milliseconds()), Before: was,
 	}, after)
@@ -181,4 +188,45 @@ func (l *Library) RemoveLog(ctx context.Context, id uint) error {
 // RestoreLog brings a removed entry back.
 func (l *Library) RestoreLog(ctx context.Context, id uint) error {
 	return l.store.RestoreLog(context.WithoutCancel(ctx), id)
+}
+
+// KeepHistory keeps many answers at once, in order of time, each graded against the median of those
+// before it: for what was written elsewhere, and for what is made up. All are kept, or none.
+func (l *Library) KeepHistory(ctx context.Context, answers []Answer) error {
+	cards, reviews := map[string]*store.Card{}, make([]store.Review, 0, len(answers))
+	took := map[practice.Kind][]time.Duration{}
+	for _, a := range answers {
+		id, kind := a.Card.ID(), string(a.Card.Kind)
+		card := cards[id]
+		if card == nil {
+			card = &store.Card{ID: id, Kind: kind}
+			cards[id] = card
+		}
+		var was []byte
+		if card.Reps > 0 {
+			was, _ = json.Marshal(card)
+		}
+		grade := schedule.GradeOf(a.Right, a.Hints, a.Took, medianOf(took[a.Card.Kind]))
+		if a.Right && a.Hints == 0 {
+			recent := append(took[a.Card.Kind], a.Took)
+			took[a.Card.Kind] = recent[max(len(recent)-mediansOf, 0):]
+		}
+		remember(card, memoryOf(*card).Review(a.At.UTC(), grade), a.Right)
+		reviews = append(reviews, store.Review{
+			CardID: id, Kind: kind, At: a.At.UTC(), OffsetMinutes: a.OffsetMinutes, Grade: int(grade), Got: a.Got, OfParts: a.Of, Hints: a.Hints, TookMS: int(a.Took.Milliseconds()), Before: was,
+		})
+	}
+	all := make([]store.Card, 0, len(cards))
+	for _, card := range cards {
+		all = append(all, *card)
+	}
+	return l.store.KeepHistory(context.WithoutCancel(ctx), all, reviews)
+}
+
+func medianOf(took []time.Duration) time.Duration {
+	if len(took) == 0 {
+		return 0
+	}
+	sorted := slices.Sorted(slices.Values(took))
+	return sorted[len(sorted)/2]
 }

@@ -65,6 +65,17 @@ func (s *Store) KeepReview(ctx context.Context, r Review, after Card) (Review, e
 	return r, err
 }
 
+// KeepHistory keeps many cards and their reviews, all or none.
+func (s *Store) KeepHistory(ctx context.Context, cards []Card, reviews []Review) error {
+	const batch = 400
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		if err := tx.CreateInBatches(cards, batch).Error; err != nil {
+			return err
+		}
+		return tx.CreateInBatches(reviews, batch).Error
+	})
+}
+
 // ErrNotLast says that a review is not the last of its card that stands.
 var ErrNotLast = errors.New("it is not the last answer to its card")
 

@@ -87,5 +87,10 @@ func fill(ctx context.Context, data *library.Library, withTunes bool) error {
 	if err != nil || !isNew {
 		return err
 	}
-	return data.Together(ctx, func(data *library.Library) error { return demo.Fill(ctx, data, withTunes) })
+	return data.Together(ctx, func(data *library.Library) error {
+		if err := demo.Fill(ctx, data, withTunes); err != nil || !withTunes {
+			return err
+		}
+		return demo.FillPractice(ctx, data, time.Now())
+	})
 }

@@ -4791,7 +4791,7 @@ export interface components {
              * @description Days in a row, up to today or yesterday
              */
             streak: number;
-            /** @description How well the cards of each key and position are known */
+            /** @description How well the cards of each key and form are known */
             weakness: components["schemas"]["WeakSpot"][];
         };
         Pin: {
@@ -5802,6 +5802,7 @@ export interface components {
              */
             daysAgo: number;
             key: string;
+            /** @description A form, whichever octave it lies in */
             position: string;
             /**
              * Format: double

@@ -14,6 +14,7 @@ import { following } from '../address/following'
 import { parts } from '../sound/mixer'
 import { usePlayer } from '../sound/player'
 import FormStrip from './FormStrip.vue'
+import SessionBar from './SessionBar.vue'
 import TuneHeader from './TuneHeader.vue'
 
 const route = useRoute()
@@ -120,6 +121,7 @@ useKeys([
   </p>
   <template v-else-if="tune.kept && tune.read && tune.map && tune.id === wanted">
     <TuneHeader />
+    <SessionBar />
     <SaveNotice :document="tune.kept" what="tune" :mended="tune.mended" @kept-as-new="goTo" />
     <p v-if="tune.problem" class="problem" role="alert">
       {{ tune.problem }}

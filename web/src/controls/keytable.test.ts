@@ -25,14 +25,18 @@ describe('the table of keys', () => {
     const { everywhere, ...steps } = keyTable
     for (const [step, keys] of Object.entries(steps)) {
       expect(new Set(keys).size, step).toBe(keys.length)
-      for (const key of keys) expect(everywhere as readonly string[], `${step}: ${key}`).not.toContain(key)
+      // In Practice, which is no step of a tune, space goes on.
+      for (const key of keys.filter((key) => step !== 'practice' || key !== ' '))
+        expect(everywhere as readonly string[], `${step}: ${key}`).not.toContain(key)
     }
   })
 
   test('what is bound stands in the table', () => {
     for (const [view, keys] of Object.entries(bound())) {
       const table = keyTable[view as keyof typeof keyTable] as readonly string[]
-      for (const key of keys) expect(table, `${key} of ${view}`).toContain(key)
+      // In Practice, which is no step of a tune, space goes on.
+      for (const key of keys.filter((key) => step !== 'practice' || key !== ' '))
+        expect(table, `${key} of ${view}`).toContain(key)
     }
   })
 

@@ -18,5 +18,6 @@ export const keyTable = {
     ...['v', 'w', 'a', 'c', 'k', 'j'],
   ],
   play: ['h', 'l', '.', 'w', 'PageUp', 'PageDown', 'ArrowUp', 'ArrowDown', 'Enter'],
-  practice: ['h', 's', 'u', 'o', 'r', 'f', 'c'],
+  /** Practice is no step of a tune: space goes on there, and nothing plays. */
+  practice: ['h', 's', 'u', 'r', ' '],
 } as const satisfies Record<string, string[]>

@@ -9,6 +9,7 @@ import DamagedTune from './DamagedTune.vue'
 import ImportTune from './ImportTune.vue'
 import NewTune from './NewTune.vue'
 import { listed, orders } from './ordering'
+import TodayLine from './TodayLine.vue'
 import TuneRow from './TuneRow.vue'
 
 const tune = useTune()
@@ -84,6 +85,7 @@ const restore = (entry: ChartEntry) =>
       “{{ justDeleted.title }}” is deleted.
       <button type="button" class="chip" @click="restore(justDeleted)">Restore it</button>
     </p>
+    <TodayLine v-if="ready" :tunes="tune.list" />
     <div v-if="ready" class="columns">
       <div v-if="tune.list.length" class="bench tunes">
         <div class="head">
@@ -174,7 +176,7 @@ section {
   min-width: 0;
 }
 .tunes > ul {
-  max-height: calc(100vh - 330px);
+  max-height: calc(100vh - 390px);
   min-height: 12rem;
   overflow-y: auto;
 }

@@ -9,7 +9,7 @@ import { typedChoice, typedPart } from './typed'
 
 /** One card: the question, the neck to answer on, and how the answer was marked. */
 const props = defineProps<{ drill: Drill }>()
-const emit = defineEmits<{ hear: [] }>()
+const emit = defineEmits<{ hear: []; done: [] }>()
 const { deck, cards, index, question, given, mark, kept, hints, problem, score } = props.drill
 
 const marks = computed(() => (question.value ? drillMarks(question.value, given.value, mark.value) : []))
@@ -43,8 +43,8 @@ const how = computed(() => {
   if (q.form === 'chosen') return 'Click one, or type its number'
   if (q.form === 'written' || q.byNote) return 'Type the names of the notes, one after the other'
   return q.needsPlace || q.form === 'one of them'
-    ? 'Click the neck, or type string and fret, as in 4 10'
-    : 'Click the neck, or type string and fret, as in 4 10, or the name of a note'
+    ? 'Click the neck, or type string and fret: 4 10'
+    : 'Click the neck, or type string and fret (4 10) or a note'
 })
 /** Typing belongs to the question as soon as it is there. */
 watch(
@@ -87,6 +87,7 @@ function key(event: KeyboardEvent) {
     u: () => kept.value && void props.drill.takeBack(),
     r: () => emit('hear'),
     Backspace: () => props.drill.takeAway(),
+    ' ': () => emit('done'),
   }[event.key]
   if (!run) return
   event.preventDefault()
@@ -137,7 +138,7 @@ useKeys([
         :instrument="neck"
         :span="question.position"
         :marks="marks"
-        :spacing="44"
+        :spacing="40"
         label="The neck to answer on"
         @pick="pick"
       />
@@ -176,7 +177,7 @@ useKeys([
           @keydown="key"
           @keydown.enter.prevent="enter"
         />
-        <span class="quiet">{{ unread ? 'That is no answer here. ' : '' }}{{ how }}</span>
+        <span class="quiet how">{{ unread ? 'That is no answer here. ' : '' }}{{ how }}</span>
         <span class="acts">
           <button v-if="kept" type="button" class="chip" @click="drill.takeBack()">
             a slip: take it back (u)
@@ -317,7 +318,10 @@ useKeys([
 }
 .foot {
   margin-top: auto;
-  flex-wrap: wrap;
+}
+.how {
+  flex: 1;
+  min-width: 0;
 }
 .none {
   padding: 2rem 0;

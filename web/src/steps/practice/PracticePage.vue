@@ -107,7 +107,8 @@ const note = ref('')
 /** Ends the block that is on, or begins the plan. */
 async function goOn() {
   if (session.over) return session.close()
-  if (!session.kept) return session.begin(minutesOf(planned.value), planned.value)
+  if (!session.kept)
+    return planned.value.length ? session.begin(minutesOf(planned.value), planned.value) : undefined
   if (!session.running) return session.run()
   const cards = session.block?.kind === 'cards' ? drill.score.value : undefined
   await session.next({
@@ -208,7 +209,12 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
         </aside>
         <DrillChooser v-else class="bench side" :all="drill.deck.value" />
         <div class="bench main">
-          <DrillCard v-if="choice" :drill="drill" @hear="hear(drill.question.value)" />
+          <DrillCard
+            v-if="choice"
+            :drill="drill"
+            @hear="hear(drill.question.value)"
+            @done="query.page.value === 'today' && goOn()"
+          />
           <BlockWork
             v-else-if="on && session.block"
             v-model:went="went"
@@ -317,7 +323,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
   flex: 1;
   min-width: 0;
   display: flex;
-  min-height: 29rem;
+  min-height: 31rem;
 }
 .care {
   margin-top: auto;

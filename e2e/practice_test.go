@@ -1,0 +1,141 @@
+package e2e
+
+import (
+	"fmt"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A plan of five minutes, from the start page to the log, by keyboard alone.
+func TestAPlanFromStartToLogByKeyboard(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	p.Sees("due today")
+	p.TabTo("Practise")
+	p.Press(kb.Enter)
+	p.Sees("Where you are weakest", "Warm up")
+	p.TabTo("Minutes")
+	p.Hold("a")
+	p.Type("5")
+	p.Press(kb.Tab)
+	p.Sees("Today, 5 minutes")
+	p.Until("a plan of five minutes", "[...document.querySelectorAll('.plan .minutes b')].reduce((sum, b) => sum + b.textContent * 1, 0) === 5")
+	js[any](p, "document.activeElement.blur()")
+	p.Press(" ")
+	p.Sees("Go on", "Long notes, loose hands")
+	p.Press(" ")
+	p.Until("a card", "document.activeElement.getAttribute('aria-label') === 'Answer'")
+	p.Press("h")
+	p.Sees("Hint:")
+	p.Press(kb.Backspace) // what the keyboard of the tests writes into the field in spite of it
+	p.answerByKeyboard()
+	p.Until("it is marked", "document.querySelector('.verdict')")
+	p.Press("u")
+	p.Until("the answer is taken back", "!document.querySelector('.verdict')")
+	p.answerByKeyboard()
+	p.Until("it is marked again", "document.querySelector('.verdict')")
+	p.Press(kb.Enter)
+	p.Sees("card 2 of", "of 1 right")
+	p.Press("s")
+	p.Sees("card 3 of")
+	p.Press(" ")
+	p.Sees("How did it go?")
+	p.TabTo("clean")
+	p.Press(kb.Enter)
+	p.TabTo("A note on how it went")
+	p.Type("the sevenths are slow")
+	p.TabBackTo("Go on space")
+	p.Press(kb.Enter)
+	p.Sees("All of it is in the log")
+	p.TabBackTo("Log")
+	p.Press(kb.Enter)
+	p.Sees("the sevenths are slow", "of 1 right")
+
+	// What was begun and left is gone on with, also in another window.
+	p.Go("/tunes/1/practice")
+	p.Sees("This is the plan.", "Warm up")
+	p.Press(" ")
+	p.Sees("Long notes, loose hands")
+	p.Idle()
+	p.Go("/tunes/2/practice")
+	p.Sees("Take it up again")
+}
+
+// answerByKeyboard answers the card that is asked, whatever its form, by typing.
+func (p *Page) answerByKeyboard() {
+	p.t.Helper()
+	p.Until("the field", "document.activeElement.getAttribute('aria-label') === 'Answer'")
+	if js[bool](p, "Boolean(document.querySelector('.choice'))") {
+		p.Press("1", kb.Enter)
+		return
+	}
+	for n := 0; n < 12 && !js[bool](p, "Boolean(document.querySelector('.verdict'))"); n++ {
+		text := "4 8"
+		if strings.Contains(p.Text(), "names of the notes") {
+			text = "C"
+		}
+		before := js[int](p, "document.querySelectorAll('.slots .given, .neck .mark.tone').length")
+		p.Type(text)
+		p.Press(kb.Enter)
+		if n == 0 && js[bool](p, "[...document.querySelectorAll('.foot button')].some(b => b.textContent.trim() === 'Check')") {
+			p.Until("it is given", expression("document.querySelector('.verdict') || document.querySelectorAll('.slots .given, .neck .mark.tone').length !== %d", before))
+			p.Press(kb.Enter)
+			p.Until("it is marked", "document.querySelector('.verdict')")
+			return
+		}
+	}
+}
+
+// A drill answered by taps on the neck, from the step that it belongs to.
+func TestADrillAnsweredByTaps(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/practice?practice.page=drill&practice.kind=box+and+chord")
+	p.Sees("box and chord", "what does the box lack?")
+	p.Until("the places", "document.querySelectorAll('.neck .mark.empty').length > 20")
+	js[any](p, "window.asked = document.querySelector('.asked').textContent")
+	p.place("2:10")
+	p.Until("it is given", "document.querySelector('[data-place=\"2:10\"]').classList.contains('tone')")
+	p.place("2:10")
+	p.Until("it is taken away", "document.querySelector('[data-place=\"2:10\"]').classList.contains('empty')")
+	p.place("2:10")
+	p.place("1:9")
+	p.Click("Check")
+	p.Until("it is marked", "document.querySelector('.verdict')")
+	p.Sees("C minor pentatonic lacks", "Next card")
+	p.Until("what was wrong is shown", "document.querySelector('[data-place=\"1:9\"]')?.classList.contains('leaving')")
+	p.Click("Next card")
+	p.Until("another card", "!document.querySelector('.verdict') && document.querySelector('.asked')")
+}
+
+// The log is taken away as CSV, and read again into another library, where it is the same.
+func TestTheLogGoesOutAndIn(t *testing.T) {
+	s := demo(t)
+	p := openPage(t, s, "/tunes/1/practice?practice.page=log")
+	p.Sees("The log", "Rope and cleat")
+	p.Click("Add an entry")
+	p.TypeInto("name", "Scales on the quay")
+	p.Click("Add")
+	p.Sees("Scales on the quay")
+	table := p.file("/api/practice/log/csv")
+	rows := strings.Count(table, "\n") - 1
+	require.Greater(t, rows, 50)
+
+	other := openPage(t, serve(t, "serve", filepath.Join(t.TempDir(), "own.db")), "/")
+	other.Sees("Start with a tune")
+	other.TypeInto("Title", "Quayside")
+	other.Click("Start the tune")
+	other.Until("the tune", "location.pathname.endsWith('/chart')")
+	other.Saved()
+	other.Press("7")
+	other.Click("Log")
+	other.Sees("Nothing is noted yet")
+	other.upload("log.csv", table+"x,never,1,lick,,,,,,,,,\n")
+	other.Sees(fmt.Sprintf("%d entries were added, 0 there already, one line could not be read", rows), "line")
+	other.Sees("Scales on the quay")
+	other.upload("log.csv", table)
+	other.Sees(fmt.Sprintf("0 entries were added, %d there already", rows))
+	assert.Equal(t, table, other.file("/api/practice/log/csv"))
+}
