@@ -71,6 +71,7 @@ type Question struct {
 	Heard      []HeardChord `json:"heard" doc:"What is to be listened to, one after the other"`
 	Hint       string       `json:"hint" doc:"What helps; it costs"`
 	Strings    []string     `json:"strings" doc:"The open strings, string 1 first"`
+	Open       []int        `json:"open" doc:"What they sound, as MIDI numbers"`
 	Frets      int          `json:"frets"`
 }
 
@@ -160,6 +161,7 @@ func (a asked) view() Question {
 		Card: cardFacts(q.Card), Form: string(q.Form), Chord: q.Chord, Title: q.Title, Detail: q.Detail, NeedsPlace: q.NeedsPlace,
 		ByNote: q.ByNote(), Shown: litPlaces(q.Shown), Cells: places(q.Cells), Parts: len(q.Slots), Choices: append([]string{}, q.Choices...), Heard: []HeardChord{}, Hint: q.Hint,
 		Strings: a.instrument.OpenNames(), Frets: a.instrument.Frets,
+		Open: each(a.instrument.Open, func(p pitch.MIDI) int { return int(p) }),
 	}
 	for _, h := range q.Heard {
 		v.Heard = append(v.Heard, HeardChord{places(h.Places), h.Beats})

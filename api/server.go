@@ -107,6 +107,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeSolo(api)
 	s.registerSolos(api)
 	s.registerComputeQuestion(api)
+	s.registerComputeLesson(api)
 	s.registerReviews(api)
 	s.registerPractice(api)
 	s.registerLog(api)

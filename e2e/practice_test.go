@@ -139,3 +139,66 @@ func TestTheLogGoesOutAndIn(t *testing.T) {
 	other.Sees(fmt.Sprintf("0 entries were added, %d there already", rows))
 	assert.Equal(t, table, other.file("/api/practice/log/csv"))
 }
+
+// A lick is learned in parts: each at half speed, the whole faster step by step; the clean tempo is
+// noted in the log. What is done in another view goes on counting.
+func TestALickLearnedInParts(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/practice?practice.minutes=20")
+	p.Sees("This is the plan.", "in parts")
+	p.Press(" ")
+	p.Sees("Long notes, loose hands")
+	p.Press(" ")
+	p.Until("a card", "document.activeElement.getAttribute('aria-label') === 'Answer'")
+	p.Press(" ")
+	p.Sees("Play it round", "part 1 of")
+	tempo := func() int { return js[int](p, "document.querySelector('.work .tempo').textContent * 1") }
+	slow := tempo()
+	p.Press("p")
+	p.Sees("Stop (p)")
+	for range 6 {
+		if js[bool](p, "document.querySelector('.steps [aria-pressed=true]').textContent.trim() === 'the whole'") {
+			break
+		}
+		p.Press("c")
+		p.Idle()
+	}
+	p.Until("the whole", "document.querySelector('.steps [aria-pressed=true]').textContent.trim() === 'the whole'")
+	assert.Equal(t, slow, tempo(), "the parts are learned at half speed")
+	p.Press("c")
+	p.Until("faster", expression("document.querySelector('.work .tempo').textContent * 1 > %d", slow))
+	p.Sees(fmt.Sprintf("clean at %d", slow))
+	p.Press("x")
+	p.Until("slower again", expression("document.querySelector('.work .tempo').textContent * 1 === %d", slow))
+	p.Press("p")
+	p.Sees("Play it round")
+	name := js[string](p, "document.querySelector('.work h2').textContent")
+	p.Press(" ")
+	p.Sees("Open it in Play")
+	p.Click("Open it in Play")
+	p.Sees("Back to Practice", "left")
+	p.Click("Back to Practice")
+	p.Sees("Open it in Play")
+	p.Click("Log")
+	p.Sees(name, fmt.Sprintf("%d of", slow), "clean")
+}
+
+// A card is answered from the simulated instrument, which sends each string on a channel of its own.
+func TestADrillAnsweredOverMIDI(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/practice?practice.page=drill&practice.kind=box+and+chord")
+	p.Sees("what does the box lack?")
+	p.Click("answer over MIDI")
+	p.Until("the instruments", "document.querySelector('[aria-label=\"The MIDI instrument\"]')")
+	choose := func(label, value string) {
+		js[any](p, expression(`(e => { e.value = %s; e.dispatchEvent(new Event('change', { bubbles: true })) })(document.querySelector('[aria-label="%s"]'))`, quoted(value), label))
+	}
+	choose("The MIDI instrument", "simulated")
+	p.Until("its strings", "document.querySelector('[aria-label=\"The string\"]')")
+	choose("The string", "2")
+	p.TypeInto("The fret", "10")
+	p.Click("strike it")
+	p.Until("it is given", "document.querySelector('[data-place=\"2:10\"]').classList.contains('tone')")
+	p.Click("Check")
+	p.Until("it is marked", "document.querySelector('.verdict')")
+	p.Click("Next card")
+	p.Until("another card, answered from the same instrument", "!document.querySelector('.verdict') && document.querySelector('[aria-label=\"The string\"]')")
+}

@@ -826,6 +826,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/practice/lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut a lick into parts to be learned */
+        post: operations["post-api-compute-practice-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/practice/mark": {
         parameters: {
             query?: never;
@@ -3630,6 +3647,35 @@ export interface components {
             bar: number;
             beats: number[];
         };
+        Lesson: {
+            /** @description Each by itself, then joined to those before, the whole at last */
+            steps: components["schemas"]["LessonStep"][];
+            /** @description From half the goal up to it */
+            tempos: number[];
+        };
+        LessonRequest: {
+            /** @description The ticks at which the player cuts it; left out to cut it where it breathes */
+            cuts?: number[];
+            /**
+             * Format: int64
+             * @description The tempo that is wanted; left out for 100
+             */
+            goal?: number;
+            lick: components["schemas"]["Lick"];
+        };
+        LessonStep: {
+            /**
+             * Format: int64
+             * @description The lick's tick of its first note
+             */
+            from: number;
+            title: string;
+            /**
+             * Format: int64
+             * @description The tick that it ends before
+             */
+            to: number;
+        };
         Lick: {
             /** @description What it is good for, at most 200 characters */
             about: string;
@@ -5000,6 +5046,8 @@ export interface components {
             label: string;
             /** @description A pitch or a name alone is no answer */
             needsPlace: boolean;
+            /** @description What they sound, as MIDI numbers */
+            open: number[];
             /**
              * Format: int64
              * @description How many parts its answer has, as far as that is told; 0 where it is not
@@ -7689,6 +7737,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Player"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-practice-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
                 };
             };
             /** @description Error */

@@ -19,5 +19,5 @@ export const keyTable = {
   ],
   play: ['h', 'l', '.', 'w', 'PageUp', 'PageDown', 'ArrowUp', 'ArrowDown', 'Enter'],
   /** Practice is no step of a tune: space goes on there, and nothing plays. */
-  practice: ['h', 's', 'u', 'r', ' '],
+  practice: ['h', 's', 'u', 'r', 'p', 'c', 'x', ' '],
 } as const satisfies Record<string, string[]>

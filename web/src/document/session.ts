@@ -133,7 +133,7 @@ export const useSession = defineStore('session', () => {
     const ended = to >= blocks.value.length ? localTime() : undefined
     const saved = await replace({ ...now.session, blocks: withSeconds(), at: to, ...(ended && { ended }) })
     if (!saved) return
-    if (kind && spent > 0) {
+    if (kind && (spent > 0 || Object.keys(outcome).length > 0)) {
       const entry = {
         ...{
           uid: `session ${now.id} block ${now.session.at}`,

@@ -5,6 +5,7 @@ import { useKeys } from '../../controls/keys'
 import NeckView from '../../neck/NeckView.vue'
 import type { Drill } from './drill'
 import { drillMarks } from './marks'
+import MidiTools from './MidiTools.vue'
 import { typedChoice, typedPart } from './typed'
 
 /** One card: the question, the neck to answer on, and how the answer was marked. */
@@ -112,6 +113,7 @@ useKeys([
           }}<template v-if="question.label"> · {{ signs(question.label) }}</template>
         </span>
         <span class="acts">
+          <MidiTools v-if="question.form !== 'chosen'" :drill="drill" :question="question" />
           <span v-if="score.of">{{ score.right }} of {{ score.of }} right</span>
           <button type="button" class="plain" :disabled="!!mark" @click="drill.hint()">h a hint</button>
           <button type="button" class="plain" @click="drill.next()">s skip</button>

@@ -15,6 +15,7 @@ import { useDrill, type DrillChoice } from './drill'
 import DrillCard from './DrillCard.vue'
 import DrillChooser from './DrillChooser.vue'
 import { useHearing } from './hearing'
+import LickWork from './LickWork.vue'
 import LogPanel from './LogPanel.vue'
 import MinutesPicture from './MinutesPicture.vue'
 import { minutesOf } from './plan'
@@ -101,9 +102,15 @@ const drill = useDrill(
 watch(drill.question, (question) => void hear(question))
 onBeforeUnmount(() => void player.stop())
 
+type Went = 'rough' | 'fair' | 'clean'
 const went = ref('')
 const tempo = ref(0)
 const note = ref('')
+const goal = ref(0)
+/** The goal that the log has for the lick that is on. */
+const wantedTempo = computed(
+  () => pictures.value?.progress.find((p) => p.item === session.block?.title)?.goal ?? 0,
+)
 /** Ends the block that is on, or begins the plan. */
 async function goOn() {
   if (session.over) return session.close()
@@ -111,15 +118,25 @@ async function goOn() {
     return planned.value.length ? session.begin(minutesOf(planned.value), planned.value) : undefined
   if (!session.running) return session.run()
   const cards = session.block?.kind === 'cards' ? drill.score.value : undefined
+  const said = { went: went.value, tempo: tempo.value, goal: goal.value, note: note.value }
+  // The next block begins with nothing said.
+  went.value = note.value = ''
+  tempo.value = goal.value = 0
+  const before = session.at
   await session.next({
     ...(cards && cards.of > 0 && { right: cards.right, of: cards.of }),
-    ...(went.value && { went: went.value as 'rough' }),
-    ...(tempo.value > 0 && { tempo: tempo.value }),
-    ...(note.value && { note: note.value }),
+    ...(said.went && { went: said.went as Went }),
+    ...(session.block?.kind === 'lick' && said.tempo > 0 && { went: 'clean' as Went }),
+    ...(said.tempo > 0 && { tempo: said.tempo }),
+    ...(said.goal > 0 && session.block?.kind === 'lick' && { goal: said.goal }),
+    ...(said.note && { note: said.note }),
   })
-  went.value = ''
-  tempo.value = 0
-  note.value = ''
+  if (session.at !== before) return
+  // It could not be saved: what was said stays.
+  went.value = said.went
+  note.value = said.note
+  tempo.value = said.tempo
+  goal.value = said.goal
 }
 const goesOn = computed(() => {
   if (session.over) return 'Done'
@@ -214,6 +231,13 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
             :drill="drill"
             @hear="hear(drill.question.value)"
             @done="query.page.value === 'today' && goOn()"
+          />
+          <LickWork
+            v-else-if="on && session.block?.kind === 'lick' && session.block.item"
+            v-model:tempo="tempo"
+            v-model:goal="goal"
+            :lick="session.block.item"
+            :wanted="wantedTempo"
           />
           <BlockWork
             v-else-if="on && session.block"

@@ -64,22 +64,23 @@ export function useDrill(choice: () => DrillChoice | undefined, strategy: () => 
     if (!got) return
     deck.value = got
     cards.value = got.cards
-    index.value = 0
     score.value = { right: 0, of: 0 }
-    await ask()
+    await ask(0)
   }
-  async function ask() {
+  /** Asks one of the cards; what was asked before stays until its question is there. */
+  async function ask(to: number) {
+    const of = cards.value[to]
+    seed = Math.floor(Math.random() * 2 ** 32)
+    const asked = of
+      ? await attempt(() => answer(client.POST('/api/compute/practice/question', { body: request(of) })))
+      : undefined
+    if (of !== cards.value[to]) return
+    index.value = to
+    question.value = asked
     mark.value = undefined
     kept.value = undefined
     given.value = []
     hints.value = 0
-    question.value = undefined
-    const of = card.value
-    if (!of) return
-    seed = Math.floor(Math.random() * 2 ** 32)
-    question.value = await attempt(() =>
-      answer(client.POST('/api/compute/practice/question', { body: request(of) })),
-    )
     shownAt = performance.now()
   }
   watch(choice, (now, before) => JSON.stringify(now) !== JSON.stringify(before) && void load(), {
@@ -142,8 +143,7 @@ export function useDrill(choice: () => DrillChoice | undefined, strategy: () => 
   /** On to the next card; after the last the deck is read anew. */
   async function next() {
     if (index.value + 1 >= cards.value.length) return load()
-    index.value++
-    await ask()
+    await ask(index.value + 1)
   }
 
   /** Where the answer stands on the neck. */
