@@ -133,4 +133,14 @@ func TestPlansAndSessions(t *testing.T) {
 	assert.Equal(t, 3, call[Deck](c, "GET", "/api/practice/deck", nil, 200).New)
 	assert.Contains(t, call[Problem](c, "PUT", "/api/practice/settings", KeptSettings{Version: 1, Settings: document.PracticeSettings{GoalDay: "soon"}}, 422).Detail, "a day is written as")
 	assert.True(t, strings.HasPrefix(plan.Blocks[0].Title, "Warm"))
+	week := c.do("GET", "/api/practice/calendar?days=mon,thu&at=19:15&minutes=20", nil)
+	assert.Contains(t, week.Body.String(), "RRULE:FREQ=WEEKLY;BYDAY=MO,TH")
+	assert.Contains(t, call[Problem](c, "GET", "/api/practice/calendar?days=someday&at=19:15", nil, 422).Detail, "is no weekday")
+	assert.Contains(t, call[Problem](c, "GET", "/api/practice/calendar?days=mon&at=late", nil, 422).Detail, "a time is written as 19:00")
+
+	lick := firstLick(c).Lick
+	lesson := call[Lesson](c, "POST", "/api/compute/practice/lesson", LessonRequest{Lick: lick, Goal: 80}, 200)
+	assert.Equal(t, "the whole", lesson.Steps[len(lesson.Steps)-1].Title)
+	assert.Equal(t, []int{40, 44, 48, 52, 56, 60, 64, 68, 72, 76, 80}, lesson.Tempos)
+	assert.Contains(t, call[Problem](c, "POST", "/api/compute/practice/lesson", LessonRequest{Lick: lick, Goal: 5}, 422).Detail, "a tempo is 20 to 400")
 }

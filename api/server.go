@@ -111,6 +111,7 @@ func (s *server) register(api huma.API) {
 	s.registerReviews(api)
 	s.registerPractice(api)
 	s.registerLog(api)
+	s.registerCalendar(api)
 	s.registerSessions(api)
 }
 

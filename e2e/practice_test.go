@@ -114,7 +114,7 @@ func TestADrillAnsweredByTaps(t *testing.T) {
 func TestTheLogGoesOutAndIn(t *testing.T) {
 	s := demo(t)
 	p := openPage(t, s, "/tunes/1/practice?practice.page=log")
-	p.Sees("The log", "Rope and cleat")
+	p.Sees("It writes itself", "Rope and cleat")
 	p.Click("Add an entry")
 	p.TypeInto("name", "Scales on the quay")
 	p.Click("Add")

@@ -95,6 +95,7 @@ export type SessionEntry = Schemas['SessionEntry']
 export type Pictures = Schemas['Pictures']
 export type ItemTempos = Schemas['ItemTempos']
 export type LogEntry = Schemas['LogEntry']
+export type PracticeSettings = Schemas['PracticeSettings']
 export type KeptLogEntry = Schemas['KeptLogEntry']
 export type LogImport = Schemas['LogImport']
 

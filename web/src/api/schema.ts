@@ -1325,6 +1325,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice week as iCalendar */
+        get: operations["list-api-practice-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/deck": {
         parameters: {
             query?: never;
@@ -8897,6 +8914,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptPlayer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-practice-calendar": {
+        parameters: {
+            query?: {
+                /** @description Weekdays with commas between: mon,wed,fri */
+                days?: string;
+                /** @description When it begins: 19:00 */
+                at?: string;
+                minutes?: number;
+                /** @description How many minutes the player's clock is ahead of universal time */
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             /** @description Error */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import type { LayoutChoice } from '../../api/client'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
@@ -18,6 +19,7 @@ const props = defineProps<{
 defineEmits<{ hide: [degree: string]; hear: [] }>()
 
 const query = useMapQuery()
+const route = useRoute()
 const { over, label, layout, slide, full } = query
 const laid = computed(() => readLayout(layout.value))
 const choice = computed(() => chosenLayout(props.layouts, laid.value))
@@ -108,6 +110,13 @@ function chooseBound(end: 'low' | 'high', to: string) {
       <button type="button" class="chip" aria-label="Hear the shape" @click="$emit('hear')">
         <i class="pi pi-volume-up" />
       </button>
+      <RouterLink
+        class="chip ask"
+        title="Drills about this tune's chords in its positions"
+        :to="{ name: 'practice', params: route.params, query: { 'practice.page': 'drill' } }"
+      >
+        ask me
+      </RouterLink>
     </span>
   </div>
 </template>
@@ -131,6 +140,10 @@ function chooseBound(end: 'low' | 'high', to: string) {
 }
 .bar .chip {
   padding: 0.14rem 0.6rem;
+}
+.ask {
+  color: inherit;
+  text-decoration: none;
 }
 /* A degree that is hidden is struck out, not only paler. */
 .degree {

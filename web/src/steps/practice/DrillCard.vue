@@ -151,6 +151,7 @@ useKeys([
           :key="choice"
           type="button"
           class="chip choice"
+          :class="{ right: mark?.parts[0]?.label === choice }"
           :disabled="!!mark"
           @click="drill.check(choice)"
         >
@@ -288,8 +289,14 @@ useKeys([
   flex: 1;
 }
 .choice {
-  font-size: 1.15rem;
-  padding: 0.4rem 1rem;
+  font-size: 1.1rem;
+  padding: 0.35rem 0.72rem;
+}
+.choice.right {
+  border-color: var(--now);
+  box-shadow: 0 0 0 2px var(--now);
+  color: var(--now);
+  font-weight: 700;
 }
 .choice small {
   color: var(--stone);

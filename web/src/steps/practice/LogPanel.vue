@@ -97,7 +97,9 @@ const adding = computed(() => editing.value === 0)
 <template>
   <section class="log">
     <div class="head">
-      <h2>The log</h2>
+      <span class="quiet"
+        >It writes itself from what is practised; what is corrected is kept as it was, too.</span
+      >
       <span class="acts">
         <button type="button" class="chip" @click="((editing = 0), (draft = fresh()))">Add an entry</button>
         <a class="chip" href="/api/practice/log/csv" download="practice log.csv">CSV</a>
@@ -164,23 +166,25 @@ const adding = computed(() => editing.value === 0)
             <b>{{ e.item || e.kind }}</b> <span v-if="e.item" class="quiet">{{ e.kind }}</span>
           </td>
           <td>{{ facts(e) }}</td>
-          <td class="acts">
-            <button
-              type="button"
-              class="chip"
-              :aria-label="`Correct ${e.item || e.kind} of ${day(e.began)}`"
-              @click="edit(e)"
-            >
-              correct
-            </button>
-            <button
-              type="button"
-              class="chip"
-              :aria-label="`Take out ${e.item || e.kind} of ${day(e.began)}`"
-              @click="remove(e)"
-            >
-              ×
-            </button>
+          <td>
+            <span class="acts">
+              <button
+                type="button"
+                class="chip"
+                :aria-label="`Correct ${e.item || e.kind} of ${day(e.began)}`"
+                @click="edit(e)"
+              >
+                correct
+              </button>
+              <button
+                type="button"
+                class="chip"
+                :aria-label="`Take out ${e.item || e.kind} of ${day(e.began)}`"
+                @click="remove(e)"
+              >
+                ×
+              </button>
+            </span>
           </td>
         </tr>
       </tbody>
@@ -209,7 +213,7 @@ const adding = computed(() => editing.value === 0)
 .head .acts {
   margin-left: auto;
 }
-td.acts {
+td .acts {
   justify-content: flex-end;
 }
 a.chip {

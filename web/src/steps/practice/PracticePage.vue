@@ -14,12 +14,14 @@ import BlockWork from './BlockWork.vue'
 import { useDrill, type DrillChoice } from './drill'
 import DrillCard from './DrillCard.vue'
 import DrillChooser from './DrillChooser.vue'
+import GoalPanel from './GoalPanel.vue'
 import { useHearing } from './hearing'
 import LickWork from './LickWork.vue'
 import LogPanel from './LogPanel.vue'
 import MinutesPicture from './MinutesPicture.vue'
 import { minutesOf } from './plan'
 import PlanList from './PlanList.vue'
+import TemplateRow from './TemplateRow.vue'
 import TempoPicture from './TempoPicture.vue'
 import WeakMap from './WeakMap.vue'
 
@@ -166,7 +168,9 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
   <section v-else-if="tune.read" class="practice">
     <header class="head">
       <h1>
-        {{ query.page.value === 'today' ? heading : query.page.value === 'log' ? 'The log' : 'Any drill' }}
+        {{
+          query.page.value === 'today' ? heading : pages.find((page) => page.name === query.page.value)?.title
+        }}
       </h1>
       <span class="quiet">{{ streak }}</span>
       <nav class="pages" aria-label="Pages of Practice">
@@ -213,6 +217,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
     <p v-if="session.problem || problem" class="warn" role="alert">{{ session.problem || problem }}</p>
 
     <LogPanel v-if="query.page.value === 'log'" class="bench" @changed="look" />
+    <GoalPanel v-else-if="query.page.value === 'goal'" class="bench" @changed="plan" />
     <template v-else>
       <div class="columns">
         <aside v-if="query.page.value === 'today'" class="bench side">
@@ -222,6 +227,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
             :left="on ? session.left : undefined"
             @change="change"
           />
+          <TemplateRow v-if="!session.kept" :blocks="planned" @take="(blocks) => (planned = blocks)" />
           <p class="care quiet">Take a break after 25 minutes. Headphones low. Stop if anything hurts.</p>
         </aside>
         <DrillChooser v-else class="bench side" :all="drill.deck.value" />
@@ -261,7 +267,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
           </div>
         </div>
       </div>
-      <div class="columns pictures">
+      <div v-if="query.page.value === 'today'" class="columns pictures">
         <div class="bench picture">
           <div class="line">
             <h2>Where you are weakest</h2>
@@ -273,7 +279,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
           <template v-if="progress">
             <div class="line">
               <h2>{{ signs(progress.item) }}: clean tempo</h2>
-              <span v-if="progress.goal" class="goal">goal {{ progress.goal }}</span>
+              <span v-if="progress.goal" class="wanted">goal {{ progress.goal }}</span>
             </div>
             <TempoPicture :item="progress" />
           </template>
@@ -374,7 +380,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
   justify-content: space-between;
   margin-bottom: 0.3rem;
 }
-.goal {
+.wanted {
   color: var(--next);
   font-weight: 700;
 }
