@@ -138,11 +138,10 @@ const (
 func (s *server) pictures(ctx context.Context, in PicturesQuery) (Pictures, error) {
 	pictures := Pictures{Days: []PracticeDay{}, Weakness: []WeakSpot{}, Changes: []WeakChange{}, Progress: []ItemTempos{}, LeftOut: []LeftAlone{}}
 	today := s.now().UTC().Add(time.Duration(in.Offset) * time.Minute)
-	kept, err := s.library.Log(ctx)
+	entries, err := s.library.LogFacts(ctx)
 	if err != nil {
 		return pictures, err
 	}
-	entries := each(kept, func(e library.LogEntry) logbook.Entry { return e.Entry })
 	pictures.Streak, pictures.OfSeven = logbook.Streak(entries, today)
 	for _, d := range logbook.MinutesByDay(entries, today, max(in.Days, 7)) {
 		pictures.Days = append(pictures.Days, PracticeDay(d))

@@ -4,6 +4,8 @@ import (
 	"context"
 	"strings"
 	"time"
+
+	"undaris/core/practice/schedule"
 )
 
 // AskedCard is a card that was asked, with how it went.
@@ -15,18 +17,38 @@ type AskedCard struct {
 	Last           time.Time
 }
 
+// asked is what is known of the cards that were asked.
+type asked struct {
+	cards    []AskedCard
+	memories map[string]schedule.Memory
+}
+
 // AskedCards lists the cards that were asked, in the order of their ids. They are told apart by the
 // parts of their ids alone: there may be thousands.
 func (l *Library) AskedCards(ctx context.Context) ([]AskedCard, error) {
+	known, err := l.askedCards(ctx)
+	return known.cards, err
+}
+
+func (l *Library) askedCards(ctx context.Context) (asked, error) {
+	changes, err := l.store.CardChanges(ctx)
+	if err != nil {
+		return asked{}, err
+	}
+	return l.remembered.cards.at(changes, func() (asked, error) { return l.readAskedCards(ctx) })
+}
+
+func (l *Library) readAskedCards(ctx context.Context) (asked, error) {
 	cards, err := l.store.Cards(ctx)
-	all := make([]AskedCard, 0, len(cards))
+	known := asked{cards: make([]AskedCard, 0, len(cards)), memories: make(map[string]schedule.Memory, len(cards))}
 	for _, c := range cards {
+		known.memories[c.ID] = memoryOf(c)
 		parts := strings.SplitN(c.ID, "|", 4)
 		if len(parts) < 4 || c.Reps == 0 {
 			continue
 		}
 		tonic, _, _ := strings.Cut(parts[1], " ")
-		all = append(all, AskedCard{ID: c.ID, Key: tonic, Position: parts[2], Answers: c.Answers, Right: c.RightAnswers, Last: c.LastReviewAt})
+		known.cards = append(known.cards, AskedCard{ID: c.ID, Key: tonic, Position: parts[2], Answers: c.Answers, Right: c.RightAnswers, Last: c.LastReviewAt})
 	}
-	return all, err
+	return known, err
 }

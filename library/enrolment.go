@@ -2,7 +2,9 @@ package library
 
 import (
 	"context"
+	"errors"
 	"slices"
+	"sync"
 	"time"
 
 	"undaris/core/chart"
@@ -10,6 +12,7 @@ import (
 	"undaris/core/practice"
 	"undaris/core/practice/schedule"
 	"undaris/format/document"
+	"undaris/store"
 )
 
 // Scope is what cards are drawn from.
@@ -48,33 +51,71 @@ func (l *Library) Enrolled(ctx context.Context, scope Scope) ([]practice.Card, e
 		}
 		return cards, nil
 	}
-	items, err := l.tunes(ctx, scope.ChartID)
+	tunes, err := Charts.List(ctx, l, 0)
 	if err != nil {
 		return nil, err
 	}
 	cards, known := []practice.Card{}, map[string]bool{}
-	for _, item := range items {
-		over, _, err := document.Playing(item.Body, &player.Player.Hands)
-		if err != nil {
+	found := scope.ChartID == 0
+	for _, tune := range tunes {
+		if scope.ChartID != 0 && tune.ID != scope.ChartID || tune.Damaged != "" {
 			continue
 		}
-		for _, card := range schedule.Enrol(over.Chart, over.Instrument) {
+		found = true
+		own, err := l.enrolledBy(ctx, tune.Info, player)
+		if err != nil {
+			return nil, err
+		}
+		for _, card := range own {
 			if id := card.ID(); !known[id] {
 				known[id] = true
 				cards = append(cards, card)
 			}
 		}
 	}
+	if !found {
+		return nil, store.ErrNotFound
+	}
 	return cards, nil
 }
 
-// tunes are one tune or all of them.
-func (l *Library) tunes(ctx context.Context, chartID uint) ([]Item[document.Chart], error) {
-	if chartID == 0 {
-		return Charts.ReadAll(ctx, l, 0)
+// enrolment is the cards of one version of a tune, for one version of the player's hands.
+type enrolment struct {
+	version, player int
+	cards           []practice.Card
+}
+
+// enrolments are remembered by their tunes: they take a while to list, and change only with them.
+type enrolments struct {
+	mutex sync.Mutex
+	known map[uint]enrolment
+}
+
+// enrolledBy are the cards of a tune; none of one that cannot be played.
+func (l *Library) enrolledBy(ctx context.Context, tune Info, player Player) ([]practice.Card, error) {
+	l.enrolments.mutex.Lock()
+	remembered, ok := l.enrolments.known[tune.ID]
+	l.enrolments.mutex.Unlock()
+	if ok && remembered.version == tune.Version && remembered.player == player.Version {
+		return remembered.cards, nil
 	}
-	item, err := Charts.Read(ctx, l, chartID)
-	return []Item[document.Chart]{item}, err
+	item, err := Charts.Read(ctx, l, tune.ID)
+	var damaged *DamagedError
+	if errors.As(err, &damaged) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	over, _, err := document.Playing(item.Body, &player.Player.Hands)
+	if err != nil {
+		return nil, nil // on such strings it is not played
+	}
+	fresh := enrolment{tune.Version, player.Version, schedule.Enrol(over.Chart, over.Instrument)}
+	l.enrolments.mutex.Lock()
+	l.enrolments.known[tune.ID] = fresh
+	l.enrolments.mutex.Unlock()
+	return fresh.cards, nil
 }
 
 // PracticeWork is what there is to ask.

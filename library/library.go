@@ -15,13 +15,17 @@ import (
 
 // Library is the documents of one data file.
 type Library struct {
-	store *store.Store
-	log   *slog.Logger
+	store      *store.Store
+	log        *slog.Logger
+	enrolments *enrolments
+	remembered *remembered
 }
 
 // New is the library over a data file. What does not keep a document from being read is
 // told to the log.
-func New(st *store.Store, log *slog.Logger) *Library { return &Library{store: st, log: log} }
+func New(st *store.Store, log *slog.Logger) *Library {
+	return &Library{store: st, log: log, enrolments: &enrolments{known: map[uint]enrolment{}}, remembered: &remembered{}}
+}
 
 // IsNew says whether the data file has never held a document.
 func (l *Library) IsNew(ctx context.Context) (bool, error) { return l.store.New(ctx) }

@@ -6,6 +6,7 @@ import (
 
 	"undaris/core/practice/logbook"
 	"undaris/core/practice/plan"
+	"undaris/store"
 )
 
 // PlanFor makes a plan of so many minutes from what is kept: the cards due, the licks and tunes with
@@ -20,10 +21,6 @@ func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead
 	if err != nil {
 		return nil, err
 	}
-	entries, err := l.Log(ctx)
-	if err != nil {
-		return nil, err
-	}
 	settings, err := l.PracticeSettings(ctx)
 	if err != nil {
 		return nil, err
@@ -34,11 +31,18 @@ func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead
 	if err != nil {
 		return nil, err
 	}
-	progress := progressByName(entries)
+	facts, err := l.store.ItemFacts(ctx, []string{string(logbook.Lick), string(logbook.Tune)})
+	if err != nil {
+		return nil, err
+	}
+	known := map[[2]string]store.ItemFact{}
+	for _, f := range facts {
+		known[[2]string{f.Kind, f.Item}] = f
+	}
 	day := now.UTC().Add(ahead)
 	for _, lick := range licks {
 		if lick.Damaged == "" {
-			request.Licks = append(request.Licks, planItem(lick.Info, progress[logbook.Lick][lick.Name], day, lick.ID == goal.GoalLick, goal.GoalTempo))
+			request.Licks = append(request.Licks, planItem(lick.Info, known[[2]string{string(logbook.Lick), lick.Name}], day, lick.ID == goal.GoalLick, goal.GoalTempo))
 		}
 	}
 	tunes, err := Charts.List(ctx, l, 0)
@@ -47,36 +51,19 @@ func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead
 	}
 	for _, tune := range tunes {
 		if tune.Damaged == "" {
-			request.Tunes = append(request.Tunes, planItem(tune.Info, progress[logbook.Tune][tune.Name], day, tune.ID == goal.GoalTune, goal.GoalTempo))
+			request.Tunes = append(request.Tunes, planItem(tune.Info, known[[2]string{string(logbook.Tune), tune.Name}], day, tune.ID == goal.GoalTune, goal.GoalTempo))
 		}
 	}
 	return plan.Make(request)
 }
 
-// progressByName is how licks and tunes come along, by kind and name.
-func progressByName(entries []LogEntry) map[logbook.Kind]map[string]logbook.Progress {
-	all := map[logbook.Kind]map[string]logbook.Progress{logbook.Lick: {}, logbook.Tune: {}}
-	for _, p := range logbook.ProgressOf(plainEntries(entries)) {
-		all[p.Kind][p.Item] = p
-	}
-	return all
-}
-
-func plainEntries(entries []LogEntry) []logbook.Entry {
-	all := make([]logbook.Entry, len(entries))
-	for n, e := range entries {
-		all[n] = e.Entry
-	}
-	return all
-}
-
-func planItem(i Info, p logbook.Progress, today time.Time, wanted bool, tempo int) plan.Item {
-	item := plan.Item{ID: i.ID, Name: i.Name, Days: -1, Tempo: p.CleanTempo(), Goal: p.Goal, Wanted: wanted}
+func planItem(i Info, f store.ItemFact, today time.Time, wanted bool, tempo int) plan.Item {
+	item := plan.Item{ID: i.ID, Name: i.Name, Days: -1, Tempo: f.Tempo, Goal: f.Goal, Wanted: wanted}
 	if wanted && tempo > 0 {
 		item.Goal = tempo
 	}
-	if last, err := time.Parse(time.DateOnly, p.LastDay); err == nil {
-		item.Days = max(int(today.Sub(last).Hours()/24), 0)
+	if !f.LastAt.IsZero() {
+		item.Days = max(int(today.Truncate(24*time.Hour).Sub(f.LastAt.Add(time.Duration(f.OffsetMinutes)*time.Minute).Truncate(24*time.Hour)).Hours()/24), 0)
 	}
 	return item
 }

@@ -16,12 +16,8 @@ import (
 
 // Memories are what is remembered of every card that was asked, by their ids.
 func (l *Library) Memories(ctx context.Context) (map[string]schedule.Memory, error) {
-	cards, err := l.store.Cards(ctx)
-	all := make(map[string]schedule.Memory, len(cards))
-	for _, c := range cards {
-		all[c.ID] = memoryOf(c)
-	}
-	return all, err
+	known, err := l.askedCards(ctx)
+	return known.memories, err
 }
 
 // memoryOf is what a card is remembered by; of one whose first answer was taken back nothing.
@@ -149,6 +145,32 @@ func (l *Library) Log(ctx context.Context) ([]LogEntry, error) {
 	all := make([]LogEntry, len(rows))
 	for n, row := range rows {
 		all[n] = logEntryOf(row)
+	}
+	return all, err
+}
+
+// LogFacts are what pictures need of the log: entries without notes, in order of time.
+func (l *Library) LogFacts(ctx context.Context) ([]logbook.Entry, error) {
+	changes, err := l.store.LogChanges(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return l.remembered.facts.at(changes, func() ([]logbook.Entry, error) { return l.logFacts(ctx) })
+}
+
+func (l *Library) logFacts(ctx context.Context) ([]logbook.Entry, error) {
+	facts, err := l.store.LogFacts(ctx)
+	all := make([]logbook.Entry, len(facts))
+	zones := map[int]*time.Location{}
+	for n, f := range facts {
+		zone := zones[f.OffsetMinutes]
+		if zone == nil {
+			zone = time.FixedZone("", 60*f.OffsetMinutes)
+			zones[f.OffsetMinutes] = zone
+		}
+		all[n] = logbook.Entry{
+			Began: f.BeganAt.In(zone), Seconds: f.Seconds, Kind: logbook.Kind(f.Kind), Item: f.Item, Tempo: f.Tempo, Goal: f.Goal, Went: logbook.Went(f.Went),
+		}
 	}
 	return all, err
 }

@@ -166,7 +166,12 @@ var migrations = []*gormigrate.Migration{
 		)`,
 		`CREATE INDEX reviews_by_card ON reviews (card_id, id)`,
 		`CREATE INDEX reviews_by_kind ON reviews (kind, id)`,
-		`CREATE INDEX reviews_by_time ON reviews (at)`,
+		`CREATE INDEX first_reviews_by_time ON reviews (at) WHERE before IS NULL`,
+		// How often cards and the log were written, so that what was read of them can be remembered.
+		`CREATE TABLE changes (
+			name  TEXT PRIMARY KEY,
+			count INTEGER NOT NULL
+		)`,
 		`CREATE TABLE log_entries (
 			id             INTEGER PRIMARY KEY AUTOINCREMENT,
 			uid            TEXT NOT NULL UNIQUE,
@@ -188,7 +193,10 @@ var migrations = []*gormigrate.Migration{
 			replaced_by    INTEGER REFERENCES log_entries (id),
 			removed_at     DATETIME
 		)`,
-		`CREATE INDEX log_entries_by_time ON log_entries (began_at)`,
+		`CREATE INDEX log_entries_by_time ON log_entries (began_at, offset_minutes, seconds, kind, item, tempo, goal, went)
+			WHERE replaced_by IS NULL AND removed_at IS NULL`,
+		`CREATE INDEX log_entries_by_item ON log_entries (kind, item, began_at, offset_minutes, tempo, goal, went)
+			WHERE replaced_by IS NULL AND removed_at IS NULL`,
 	)},
 }
 

@@ -38,10 +38,47 @@ type Review struct {
 	TakenBackAt *time.Time
 }
 
-// Cards lists every card that was ever asked, in the order of their ids.
+// What is counted in changes.
+const (
+	cardChanges = "cards"
+	logChanges  = "log"
+)
+
+// changed counts a write within its transaction.
+func changed(tx *gorm.DB, name string) error {
+	return tx.Exec(`INSERT INTO changes (name, count) VALUES (?, 1) ON CONFLICT (name) DO UPDATE SET count = count + 1`, name).Error
+}
+
+// CardChanges is how often cards were written: as long as it is the same, they are.
+func (s *Store) CardChanges(ctx context.Context) (int, error) { return s.changes(ctx, cardChanges) }
+
+// LogChanges is how often the log was written.
+func (s *Store) LogChanges(ctx context.Context) (int, error) { return s.changes(ctx, logChanges) }
+
+func (s *Store) changes(ctx context.Context, name string) (int, error) {
+	count := 0
+	return count, s.db.WithContext(ctx).Raw(`SELECT COALESCE(MAX(count), 0) FROM changes WHERE name = ?`, name).Scan(&count).Error
+}
+
+// Cards lists every card that was ever asked, in the order of their ids. There may be thousands: the
+// rows are read as they lie, times as seconds.
 func (s *Store) Cards(ctx context.Context) ([]Card, error) {
+	rows, err := s.db.WithContext(ctx).Raw(`SELECT id, kind, unixepoch(due_at), unixepoch(last_review_at), stability, difficulty, reps, lapses, state,
+		interval_days, answers, right_answers FROM cards ORDER BY id`).Rows()
+	if err != nil {
+		return nil, ofTheFile(err)
+	}
+	defer func() { _ = rows.Close() }()
 	all := []Card{}
-	return all, s.db.WithContext(ctx).Order("id").Find(&all).Error
+	for rows.Next() {
+		c, due, last := Card{}, int64(0), int64(0)
+		if err := rows.Scan(&c.ID, &c.Kind, &due, &last, &c.Stability, &c.Difficulty, &c.Reps, &c.Lapses, &c.State, &c.IntervalDays, &c.Answers, &c.RightAnswers); err != nil {
+			return nil, ofTheFile(err)
+		}
+		c.DueAt, c.LastReviewAt = time.Unix(due, 0).UTC(), time.Unix(last, 0).UTC()
+		all = append(all, c)
+	}
+	return all, ofTheFile(rows.Err())
 }
 
 // Card reads one card; ErrNotFound where it was never asked.
@@ -60,7 +97,10 @@ func (s *Store) KeepReview(ctx context.Context, r Review, after Card) (Review, e
 		if err := tx.Save(&after).Error; err != nil {
 			return err
 		}
-		return tx.Create(&r).Error
+		if err := tx.Create(&r).Error; err != nil {
+			return err
+		}
+		return changed(tx, cardChanges)
 	})
 	return r, err
 }
@@ -72,7 +112,10 @@ func (s *Store) KeepHistory(ctx context.Context, cards []Card, reviews []Review)
 		if err := tx.CreateInBatches(cards, batch).Error; err != nil {
 			return err
 		}
-		return tx.CreateInBatches(reviews, batch).Error
+		if err := tx.CreateInBatches(reviews, batch).Error; err != nil {
+			return err
+		}
+		return changed(tx, cardChanges)
 	})
 }
 
@@ -106,7 +149,10 @@ func (s *Store) TakeBackReview(ctx context.Context, id uint, before func(Review)
 		if err := tx.Save(&r).Error; err != nil {
 			return err
 		}
-		return tx.Save(card).Error
+		if err := tx.Save(card).Error; err != nil {
+			return err
+		}
+		return changed(tx, cardChanges)
 	})
 	return r, err
 }
@@ -173,6 +219,86 @@ func (s *Store) Log(ctx context.Context) ([]LogEntry, error) {
 	return all, s.db.WithContext(ctx).Where("replaced_by IS NULL AND removed_at IS NULL").Order("began_at DESC, id DESC").Find(&all).Error
 }
 
+// LogFact is what pictures need of an entry.
+type LogFact struct {
+	BeganAt       time.Time
+	OffsetMinutes int
+	Seconds       int
+	Kind, Item    string
+	Tempo, Goal   int
+	Went          string
+}
+
+// LogFacts are those of every entry that stands, in order of time. There may be tens of thousands:
+// the rows are read as they lie, times as seconds.
+func (s *Store) LogFacts(ctx context.Context) ([]LogFact, error) {
+	rows, err := s.db.WithContext(ctx).Raw(`SELECT unixepoch(began_at), offset_minutes, seconds, kind, item, tempo, goal, went FROM log_entries
+		WHERE replaced_by IS NULL AND removed_at IS NULL ORDER BY began_at`).Rows()
+	if err != nil {
+		return nil, ofTheFile(err)
+	}
+	defer func() { _ = rows.Close() }()
+	all := []LogFact{}
+	for rows.Next() {
+		f, began := LogFact{}, int64(0)
+		if err := rows.Scan(&began, &f.OffsetMinutes, &f.Seconds, &f.Kind, &f.Item, &f.Tempo, &f.Goal, &f.Went); err != nil {
+			return nil, ofTheFile(err)
+		}
+		f.BeganAt = time.Unix(began, 0).UTC()
+		all = append(all, f)
+	}
+	return all, ofTheFile(rows.Err())
+}
+
+// ItemFact is when a lick or a tune was last practised, the last tempo at which it was clean, and the
+// last goal; 0 where there is none.
+type ItemFact struct {
+	Kind, Item    string
+	LastAt        time.Time
+	OffsetMinutes int
+	Tempo, Goal   int
+}
+
+// ItemFacts are those of the things of the log that stand, of some kinds.
+func (s *Store) ItemFacts(ctx context.Context, kinds []string) ([]ItemFact, error) {
+	const standing = `replaced_by IS NULL AND removed_at IS NULL AND item <> '' AND kind IN ?`
+	facts, at := []ItemFact{}, map[[2]string]int{}
+	// Of the columns that are not summed up SQLite takes those of the row that has the most.
+	read := func(query string, take func(f *ItemFact, value int, last int64, offset int)) error {
+		rows, err := s.db.WithContext(ctx).Raw(query, kinds).Rows()
+		if err != nil {
+			return ofTheFile(err)
+		}
+		defer func() { _ = rows.Close() }()
+		for rows.Next() {
+			kind, item, value, last, offset := "", "", 0, int64(0), 0
+			if err := rows.Scan(&kind, &item, &value, &last, &offset); err != nil {
+				return ofTheFile(err)
+			}
+			n, known := at[[2]string{kind, item}]
+			if !known {
+				n = len(facts)
+				at[[2]string{kind, item}] = n
+				facts = append(facts, ItemFact{Kind: kind, Item: item})
+			}
+			take(&facts[n], value, last, offset)
+		}
+		return ofTheFile(rows.Err())
+	}
+	if err := read(`SELECT kind, item, 0, unixepoch(MAX(began_at)), offset_minutes FROM log_entries WHERE `+standing+` GROUP BY kind, item`,
+		func(f *ItemFact, _ int, last int64, offset int) {
+			f.LastAt, f.OffsetMinutes = time.Unix(last, 0).UTC(), offset
+		}); err != nil {
+		return nil, err
+	}
+	if err := read(`SELECT kind, item, tempo, unixepoch(MAX(began_at)), 0 FROM log_entries WHERE `+standing+` AND tempo > 0 AND went NOT IN ('rough', 'fair') GROUP BY kind, item`,
+		func(f *ItemFact, value int, _ int64, _ int) { f.Tempo = value }); err != nil {
+		return nil, err
+	}
+	return facts, read(`SELECT kind, item, goal, unixepoch(MAX(began_at)), 0 FROM log_entries WHERE `+standing+` AND goal > 0 GROUP BY kind, item`,
+		func(f *ItemFact, value int, _ int64, _ int) { f.Goal = value })
+}
+
 // LogEntry reads one entry, whether it stands or not.
 func (s *Store) LogEntry(ctx context.Context, id uint) (LogEntry, error) {
 	e := LogEntry{}
@@ -202,7 +328,7 @@ func (s *Store) AddLog(ctx context.Context, entries []LogEntry) ([]LogEntry, err
 			}
 			added = append(added, e)
 		}
-		return nil
+		return changed(tx, logChanges)
 	})
 	return added, err
 }
@@ -221,7 +347,10 @@ func (s *Store) CorrectLog(ctx context.Context, id uint, corrected LogEntry) (Lo
 		if err := tx.Create(&corrected).Error; err != nil {
 			return err
 		}
-		return tx.Model(&LogEntry{}).Where("id = ?", id).UpdateColumn("replaced_by", corrected.ID).Error
+		if err := tx.Model(&LogEntry{}).Where("id = ?", id).UpdateColumn("replaced_by", corrected.ID).Error; err != nil {
+			return err
+		}
+		return changed(tx, logChanges)
 	})
 	return corrected, err
 }
@@ -235,9 +364,14 @@ func (s *Store) RemoveLog(ctx context.Context, id uint) error {
 func (s *Store) RestoreLog(ctx context.Context, id uint) error { return s.markLog(ctx, id, nil) }
 
 func (s *Store) markLog(ctx context.Context, id uint, mark any) error {
-	result := s.db.WithContext(ctx).Model(&LogEntry{}).Where("id = ?", id).UpdateColumn("removed_at", mark)
-	if result.Error == nil && result.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return result.Error
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		result := tx.Model(&LogEntry{}).Where("id = ?", id).UpdateColumn("removed_at", mark)
+		if result.Error == nil && result.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		if result.Error != nil {
+			return result.Error
+		}
+		return changed(tx, logChanges)
+	})
 }

@@ -16,11 +16,22 @@ type Card struct {
 	// is asked in none.
 	Position string
 	Chords   []harmony.Chord
+	// id is its ID where that is known already.
+	id string
+}
+
+// WithID is the card with its ID at hand; it is not to be changed any more.
+func (c Card) WithID() Card {
+	c.id = c.ID()
+	return c
 }
 
 // ID names a card: its kind, key, position and chords, with bars between. Cards of one ID are the
 // same card.
 func (c Card) ID() string {
+	if c.id != "" {
+		return c.id
+	}
 	symbols := make([]string, len(c.Chords))
 	for n, chord := range c.Chords {
 		symbols[n] = chord.Symbol()

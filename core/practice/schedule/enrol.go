@@ -68,7 +68,11 @@ func Enrol(c chart.Chart, i neck.Instrument) []practice.Card {
 			}
 		}
 	}
-	return slices.DeleteFunc(cards, func(card practice.Card) bool { return !askable(card, i) })
+	cards = slices.DeleteFunc(cards, func(card practice.Card) bool { return !askable(card, i) })
+	for n := range cards {
+		cards[n] = cards[n].WithID()
+	}
+	return cards
 }
 
 // askable says whether a card can be asked on an instrument at all.
