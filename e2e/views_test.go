@@ -24,6 +24,8 @@ var views = []string{
 	"/tunes/1/solo", "/tunes/2/solo?at=8640", "/tunes/4/solo?solo.bench=plan", "/tunes/1/solo?solo.bench=verdict", "/tunes/2/solo?solo.bench=alternatives",
 	"/tunes/1/solo?solo.bench=compare", "/tunes/3/solo?solo.bench=keep",
 	"/tunes/1/play", "/tunes/4/play?at=3840&play.bench=band", "/tunes/2/play?play.bench=click", "/tunes/3/play?play.bench=export", "/tunes/3/play?at=17280&play.bench=pedal",
+	"/tunes/1/practice", "/tunes/4/practice?practice.page=drill&practice.kind=arpeggio+in+order", "/tunes/3/practice?practice.page=drill&practice.kind=name+the+degree",
+	"/tunes/2/practice?practice.page=goal",
 }
 
 // Whatever can be used on a view has a name to be called by, every note of the neck says
@@ -48,6 +50,10 @@ func TestEveryViewIsNamedFitsAndCanBeRead(t *testing.T) {
 					p.Click("Plan a chorus")
 				}
 				p.Until("the solo", "document.querySelector('.why')?.innerText.length > 10")
+			case strings.Contains(path, "practice.page=drill"):
+				p.Sees("card 1 of")
+			case strings.Contains(path, "/practice"):
+				p.Until("the page's own", "document.querySelector('.bench')?.innerText.length > 40")
 			case strings.Contains(path, "panel=import"):
 				p.Sees("A lick to import")
 			case path != "/":

@@ -235,7 +235,15 @@ useKeys([
   align-items: center;
   gap: 1.6rem;
   min-height: 4.6rem;
-  flex-wrap: wrap;
+}
+.words {
+  flex: 1;
+  min-width: 0;
+}
+@media (max-width: 900px) {
+  .asked {
+    flex-wrap: wrap;
+  }
 }
 .chord {
   font-size: 3.6rem;

@@ -8,7 +8,7 @@ const props = defineProps<{ spots: Pictures['weakness'] }>()
 const emit = defineEmits<{ pick: [spot: Pictures['weakness'][number]] }>()
 
 /** Below this share a figure says how it stands. */
-const weak = 0.6
+const weak = 0.75
 const circle = ['C', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'F#', 'B', 'E', 'A', 'D', 'G']
 const keys = computed(() => {
   const known = [...new Set(props.spots.map((s) => s.key))]

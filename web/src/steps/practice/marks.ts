@@ -1,4 +1,5 @@
 import type { AnswerMark, GivenPart, Place, Question } from '../../api/client'
+import { signs } from '../../controls/spelling'
 import { emptyMarks, placeKey, type Mark } from '../../neck/marks'
 
 const said = (p: Place) => `string ${p.string}, ${p.fret === 0 ? 'open' : `fret ${p.fret}`}`
@@ -26,7 +27,7 @@ export function drillMarks(q: Question, given: GivenPart[], mark: AnswerMark | u
       if (!part.place) continue
       if (part.state === 'missing') put(pebble(part.place, 'ghost', part.label, `${part.label}, left out`))
       else if (part.state === 'right') put(pebble(part.place, 'tone', part.label, `${part.label}, right`))
-      else put({ ...pebble(part.place, 'leaving', '×', `${part.label}, wrong`), small: part.label })
+      else put({ ...pebble(part.place, 'leaving', '×', `${part.label}, wrong`), small: signs(part.label) })
     }
     if (q.form === 'chosen' && mark.neck.length > 0)
       for (const lit of mark.neck) put(pebble(lit, 'tone', lit.label, lit.label))
