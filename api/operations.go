@@ -44,6 +44,8 @@ var summaries = map[string]string{
 	"POST /api/compute/band/midi":              "A routine as a MIDI file",
 	"POST /api/compute/practice/question":      "Ask a question about a card",
 	"POST /api/compute/practice/lesson":        "Cut a lick into parts to be learned",
+	"POST /api/compute/practice/timed":         "What is to be played over a chorus: one tone at each change, and which notes",
+	"POST /api/compute/practice/timed/mark":    "Mark what was played over a chorus",
 	"POST /api/compute/practice/mark":          "Mark an answer without keeping it",
 	"GET /api/practice/deck":                   "The cards that are due, and the new ones that may come",
 	"POST /api/practice/reviews":               "Mark an answer and keep it: its card is scheduled",

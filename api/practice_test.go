@@ -142,5 +142,19 @@ func TestPlansAndSessions(t *testing.T) {
 	lesson := call[Lesson](c, "POST", "/api/compute/practice/lesson", LessonRequest{Lick: lick, Goal: 80}, 200)
 	assert.Equal(t, "the whole", lesson.Steps[len(lesson.Steps)-1].Title)
 	assert.Equal(t, []int{40, 44, 48, 52, 56, 60, 64, 68, 72, 76, 80}, lesson.Tempos)
+	over := TimedRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Degree: 3}
+	timed := call[Timed](c, "POST", "/api/compute/practice/timed", over, 200)
+	require.Len(t, timed.Targets, 9)
+	assert.Equal(t, [3]any{0, "C7", "E"}, [3]any{timed.Targets[0].Tick, timed.Targets[0].Chord, timed.Targets[0].Note})
+	assert.Equal(t, [3]any{1920, "F7", "A"}, [3]any{timed.Targets[1].Tick, timed.Targets[1].Chord, timed.Targets[1].Note})
+	assert.Equal(t, 12, timed.Bars)
+	// At 112 a beat of 480 ticks lasts 536 ms: 54 ticks are 60 ms.
+	marks := call[TimedMarks](c, "POST", "/api/compute/practice/timed/mark", MarkTimedRequest{TimedRequest: over, Hits: []TimedHit{{0, 64}, {1920 + 56, 69}, {3000, 61}}}, 200)
+	assert.Equal(t, "on", marks.Targets[0].Timing)
+	assert.Equal(t, [2]any{"late", 63}, [2]any{marks.Targets[1].Timing, marks.Targets[1].OffMS})
+	assert.Equal(t, []bool{true, true, false}, []bool{marks.Hits[0].Right, marks.Hits[1].Right, marks.Hits[2].Right})
+	assert.Equal(t, "1 of 9 changes were met on time; 2 of 3 notes were asked for.", marks.Text)
+	assert.Contains(t, call[Problem](c, "POST", "/api/compute/practice/timed", TimedRequest{PlayContext: PlayContext{Chart: ferry(c).Chart}, Position: "Q"}, 422).Detail, "Q")
+
 	assert.Contains(t, call[Problem](c, "POST", "/api/compute/practice/lesson", LessonRequest{Lick: lick, Goal: 5}, 422).Detail, "a tempo is 20 to 400")
 }

@@ -108,6 +108,7 @@ func (s *server) register(api huma.API) {
 	s.registerSolos(api)
 	s.registerComputeQuestion(api)
 	s.registerComputeLesson(api)
+	s.registerComputeTimed(api)
 	s.registerReviews(api)
 	s.registerPractice(api)
 	s.registerLog(api)

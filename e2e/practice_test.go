@@ -202,3 +202,25 @@ func TestADrillAnsweredOverMIDI(t *testing.T) {
 	p.Click("Next card")
 	p.Until("another card, answered from the same instrument", "!document.querySelector('.verdict') && document.querySelector('[aria-label=\"The string\"]')")
 }
+
+// Over the band, a tone is struck on the neck where the chord changes: it is marked how near it came,
+// and logged.
+func TestOneToneInTime(t *testing.T) {
+	p := openPage(t, demo(t), "/")
+	id := p.quick("C7", "F7")
+	p.Go(fmt.Sprintf("/tunes/%d/practice?practice.page=drill&practice.kind=one+tone+in+time", id))
+	p.Sees("Play a chorus", "E, the 3")
+	at := js[string](p, "(m => m)(document.querySelector('.asked p').textContent)")
+	var s, fret int
+	_, err := fmt.Sscanf(at[strings.Index(at, "string"):], "string %d, fret %d", &s, &fret)
+	require.NoError(t, err)
+	p.Press("p")
+	p.Sees("Stop (p)")
+	// Struck as soon as the page shows that the first bar sounds.
+	mark := fmt.Sprintf("[data-place=\"%d:%d\"]", s, fret)
+	p.Until("a note that counts", expression("document.querySelector('.sum') || (document.querySelector('%s').dispatchEvent(new MouseEvent('click', { bubbles: true })), false)", mark))
+	p.Sees("changes were met on time", "notes were asked for")
+	p.Until("the marks", "document.querySelector('.changes .on, .changes .early, .changes .late')")
+	p.Click("Log")
+	p.Sees("one tone in time: the 3")
+}

@@ -877,6 +877,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/practice/timed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is to be played over a chorus: one tone at each change, and which notes */
+        post: operations["post-api-compute-practice-timed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/practice/timed/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark what was played over a chorus */
+        post: operations["post-api-compute-practice-timed-mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/solo": {
         parameters: {
             query?: never;
@@ -3110,6 +3144,10 @@ export interface components {
             beats: number;
             places: components["schemas"]["Place"][];
         };
+        HitMark: {
+            right: boolean;
+            text: string;
+        };
         ImpliedHarmony: {
             chord: string;
             /** @description The notes over it, from 0 */
@@ -4270,6 +4308,35 @@ export interface components {
             seed: number;
             /** @description What the player aims at; left out for thirds first */
             strategy?: string;
+        };
+        MarkTimedRequest: {
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: int64
+             * @description The degree that is asked for at each change; left out for 3
+             * @enum {integer}
+             */
+            degree?: 1 | 3 | 5 | 7;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            hits: components["schemas"]["TimedHit"][];
+            /**
+             * Format: int64
+             * @description How much later than it is played a note is heard of
+             */
+            latencyMs?: number;
+            /**
+             * @description Which notes may be played; left out for chord tones
+             * @enum {string}
+             */
+            notes?: "chord tones" | "scale" | "box";
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /**
+             * Format: int64
+             * @description In counted beats a minute, as it was played; left out for the chart's
+             */
+            tempo?: number;
         };
         MarkedPart: {
             /**
@@ -5776,6 +5843,122 @@ export interface components {
             day: string;
             /** Format: int64 */
             tempo: number;
+        };
+        Timed: {
+            /** Format: int64 */
+            bars: number;
+            /** @description What the open strings sound, as MIDI numbers, string 1 first */
+            open: number[];
+            /** @description The chords, with the notes that may be played */
+            spans: components["schemas"]["TimedSpan"][];
+            targets: components["schemas"]["TimedTarget"][];
+            /**
+             * Format: int64
+             * @description How long the chorus is
+             */
+            ticks: number;
+        };
+        TimedHit: {
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: double
+             * @description Where in the chorus it was heard, in ticks from its first bar on
+             */
+            tick: number;
+        };
+        TimedMark: {
+            /**
+             * Format: int64
+             * @description The note by its index; -1 for none
+             */
+            hit: number;
+            /** Format: int64 */
+            offMs: number;
+            text: string;
+            /** @enum {string} */
+            timing: "early" | "on" | "late" | "missed" | "other note";
+        };
+        TimedMarks: {
+            /** @description Whether each note was one of those asked for */
+            hits: components["schemas"]["HitMark"][];
+            /**
+             * Format: int64
+             * @description How many changes were met at all
+             */
+            met: number;
+            /**
+             * Format: int64
+             * @description How late, or, negative, early, the changes were met in the middle
+             */
+            middleMs: number;
+            /**
+             * Format: int64
+             * @description How many changes were met on time
+             */
+            on: number;
+            /**
+             * Format: int64
+             * @description How many notes were asked for
+             */
+            right: number;
+            /** @description How each change was met */
+            targets: components["schemas"]["TimedMark"][];
+            /** @description All of it in one sentence */
+            text: string;
+        };
+        TimedRequest: {
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: int64
+             * @description The degree that is asked for at each change; left out for 3
+             * @enum {integer}
+             */
+            degree?: 1 | 3 | 5 | 7;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * @description Which notes may be played; left out for chord tones
+             * @enum {string}
+             */
+            notes?: "chord tones" | "scale" | "box";
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+        };
+        TimedSpan: {
+            chord: string;
+            notes: components["schemas"]["Tone"][];
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
+        };
+        TimedTarget: {
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            bar: number;
+            chord: string;
+            degree: string;
+            /**
+             * Format: int64
+             * @description 0 is open
+             */
+            fret: number;
+            note: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest sounding
+             */
+            string: number;
+            /**
+             * Format: int64
+             * @description The chart's tick
+             */
+            tick: number;
+            /** @description What it is over the chord the band plays below an imagined one */
+            written?: components["schemas"]["WrittenLabel"];
         };
         Tone: {
             degree: string;
@@ -7853,6 +8036,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Question"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-practice-timed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timed"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-practice-timed-mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkTimedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimedMarks"];
                 };
             };
             /** @description Error */

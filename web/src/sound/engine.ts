@@ -7,6 +7,8 @@ import { fade, Voice } from './voice'
 export interface Playback {
   /** The chunk that is being played. */
   readonly present: Chunk
+  /** What is heard now: the chunk, and the tick of it. */
+  heard(): { chunk: Chunk; tick: number } | undefined
   setSpeed(speed: number): void
   askAnew(): void
   replace(old: Chunk, by: Chunk): void
@@ -98,6 +100,7 @@ export function browserEngine(mix: Mix, device: DeviceListener): Engine {
         get present() {
           return transport.present
         },
+        heard: () => transport.heard(),
         setSpeed: (to) => transport.setSpeed(to),
         askAnew: () => transport.askAnew(),
         replace: (old, by) => transport.replace(old, by),

@@ -31,6 +31,7 @@ function engine() {
           return present!
         },
         setSpeed: (to) => log.push(`speed ${to}`),
+        heard: () => undefined,
         askAnew: () => log.push('ask anew'),
         replace: (old, by) => log.push(`${old.performance.tempo} becomes ${by.performance.tempo}`),
         turnTo: (chunk, bar) => log.push(`turn to ${chunk.performance.tempo} after ${bar ?? 'this bar'}`),

@@ -177,7 +177,11 @@ export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
     playback?.setSpeed(percent / 100)
   }
 
+  /** Where in the chunk that is heard: its tick now; nothing while nothing sounds. */
+  const heard = () => playback?.heard()
+
   return {
+    heard,
     ...{ state, chunk, beat, chord, bar, event, owner, speed, finishing },
     ...{ play, stop, finish, skip, refresh, reloop, setSpeed },
   }

@@ -195,6 +195,7 @@ export const usePlayer = defineStore('player', () => {
       show,
       toggle,
       stop: machine.stop,
+      heard: machine.heard,
       finish: machine.finish,
       skip: machine.skip,
     },

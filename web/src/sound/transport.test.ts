@@ -87,6 +87,15 @@ describe('in time', () => {
     expect(at).toBeLessThan(4.26)
   })
 
+  test('the tick that is heard is known between the beats, the way to the ear counted in', async () => {
+    const p = played(bars(2), [], { latency: 0.1 })
+    await p.advance(lead + 1.6)
+    expect(p.transport.heard()?.tick).toBeCloseTo(1.5 * beat, 0)
+    p.transport.setSpeed(2)
+    await p.advance(1)
+    expect(p.transport.heard()!.tick).toBeGreaterThan(3.3 * beat)
+  })
+
   test('a page that stalls for two seconds is not heard', async () => {
     const p = played(bars(4))
     await p.advance(3)

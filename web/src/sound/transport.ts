@@ -203,6 +203,13 @@ export class Transport {
     return ends.find((at) => at >= tick) ?? end
   }
 
+  /** The chunk that is heard now and the tick of it, the way to the ear counted in. */
+  heard(): { chunk: Chunk; tick: number } | undefined {
+    const time = this.clock.now() - this.clock.latency()
+    const stretch = this.stretchAt(time)
+    return stretch && { chunk: stretch.chunk, tick: stretch.tick + (time - stretch.time) / stretch.perTick }
+  }
+
   private stretchAt(time: number): Laid | undefined {
     return this.laid.findLast((one) => one.time <= time)
   }

@@ -9,6 +9,8 @@ defineProps<{ all: Deck | undefined }>()
 const tune = useTune()
 const query = usePracticeQuery()
 const kinds = computed(() => tune.choices?.drills ?? [])
+/** The drill that is played over the band has no cards. */
+const inTime = 'one tone in time'
 const scopes = [
   { name: 'tune', title: 'this tune' },
   { name: 'all', title: 'all tunes' },
@@ -40,6 +42,17 @@ const scopes = [
           @click="query.set({ kind: undefined })"
         >
           <b>whatever is due</b>
+        </button>
+      </li>
+      <li>
+        <button
+          type="button"
+          class="kind"
+          title="Over the band: one tone at each change, and nothing but given notes between"
+          :aria-pressed="query.kind.value === inTime"
+          @click="query.set({ kind: inTime })"
+        >
+          <b>{{ inTime }}</b>
         </button>
       </li>
       <li v-for="kind in kinds" :key="kind.name">

@@ -21,6 +21,7 @@ import LogPanel from './LogPanel.vue'
 import MinutesPicture from './MinutesPicture.vue'
 import { minutesOf } from './plan'
 import PlanList from './PlanList.vue'
+import TimedDrill from './TimedDrill.vue'
 import TemplateRow from './TemplateRow.vue'
 import TempoPicture from './TempoPicture.vue'
 import WeakMap from './WeakMap.vue'
@@ -84,9 +85,12 @@ const on = computed(() => session.kept !== undefined && !session.over)
 const blocks = computed(() => (session.kept ? session.blocks : planned.value))
 const change = (next: SessionBlock[]) => (session.kept ? void session.change(next) : (planned.value = next))
 
+/** A chorus over the band, that has no cards. */
+const inTime = computed(() => query.page.value === 'drill' && query.kind.value === 'one tone in time')
 /** The cards that are asked: those of the block that is on, or those that were chosen. */
 const choice = computed<DrillChoice | undefined>(() => {
   if (!tune.read) return undefined
+  if (inTime.value) return undefined
   if (query.page.value === 'drill') {
     const scope = query.scope.value
     return {
@@ -232,8 +236,9 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
         </aside>
         <DrillChooser v-else class="bench side" :all="drill.deck.value" />
         <div class="bench main">
+          <TimedDrill v-if="inTime" />
           <DrillCard
-            v-if="choice"
+            v-else-if="choice"
             :drill="drill"
             @hear="hear(drill.question.value)"
             @done="query.page.value === 'today' && goOn()"
