@@ -38,7 +38,7 @@ var mayImport = map[string][]string{
 	"core/solo/solotest":     {"core"},
 	"core/band":              {"core/choice", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/routine":           {"core/band", "core/change", "core/lick", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
-	"core/practice":          {"core/choice", "core/change", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/practice":          {"core/choice", "core/change", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/practice/schedule": {"core/practice", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/practice/lesson":   {"core/analysis", "core/lick", "core/phrase"},
 	"core/practice/plan":     {"core/practice/schedule", "core/practice", "core/chart"},

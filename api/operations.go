@@ -52,6 +52,8 @@ var summaries = map[string]string{
 	"POST /api/practice/reviews/{id}/takeback": "Take the last answer to a card back",
 	"GET /api/practice/plan":                   "A plan for the minutes one has",
 	"GET /api/practice/pictures":               "What the log and the cards say",
+	"GET /api/practice/phrase":                 "The limit that today's phrase is written within",
+	"POST /api/compute/practice/phrase":        "Whether a phrase keeps to a limit",
 	"GET /api/practice/calendar":               "The practice week as iCalendar",
 	"GET /api/practice/settings":               "How the player practises, and what for",
 	"PUT /api/practice/settings":               "Replace how the player practises",

@@ -27,6 +27,7 @@ type PlanQuery struct {
 type PracticePlan struct {
 	Minutes int                     `json:"minutes"`
 	Blocks  []document.SessionBlock `json:"blocks"`
+	Others  []document.SessionBlock `json:"others" doc:"What may stand in the place of a block: what needs it most first"`
 }
 
 // PicturesQuery says which day it is where the player is.
@@ -101,14 +102,12 @@ type KeptSettings struct {
 
 func (s *server) registerPractice(api huma.API) {
 	huma.Get(api, "/api/practice/plan", func(ctx context.Context, in *PlanQuery) (*body[PracticePlan], error) {
-		blocks, err := s.library.PlanFor(ctx, in.Minutes, s.now(), time.Duration(in.Offset)*time.Minute)
+		blocks, others, err := s.library.PlanFor(ctx, in.Minutes, s.now(), time.Duration(in.Offset)*time.Minute)
 		var minutes *plan.MinutesError
 		if errors.As(err, &minutes) {
 			return nil, invalidAt("query.minutes", err)
 		}
-		return &body[PracticePlan]{PracticePlan{Minutes: in.Minutes, Blocks: each(blocks, func(b plan.Block) document.SessionBlock {
-			return document.SessionBlock{Kind: string(b.Kind), Minutes: b.Minutes, Item: b.Item, Title: b.Title, Detail: b.Detail, Why: b.Why}
-		})}}, err
+		return &body[PracticePlan]{PracticePlan{Minutes: in.Minutes, Blocks: each(blocks, sessionBlock), Others: each(others, sessionBlock)}}, err
 	})
 	huma.Get(api, "/api/practice/pictures", func(ctx context.Context, in *PicturesQuery) (*body[Pictures], error) {
 		pictures, err := s.pictures(ctx, *in)
@@ -125,6 +124,10 @@ func (s *server) registerPractice(api huma.API) {
 		}
 		return &tagged[KeptSettings]{ETag: etag(kept.Version), Body: KeptSettings{kept.Version, kept.Settings}}, nil
 	})
+}
+
+func sessionBlock(b plan.Block) document.SessionBlock {
+	return document.SessionBlock{Kind: string(b.Kind), Minutes: b.Minutes, Item: b.Item, Title: b.Title, Detail: b.Detail, Why: b.Why}
 }
 
 // What the pictures show (our choice).

@@ -128,6 +128,12 @@ func TestPlansAndSessions(t *testing.T) {
 	assert.Contains(t, call[Problem](c, "PUT", path, ReplaceSession{Replacing{Version: 2}, on}, 422).Detail, "the block that is on is 0 to")
 
 	// What the player works towards comes first.
+	assert.Equal(t, "lick", plan.Others[0].Kind)
+	task := call[PhraseTask](c, "GET", "/api/practice/phrase", nil, 200)
+	assert.NotEmpty(t, task.Text)
+	phrase := call[PhraseAnswer](c, "POST", "/api/compute/practice/phrase", PhraseRequest{Lick: firstLick(c).Lick, Task: "begin off the beat"}, 200)
+	assert.NotEmpty(t, phrase.Text)
+	assert.Contains(t, call[Problem](c, "POST", "/api/compute/practice/phrase", PhraseRequest{Lick: firstLick(c).Lick, Task: "sing"}, 422).Detail, "sing")
 	many := 3
 	call[KeptSettings](c, "PUT", "/api/practice/settings", KeptSettings{Settings: document.PracticeSettings{NewCards: &many, GoalTempo: 120}}, 200)
 	assert.Equal(t, 3, call[Deck](c, "GET", "/api/practice/deck", nil, 200).New)

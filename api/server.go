@@ -109,6 +109,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeQuestion(api)
 	s.registerComputeLesson(api)
 	s.registerComputeTimed(api)
+	s.registerPhrases(api)
 	s.registerReviews(api)
 	s.registerPractice(api)
 	s.registerLog(api)

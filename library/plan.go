@@ -12,28 +12,45 @@ import (
 // PlanFor makes a plan of so many minutes from what is kept: the cards due, the licks and tunes with
 // what the log says of them, and what the player works towards. Its error is a *plan.MinutesError
 // for minutes that no plan has.
-func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead time.Duration) ([]plan.Block, error) {
+func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead time.Duration) (blocks, others []plan.Block, err error) {
+	request, err := l.planRequest(ctx, minutes, now, ahead)
+	if err != nil {
+		return nil, nil, err
+	}
+	blocks, err = plan.Make(request)
+	return blocks, plan.Others(request, usualBlock, mostOthers), err
+}
+
+// What may stand in the place of a block: of so many minutes, and how many licks and tunes are listed.
+const (
+	usualBlock = 5
+	mostOthers = 12
+)
+
+// planRequest is what a plan is made from.
+func (l *Library) planRequest(ctx context.Context, minutes int, now time.Time, ahead time.Duration) (plan.Request, error) {
+	request := plan.Request{Minutes: minutes}
 	enrolled, err := l.Enrolled(ctx, Scope{})
 	if err != nil {
-		return nil, err
+		return request, err
 	}
 	work, err := l.PracticeWork(ctx, enrolled, now, ahead)
 	if err != nil {
-		return nil, err
+		return request, err
 	}
 	settings, err := l.PracticeSettings(ctx)
 	if err != nil {
-		return nil, err
+		return request, err
 	}
 	goal := settings.Settings
-	request := plan.Request{Minutes: minutes, Due: len(work.Due), New: len(work.New), SecondsACard: work.Seconds}
+	request.Due, request.New, request.SecondsACard = len(work.Due), len(work.New), work.Seconds
 	licks, err := Licks.List(ctx, l, 0)
 	if err != nil {
-		return nil, err
+		return request, err
 	}
 	facts, err := l.store.ItemFacts(ctx, []string{string(logbook.Lick), string(logbook.Tune)})
 	if err != nil {
-		return nil, err
+		return request, err
 	}
 	known := map[[2]string]store.ItemFact{}
 	for _, f := range facts {
@@ -47,14 +64,14 @@ func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead
 	}
 	tunes, err := Charts.List(ctx, l, 0)
 	if err != nil {
-		return nil, err
+		return request, err
 	}
 	for _, tune := range tunes {
 		if tune.Damaged == "" {
 			request.Tunes = append(request.Tunes, planItem(tune.Info, known[[2]string{string(logbook.Tune), tune.Name}], day, tune.ID == goal.GoalTune, goal.GoalTempo))
 		}
 	}
-	return plan.Make(request)
+	return request, nil
 }
 
 func planItem(i Info, f store.ItemFact, today time.Time, wanted bool, tempo int) plan.Item {

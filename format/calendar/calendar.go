@@ -68,7 +68,7 @@ func (w Week) Write() (string, error) {
 	event.AddRrule("FREQ=WEEKLY;BYDAY=" + strings.Join(names, ","))
 	event.SetSummary(w.Summary)
 	event.SetDescription(w.Description)
-	return c.Serialize(), nil
+	return c.Serialize(ics.WithNewLineWindows), nil
 }
 
 // firstDay is when the first sitting begins: on the first of its weekdays from the first day on.

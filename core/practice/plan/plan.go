@@ -101,6 +101,24 @@ func Make(r Request) ([]Block, error) {
 	return withBreaks(blocks), nil
 }
 
+// Others lists what may stand in the place of a block of so many minutes: each lick and tune, the one
+// that needs it most first, at most so many of either, and what needs no choice.
+func Others(r Request, minutes, most int) []Block {
+	all := []Block{}
+	for _, item := range first(ranked(r.Licks), most) {
+		all = append(all, r.block(Lick, minutes, []Item{item}, nil))
+	}
+	for _, item := range first(ranked(r.Tunes), most) {
+		all = append(all, r.block(Tune, minutes, nil, []Item{item}))
+	}
+	if r.Due+r.New > 0 {
+		all = append(all, r.block(Cards, minutes, nil, nil))
+	}
+	return append(all, r.block(Phrase, minutes, nil, nil), r.block(Free, minutes, nil, nil))
+}
+
+func first(items []Item, most int) []Item { return items[:min(most, len(items))] }
+
 // shares are the blocks that there is something for.
 func (r Request) shares() []share {
 	all := []share{}

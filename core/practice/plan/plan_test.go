@@ -61,6 +61,17 @@ func TestPlans(t *testing.T) {
 	}
 }
 
+func TestWhatMayStandInItsPlace(t *testing.T) {
+	others := Others(Request{Due: 3, Licks: licks, Tunes: tunes}, 6, 2)
+	titles := []string{}
+	for _, b := range others {
+		titles = append(titles, b.Title)
+		assert.Equal(t, 6, b.Minutes)
+		assert.NotEmpty(t, b.Why)
+	}
+	assert.Equal(t, []string{"Low lamp", "Gangplank", "Cold Kettle", "Tin Roof Ferry", "Due today", "A phrase of your own", "Play freely"}, titles)
+}
+
 // Every plan takes just the minutes asked for, never goes on for more than 25 without a break, and
 // every block says why it is there.
 func TestEveryPlanFits(t *testing.T) {
