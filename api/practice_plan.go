@@ -211,7 +211,7 @@ func weakChanges(cards []library.AskedCard) []WeakChange {
 			continue
 		}
 		facts := cardFacts(card)
-		all = append(all, WeakChange{Card: facts, Share: roundedShare(c.Right, c.Answers), Answers: c.Answers, Text: fmt.Sprintf("%s, %s: %d of %d right", facts.Subject, facts.Kind, c.Right, c.Answers)})
+		all = append(all, WeakChange{Card: facts, Share: roundedShare(c.Right, c.Answers), Answers: c.Answers, Text: fmt.Sprintf("%s, %s form, %s: %d of %d right", facts.Subject, facts.Position, facts.Kind, c.Right, c.Answers)})
 	}
 	slices.SortStableFunc(all, func(a, b WeakChange) int {
 		switch {

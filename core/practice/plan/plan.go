@@ -276,11 +276,22 @@ func (i Item) why() string {
 	return fmt.Sprintf("it was left alone for %d days", i.Days)
 }
 
+// When a break would come too soon, and how many minutes are shifted to put it off.
+const (
+	soon    = 12
+	shifted = 5
+)
+
 // withBreaks puts a break before a block that would make it more than 25 minutes since the last.
 func withBreaks(blocks []Block) []Block {
 	all := []Block{}
 	since := 0
-	for _, b := range blocks {
+	for n, b := range blocks {
+		// A break soon after the beginning is none: a few minutes go to the next block instead.
+		if over := since + b.Minutes - UntilBreak; over > 0 && over <= shifted && since < soon && n+1 < len(blocks) && blocks[n+1].Kind != NoteDown {
+			b.Minutes -= over
+			blocks[n+1].Minutes += over
+		}
 		if b.Kind != NoteDown && since > 0 && since+b.Minutes > UntilBreak {
 			all = append(all, Block{Kind: Break, Minutes: BreakMinutes, Title: "A break", Detail: "hands down, look far", Why: "25 minutes are enough for hands and head"})
 			since = 0

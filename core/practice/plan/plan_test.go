@@ -49,6 +49,7 @@ func TestPlans(t *testing.T) {
 	hour, err := Make(Request{Minutes: 60, Due: 30, Licks: licks, Tunes: tunes})
 	require.NoError(t, err)
 	assert.Contains(t, kinds(hour), Break)
+	assert.NotEqual(t, Break, hour[2].Kind, "no break after a few minutes")
 	assert.Contains(t, kinds(hour), Phrase)
 
 	nothing, err := Make(Request{Minutes: 5})

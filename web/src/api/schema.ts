@@ -860,6 +860,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/practice/phrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a phrase keeps to a limit */
+        post: operations["post-api-compute-practice-phrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/practice/question": {
         parameters: {
             query?: never;
@@ -1458,6 +1475,23 @@ export interface paths {
         put?: never;
         /** Bring an entry of the log back */
         post: operations["post-api-practice-log-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/phrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The limit that today's phrase is written within */
+        get: operations["get-api-practice-phrase"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4863,6 +4897,10 @@ export interface components {
             /** @description 4/4, 3/4, 6/8 or 12/8 */
             meter: string;
         };
+        PhraseAnswer: {
+            kept: boolean;
+            text: string;
+        };
         PhraseChord: {
             chord: string;
             /**
@@ -4872,6 +4910,11 @@ export interface components {
             tick: number;
             /** @description What the band plays below an imagined chord */
             written?: string;
+        };
+        PhraseRequest: {
+            lick: components["schemas"]["Lick"];
+            /** @description The name of the limit */
+            task: string;
         };
         PhraseShape: {
             /** @enum {string} */
@@ -4901,6 +4944,15 @@ export interface components {
              * @description The widest reach between neighbouring notes
              */
             widestMm: number;
+        };
+        PhraseTask: {
+            name: string;
+            text: string;
+            /**
+             * Format: int64
+             * @description How many phrases the log has
+             */
+            written: number;
         };
         Pictures: {
             /** @description The changes that are missed most, the worst first */
@@ -5064,6 +5116,8 @@ export interface components {
             blocks: components["schemas"]["SessionBlock"][];
             /** Format: int64 */
             minutes: number;
+            /** @description What may stand in the place of a block: what needs it most first */
+            others: components["schemas"]["SessionBlock"][];
         };
         PracticeSettings: {
             /** @description The day that it is wanted by, as 2026-03-01 */
@@ -8016,6 +8070,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-practice-phrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhraseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhraseAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "post-api-compute-practice-question": {
         parameters: {
             query?: never;
@@ -9464,6 +9551,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-practice-phrase": {
+        parameters: {
+            query?: {
+                /** @description How many minutes the player's clock is ahead of universal time */
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhraseTask"];
+                };
             };
             /** @description Error */
             default: {

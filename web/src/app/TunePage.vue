@@ -14,6 +14,7 @@ import { following } from '../address/following'
 import { parts } from '../sound/mixer'
 import { usePlayer } from '../sound/player'
 import FormStrip from './FormStrip.vue'
+import { usePlayNotes } from './playnotes'
 import SessionBar from './SessionBar.vue'
 import TuneHeader from './TuneHeader.vue'
 
@@ -49,6 +50,7 @@ const shownChange = computed(() =>
   route.name === 'map' || route.name === 'play' ? undefined : view.change.value,
 )
 
+usePlayNotes()
 // Where the tune cannot be stopped it does not sound: on the page of all tunes, and in another tune.
 watch(wanted, () => void player.stop())
 onBeforeUnmount(() => void player.stop())

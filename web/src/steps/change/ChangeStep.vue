@@ -149,6 +149,14 @@ useKeys([
   { key: 'w', says: 'the next bench: path, bends, counting, box', run: walkBenches },
   { key: 'u', says: 'up and away: no longer “I am here”', run: () => void query.set({ here: undefined }) },
 ])
+
+/** The drill that asks what the bench is about. */
+const drillOf = computed(
+  () =>
+    ({ count: 'where must it begin', box: 'box and chord', path: 'guide-tone line' })[
+      bench.value as string
+    ] ?? 'nearest landing',
+)
 </script>
 
 <template>
@@ -193,6 +201,17 @@ useKeys([
           >
           <template v-else>hollow: leaving · filled: arriving · both: held · arrows: half steps</template>
         </span>
+        <RouterLink
+          class="chip ask"
+          title="Drills about landings over the changes of this tune"
+          :to="{
+            name: 'practice',
+            params: { id: tune.id },
+            query: { 'practice.page': 'drill', 'practice.kind': drillOf },
+          }"
+        >
+          ask me
+        </RouterLink>
       </BenchTabs>
       <div v-if="bench === 'moves'" class="columns">
         <MovesPanel :work="work" :chosen="chosen" @choose="choose" />
@@ -221,6 +240,10 @@ useKeys([
 </template>
 
 <style scoped>
+.ask {
+  color: inherit;
+  text-decoration: none;
+}
 .leaving,
 .arriving {
   font-size: 1.25rem;

@@ -101,4 +101,9 @@ ul {
   font-weight: 700;
   color: var(--now);
 }
+@media (max-width: 900px) {
+  ul {
+    max-height: 8rem;
+  }
+}
 </style>

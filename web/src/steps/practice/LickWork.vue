@@ -33,7 +33,7 @@ const strings = computed(() => learning.tune.map?.instrument.strings ?? [])
 const says = computed(() => {
   if (done.value) return 'It is clean at its goal. Raise the goal, or let it rest.'
   if (isWhole.value) return 'Clean: a step faster. Not yet: a step slower.'
-  return 'Slowly and evenly, until it is clean; then the next part.'
+  return 'Slowly and evenly, until it is clean; then the next part. A click on a note cuts it there.'
 })
 </script>
 
@@ -82,6 +82,7 @@ const says = computed(() => {
         :strings="strings"
         :sounding="player.event"
         :chosen="undefined"
+        @pick="learning.cutAt"
       />
       <p class="quiet">{{ says }}</p>
       <div class="acts">

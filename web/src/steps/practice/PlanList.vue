@@ -5,7 +5,13 @@ import { signs } from '../../controls/spelling'
 import { moved } from './plan'
 
 /** The blocks of a plan: what is done and how long, and why; the one that is on is lit. */
-const props = defineProps<{ blocks: SessionBlock[]; at: number | undefined; left: number | undefined }>()
+const props = defineProps<{
+  blocks: SessionBlock[]
+  /** What may stand in the place of one. */
+  others: SessionBlock[]
+  at: number | undefined
+  left: number | undefined
+}>()
 const emit = defineEmits<{ change: [blocks: SessionBlock[]] }>()
 
 const open = ref<number>()
@@ -28,6 +34,15 @@ const longer = (n: number, by: number) =>
     'change',
     props.blocks.map((b, k) => (k === n ? { ...b, minutes: Math.min(Math.max(b.minutes + by, 1), 60) } : b)),
   )
+/** Puts another block in the place of one, as long as that was. */
+function replace(n: number, event: Event) {
+  const other = props.others[Number((event.target as HTMLSelectElement).value)]
+  if (!other) return
+  emit(
+    'change',
+    props.blocks.map((b, k) => (k === n ? { ...other, minutes: b.minutes } : b)),
+  )
+}
 const remove = (n: number) =>
   emit(
     'change',
@@ -80,6 +95,10 @@ const clock = (seconds: number) => {
           −
         </button>
         <button type="button" class="chip" :aria-label="`${b.title}: longer`" @click="longer(n, 1)">+</button>
+        <select :aria-label="`In the place of ${b.title}`" :value="''" @change="replace(n, $event)">
+          <option value="" disabled>another…</option>
+          <option v-for="(other, k) in others" :key="k" :value="k">{{ signs(other.title) }}</option>
+        </select>
         <button type="button" class="chip" :aria-label="`Leave ${b.title} out`" @click="remove(n)">×</button>
       </span>
     </li>
@@ -88,6 +107,8 @@ const clock = (seconds: number) => {
 
 <style scoped>
 .plan {
+  overflow-y: auto;
+  max-height: 62vh;
   display: flex;
   flex-direction: column;
   gap: 4px;
@@ -152,6 +173,16 @@ small {
 .tools {
   width: 100%;
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
+}
+select {
+  font: inherit;
+  max-width: 8.5rem;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 999px;
+  padding: 0 0.4rem;
 }
 </style>

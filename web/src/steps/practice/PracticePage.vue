@@ -19,6 +19,8 @@ import { useHearing } from './hearing'
 import LickWork from './LickWork.vue'
 import LogPanel from './LogPanel.vue'
 import MinutesPicture from './MinutesPicture.vue'
+import PhraseWork from './PhraseWork.vue'
+import PicturesPanel from './PicturesPanel.vue'
 import { minutesOf } from './plan'
 import PlanList from './PlanList.vue'
 import TimedDrill from './TimedDrill.vue'
@@ -50,6 +52,8 @@ watch(
 )
 
 const planned = shallowRef<SessionBlock[]>([])
+/** What may stand in the place of a block. */
+const others = shallowRef<SessionBlock[]>([])
 const pictures = shallowRef<Pictures>()
 const problem = ref('')
 async function attempt(work: () => Promise<unknown>) {
@@ -65,6 +69,7 @@ const plan = () =>
     const wanted = { minutes: query.minutes.value, offset: minutesAhead() }
     const got = await answer(client.GET('/api/practice/plan', { params: { query: wanted } }))
     planned.value = got.blocks
+    others.value = got.others
   })
 const look = () =>
   attempt(async () => {
@@ -221,12 +226,14 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
     <p v-if="session.problem || problem" class="warn" role="alert">{{ session.problem || problem }}</p>
 
     <LogPanel v-if="query.page.value === 'log'" class="bench" @changed="look" />
+    <PicturesPanel v-else-if="query.page.value === 'pictures'" :pictures="pictures" />
     <GoalPanel v-else-if="query.page.value === 'goal'" class="bench" @changed="plan" />
     <template v-else>
       <div class="columns">
         <aside v-if="query.page.value === 'today'" class="bench side">
           <PlanList
             :blocks="blocks"
+            :others="others"
             :at="session.kept ? session.at : undefined"
             :left="on ? session.left : undefined"
             @change="change"
@@ -250,6 +257,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
             :lick="session.block.item"
             :wanted="wantedTempo"
           />
+          <PhraseWork v-else-if="on && session.block?.kind === 'phrase'" v-model:note="note" />
           <BlockWork
             v-else-if="on && session.block"
             v-model:went="went"
@@ -399,6 +407,9 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
   }
   .side {
     flex: none;
+  }
+  .main {
+    min-height: 0;
   }
 }
 </style>

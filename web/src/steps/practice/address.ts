@@ -4,6 +4,7 @@ import { useQuery } from '../../address/useQuery'
 export const pages = [
   { name: 'today', title: 'Today' },
   { name: 'drill', title: 'Any drill' },
+  { name: 'pictures', title: 'Pictures' },
   { name: 'goal', title: 'Goal' },
   { name: 'log', title: 'Log' },
 ] as const
@@ -14,7 +15,7 @@ export const scopes = ['tune', 'all', 'keys'] as const
 /** What of Practice stands in the address. */
 export const usePracticeQuery = () =>
   useQuery('practice', {
-    page: oneOf(['today', 'drill', 'goal', 'log']),
+    page: oneOf(['today', 'drill', 'pictures', 'goal', 'log']),
     minutes: whole(5, 120, 20),
     scope: oneOf(scopes),
     kind: text(),

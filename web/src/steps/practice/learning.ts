@@ -18,6 +18,8 @@ export function useLearning(id: () => number | undefined) {
   const rung = ref(0)
   /** The last tempo that was clean. */
   const clean = ref(0)
+  /** Where the player cuts it, in its ticks; nowhere to cut it where it breathes. */
+  const cuts = ref<number[]>([])
 
   const { answer: kept, refusal } = useAnswer(
     () => id(),
@@ -25,11 +27,12 @@ export function useLearning(id: () => number | undefined) {
       answer(client.GET('/api/licks/{id}', { params: { path: { id: lick } }, signal })) as Promise<KeptLick>,
   )
   const { answer: lesson } = useAnswer(
-    () => (kept.value ? { lick: kept.value.lick, goal: goal.value } : undefined),
+    () => (kept.value ? { lick: kept.value.lick, goal: goal.value, cuts: cuts.value } : undefined),
     (body, signal) => answer(client.POST('/api/compute/practice/lesson', { body, signal })),
   )
   watch(id, () => {
     step.value = rung.value = clean.value = 0
+    cuts.value = []
   })
   const steps = computed(() => lesson.value?.steps ?? [])
   const tempos = computed(() => lesson.value?.tempos ?? [])
@@ -99,11 +102,23 @@ export function useLearning(id: () => number | undefined) {
   function notYet() {
     if (isWhole.value) rung.value = Math.max(rung.value - 1, 0)
   }
+  /** Cuts the lick before a note of the tab, or joins it there again. */
+  function cutAt(index: number) {
+    const whole = written.value?.tab.events
+    const from = now.value?.from
+    if (!whole || from === undefined) return
+    const first = whole.findIndex((e) => e.tick >= from)
+    const tick = whole[first + index]?.tick
+    if (tick === undefined || tick === whole[0]?.tick) return
+    const before = cuts.value.length ? cuts.value : steps.value.map((one) => one.from)
+    cuts.value = before.includes(tick) ? before.filter((one) => one !== tick) : [...before, tick]
+    step.value = rung.value = 0
+  }
   const goTo = (n: number) => (step.value = n)
 
   return {
     ...{ kept, refusal, steps, step, now, tempo, goal, clean, tab, isWhole, done, tune },
-    ...{ toggle, wasClean, notYet, goTo },
+    ...{ toggle, wasClean, notYet, goTo, cutAt },
   }
 }
 
