@@ -1,6 +1,6 @@
-import { onBeforeUnmount, watch } from 'vue'
-import { answer, client } from '../api/client'
+import { onBeforeUnmount, onMounted, watch } from 'vue'
 import { localTime } from '../document/clock'
+import { noteDown, pendingLog } from '../document/pendinglog'
 import { PlayedTime } from '../document/playlog'
 import { useSession } from '../document/session'
 import { useTune } from '../document/tune'
@@ -32,13 +32,21 @@ export function usePlayNotes() {
     // A session notes its blocks down itself.
     if (!done || session.kept || !title) return
     const entry = { kind: 'tune' as const, item: title, itemId: id, tempo: reached }
-    const body = { ...entry, began: localTime(done.began), seconds: done.seconds }
-    void answer(client.POST('/api/practice/log', { body })).catch((error: unknown) => tune.tell(error))
+    void noteDown({ ...entry, began: localTime(done.began), seconds: done.seconds })
   }
   // When the tune is left, what was played of it is noted.
   watch(
     () => [tune.id, tune.chart?.title ?? ''] as const,
     ([id], [before, title]) => id !== before && note(title, before),
   )
-  onBeforeUnmount(() => note(tune.chart?.title ?? '', tune.id))
+  const noteNow = () => note(tune.chart?.title ?? '', tune.id)
+  // A page that is closed has no time to send: what is noted then waits for the next one.
+  onMounted(() => {
+    void pendingLog.flush()
+    window.addEventListener('pagehide', noteNow)
+  })
+  onBeforeUnmount(() => {
+    window.removeEventListener('pagehide', noteNow)
+    noteNow()
+  })
 }

@@ -1,7 +1,16 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, client, Problem, type KeptSession, type LogEntry, type SessionBlock } from '../api/client'
+import {
+  answer,
+  client,
+  Problem,
+  type KeptSession,
+  type LogEntry,
+  type Session,
+  type SessionBlock,
+} from '../api/client'
 import { localTime, timeZone } from './clock'
+import { noteDown, pendingLog } from './pendinglog'
 
 /** What a block did, beside its minutes. */
 export type Outcome = Partial<
@@ -18,6 +27,11 @@ const logKinds: Record<string, LogEntry['kind']> = {
   phrase: 'phrase',
 }
 
+/** Seconds that count at most between two looks at the clock: a page that is hidden looks seldom. */
+const longestTick = 120
+/** So often what was practised is kept while a block is on, in seconds. */
+const keptEvery = 30
+
 /** The practice session that runs: its blocks, how long each was practised, and what is on. */
 export const useSession = defineStore('session', () => {
   const kept = shallowRef<KeptSession>()
@@ -29,6 +43,7 @@ export const useSession = defineStore('session', () => {
   let began = new Date()
   let timer: ReturnType<typeof setInterval> | undefined
   let last = 0
+  let lastKept = 0
 
   const blocks = computed<SessionBlock[]>(() => kept.value?.session.blocks ?? [])
   const at = computed(() => kept.value?.session.at ?? 0)
@@ -40,12 +55,16 @@ export const useSession = defineStore('session', () => {
   function tick() {
     const now = performance.now()
     // A machine that slept has not practised.
-    if (running.value) seconds.value += Math.min((now - last) / 1000, 5)
+    if (running.value) seconds.value += Math.min((now - last) / 1000, longestTick)
     last = now
+    if (running.value && now - lastKept > keptEvery * 1000) {
+      lastKept = now
+      void keepSeconds()
+    }
   }
   function run() {
     running.value = true
-    last = performance.now()
+    last = lastKept = performance.now()
     timer ??= setInterval(tick, 500)
   }
   function pause() {
@@ -97,62 +116,80 @@ export const useSession = defineStore('session', () => {
   }
   /** Takes up the last session that was not ended, if there is one. */
   async function resume() {
+    void pendingLog.flush()
     if (kept.value) return
     const all = (await attempt(() => answer(client.GET('/api/sessions')))) ?? []
     const open = all.findLast((one) => one.began && !one.ended && !one.template && !one.damaged)
     if (open) await attempt(() => load(open.id))
   }
 
-  const replace = (session: KeptSession['session']) =>
-    attempt(async () => {
-      if (!kept.value) return undefined
-      const path = { id: kept.value.id }
-      const body = { session, version: kept.value.version }
-      kept.value = await answer(client.PUT('/api/sessions/{id}', { params: { path }, body }))
-      return kept.value
-    })
-  const withSeconds = () =>
-    blocks.value.map((one, n) => (n === at.value ? { ...one, seconds: Math.round(seconds.value) } : one))
+  /** Saves follow each other, so that none is taken for that of another window. */
+  let saving: Promise<unknown> = Promise.resolve()
+  function replace(change: (session: Session) => Session): Promise<KeptSession | undefined> {
+    const saved = saving.then(() =>
+      attempt(async () => {
+        if (!kept.value) return undefined
+        const path = { id: kept.value.id }
+        const body = { session: change(kept.value.session), version: kept.value.version }
+        kept.value = await answer(client.PUT('/api/sessions/{id}', { params: { path }, body }))
+        return kept.value
+      }),
+    )
+    saving = saved
+    return saved
+  }
+  const withSeconds = (session: Session): Session => ({
+    ...session,
+    blocks: session.blocks.map((one, n) =>
+      n === session.at ? { ...one, seconds: Math.round(seconds.value) } : one,
+    ),
+  })
   async function keepSeconds() {
-    if (kept.value && block.value) await replace({ ...kept.value.session, blocks: withSeconds() })
+    if (kept.value && block.value) await replace(withSeconds)
   }
 
   /** Puts other blocks in the place of those that are still to come. */
   const change = (next: SessionBlock[]) =>
-    kept.value ? replace({ ...kept.value.session, blocks: next }) : Promise.resolve(undefined)
+    kept.value ? replace((now) => ({ ...now, blocks: next })) : Promise.resolve(undefined)
 
+  /** Notes an entry down; while the program is away it waits in the browser. */
+  async function note(entry: LogEntry) {
+    const refused = await noteDown(entry)
+    if (refused) problem.value = refused.message
+  }
+
+  /** A block is being ended: pressed twice, it ends once. */
+  let goingOn = false
   /** Ends the block, notes it down, and goes on to the next. */
   async function next(outcome: Outcome = {}) {
     const now = kept.value
     const done = block.value
-    if (!now || !done) return
+    if (!now || !done || goingOn) return
     tick()
     const spent = Math.round(seconds.value)
     const kind = logKinds[done.kind]
     const to = now.session.at + 1
     const ended = to >= blocks.value.length ? localTime() : undefined
-    const saved = await replace({ ...now.session, blocks: withSeconds(), at: to, ...(ended && { ended }) })
+    goingOn = true
+    const saved = await replace((session) => ({ ...withSeconds(session), at: to, ...(ended && { ended }) }))
+    goingOn = false
     if (!saved) return
-    if (kind && (spent > 0 || Object.keys(outcome).length > 0)) {
-      const entry = {
-        ...{
-          uid: `session ${now.id} block ${now.session.at}`,
-          began: localTime(began),
-          seconds: spent,
-          kind,
-        },
-        ...(done.kind === 'lick' || done.kind === 'tune' ? { item: done.title, itemId: done.item } : {}),
-        ...outcome,
-      }
-      await attempt(() => answer(client.POST('/api/practice/log', { body: entry })))
-    } else if (outcome.note || outcome.went) {
-      const entry = { began: localTime(began), seconds: spent, kind: 'other' as const, ...outcome }
-      await attempt(() => answer(client.POST('/api/practice/log', { body: entry })))
-    }
+    const since = localTime(began)
     seconds.value = 0
     began = new Date()
     if (ended) stop()
     else run()
+    if (kind && (spent > 0 || Object.keys(outcome).length > 0)) {
+      const entry = {
+        ...{ began: since, seconds: spent, kind },
+        ...(done.kind === 'lick' || done.kind === 'tune' ? { item: done.title, itemId: done.item } : {}),
+        ...outcome,
+      }
+      await note(entry)
+    } else if (outcome.note || outcome.went) {
+      const entry = { began: since, seconds: spent, kind: 'other' as const, ...outcome }
+      await note(entry)
+    }
   }
   /** Leaves the session where it is; it can be gone on with on another day. */
   function leave() {
@@ -162,7 +199,7 @@ export const useSession = defineStore('session', () => {
   /** Ends the session before its time. */
   async function finish() {
     if (!kept.value) return
-    await replace({ ...kept.value.session, blocks: withSeconds(), ended: localTime() })
+    await replace((session) => ({ ...withSeconds(session), ended: localTime() }))
     stop()
     kept.value = undefined
   }
