@@ -241,6 +241,8 @@ const drillOf = computed(
 
 <style scoped>
 .ask {
+  padding: 0 0.6rem;
+  font-size: 0.9rem;
   color: inherit;
   text-decoration: none;
 }

@@ -29,6 +29,7 @@ const at = (key: string, position: string) =>
             v-if="at(key, position)"
             type="button"
             class="spot"
+            :class="{ weak: at(key, position)!.share < weak }"
             :style="{ '--share': at(key, position)!.share }"
             :title="signs(at(key, position)!.text)"
             :aria-label="signs(at(key, position)!.text)"
@@ -70,6 +71,11 @@ th {
   color: var(--ink);
   cursor: pointer;
   background: color-mix(in srgb, var(--now) calc(var(--share) * var(--share) * 85%), var(--now-tint));
+}
+/* Where a figure stands the ground is pale, so that it can be read by night too. */
+.spot.weak {
+  background: var(--now-tint);
+  box-shadow: inset 0 0 0 1.5px var(--now);
 }
 .spot.none {
   background: var(--shade);
