@@ -37,6 +37,7 @@ func TestATuneEnrolsItsCards(t *testing.T) {
 	assert.Contains(t, ids, "nearest landing|C dominant|D|G7 F7")
 	assert.Contains(t, ids, "box and chord|C dominant|E|F7")
 	assert.Contains(t, ids, "guide-tone line|C dominant|E|C7 F7 C7 F7 C7 G7 F7 C7 G7")
+	assert.Contains(t, ids, "which bar, by ear|C dominant||C7 F7 C7 C7 F7 F7 C7 C7 G7 F7 C7 G7", "a bar has its chord, the same as before or not")
 	assert.Contains(t, ids, "spell a chord|C dominant||G7")
 	assert.NotContains(t, ids, "spell a chord|C dominant|E|G7")
 	assert.Greater(t, len(cards), 100)

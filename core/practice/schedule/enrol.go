@@ -61,8 +61,11 @@ func Enrol(c chart.Chart, i neck.Instrument) []practice.Card {
 					cards = append(cards, card)
 				}
 			default:
+				card.Chords = progression
+				if facts.Kind == practice.EarBar { // bars are asked for, so each has its chord
+					card.Chords = chordsByBar(c, spans)
+				}
 				if len(progression) > 2 {
-					card.Chords = progression
 					cards = append(cards, card)
 				}
 			}
@@ -73,6 +76,25 @@ func Enrol(c chart.Chart, i neck.Instrument) []practice.Card {
 		cards[n] = cards[n].WithID()
 	}
 	return cards
+}
+
+// MaxFormBars is how many bars of a form are asked about by ear (our choice: two choruses of eight).
+const MaxFormBars = 16
+
+// chordsByBar is the chord that each of the first bars of a chorus begins with; a bar without one goes
+// on with that of the bar before.
+func chordsByBar(c chart.Chart, spans []chart.ChordSpan) []harmony.Chord {
+	chords, bar := []harmony.Chord{}, c.Meter.BarTicks()
+	for at := 0; at < c.Ticks() && len(chords) < MaxFormBars; at += bar {
+		on := spans[0].Chord
+		for _, s := range spans {
+			if s.Tick <= at {
+				on = s.Chord
+			}
+		}
+		chords = append(chords, on)
+	}
+	return chords
 }
 
 // askable says whether a card can be asked on an instrument at all.
