@@ -69,10 +69,19 @@ type Question struct {
 	Parts      int          `json:"parts" doc:"How many parts its answer has, as far as that is told; 0 where it is not"`
 	Choices    []string     `json:"choices"`
 	Heard      []HeardChord `json:"heard" doc:"What is to be listened to, one after the other"`
+	Band       *HeardBars   `json:"band,omitempty" doc:"What the band plays in place of what is heard; left out where it does not"`
 	Hint       string       `json:"hint" doc:"What helps; it costs"`
 	Strings    []string     `json:"strings" doc:"The open strings, string 1 first"`
 	Open       []int        `json:"open" doc:"What they sound, as MIDI numbers"`
 	Frets      int          `json:"frets"`
+}
+
+// HeardBars are bars of a form that the band plays.
+type HeardBars struct {
+	Chords []string     `json:"chords" doc:"The whole form, a bar for each"`
+	Key    document.Key `json:"key"`
+	From   int          `json:"from" doc:"The first bar that is heard, from 1"`
+	Bars   int          `json:"bars"`
 }
 
 // FretSpan is the frets of a position.
@@ -165,6 +174,13 @@ func (a asked) view() Question {
 	}
 	for _, h := range q.Heard {
 		v.Heard = append(v.Heard, HeardChord{places(h.Places), h.Beats})
+	}
+	if q.HeardBars.Bars > 0 {
+		key := q.Card.Key
+		v.Band = &HeardBars{Key: document.Key{Tonic: key.Tonic.String(), Mode: string(key.Mode)}, From: q.HeardBars.From + 1, Bars: q.HeardBars.Bars}
+		for _, chord := range q.Card.Chords {
+			v.Band.Chords = append(v.Band.Chords, chord.Symbol())
+		}
 	}
 	if p := q.Position; p.CoreEnd > 0 {
 		v.Position = &FretSpan{Low: p.Low, High: p.High, Core: p.Core, CoreEnd: p.CoreEnd}

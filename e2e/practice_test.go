@@ -224,3 +224,16 @@ func TestOneToneInTime(t *testing.T) {
 	p.Click("Log")
 	p.Sees("one tone in time: the 3")
 }
+
+// By ear the band plays some bars of the form, and which they were is chosen.
+func TestWhichBarIsPlayed(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/practice?practice.page=drill&practice.kind=which+bar,+by+ear")
+	p.Sees("where in the form was it?", "hear it again")
+	asked := p.asked()
+	p.Click("hear it again (r)")
+	p.Until("the band to be asked", "performance.getEntriesByName(location.origin + '/api/compute/band/performance').length > 0")
+	require.Greater(t, p.asked(), asked)
+	assert.Equal(t, 10, js[int](p, "document.querySelectorAll('.choice').length"), "a bar that three can begin with")
+	p.ClickOn("a choice", "document.querySelector('.choice')")
+	p.Sees("They were", "Next card")
+}

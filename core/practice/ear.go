@@ -83,7 +83,10 @@ func (a asking) earBar() (Question, error) {
 		return Question{}, &CardError{fmt.Sprintf("a form of %d chords is too short to be lost in", len(chords))}
 	}
 	from := a.r.IntN(len(chords) - barsHeard + 1)
-	q := Question{Form: Chosen, Title: "where in the form was it?", Detail: fmt.Sprintf("%d bars; which was the first of them?", barsHeard)}
+	q := Question{
+		Form: Chosen, Title: "where in the form was it?", Detail: fmt.Sprintf("%d bars; which was the first of them?", barsHeard),
+		HeardBars: BarRange{From: from, Bars: barsHeard},
+	}
 	said := []string{}
 	for n := range barsHeard {
 		q.Heard = append(q.Heard, a.chordToHear(chords[from+n]))

@@ -55,6 +55,9 @@ type Question struct {
 	Choices []string
 	// Heard is what is to be listened to, one after the other.
 	Heard []Sound
+	// HeardBars are bars of the card's progression that the band plays in their place, one for each
+	// chord, from 0; of no bars nothing is.
+	HeardBars BarRange
 	// Hint helps a little.
 	Hint string
 	// Text says in one sentence what is right.
@@ -76,6 +79,9 @@ type Sound struct {
 	// Beats is how long it sounds.
 	Beats int
 }
+
+// BarRange is some bars, the first of them from 0.
+type BarRange struct{ From, Bars int }
 
 // part is one part of the right answer.
 type part struct {

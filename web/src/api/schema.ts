@@ -3173,6 +3173,18 @@ export interface components {
             /** @description Tones wanted at their other place */
             swaps?: components["schemas"]["Swap"][];
         };
+        HeardBars: {
+            /** Format: int64 */
+            bars: number;
+            /** @description The whole form, a bar for each */
+            chords: string[];
+            /**
+             * Format: int64
+             * @description The first bar that is heard, from 1
+             */
+            from: number;
+            key: components["schemas"]["Key"];
+        };
         HeardChord: {
             /** Format: int64 */
             beats: number;
@@ -5160,6 +5172,8 @@ export interface components {
             title: string;
         };
         Question: {
+            /** @description What the band plays in place of what is heard; left out where it does not */
+            band?: components["schemas"]["HeardBars"];
             /** @description It is answered with the names of notes */
             byNote: boolean;
             card: components["schemas"]["CardFacts"];

@@ -11,6 +11,18 @@ export function useHearing() {
   return (question: Question | undefined) => {
     const chart = tune.music
     if (!chart || !question?.heard.length) return
+    const { band } = question
+    if (band) {
+      const bars = band.chords.map((chord) => ({ chords: [{ chord, beats: 4 }] }))
+      const plain = { title: 'by ear', meter: '4/4', feel: 'shuffle', swing: 2, tempo: 112 }
+      void player.show({
+        chart: { ...plain, key: band.key, bars },
+        from: band.from,
+        bars: band.bars,
+        countIn: 0,
+      })
+      return
+    }
     let tick = 0
     const events = question.heard.flatMap((sound) => {
       const at = tick
