@@ -130,45 +130,45 @@ type MarkedPart struct {
 	Text  string `json:"text,omitempty" doc:"What is wrong with it"`
 }
 
-// asked is a question request, read.
-type asked struct {
+// askedQuestion is a question request, read.
+type askedQuestion struct {
 	question   practice.Question
 	instrument neck.Instrument
 }
 
-func (r QuestionRequest) ask() (asked, error) {
+func (r QuestionRequest) ask() (askedQuestion, error) {
 	i, _, swaps, err := r.Hands.Core(r.Capo)
 	if err != nil {
-		return asked{}, invalid("hands", err)
+		return askedQuestion{}, invalid("hands", err)
 	}
 	strategy := change.ThirdsFirst
 	if r.Strategy != "" {
 		if strategy, err = change.ParseTargetStrategy(r.Strategy); err != nil {
-			return asked{}, invalid("strategy", err)
+			return askedQuestion{}, invalid("strategy", err)
 		}
 	}
 	meter := chart.FourFour
 	if r.Meter != "" {
 		if meter, err = chart.ParseMeter(r.Meter); err != nil {
-			return asked{}, invalid("meter", err)
+			return askedQuestion{}, invalid("meter", err)
 		}
 	}
 	card, err := practice.ParseCard(r.Card)
 	if err != nil {
-		return asked{}, invalid("card", err)
+		return askedQuestion{}, invalid("card", err)
 	}
 	q, err := practice.Ask(practice.Context{Instrument: i, Swaps: swaps, Strategy: strategy, Meter: meter}, card, uint64(r.Seed))
 	if err != nil {
-		return asked{}, invalid("card", err)
+		return askedQuestion{}, invalid("card", err)
 	}
-	return asked{q, i}, nil
+	return askedQuestion{q, i}, nil
 }
 
-func (a asked) view() Question {
+func (a askedQuestion) view() Question {
 	q := a.question
 	v := Question{
 		Card: cardFacts(q.Card), Form: string(q.Form), Chord: q.Chord, Title: q.Title, Detail: q.Detail, NeedsPlace: q.NeedsPlace,
-		ByNote: q.ByNote(), Shown: litPlaces(q.Shown), Cells: places(q.Cells), Parts: len(q.Slots), Choices: append([]string{}, q.Choices...), Heard: []HeardChord{}, Hint: q.Hint,
+		ByNote: q.ByNote(), Shown: litPlaces(q.Shown), Cells: places(q.Cells), Parts: q.Parts, Choices: append([]string{}, q.Choices...), Heard: []HeardChord{}, Hint: q.Hint,
 		Strings: a.instrument.OpenNames(), Frets: a.instrument.Frets,
 		Open: each(a.instrument.Open, func(p pitch.MIDI) int { return int(p) }),
 	}
@@ -201,7 +201,7 @@ func litPlaces(all []practice.LitPlace) []LitPlace {
 	})
 }
 
-func (a asked) mark(answer GivenAnswer) (AnswerMark, error) {
+func (a askedQuestion) mark(answer GivenAnswer) (AnswerMark, error) {
 	given := practice.Answer{Choice: answer.Choice}
 	for n, g := range answer.Given {
 		part := practice.Given{}

@@ -17,8 +17,8 @@ type AskedCard struct {
 	Last           time.Time
 }
 
-// asked is what is known of the cards that were asked.
-type asked struct {
+// cardHistory is what is known of the cards that were asked.
+type cardHistory struct {
 	cards    []AskedCard
 	memories map[string]schedule.Memory
 }
@@ -30,17 +30,17 @@ func (l *Library) AskedCards(ctx context.Context) ([]AskedCard, error) {
 	return known.cards, err
 }
 
-func (l *Library) askedCards(ctx context.Context) (asked, error) {
+func (l *Library) askedCards(ctx context.Context) (cardHistory, error) {
 	changes, err := l.store.CardChanges(ctx)
 	if err != nil {
-		return asked{}, err
+		return cardHistory{}, err
 	}
-	return l.remembered.cards.at(changes, func() (asked, error) { return l.readAskedCards(ctx) })
+	return l.remembered.cards.at(changes, func() (cardHistory, error) { return l.readAskedCards(ctx) })
 }
 
-func (l *Library) readAskedCards(ctx context.Context) (asked, error) {
+func (l *Library) readAskedCards(ctx context.Context) (cardHistory, error) {
 	cards, err := l.store.Cards(ctx)
-	known := asked{cards: make([]AskedCard, 0, len(cards)), memories: make(map[string]schedule.Memory, len(cards))}
+	known := cardHistory{cards: make([]AskedCard, 0, len(cards)), memories: make(map[string]schedule.Memory, len(cards))}
 	for _, c := range cards {
 		known.memories[c.ID] = memoryOf(c)
 		parts := strings.SplitN(c.ID, "|", 4)

@@ -8,7 +8,7 @@ import (
 
 // remembered is what was read of the practice and need not be read again until it changes.
 type remembered struct {
-	cards latest[asked]
+	cards latest[cardHistory]
 	facts latest[[]logbook.Entry]
 }
 

@@ -13,7 +13,7 @@ import (
 const strummed = 2
 
 // chordToHear is a chord on the upper strings of its position, as it is strummed.
-func (a asking) chordToHear(chord harmony.Chord) Sound {
+func (a maker) chordToHear(chord harmony.Chord) Sound {
 	shape := neck.PlaceChord(a.Instrument, a.at.Window, chord, nil)
 	s := Sound{Beats: strummed}
 	for n := 1; n <= len(a.Instrument.Open); n++ {
@@ -27,13 +27,13 @@ func (a asking) chordToHear(chord harmony.Chord) Sound {
 }
 
 // earDegree lets a chord and one of its tones be heard, and asks which it was.
-func (a asking) earDegree() (Question, error) {
+func (a maker) earDegree() (Question, error) {
 	chord := a.card.Chords[0]
 	shape := neck.PlaceChord(a.Instrument, a.at.Window, chord, nil)
 	if len(shape.Tones) == 0 {
 		return Question{}, &CardError{fmt.Sprintf("no tone of %s lies on frets %d to %d", chord.SignedSymbol(), a.at.Core, a.at.CoreEnd)}
 	}
-	t := one(a.r, shape.Tones)
+	t := pick(a.r, shape.Tones)
 	q := Question{
 		Form: Chosen, Chord: chord.Symbol(), Title: "which degree was it?", Detail: "the chord, then one of its tones",
 		Heard: []Sound{a.chordToHear(chord), {Places: []neck.Place{t.Place}, Beats: strummed}},
@@ -49,7 +49,7 @@ func (a asking) earDegree() (Question, error) {
 }
 
 // earChord lets the home chord be heard and then I, IV or V, and asks which came.
-func (a asking) earChord() (Question, error) {
+func (a maker) earChord() (Question, error) {
 	key := a.card.Key
 	romans := []string{"I", "IV", "V"}
 	if key.Mode == harmony.MinorMode {
@@ -77,7 +77,7 @@ func (a asking) earChord() (Question, error) {
 const barsHeard = 3
 
 // earBar lets some chords of a progression be heard, one for each bar, and asks where they were.
-func (a asking) earBar() (Question, error) {
+func (a maker) earBar() (Question, error) {
 	chords := a.card.Chords
 	if len(chords) < barsHeard {
 		return Question{}, &CardError{fmt.Sprintf("a form of %d chords is too short to be lost in", len(chords))}

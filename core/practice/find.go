@@ -12,13 +12,13 @@ import (
 
 // find asks for every place of one tone of a chord, or of all, where the hand stands, on some of
 // its strings, or along the neck.
-func (a asking) find() (Question, error) {
+func (a maker) find() (Question, error) {
 	chord := a.card.Chords[0]
 	tones := chord.Tones()
 	asked := tones
 	what := "every tone"
 	if a.r.IntN(3) > 0 {
-		t := one(a.r, tones)
+		t := pick(a.r, tones)
 		asked, what = []harmony.Tone{t}, "every "+signed(t.Degree.String())
 	}
 	w, where := a.at.Window, "in this position"
@@ -63,7 +63,7 @@ func (a asking) find() (Question, error) {
 }
 
 // findAll asks for every tone of the chord in its position.
-func (a asking) findAll() (Question, error) {
+func (a maker) findAll() (Question, error) {
 	chord := a.card.Chords[0]
 	q := Question{Form: AllOfThem, Chord: chord.Symbol(), Title: "every tone", Detail: "in this position", NeedsPlace: true}
 	for _, t := range chord.Tones() {
@@ -81,7 +81,7 @@ func (a asking) findAll() (Question, error) {
 }
 
 // name asks for the degree of a lit place over a chord: the one that is on, or the next.
-func (a asking) name() (Question, error) {
+func (a maker) name() (Question, error) {
 	lit, over := a.card.Chords[0], a.card.Chords[len(a.card.Chords)-1]
 	q := Question{Form: Chosen, Chord: over.Symbol(), Title: "which degree is it?", Detail: fmt.Sprintf("over %s", over.SignedSymbol())}
 	places := []neck.Place{}
@@ -102,7 +102,7 @@ func (a asking) name() (Question, error) {
 	if len(places) == 0 {
 		return q, &CardError{fmt.Sprintf("no tone of %s lies on frets %d to %d", lit.SignedSymbol(), a.at.Core, a.at.CoreEnd)}
 	}
-	at := one(a.r, places)
+	at := pick(a.r, places)
 	label := "?"
 	tone := a.card.Key.ToneOver(over, a.Instrument.Pitch(at).Class())
 	if a.card.Kind == NameNext {
@@ -121,7 +121,7 @@ func (a asking) name() (Question, error) {
 }
 
 // degreesOver are the degrees of the twelve notes over a chord, from the root up.
-func (a asking) degreesOver(chord harmony.Chord) []string {
+func (a maker) degreesOver(chord harmony.Chord) []string {
 	all := make([]string, 12)
 	for n := range all {
 		all[n] = a.card.Key.ToneOver(chord, pitch.ClassOf(int(chord.Root.Class())+n)).Degree.String()

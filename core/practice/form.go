@@ -9,7 +9,7 @@ import (
 )
 
 // whichForm shows the shape of a chord and asks which of the five forms it is.
-func (a asking) whichForm() (Question, error) {
+func (a maker) whichForm() (Question, error) {
 	chord := a.card.Chords[0]
 	shape := neck.PlaceChord(a.Instrument, a.at.Window, chord, nil)
 	form := neck.FormAt(a.Instrument, chord.Root.Class(), a.at.Window)
@@ -36,7 +36,7 @@ func (a asking) whichForm() (Question, error) {
 }
 
 // whereForm asks where a chord lies in one of the forms.
-func (a asking) whereForm() (Question, error) {
+func (a maker) whereForm() (Question, error) {
 	chord := a.card.Chords[0]
 	all := neck.Positions(a.Instrument, chord.Root.Class())
 	form := a.at.Form

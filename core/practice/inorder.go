@@ -18,7 +18,7 @@ type walk struct {
 
 // sounding are the pitches under the hand that are tones of a scale or chord, from the lowest up,
 // each with its tone; those within reach are among them where reach says so.
-func (a asking) sounding(tones []harmony.Tone) walk {
+func (a maker) sounding(tones []harmony.Tone) walk {
 	w := walk{}
 	for s := range a.Instrument.Open {
 		for fret := a.at.Core; fret <= a.at.CoreEnd; fret++ {
@@ -54,7 +54,7 @@ func (w walk) gapless(from, to int, tones []harmony.Tone) bool {
 }
 
 // arpeggio asks for the chord tones from a given one, up or down or in an order of their own.
-func (a asking) arpeggio() (Question, error) {
+func (a maker) arpeggio() (Question, error) {
 	chord := a.card.Chords[0]
 	tones := chord.Tones()
 	if a.r.IntN(3) == 0 {
@@ -64,7 +64,7 @@ func (a asking) arpeggio() (Question, error) {
 }
 
 // scale asks for the scale of the chord from one of its degrees, up or down.
-func (a asking) scale() (Question, error) {
+func (a maker) scale() (Question, error) {
 	chord := a.card.Chords[0]
 	scale, _ := a.card.Key.ChordScale(chord)
 	q, err := a.run(chord, scale.Tones, len(scale.Tones)+1, signed(scale.Name))
@@ -75,7 +75,7 @@ func (a asking) scale() (Question, error) {
 }
 
 // run asks for so many neighbours among the tones, one way.
-func (a asking) run(chord harmony.Chord, tones []harmony.Tone, length int, what string) (Question, error) {
+func (a maker) run(chord harmony.Chord, tones []harmony.Tone, length int, what string) (Question, error) {
 	w := a.sounding(tones)
 	starts := [][2]int{} // index, direction
 	for n := range w.pitches {
@@ -86,7 +86,7 @@ func (a asking) run(chord harmony.Chord, tones []harmony.Tone, length int, what 
 	if len(starts) == 0 {
 		return Question{}, &CardError{fmt.Sprintf("%s of %s has no %d notes in a row on frets %d to %d", what, chord.SignedSymbol(), length, a.at.Core, a.at.CoreEnd)}
 	}
-	start := one(a.r, starts)
+	start := pick(a.r, starts)
 	first := w.tones[start[0]]
 	way := map[int]string{1: "up", -1: "down"}[start[1]]
 	q := Question{Form: InOrder, Chord: chord.Symbol(), Title: fmt.Sprintf("from the %s, %s", signed(first.Degree.String()), way)}
@@ -115,7 +115,7 @@ func (a asking) run(chord harmony.Chord, tones []harmony.Tone, length int, what 
 	if a.card.Kind == ScaleFrom {
 		q.Detail = what
 	}
-	q.Slots = make([]string, length)
+	q.Parts = length
 	q.Hint = fmt.Sprintf("it begins on %s, and is %s", signed(first.Note.String()), notes(asked))
 	q.Text = fmt.Sprintf("%s from the %s %s is %s: %s.", upperFirst(what), signed(first.Degree.String()), way, degrees(asked), notes(asked))
 	return q, nil
@@ -123,14 +123,14 @@ func (a asking) run(chord harmony.Chord, tones []harmony.Tone, length int, what 
 
 // placeRun gives each part of a run the place that it lies on, so that it can be shown; any place
 // of its sound is right.
-func (a asking) placeRun(q *Question, start [2]int, w walk) {
+func (a maker) placeRun(q *Question, start [2]int, w walk) {
 	for n := range q.parts {
 		q.parts[n].shown = a.Instrument.PlacesOf(a.at.Window, w.pitches[start[0]+n*start[1]])
 	}
 }
 
 // goesOn says that a note is within an octave of the one before, up or down.
-func (a asking) goesOn(way int) func([]Given, Given) bool {
+func (a maker) goesOn(way int) func([]Given, Given) bool {
 	return func(before []Given, g Given) bool {
 		from, to := a.pitchOf(before[len(before)-1]), a.pitchOf(g)
 		if from == nil || to == nil { // a name has no octave
@@ -142,7 +142,7 @@ func (a asking) goesOn(way int) func([]Given, Given) bool {
 }
 
 // pitchOf is what a part of an answer sounds, nil for a name.
-func (a asking) pitchOf(g Given) *pitch.MIDI {
+func (a maker) pitchOf(g Given) *pitch.MIDI {
 	if g.Place != nil {
 		p := a.Instrument.Pitch(*g.Place)
 		return &p
@@ -151,7 +151,7 @@ func (a asking) pitchOf(g Given) *pitch.MIDI {
 }
 
 // figure asks for the chord tones in an order that goes to and fro.
-func (a asking) figure(chord harmony.Chord, tones []harmony.Tone) (Question, error) {
+func (a maker) figure(chord harmony.Chord, tones []harmony.Tone) (Question, error) {
 	order := a.r.Perm(len(tones))
 	q := Question{Form: InOrder, Chord: chord.Symbol(), Title: "in this order"}
 	asked := []harmony.Tone{}
@@ -165,7 +165,7 @@ func (a asking) figure(chord harmony.Chord, tones []harmony.Tone) (Question, err
 		q.parts = append(q.parts, part{label: t.Degree.String(), note: t.Note, shown: places})
 	}
 	q.Detail = strings.ReplaceAll(degrees(asked), " ", " · ")
-	q.Slots = make([]string, len(asked))
+	q.Parts = len(asked)
 	q.Hint = fmt.Sprintf("they are %s", notes(asked))
 	q.Text = fmt.Sprintf("%s of %s are %s.", degrees(asked), chord.SignedSymbol(), notes(asked))
 	return q, nil

@@ -13,14 +13,14 @@ import (
 
 // landing asks for the chord tone nearest to a place over a change; where several are equally
 // near, the one that the player's strategy values more is said, and all are right.
-func (a asking) landing() (Question, error) {
+func (a maker) landing() (Question, error) {
 	leaving, arriving := a.card.Chords[0], a.card.Chords[1]
 	from := neck.PlaceChord(a.Instrument, a.at.Window, leaving, a.Swaps)
 	to := neck.PlaceChord(a.Instrument, a.at.Window, arriving, a.Swaps)
 	if len(from.Tones) == 0 || len(to.Tones) == 0 {
 		return Question{}, &CardError{fmt.Sprintf("frets %d to %d have no tones of %s and %s", a.at.Core, a.at.CoreEnd, leaving.SignedSymbol(), arriving.SignedSymbol())}
 	}
-	here := one(a.r, from.Tones)
+	here := pick(a.r, from.Tones)
 	near := change.NearbyTargets(a.Strategy, a.Instrument, here.Place, arriving, to)
 	if len(near) == 0 {
 		return Question{}, &CardError{fmt.Sprintf("no tone of %s lies near", arriving.SignedSymbol())}
@@ -55,7 +55,7 @@ func (a asking) landing() (Question, error) {
 func distance(semitones int) int { return max(semitones, -semitones) }
 
 // boxAndChord asks for the tones of a chord that the box lacks.
-func (a asking) boxAndChord() (Question, error) {
+func (a maker) boxAndChord() (Question, error) {
 	chord := a.card.Chords[0]
 	box, err := a.card.Key.Box("")
 	if err != nil {
@@ -95,11 +95,11 @@ func tonesOfBox(chord harmony.Chord, box harmony.Box) []harmony.Tone {
 
 // guideLine asks for one guide tone for each chord of a progression, each the nearest to the one
 // before; the first may be any.
-func (a asking) guideLine() (Question, error) {
+func (a maker) guideLine() (Question, error) {
 	q := Question{Form: InOrder, Title: "a guide-tone line", Detail: "a 3 or a 7 of each chord, moving least"}
 	symbols := []string{}
 	before := -1
-	told := []string{}
+	line := []string{}
 	for _, chord := range a.card.Chords {
 		options := a.guideTones(chord)
 		if len(options) == 0 {
@@ -119,14 +119,14 @@ func (a asking) guideLine() (Question, error) {
 		}
 		before = int(a.Instrument.Pitch(chosen.Place))
 		q.parts = append(q.parts, p)
-		q.Slots = append(q.Slots, "")
+		q.Parts++
 		symbols = append(symbols, chord.SignedSymbol())
-		told = append(told, fmt.Sprintf("%s of %s", signed(chosen.Label), chord.SignedSymbol()))
+		line = append(line, fmt.Sprintf("%s of %s", signed(chosen.Label), chord.SignedSymbol()))
 	}
 	q.Chord, q.Title = "", strings.Join(symbols, "  ")
 	q.Detail = "a guide-tone line: the 3 or the 7 of each chord, moving least"
-	q.Hint = "it begins on the " + told[0]
-	q.Text = fmt.Sprintf("One such line is the %s.", strings.Join(told, ", the "))
+	q.Hint = "it begins on the " + line[0]
+	q.Text = fmt.Sprintf("One such line is the %s.", strings.Join(line, ", the "))
 	return q, nil
 }
 
@@ -137,7 +137,7 @@ type guidePlace struct {
 }
 
 // guideTones are the places under the hand that sound a guide tone of a chord, from string 1 on.
-func (a asking) guideTones(chord harmony.Chord) []guidePlace {
+func (a maker) guideTones(chord harmony.Chord) []guidePlace {
 	all := []guidePlace{}
 	for _, t := range chord.Tones() {
 		if !harmony.IsGuideTone(t.Degree) {
@@ -151,7 +151,7 @@ func (a asking) guideTones(chord harmony.Chord) []guidePlace {
 }
 
 // leastMove says whether a guide tone is as near to the note before as any of its chord is.
-func (a asking) leastMove(options []guidePlace) func([]Given, Given) bool {
+func (a maker) leastMove(options []guidePlace) func([]Given, Given) bool {
 	return func(before []Given, g Given) bool {
 		if len(before) == 0 {
 			return true

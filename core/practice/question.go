@@ -49,8 +49,8 @@ type Question struct {
 	// Shown are the places that are lit, Cells those that are to be named.
 	Shown []LitPlace
 	Cells []neck.Place
-	// Slots say what each part of the answer is as far as it is told; empty where it is not.
-	Slots []string
+	// Parts is how many parts the answer has; 0 where that is not told.
+	Parts int
 	// Choices are those of a chosen answer.
 	Choices []string
 	// Heard is what is to be listened to, one after the other.
@@ -100,8 +100,8 @@ type part struct {
 	optional bool
 }
 
-// asking is what the questions of a card are made with.
-type asking struct {
+// maker makes the questions of a card.
+type maker struct {
 	Context
 	card Card
 	at   neck.Position
@@ -121,7 +121,7 @@ func Ask(c Context, card Card, seed uint64) (Question, error) {
 	if facts.NeedsForms && !c.Instrument.HasNamedForms() {
 		return Question{}, &CardError{fmt.Sprintf("%s needs the five forms, which lie on six strings tuned like a guitar's; %s and %s are asked on any strings", card.Kind, Find, Name)}
 	}
-	a := asking{Context: c, card: card, at: card.position(c.Instrument), r: rand.New(rand.NewPCG(seed, number(card.ID())))}
+	a := maker{Context: c, card: card, at: card.position(c.Instrument), r: rand.New(rand.NewPCG(seed, number(card.ID())))}
 	q, err := a.question()
 	if err != nil {
 		return Question{}, err
@@ -142,7 +142,7 @@ func number(text string) uint64 {
 	return n
 }
 
-func (a asking) question() (Question, error) {
+func (a maker) question() (Question, error) {
 	switch a.card.Kind {
 	case SpellChord, SpellScale:
 		return a.spell(), nil
@@ -177,15 +177,15 @@ func (a asking) question() (Question, error) {
 	}
 }
 
-// one draws one of several.
-func one[T any](r *rand.Rand, all []T) T { return all[r.IntN(len(all))] }
+// pick draws one of several.
+func pick[T any](r *rand.Rand, all []T) T { return all[r.IntN(len(all))] }
 
 // coreHas says whether a place lies under the hand, without a reach; open strings count where the
 // position begins at the nut.
 func coreHas(w neck.Window, p neck.Place) bool { return p.Fret >= w.Core && p.Fret <= w.CoreEnd }
 
 // placesOf are the places in a window that sound a class, string 1 first.
-func (a asking) placesOf(class pitch.Class, w neck.Window) []neck.Place {
+func (a maker) placesOf(class pitch.Class, w neck.Window) []neck.Place {
 	all := []neck.Place{}
 	for s := range a.Instrument.Open {
 		for fret := w.Low; fret <= w.High; fret++ {

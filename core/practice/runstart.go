@@ -8,12 +8,12 @@ import (
 )
 
 // runStart asks when a run of so many notes must begin so that its last note lands on a beat.
-func (a asking) runStart() (Question, error) {
+func (a maker) runStart() (Question, error) {
 	m := a.Meter
 	if m == (chart.Meter{}) {
 		m = chart.FourFour
 	}
-	subdivision := one(a.r, m.Subdivisions())
+	subdivision := pick(a.r, m.Subdivisions())
 	notes := 3 + a.r.IntN(6)
 	beat := a.r.IntN(m.Beats())
 	// The second bar of two, so that a run that begins before the bar can be named.

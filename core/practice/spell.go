@@ -8,7 +8,7 @@ import (
 )
 
 // spell asks for the notes of a chord, or of the scale of a chord.
-func (a asking) spell() Question {
+func (a maker) spell() Question {
 	chord := a.card.Chords[0]
 	tones := chord.Tones()
 	q := Question{Form: AllOfThem, Chord: chord.Symbol(), Title: "spell it", Detail: "the notes of the chord, from the root up or in any order"}
@@ -21,7 +21,7 @@ func (a asking) spell() Question {
 	}
 	for _, t := range tones {
 		q.parts = append(q.parts, part{label: t.Note.String(), note: t.Note, byNote: true})
-		q.Slots = append(q.Slots, "")
+		q.Parts++
 	}
 	q.Hint = fmt.Sprintf("its degrees are %s", degrees(tones))
 	q.Text = fmt.Sprintf(said, notes(tones))

@@ -8,7 +8,7 @@ import (
 )
 
 // writeOut asks for the names of the notes of two strings under the hand.
-func (a asking) writeOut() Question {
+func (a maker) writeOut() Question {
 	first := 1 + a.r.IntN(len(a.Instrument.Open))
 	second := 1 + a.r.IntN(len(a.Instrument.Open)-1)
 	if second >= first {
