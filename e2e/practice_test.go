@@ -31,7 +31,6 @@ func TestAPlanFromStartToLogByKeyboard(t *testing.T) {
 	p.Until("a card", "document.activeElement.getAttribute('aria-label') === 'Answer'")
 	p.Press("h")
 	p.Sees("Hint:")
-	p.Press(kb.Backspace) // what the keyboard of the tests writes into the field in spite of it
 	p.answerByKeyboard()
 	p.Until("it is marked", "document.querySelector('.verdict')")
 	p.Press("u")

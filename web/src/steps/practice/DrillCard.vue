@@ -80,7 +80,10 @@ async function enter() {
     await props.drill.give(part)
   }
 }
+/** A key that did something writes nothing, also where the browser is told of its letter by itself. */
+let taken = false
 function key(event: KeyboardEvent) {
+  taken = false
   if (typed.value || event.ctrlKey || event.metaKey) return
   const run = {
     h: () => props.drill.hint(),
@@ -93,8 +96,10 @@ function key(event: KeyboardEvent) {
   if (!run) return
   event.preventDefault()
   event.stopPropagation()
+  taken = true
   void run()
 }
+const write = (event: Event) => taken && event.preventDefault()
 useKeys([
   { key: 'h', says: 'a hint (it costs)', run: () => props.drill.hint() },
   { key: 's', says: 'skip the card (free)', run: () => void props.drill.next() },
@@ -178,6 +183,8 @@ useKeys([
           aria-label="Answer"
           :class="{ unread }"
           @keydown="key"
+          @beforeinput="write"
+          @keyup="taken = false"
           @keydown.enter.prevent="enter"
         />
         <span class="quiet how">{{ unread ? 'That is no answer here. ' : '' }}{{ how }}</span>
