@@ -23,7 +23,7 @@ type cardHistory struct {
 	memories map[string]schedule.Memory
 }
 
-// AskedCards lists the cards that were asked, in the order of their ids. They are told apart by the
+// AskedCards lists the cards that were asked, in the order of their ids. They are distinguished by the
 // parts of their ids alone: there may be thousands.
 func (l *Library) AskedCards(ctx context.Context) ([]AskedCard, error) {
 	known, err := l.askedCards(ctx)

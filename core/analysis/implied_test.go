@@ -33,9 +33,9 @@ func TestTheBandDropsOut(t *testing.T) {
 		phrasetest.At(0, 1, 8), phrasetest.At(1, 1, 11), phrasetest.At(2, 1, 8), phrasetest.At(3, 2, 11), phrasetest.At(4, 2, 8, phrasetest.Lasting(480)), phrasetest.At(8, 1, 8), phrasetest.At(9, 1, 11), phrasetest.At(10, 1, 8), phrasetest.At(11, 2, 11), phrasetest.At(12, 2, 8, phrasetest.Lasting(480)),
 	}}
 	assert.Equal(t, []string{"C7 is heard", "F7 is heard as C7; A, the 3, would settle it"}, dropped(t, box, "C7", "F7", "G7"))
-	told := box
-	told.Events = []phrase.Event{phrasetest.At(0, 3, 9), phrasetest.At(1, 2, 8), phrasetest.At(2, 2, 11), phrasetest.At(3, 1, 8), phrasetest.At(4, 3, 9, phrasetest.Lasting(480)), phrasetest.At(8, 2, 10), phrasetest.At(9, 1, 8), phrasetest.At(10, 1, 11), phrasetest.At(12, 3, 10, phrasetest.Lasting(480))}
-	assert.Equal(t, []string{"C7 is heard", "F7 is heard"}, dropped(t, told, "C7", "F7", "G7"))
+	withTones := box
+	withTones.Events = []phrase.Event{phrasetest.At(0, 3, 9), phrasetest.At(1, 2, 8), phrasetest.At(2, 2, 11), phrasetest.At(3, 1, 8), phrasetest.At(4, 3, 9, phrasetest.Lasting(480)), phrasetest.At(8, 2, 10), phrasetest.At(9, 1, 8), phrasetest.At(10, 1, 11), phrasetest.At(12, 3, 10, phrasetest.Lasting(480))}
+	assert.Equal(t, []string{"C7 is heard", "F7 is heard"}, dropped(t, withTones, "C7", "F7", "G7"))
 	silent := box
 	silent.Events = box.Events[:5]
 	assert.Equal(t, "nothing is played over F7; A, the 3, would settle it", dropped(t, silent, "C7", "F7", "G7")[1])

@@ -22,9 +22,9 @@ func blues(t require.TestingT, tonic string, feel chart.Feel) chart.Chart {
 	key, err := harmony.ParseKey(tonic, harmony.DominantMode)
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 120, Feel: chart.Straight, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
-	felt, err := c.WithFeel(feel)
+	withFeel, err := c.WithFeel(feel)
 	require.NoError(t, err)
-	return felt
+	return withFeel
 }
 
 func of(p Performance, part Part) []Note {

@@ -24,8 +24,8 @@ func sequence(t testing.TB, c chart.Chart, over, cell, order string) Sequence {
 	return Sequence{Chart: c, Instrument: neck.Standard(), Window: p.Window, Tones: over, Figure: cell, Order: order, Subdivision: eighth, Bars: len(c.Bars)}
 }
 
-// sung writes a sequence as degrees, a bar line at each bar.
-func sung(t testing.TB, q Sequence) string {
+// degreesOf writes a sequence as degrees, a bar line at each bar.
+func degreesOf(t testing.TB, q Sequence) string {
 	t.Helper()
 	p, err := q.Write()
 	require.NoError(t, err)
@@ -54,7 +54,7 @@ func TestSequencesOverABlues(t *testing.T) {
 		"box/groups of four/as written":                  "R b3 11 5 b3 11 5 b7 | R 9 11 5 9 11 5 b7",
 	} {
 		part := strings.Split(choice, "/")
-		assert.Equal(t, want, sung(t, sequence(t, c, part[0], part[1], part[2])), choice)
+		assert.Equal(t, want, degreesOf(t, sequence(t, c, part[0], part[1], part[2])), choice)
 	}
 }
 
@@ -76,7 +76,7 @@ func TestSpreadTriadsOverASong(t *testing.T) {
 		}
 		assert.Equal(t, want, places[1:], cell)
 	}
-	assert.Equal(t, "R 5 11 3 R 5 11 3 | R 5 11 b3 R 5 11 b3 | R 5 #11 3 R 5 11 3", sung(t, sequence(t, c, ChordTones, "spread triads with 4-3", "as written")))
+	assert.Equal(t, "R 5 11 3 R 5 11 3 | R 5 11 b3 R 5 11 b3 | R 5 #11 3 R 5 11 3", degreesOf(t, sequence(t, c, ChordTones, "spread triads with 4-3", "as written")))
 }
 
 // Over any scheme, key, meter and figure a sequence fills its time without a hole,

@@ -49,7 +49,7 @@ type Question struct {
 	// Shown are the places that are lit, Cells those that are to be named.
 	Shown []LitPlace
 	Cells []neck.Place
-	// Parts is how many parts the answer has; 0 where that is not told.
+	// Parts is how many parts the answer has; 0 where the player is not to know.
 	Parts int
 	// Choices are those of a chosen answer.
 	Choices []string

@@ -126,7 +126,7 @@ func Steps(l lick.Lick, cuts []int) []Step {
 }
 
 // Ladder is the tempos that a lick is taken through, from half the goal up to it: steps of a
-// twentieth of the goal, at least two beats a minute (our choice: a step that is felt, and can be
+// twentieth of the goal, at least two beats a minute (our choice: a step that is noticed, and can be
 // made).
 func Ladder(goal int) []int {
 	step := max(goal/20, 2)

@@ -104,10 +104,10 @@ func TestSwappingLayingAndSilence(t *testing.T) {
 	half, err := change.FindApproachKind("half step above")
 	require.NoError(t, err)
 	led, _ := edited(t, blues, rolled, chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.ApproachBlock, Tick: 5 * 1920, Approach: &half})
-	told, err := blues.Explain(led)
+	explained, err := blues.Explain(led)
 	require.NoError(t, err)
 	found := false
-	for n, why := range told.Why {
+	for n, why := range explained.Why {
 		if strings.HasPrefix(why, "Approach: ") && led.Phrase(blues.Chart).Events[n].Tick >= 5*1920 {
 			assert.Regexp(t, "^Approach: .*above.* into", why)
 			found = true
@@ -141,7 +141,7 @@ func TestEditsThatCannotBeMeant(t *testing.T) {
 	}{
 		"no such block":   {chorus.Edit{Kind: chorus.Lock, Blocks: []int{9}}, "edit.blocks[0]"},
 		"no block chosen": {chorus.Edit{Kind: chorus.Mute}, "edit.blocks"},
-		"no deed":         {chorus.Edit{Kind: "polish"}, "edit.kind"},
+		"no such edit":    {chorus.Edit{Kind: "polish"}, "edit.kind"},
 		"a rest moved":    {chorus.Edit{Kind: chorus.Move, Blocks: []int{1}, Ticks: 480}, "edit.blocks[0]"},
 		"no lick":         {chorus.Edit{Kind: chorus.SwapLick, Blocks: []int{0}}, "edit.lick"},
 		"no lick to lay":  {chorus.Edit{Kind: chorus.AddBlock, BlockKind: chorus.LickBlock}, "edit.lick"},

@@ -60,8 +60,8 @@ func TestVerdictsOfChorusesWrittenByHand(t *testing.T) {
 	// The minor box up and down in eighths, whatever the chord.
 	box := byHand(t, strings.Repeat("3.8:1 3.10:1 2.8:1 2.11:1 1.8:1 2.11:1 2.8:1 3.10:1 ", 8))
 	counts := about(t, o, box)
-	told := analysis.ReviewLine(o.Instrument, box.Phrase(o.Chart), o.Chart)
-	assert.Equal(t, [2]bool{false, false}, [2]bool{told.EnoughHeard(), told.EnoughSpace()}, "too few chords heard, and no air")
+	review := analysis.ReviewLine(o.Instrument, box.Phrase(o.Chart), o.Chart)
+	assert.Equal(t, [2]bool{false, false}, [2]bool{review.EnoughHeard(), review.EnoughSpace()}, "too few chords heard, and no air")
 	assert.GreaterOrEqual(t, counts["band"], 4, "the box loses the changes")
 	assert.GreaterOrEqual(t, counts["landing"]+counts["strong beat"], 4)
 	assert.Positive(t, counts[analysis.FindingPhrases], "it never rests")

@@ -89,19 +89,19 @@ func TestEveryOrderGivesALineThatLands(t *testing.T) {
 		for _, best := range p.Best {
 			require.NoError(rt, best.Check(m, c.Ticks()))
 			require.NoError(rt, best.Line.Check(i))
-			told, err := o.Explain(best.Chorus)
+			explained, err := o.Explain(best.Chorus)
 			require.NoError(rt, err)
-			for _, target := range told.Targets {
+			for _, target := range explained.Targets {
 				if target.Index < 0 { // left to the band: nothing sounds there
 					require.False(rt, slices.ContainsFunc(best.Line.Events, func(e phrase.Event) bool { return e.Tick <= target.Tick && e.End() > target.Tick }),
 						"%s in bar %d has a landing or silence", target.Chord.Symbol(), target.Tick/m.BarTicks()+1)
 					continue
 				}
 				// A note may be heard late on one chord and be meant for the next, a beat after it.
-				meant := slices.ContainsFunc(told.Targets, func(other chorus.TargetReport) bool { return other.Index == target.Index && other.OnAim })
+				meant := slices.ContainsFunc(explained.Targets, func(other chorus.TargetReport) bool { return other.Index == target.Index && other.OnAim })
 				require.True(rt, meant || o.BlendAt(target.Tick) == 0, "it is the tone aimed at")
 			}
-			require.Len(rt, told.Why, len(best.Line.Events))
+			require.Len(rt, explained.Why, len(best.Line.Events))
 			for _, e := range best.Line.Events {
 				w := o.PositionAt(e.Tick).Window
 				require.True(rt, e.Fret >= w.Low && e.Fret <= w.High, "the hand stays where it was told: fret %d in %d to %d", e.Fret, w.Low, w.High)
@@ -168,16 +168,16 @@ func TestPhrasesBeginWithLicksOfTheVocabulary(t *testing.T) {
 			}
 		}
 		assert.GreaterOrEqual(t, licks, 2, "it comes back")
-		told, err := o.Explain(p.Best[0].Chorus)
+		explained, err := o.Explain(p.Best[0].Chorus)
 		require.NoError(t, err)
 		remarks := 0
-		for n, why := range told.Why {
-			if k := told.BlockOf[n]; k >= 0 && p.Best[0].Blocks[k].Kind == chorus.LickBlock && strings.HasPrefix(why, `From the lick "Jetty steps", `) {
+		for n, why := range explained.Why {
+			if k := explained.BlockOf[n]; k >= 0 && p.Best[0].Blocks[k].Kind == chorus.LickBlock && strings.HasPrefix(why, `From the lick "Jetty steps", `) {
 				remarks++
 			}
 		}
 		assert.Positive(t, remarks, "its notes say where they are from")
-		for _, target := range told.Targets {
+		for _, target := range explained.Targets {
 			assert.True(t, target.Index < 0 || target.Class == harmony.ChordTone)
 		}
 	}
@@ -304,10 +304,10 @@ func TestAnImaginedTurnaroundIsFollowed(t *testing.T) {
 	c.Imagining = true
 	o.Chart = c
 	p := solotest.Planned(t, o)
-	told, err := o.Explain(p.Best[0].Chorus)
+	explained, err := o.Explain(p.Best[0].Chorus)
 	require.NoError(t, err)
 	imagined := 0
-	for _, target := range told.Targets {
+	for _, target := range explained.Targets {
 		if target.Tick >= 10*1920 {
 			imagined++
 			assert.True(t, target.OnAim, "%s is landed on", target.Chord.Symbol())

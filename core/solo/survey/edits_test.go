@@ -13,7 +13,7 @@ import (
 	"undaris/core/solo/survey"
 )
 
-// style sums what makes choruses lively or stiff.
+// style sums what makes choruses varied or stiff.
 type style struct {
 	choruses, ties, bends, moves, back, early, landings int
 }
