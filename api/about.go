@@ -8,7 +8,6 @@ import (
 	"undaris/core/band"
 	"undaris/core/change"
 	"undaris/core/chart"
-	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -73,8 +72,7 @@ type Choices struct {
 	ScaleMM      Range                 `json:"scaleMm"`
 	SpanMM       Range                 `json:"spanMm"`
 	Span         int                   `json:"span" doc:"The comfortable stretch to begin with, in mm"`
-	Sequences    []SequenceChoice      `json:"sequences" doc:"What sequences walk over, and the figures"`
-	Orders       []string              `json:"orders" doc:"Which way round figures go"`
+	Exercises    ExerciseChoices       `json:"exercises" doc:"What can be chosen of an exercise, and those that are ready made"`
 	SoloFormats  []FormatChoice        `json:"soloFormats" doc:"What solos are exported as"`
 	Forms        []string              `json:"forms" doc:"The phrase plans that are offered"`
 	Stages       []string              `json:"stages" doc:"How far a chorus grows"`
@@ -107,12 +105,6 @@ type Length struct {
 	Triplet int    `json:"triplet" doc:"One of three in the time of two"`
 }
 
-// SequenceChoice is what a sequence walks over, and the figures it may take.
-type SequenceChoice struct {
-	Tones   string   `json:"tones"`
-	Figures []string `json:"figures"`
-}
-
 // SchemeChoice is a scheme and the mode it brings.
 type SchemeChoice struct {
 	Name string `json:"name"`
@@ -138,7 +130,7 @@ func (s *server) registerChoices(api huma.API) {
 		Layouts: names(neck.LayoutKinds), Strategies: names(change.TargetStrategies), Subdivisions: map[string][]string{}, Subdivision: chart.DefaultSubdivision, Tempo: Range{chart.MinTempo, chart.MaxTempo},
 		Bars: Range{1, chart.MaxBars}, Swing: Range{chart.MinSwing, chart.MaxSwing}, Capo: Range{0, chart.MaxCapo}, Times: Range{1, chart.MaxTimes},
 		Strings: Range{neck.MinStrings, neck.MaxStrings}, Frets: Range{neck.MinFrets, neck.MaxFrets}, ScaleMM: Range{neck.MinScale, neck.MaxScale},
-		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Orders: exercise.SequenceOrders, Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
+		SpanMM: Range{neck.MinSpanMM, neck.MaxSpanMM}, Span: neck.ComfortableSpanMM, Exercises: exerciseChoices(), Techniques: phrase.Techniques, MostBend: phrase.MaxBend,
 		Density: chorus.DefaultDensity, Blend: chorus.DefaultBlend, Space: chorus.DefaultSpace, MaxSpace: chorus.MaxSpace,
 		Styles: map[string][]string{}, Sounds: document.Sounds, Intros: document.Intros, Parts: names(band.Parts), StageViews: names(routine.Views),
 		ClicksOn: names(band.ClicksOn[1:]), KeySteps: names(routine.KeySteps), PlainLevel: document.PlainLevel,
@@ -146,9 +138,6 @@ func (s *server) registerChoices(api huma.API) {
 	}
 	for _, i := range neck.Presets() {
 		choices.Instruments = append(choices.Instruments, document.InstrumentOf(i))
-	}
-	for _, over := range exercise.SequenceTones {
-		choices.Sequences = append(choices.Sequences, SequenceChoice{Tones: over, Figures: exercise.SequenceFigures(over)})
 	}
 	for _, m := range harmony.Modes {
 		choices.Tonics[string(m)] = m.Tonics()

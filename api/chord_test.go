@@ -92,10 +92,10 @@ func TestTheLayoutsThatCanBeChosen(t *testing.T) {
 	}
 	assert.Equal(t, []string{
 		"all tones", "one octave from R", "one octave from 3", "one octave from 5", "one octave from b7",
-		"two a string, with the 9", "three a string", "only some strings", "only some frets",
+		"two a string, with the 9", "three a string", "four a string", "only some strings", "only some frets",
 	}, texts)
-	assert.Equal(t, LayoutChoice{Layout{Kind: "some strings", Low: 1, High: 3}, "only some strings", "string", 1, 6}, view.Layouts[7])
-	assert.Equal(t, LayoutChoice{Layout{Kind: "some frets", Low: 7, High: 10}, "only some frets", "fret", 6, 11}, view.Layouts[8])
+	assert.Equal(t, LayoutChoice{Layout{Kind: "some strings", Low: 1, High: 3}, "only some strings", "string", 1, 6}, view.Layouts[8])
+	assert.Equal(t, LayoutChoice{Layout{Kind: "some frets", Low: 7, High: 10}, "only some frets", "fret", 6, 11}, view.Layouts[9])
 }
 
 func TestThePositionThatIsMeant(t *testing.T) {

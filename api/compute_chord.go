@@ -144,7 +144,7 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 	switch neck.LayoutKind(l.Kind) {
 	case neck.TwoAString:
 		tones = c.Key.WithNinth(chord)
-	case neck.ThreeAString:
+	case neck.ThreeAString, neck.FourAString:
 		tones = scale.Tones
 	}
 	laid, err := neck.PlaceInLayout(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 
@@ -114,7 +115,7 @@ func (o playContext) run(r chart.Run) Run {
 func (o playContext) fitted(r chart.Run, w neck.Window, from, to Place, over string) (*FittedRun, error) {
 	begin, end := neck.Place{String: from.String, Fret: from.Fret}, neck.Place{String: to.String, Fret: to.Fret}
 	chord := o.chart.ChordAt(r.Start)
-	tones, err := exercise.TonesOver(o.chart, chord, first(over, []string{exercise.BoxTones}))
+	tones, err := exercise.TonesOver(o.chart, chord, exercise.Tones(cmp.Or(over, string(exercise.BoxTones))))
 	if err != nil {
 		return nil, invalid("", err)
 	}

@@ -41,6 +41,7 @@ type FieldProblem struct {
 	NearestTargets    []Target             `json:"nearestTargets,omitempty"`
 	NearestLayout     *Layout              `json:"nearestLayout,omitempty"`
 	NearestInstrument *document.Instrument `json:"nearestInstrument,omitempty"`
+	NearestExercise   *document.Exercise   `json:"nearestExercise,omitempty"`
 }
 
 func (p *Problem) Error() string { return p.Detail }

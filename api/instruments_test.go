@@ -67,7 +67,9 @@ func TestEveryComputationOnEveryInstrument(t *testing.T) {
 				ask(what, "/api/compute/band/pass", PassRequest{PlayContext: on, Position: at, Routine: everySort})
 				ask(what, "/api/compute/change/functions", FunctionsRequest{PlayContext: on, Position: at})
 				ask(what, "/api/compute/change/run", RunRequest{PlayContext: on, Position: at, Arrival: change.Tick, Notes: 8, From: &Place{String: 4, Fret: 3}, To: &Place{String: 1, Fret: 5}})
-				ask(what, "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Position: at, From: 1, Bars: 2})
+				for _, ready := range exerciseChoices().ReadyMade {
+					ask(what, "/api/compute/exercise", ExerciseRequest{PlayContext: on, Position: at, Exercise: ready})
+				}
 			}
 			for _, l := range licks {
 				one := MovesRequest{PlayContext: on, Lick: l.Lick}

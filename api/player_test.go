@@ -65,18 +65,3 @@ func TestAnotherInstrument(t *testing.T) {
 	assert.Equal(t, []string{"fret-15"}, got.Errors[0].Nearest)
 	assert.Contains(t, got.Errors[0].Allowed, "fret-15")
 }
-
-func TestASequenceOverHTTP(t *testing.T) {
-	c := application(t, nil)
-	on := PlayContext{Chart: ferry(c).Chart}
-	q := call[Tab](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, Tones: "scale of the chord", Figure: "thirds", Position: "E-7", From: 2, Bars: 1}, 200)
-	assert.Equal(t, 1920, q.Start)
-	remarks := []string{}
-	for _, e := range q.Events {
-		remarks = append(remarks, e.Degree)
-	}
-	assert.Equal(t, "R 3 9 11 3 5 11 13", strings.Join(remarks, " "))
-	assert.Equal(t, "F7", q.Events[0].Chord)
-	got := call[Problem](c, "POST", "/api/compute/exercise/sequence", SequenceRequest{PlayContext: on, From: 12, Bars: 2}, 422)
-	assert.Equal(t, "body.bars", got.Errors[0].Field)
-}

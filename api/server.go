@@ -92,7 +92,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeLick(api)
 	s.registerComputeLickFile(api)
 	s.registerComputeElsewhere(api)
-	s.registerComputeSequence(api)
+	s.registerComputeExercise(api)
 	s.registerComputePerformance(api)
 	s.registerComputeRoutines(api)
 	s.registerComputePass(api)
@@ -115,6 +115,7 @@ func (s *server) register(api huma.API) {
 	s.registerLog(api)
 	s.registerCalendar(api)
 	s.registerSessions(api)
+	s.registerExercises(api)
 }
 
 // logged writes one line for each request.

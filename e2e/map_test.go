@@ -213,24 +213,3 @@ func TestAStretchPastTheSpan(t *testing.T) {
 	p.Sees("112 mm from end to end")
 	p.Until("no caution", "!document.body.innerText.includes('past your')")
 }
-
-// Sequences are written through the tune's chords, follow the bar under work, and
-// are heard over the band.
-func TestSequences(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/map?map.bench=sequences")
-	p.Sees("Hear it over the band")
-	p.Until("three bars", "document.querySelectorAll('.tab .note').length === 24")
-	assert.Equal(t, []string{"8 R chord", "7 3 chord", "10 5 chord", "8 ♭7 chord", "10 R chord", "9 3 chord", "8 5 chord", "11 ♭7 chord", "8 5 chord"}, p.Tab()[:9])
-	p.Choose("Tones to play", "scale of the chord")
-	p.Choose("Figure", "thirds")
-	p.Until("thirds", "document.querySelectorAll('.tab .note .fret')[1]?.textContent.trim() === '7'")
-	assert.Equal(t, []string{"8 R chord", "7 3 chord", "10 9 colour", "8 11 sus"}, p.Tab()[:4])
-	p.Click("Bar 9, G7, V")
-	p.Until("the bars of G7", "document.querySelector('.tab .chord')?.textContent.trim() === 'C7' && document.querySelectorAll('.tab .chord').length === 2")
-	p.Click("Hear it over the band")
-	p.Until("a sounding note", "document.querySelector('.tab .note.lit')")
-	p.Click("Stop")
-	p.Choose("Tones to play", "chord tones")
-	p.Choose("Figure", "spread triads with 4-3")
-	p.Sees("11")
-}

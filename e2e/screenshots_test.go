@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"flag"
+	"net/url"
 	"os"
 	"path/filepath"
 	"testing"
@@ -56,9 +57,9 @@ func TestScreenshots(t *testing.T) {
 	p.Go("/tunes/1/map?at=1920")
 	p.Sees("F7 in the E-form position")
 	shoot("map")
-	p.Go("/tunes/1/map?map.bench=sequences&map.walk=scale+of+the+chord&map.cell=thirds")
-	p.Until("the sequence", "document.querySelectorAll('.tab .note').length > 20")
-	shoot("map-sequences")
+	p.Go("/tunes/1/exercise?exercise.side=choices&exercise.of=" + url.QueryEscape(`{"tones":"scale of the chord","order":{"figure":"in thirds"}}`))
+	p.Until("the exercise", "document.querySelectorAll('.tab .note').length > 20")
+	shoot("exercise")
 	p.openHands()
 	p.Click("open G D G D G B D")
 	p.Click("left-handed")

@@ -14,7 +14,7 @@ var views = []string{
 	"/tunes/3/chart", "/tunes/4/chart?chart.panel=tune", "/tunes/2/chart?chart.panel=turnarounds", "/tunes/4/chart?chart.panel=facts",
 	"/tunes/1/chart?chart.panel=versions", "/tunes/1/chart?chart.panel=file",
 	"/tunes/1/map", "/tunes/3/map?at=21120", "/tunes/2/map?pos=A", "/tunes/4/map?map.bench=arpeggios", "/tunes/4/map?map.bench=chords",
-	"/tunes/1/map?map.full=yes&map.label=note", "/tunes/1/map?map.bench=smaller", "/tunes/2/map?map.bench=sequences", "/tunes/3/map?map.bench=paper",
+	"/tunes/1/map?map.full=yes&map.label=note", "/tunes/1/map?map.bench=smaller", "/tunes/2/exercise", "/tunes/1/exercise?exercise.side=choices&exercise.more=yes", "/tunes/3/exercise?exercise.side=keep", "/tunes/3/map?map.bench=paper",
 	"/tunes/4/change?at=1920", "/tunes/4/change?change.bench=path", "/tunes/2/change?change.bench=bends", "/tunes/3/change?change.bench=count",
 	"/tunes/4/change?change.bench=box", "/tunes/1/change?at=5760", "/tunes/1/change?at=5760&change.here=3:8&target=3:10&approach=enclosure",
 	"/tunes/1/licks?at=5760", "/tunes/4/licks?at=1920", "/tunes/2/licks?at=8640&licks.lick=9&sub=sixteenth",

@@ -64,6 +64,16 @@ var (
 		check: func(d document.Band) (document.Band, error) { return d, d.Check() },
 		name:  func(document.Band) string { return "band" },
 	}
+	// Exercises are figures and structures walked through chords.
+	Exercises = Kind[document.Exercise, ExerciseSummary]{
+		Noun: "exercise", kind: store.Exercise, maxName: lick.MaxName,
+		summarize: func(d document.Exercise) ExerciseSummary {
+			return ExerciseSummary{Tags: d.Tags, Text: exerciseTitle(d)}
+		},
+		check:  document.Exercise.Checked,
+		name:   func(d document.Exercise) string { return d.Name },
+		rename: func(d document.Exercise, name string) document.Exercise { d.Name = name; return d },
+	}
 	// Sessions are practice sessions, and templates of them.
 	Sessions = Kind[document.Session, SessionSummary]{
 		Noun: "session", kind: store.Session, maxName: 60,
@@ -75,6 +85,20 @@ var (
 		rename: func(d document.Session, name string) document.Session { d.Name = name; return d },
 	}
 )
+
+// ExerciseSummary is what a list shows of an exercise beside its name.
+type ExerciseSummary struct {
+	Tags []string `json:"tags"`
+	Text string   `json:"text" doc:"What it is, in a few words"`
+}
+
+func exerciseTitle(d document.Exercise) string {
+	e, err := d.Core()
+	if err != nil {
+		return ""
+	}
+	return e.Title()
+}
 
 // SessionSummary is what a list shows of a session beside its name.
 type SessionSummary struct {

@@ -34,9 +34,11 @@ const (
 	Band Kind = "band"
 	// Session is a practice session, or a template of one.
 	Session Kind = "session"
+	// Exercise is an exercise that is walked through chords.
+	Exercise Kind = "exercise"
 )
 
-var kinds = []Kind{Chart, Lick, Line, Solo, Band, Session}
+var kinds = []Kind{Chart, Lick, Line, Solo, Band, Session, Exercise}
 
 // ErrKind says that a document is of no known kind.
 var ErrKind = errors.New("there is no such kind of document")

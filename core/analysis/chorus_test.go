@@ -15,7 +15,7 @@ import (
 )
 
 // walkedChorus is one chorus of a scheme walked through in eighths.
-func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (phrase.Phrase, chart.Chart) {
+func walkedChorus(t testing.TB, scheme, tonic, form string, walk exercise.Tones) (phrase.Phrase, chart.Chart) {
 	t.Helper()
 	s, err := chart.FindScheme(scheme)
 	require.NoError(t, err)
@@ -24,24 +24,20 @@ func walkedChorus(t testing.TB, scheme, tonic, form, walk string) (phrase.Phrase
 	c := chart.Chart{Title: scheme, Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2, Bars: s.Bars(key.Tonic, chart.FourFour)}
 	p, err := neck.FindPosition(phrasetest.Guitar, key.Tonic.Class(), form)
 	require.NoError(t, err)
-	eighth, err := c.Meter.Subdivision("")
+	walked, err := exercise.Exercise{Tones: walk, Time: exercise.Time{NoEnding: true}}.Write(exercise.Setting{Tune: c, Instrument: phrasetest.Guitar, Position: p, SpanMM: neck.ComfortableSpanMM})
 	require.NoError(t, err)
-	walked, err := exercise.Sequence{
-		Chart: c, Instrument: phrasetest.Guitar, Window: p.Window, Tones: walk, Figure: exercise.SequenceFigures(walk)[0], Order: exercise.SequenceOrders[0], Subdivision: eighth, Bars: len(c.Bars),
-	}.Write()
-	require.NoError(t, err)
-	return walked.WithChordsOf(c, 0), c
+	return walked.Phrase, c
 }
 
 // A chorus of arpeggios is told to be heard but never to rest, one of the box to lose the
 // changes: in every scheme, in several keys and positions. The share of chords that the box
 // alone tells is small, that of the arpeggios nearly all.
 func TestChorusesWithoutTheBand(t *testing.T) {
-	heard, of := map[string]int{}, map[string]int{}
+	heard, of := map[exercise.Tones]int{}, map[exercise.Tones]int{}
 	for _, s := range chart.Schemes {
 		for _, tonic := range []string{"C", "F#", "Bb"} {
 			for _, form := range []string{"E", "A", "G"} {
-				for _, walk := range []string{exercise.ChordTones, exercise.BoxTones} {
+				for _, walk := range []exercise.Tones{exercise.ChordTones, exercise.BoxTones} {
 					p, c := walkedChorus(t, s.Name, tonic, form, walk)
 					for _, d := range ImpliedHarmonies(p, phrasetest.Guitar, c.Key, c.Chords()) {
 						of[walk]++

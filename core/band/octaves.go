@@ -1,6 +1,9 @@
 package band
 
-import "undaris/core/pitch"
+import (
+	"undaris/core/pitch"
+	"undaris/core/shortestpath"
+)
 
 // largestLeap is how far a bass may leap, in semitones, but for the octave.
 const largestLeap = 7
@@ -27,10 +30,11 @@ func chooseOctaves(tones []bassTone) []octaves {
 	for n, tone := range tones {
 		layers[n] = octavesOf(tone)
 	}
-	chosen := make([]octaves, len(tones))
-	for n, k := range cheapest(layers, octaves.cost, func(n int, from, to octaves) int {
+	cheapest, _ := shortestpath.Choose(layers, octaves.cost, func(n int, from, to octaves) int {
 		return costOfStep(tones[n-1], tones[n], from.end, to.begin)
-	}) {
+	})
+	chosen := make([]octaves, len(tones))
+	for n, k := range cheapest {
 		chosen[n] = layers[n][k]
 	}
 	return chosen

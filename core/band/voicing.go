@@ -5,6 +5,7 @@ import (
 
 	"undaris/core/harmony"
 	"undaris/core/pitch"
+	"undaris/core/shortestpath"
 )
 
 // Chords sit where a guitar's middle strings sound, E3 to C5.
@@ -62,7 +63,8 @@ func voiceLead(chords []harmony.Chord) [][]pitch.MIDI {
 		layers[n] = known[symbol]
 	}
 	led := make([][]pitch.MIDI, len(chords))
-	for n, k := range cheapest(layers, costOfShape, func(_ int, from, to []pitch.MIDI) int { return costOfMoving(from, to) }) {
+	chosen, _ := shortestpath.Choose(layers, costOfShape, func(_ int, from, to []pitch.MIDI) int { return costOfMoving(from, to) })
+	for n, k := range chosen {
 		led[n] = layers[n][k]
 	}
 	return led

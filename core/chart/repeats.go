@@ -130,3 +130,17 @@ func (c Chart) tidied() Chart {
 	c.Bars = bars
 	return c
 }
+
+// Excerpt is the chart with only so many of its bars as they are played, from one on (counted from
+// 0): no repeat is left.
+func (c Chart) Excerpt(from, bars int) Chart {
+	played := c.PlayedBars()
+	part := c
+	part.Bars = nil
+	for _, b := range played[from:min(from+bars, len(played))] {
+		bar := c.Bars[b]
+		bar.RepeatFrom, bar.RepeatTo, bar.Ending = false, 0, 0
+		part.Bars = append(part.Bars, bar)
+	}
+	return part
+}

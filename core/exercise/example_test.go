@@ -9,24 +9,25 @@ import (
 	"undaris/core/neck"
 )
 
-// Chord tones one after the other through the first two bars of a blues.
+// Thirds up the top two strings through the first bar of a blues in C.
 func Example() {
-	guitar := neck.Standard()
 	key, _ := harmony.ReadKey("C dominant")
 	scheme, _ := chart.FindScheme("quick change")
-	c := chart.Chart{Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Shuffle, Swing: 2, Bars: scheme.Bars(key.Tonic, chart.FourFour)}
+	tune := chart.Chart{Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Shuffle, Swing: 2, Bars: scheme.Bars(key.Tonic, chart.FourFour)}
+	guitar := neck.Standard()
 	position, _ := neck.FindPosition(guitar, key.Tonic.Class(), "E")
-	quarters, _ := c.Meter.Subdivision("quarter")
-	p, err := exercise.Sequence{
-		Chart: c, Instrument: guitar, Window: position.Window, Tones: exercise.ChordTones, Figure: "one after another", Order: "as written",
-		Subdivision: quarters, Bars: 2,
-	}.Write()
+	thirds := exercise.Exercise{
+		Tones: exercise.Thirds, Over: exercise.Over{Bars: 1},
+		Where: exercise.Where{Kind: exercise.AlongStrings, LowString: 1, HighString: 2},
+		Time:  exercise.Time{Subdivision: "quarter", NoEnding: true},
+	}
+	written, err := thirds.Write(exercise.Setting{Tune: tune, Instrument: guitar, Position: position, SpanMM: neck.ComfortableSpanMM})
 	if err != nil {
 		fmt.Println(err)
 		return
 	}
-	for _, label := range p.Labels(guitar, key) {
-		fmt.Print(label.Chord.Symbol(), " ", label.Degree, "  ")
+	for _, e := range written.Phrase.Events {
+		fmt.Printf("%d:%d ", e.String, e.Fret)
 	}
-	// Output: C7 R  C7 3  C7 5  C7 b7  F7 5  F7 b7  F7 R  F7 3
+	// Output: 2:1 1:0 2:3 1:1 2:5 1:3 2:6 1:5
 }

@@ -91,7 +91,7 @@ func (k Key) chordScale(c Chord) (name, rule string) {
 		}
 		return usual, fmt.Sprintf("the usual scale of %s chord", article(c.Quality.Name))
 	}
-	home := scaleOn(k.Tonic, map[Mode]string{MajorMode: "major", MinorMode: "natural minor"}[k.Mode])
+	home := k.Scale()
 	at := -1
 	for n, t := range home.Tones {
 		if t.Note.Class() == c.Root.Class() {

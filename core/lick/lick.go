@@ -74,15 +74,23 @@ func (l Lick) CheckSoFar() error {
 	if l.Tonic.Accidental > 1 || l.Tonic.Accidental < -1 {
 		return &chart.FieldError{Field: "tonic", Detail: fmt.Sprintf("%s is not a tonic; a tonic has at most one b or #", l.Tonic)}
 	}
-	if len(l.Tags) > MaxTags {
-		return &chart.FieldError{Field: "tags", Detail: fmt.Sprintf("a lick has at most %d tags", MaxTags)}
+	if err := CheckTags(l.Tags); err != nil {
+		return err
 	}
-	for n, tag := range l.Tags {
+	return l.checkBars()
+}
+
+// CheckTags returns a *chart.FieldError for the first tag that is none, or for too many.
+func CheckTags(tags []string) error {
+	if len(tags) > MaxTags {
+		return &chart.FieldError{Field: "tags", Detail: fmt.Sprintf("at most %d tags are kept", MaxTags)}
+	}
+	for n, tag := range tags {
 		if strings.TrimSpace(tag) != tag || tag == "" || len([]rune(tag)) > MaxTag || strings.ContainsAny(tag, ",\n\r\t") {
 			return &chart.FieldError{Field: fmt.Sprintf("tags[%d]", n), Detail: fmt.Sprintf("a tag has 1 to %d characters in one line, without a comma", MaxTag)}
 		}
 	}
-	return l.checkBars()
+	return nil
 }
 
 // checkBars holds notes and chords within the bars that a lick may have.

@@ -18,22 +18,24 @@ const (
 	OneOctave LayoutKind = "one octave"
 	// TwoAString lays two of the given tones on each string.
 	TwoAString LayoutKind = "two a string"
-	// ThreeAString lays three.
+	// ThreeAString lays three, FourAString four: the hand shifts on every string.
 	ThreeAString LayoutKind = "three a string"
+	FourAString  LayoutKind = "four a string"
 	// SomeStrings and SomeFrets take only the tones there.
 	SomeStrings LayoutKind = "some strings"
 	SomeFrets   LayoutKind = "some frets"
 )
 
 // LayoutKinds lists every layout.
-var LayoutKinds = []LayoutKind{AllTones, OneOctave, TwoAString, ThreeAString, SomeStrings, SomeFrets}
+var LayoutKinds = []LayoutKind{AllTones, OneOctave, TwoAString, ThreeAString, FourAString, SomeStrings, SomeFrets}
 
 // Layout is a layout with what it needs.
 type Layout struct {
 	Kind LayoutKind
 	// From is the degree an octave starts from, as it is written.
 	From string
-	// Low and High bound strings (1 is the highest sounding) or frets.
+	// Low and High bound strings (1 is the highest sounding) or frets. So many a string lie
+	// on all strings where both are 0.
 	Low, High int
 }
 
@@ -47,10 +49,13 @@ type LayoutError struct {
 func (e *LayoutError) Error() string { return e.Detail }
 
 // perString is how far the frets of a shape of two or three a string may lie
-// apart on one string.
-const perString = 5
+// apart on one string, fourPerString those of four: the hand shifts for the last.
+const (
+	perString     = 5
+	fourPerString = 7
+)
 
-// PlaceInLayout lays tones out in a window. Those of TwoAString and ThreeAString leave
+// PlaceInLayout lays tones out in a window. Those of so many a string leave
 // the window where the strings lead them: the hand moves along.
 func PlaceInLayout(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shape, error) {
 	switch l.Kind {
@@ -59,9 +64,11 @@ func PlaceInLayout(i Instrument, w Window, tones []harmony.Tone, l Layout) (Shap
 	case OneOctave:
 		return octave(i, w, tones, l)
 	case TwoAString:
-		return notesPerString(i, w, tones, 2)
+		return notesPerString(i, w, tones, l, 2)
 	case ThreeAString:
-		return notesPerString(i, w, tones, 3)
+		return notesPerString(i, w, tones, l, 3)
+	case FourAString:
+		return notesPerString(i, w, tones, l, 4)
 	case SomeStrings, SomeFrets:
 		return some(i, w, tones, l)
 	}
@@ -168,27 +175,45 @@ func measured(i Instrument, s Shape) Shape {
 }
 
 // notesPerString lays so many tones on each string, from the lowest string up, starting
-// with the first tone that the core has on it. The frets of a string lie at most
-// perString apart.
-func notesPerString(i Instrument, w Window, tones []harmony.Tone, count int) (Shape, error) {
-	lowest := len(i.Open)
+// with the first tone that the core has on it. The layout may bound the strings. The frets of
+// a string lie at most perString apart, fourPerString where there are four: those begin lower where
+// they would run off the neck.
+func notesPerString(i Instrument, w Window, tones []harmony.Tone, l Layout, count int) (Shape, error) {
+	highest, lowest := 1, len(i.Open)
+	if l.Low != 0 || l.High != 0 {
+		if l.Low < 1 || l.High > lowest || l.Low > l.High {
+			return Shape{}, &LayoutError{Detail: fmt.Sprintf("strings %d to %d are not on the neck", l.Low, l.High), Nearest: Layout{Kind: l.Kind}}
+		}
+		highest, lowest = l.Low, l.High
+	}
+	apart := perString
+	if count > 3 {
+		apart = fourPerString
+	}
 	var best Shape
 	found := false
-	for fret := w.Core; fret <= w.High && !found; fret++ {
-		if shape, ok := runs(i, tones, Place{String: lowest, Fret: fret}, count); ok {
+	try := func(fret int) {
+		if shape, ok := runs(i, tones, Place{String: lowest, Fret: fret}, highest, count, apart); ok && !found {
 			best, found = shape, true
 		}
 	}
+	for fret := w.Core; fret <= w.High; fret++ {
+		try(fret)
+	}
+	for fret := w.Core - 1; fret >= 0 && count > 3; fret-- {
+		try(fret)
+	}
 	if !found {
 		return Shape{}, &LayoutError{
-			Detail:  fmt.Sprintf("from frets %d to %d up, %d tones a string do not lie within %d frets on every string", w.Core, w.High, count, perString+1),
+			Detail:  fmt.Sprintf("from frets %d to %d up, %d tones a string do not lie within %d frets on every string", w.Core, w.High, count, apart+1),
 			Nearest: Layout{Kind: AllTones},
 		}
 	}
 	return best, nil
 }
 
-func runs(i Instrument, tones []harmony.Tone, start Place, count int) (Shape, bool) {
+// runs lays the tones from a place up to the highest string.
+func runs(i Instrument, tones []harmony.Tone, start Place, highest, count, apart int) (Shape, bool) {
 	at := func(p Place) *harmony.Tone {
 		for n := range tones {
 			if tones[n].Note.Class() == i.Pitch(p).Class() {
@@ -202,11 +227,11 @@ func runs(i Instrument, tones []harmony.Tone, start Place, count int) (Shape, bo
 	}
 	shape := Shape{}
 	p := i.Pitch(start)
-	for s := start.String; s >= 1; s-- {
+	for s := start.String; s >= highest; s-- {
 		first, last := -1, -1
 		for n := 0; n < count; {
 			place := Place{String: s, Fret: int(p - i.Open[s-1])}
-			if place.Fret < 0 || place.Fret > i.Frets || (first >= 0 && place.Fret-first > perString) {
+			if place.Fret < 0 || place.Fret > i.Frets || (first >= 0 && place.Fret-first > apart) {
 				return Shape{}, false
 			}
 			if tone := at(place); tone != nil {

@@ -65,7 +65,7 @@ func TestALayoutWithNothingInItNamesTheNearest(t *testing.T) {
 		{Layout{Kind: SomeStrings, Low: 0, High: 3}, "strings 0 to 3 are not on the neck", Layout{Kind: SomeStrings, Low: 1, High: 3}},
 		{Layout{Kind: SomeFrets, Low: 20, High: 30}, "frets 20 to 30 are not on the neck", Layout{Kind: SomeFrets, Low: 20, High: 22}},
 		{Layout{Kind: SomeFrets, Low: 1, High: 3}, "no tone lies on frets 1 to 3 in this position (frets 6 to 11)", Layout{Kind: AllTones}},
-		{Layout{Kind: "spiral"}, `"spiral" is not a layout; choose one of [all tones one octave two a string three a string some strings some frets]`, Layout{}},
+		{Layout{Kind: "spiral"}, `"spiral" is not a layout; choose one of [all tones one octave two a string three a string four a string some strings some frets]`, Layout{}},
 	} {
 		_, err := laid(t, "E-7", "C7", c.layout)
 		var fault *LayoutError

@@ -24,6 +24,7 @@ func LayoutChoices(i Instrument, w Window, tones []harmony.Tone) []LayoutChoice 
 	return append(choices,
 		LayoutChoice{Layout: Layout{Kind: TwoAString}, Text: "two a string, with the 9"},
 		LayoutChoice{Layout: Layout{Kind: ThreeAString}, Text: "three a string"},
+		LayoutChoice{Layout: Layout{Kind: FourAString}, Text: "four a string"},
 		LayoutChoice{Layout: Layout{Kind: SomeStrings, Low: 1, High: min(3, strings)}, Text: "only some strings", Unit: "string", Least: 1, Most: strings},
 		LayoutChoice{Layout: Layout{Kind: SomeFrets, Low: w.Core, High: w.CoreEnd}, Text: "only some frets", Unit: "fret", Least: w.Low, Most: w.High},
 	)

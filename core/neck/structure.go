@@ -114,10 +114,21 @@ func stacked(i Instrument, w Window, tones []*harmony.Tone, set []int, fret int)
 	return shape, true
 }
 
-// strummed fingers notes that sound together: the first finger on the lowest
+func strummed(tones []Placed) {
+	chord := make([]Fingered, len(tones))
+	for n, t := range tones {
+		chord[n] = t.Fingered
+	}
+	for n, f := range FingerChord(chord) {
+		tones[n].Fingered = f
+	}
+}
+
+// FingerChord fingers places that sound together: the first finger on the lowest
 // fret, laid across where several lie there, and the others in order of fret,
 // then from the lowest string up (common practice).
-func strummed(tones []Placed) {
+func FingerChord(places []Fingered) []Fingered {
+	tones := slices.Clone(places)
 	order := make([]int, len(tones))
 	for n := range order {
 		order[n] = n
@@ -144,6 +155,7 @@ func strummed(tones []Placed) {
 		}
 		last = t.Finger
 	}
+	return tones
 }
 
 func stringsNamed(set []int) string {

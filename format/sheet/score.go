@@ -17,6 +17,8 @@ type Score struct {
 	// Line has its tick 0 at the start of the chart.
 	Line  phrase.Phrase
 	Paper Paper
+	// Shapes draws what is played over each chord on a neck, after the notes.
+	Shapes bool
 }
 
 // How a score is set, in mm.
@@ -64,6 +66,9 @@ func (s Score) draw(c canvas) {
 		system := system{Score: s, canvas: c, labels: labels, top: y + staffTop, first: first == 0}
 		system.draw(bars[first:min(first+barsInSystem, len(bars))])
 		y += height
+	}
+	if s.Shapes {
+		s.drawShapes(c, y)
 	}
 	c.text(margin, s.Paper.Height-8, letters{size: 2.8}, foot)
 }

@@ -21,11 +21,13 @@ type Solo struct {
 	// Line has its tick 0 at the start of the first chorus.
 	Line     phrase.Phrase
 	Choruses int
+	// Shapes draws the places over each chord on necks below the notes of a PDF.
+	Shapes bool
 }
 
 // lick is the solo as one long lick, which the writers of licks write.
 func (s Solo) lick() lick.Lick {
-	return lick.Lick{Name: s.Name, About: "A solo over " + s.Chart.Title, Tonic: s.Chart.Key.Tonic, Phrase: s.Line, Instrument: &s.Instrument}
+	return lick.Lick{Name: s.Name, About: "Over " + s.Chart.Title, Tonic: s.Chart.Key.Tonic, Phrase: s.Line, Instrument: &s.Instrument}
 }
 
 // Format is a format that solos are written in.
@@ -40,7 +42,7 @@ type Format struct {
 // Formats lists every format, in the order to show it.
 var Formats = []Format{
 	{"pdf", "Tab and staff, PDF", ".pdf", "application/pdf", func(s Solo) []byte {
-		return sheet.Score{Title: s.Name, Chart: s.Chart, Instrument: s.Instrument, Line: s.Line}.PDF()
+		return sheet.Score{Title: s.Name, Chart: s.Chart, Instrument: s.Instrument, Line: s.Line, Shapes: s.Shapes}.PDF()
 	}},
 	{"tab", "Plain-text tab", ".txt", "text/plain; charset=utf-8", func(s Solo) []byte { return tabtext.Write(s.lick()) }},
 	{"musicxml", "MusicXML", ".musicxml", "application/vnd.recordare.musicxml+xml", func(s Solo) []byte { return musicxml.WriteLick(s.lick()) }},

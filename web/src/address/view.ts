@@ -18,6 +18,7 @@ export const steps = [
   { key: '5', name: 'solo', title: 'Solo' },
   { key: '6', name: 'play', title: 'Play' },
   { key: '7', name: 'practice', title: 'Practice' },
+  { key: '8', name: 'exercise', title: 'Exercises' },
 ] as const
 
 const longest = 1 << 26

@@ -57,6 +57,10 @@ export type ImportedLick = Schemas['ImportedLick']
 export type LickVariant = Schemas['LickVariant']
 export type Place = Schemas['Place']
 export type Target = Schemas['Target']
+export type Exercise = Schemas['Exercise']
+export type KeptExercise = Schemas['KeptExercise']
+export type WrittenExercise = Schemas['WrittenExercise']
+export type ExerciseChoice = Schemas['ExerciseChoice']
 export type LayoutChoice = Schemas['LayoutChoice']
 export type Performance = Schemas['Performance']
 export type PerformanceRequest = Schemas['PerformanceRequest']
@@ -136,6 +140,11 @@ export class Problem extends Error {
   /** The nearest instrument that works, where one was refused. */
   get instrument(): Instrument | undefined {
     return this.fields[0]?.nearestInstrument
+  }
+
+  /** The nearest exercise that can be written, where one was refused. */
+  get exercise(): Exercise | undefined {
+    return this.fields[0]?.nearestExercise
   }
 
   /** What of a text could not be read, each with its place. */

@@ -656,7 +656,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/exercise/sequence": {
+    "/api/compute/exercise": {
         parameters: {
             query?: never;
             header?: never;
@@ -665,8 +665,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Walk a figure through the chords of a tune */
-        post: operations["post-api-compute-exercise-sequence"];
+        /** Write an exercise out over a tune */
+        post: operations["post-api-compute-exercise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/exercise/file/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An exercise as a file */
+        post: operations["post-api-compute-exercise-file-by-format"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1007,6 +1024,162 @@ export interface paths {
         put?: never;
         /** Plan several choruses as one solo */
         post: operations["post-api-compute-solo-whole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the exercises */
+        get: operations["list-api-exercises"];
+        put?: never;
+        /** Keep a new exercise */
+        post: operations["post-api-exercises"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the deleted exercises, the latest first */
+        get: operations["list-api-exercises-deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read one exercise */
+        get: operations["get-api-exercises-by-id"];
+        /** Replace a version of a exercise */
+        put: operations["put-api-exercises-by-id"];
+        post?: never;
+        /** Delete a exercise; it can be restored */
+        delete: operations["delete-api-exercises-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a copy of a exercise */
+        post: operations["post-api-exercises-by-id-duplicate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted exercise back */
+        post: operations["post-api-exercises-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of a exercise, newest first */
+        get: operations["list-api-exercises-by-id-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a version of a exercise */
+        put: operations["put-api-exercises-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of a exercise the present one */
+        post: operations["post-api-exercises-by-id-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The exercise as it is stored, whether it can be read or not */
+        get: operations["list-api-exercises-by-id-text"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2308,6 +2481,8 @@ export interface components {
             density: number;
             /** @description The kinds of card, in the order in which they are learned */
             drills: components["schemas"]["DrillChoice"][];
+            /** @description What can be chosen of an exercise, and those that are ready made */
+            exercises: components["schemas"]["ExerciseChoices"];
             feels: string[];
             /** @description What charts are exported as */
             formats: components["schemas"]["FormatChoice"][];
@@ -2334,8 +2509,6 @@ export interface components {
              * @description The widest bend, in quarter tones
              */
             mostBend: number;
-            /** @description Which way round figures go */
-            orders: string[];
             /** @description Of the band, as a mixer shows them */
             parts: string[];
             /**
@@ -2345,8 +2518,6 @@ export interface components {
             plainLevel: number;
             scaleMm: components["schemas"]["Range"];
             schemes: components["schemas"]["SchemeChoice"][];
-            /** @description What sequences walk over, and the figures */
-            sequences: components["schemas"]["SequenceChoice"][];
             /** @description What solos are exported as */
             soloFormats: components["schemas"]["FormatChoice"][];
             /** @description What can play the chords */
@@ -2774,6 +2945,13 @@ export interface components {
             text: string;
             tones: components["schemas"]["PlacedTone"][];
         };
+        EasierExercise: {
+            exercise: components["schemas"]["Exercise"];
+            position: string;
+            /** Format: double */
+            stretchMm: number;
+            text: string;
+        };
         EditChart: {
             chart: components["schemas"]["Chart"];
             /** @description Put bars once more before a bar */
@@ -2885,6 +3063,194 @@ export interface components {
             trill?: number;
             vibrato?: boolean;
         };
+        Exercise: {
+            /** @description What it is good for, at most 200 characters */
+            about: string;
+            /** @description The notes of a structure one after the other */
+            broken?: boolean;
+            /** @description 9, 11 and 13 that are added to an arpeggio */
+            extensions?: number[];
+            /** @description How a chord is led into the next; left out for directly */
+            into?: string;
+            /** @description 1 to 60 characters */
+            name: string;
+            order: components["schemas"]["ExerciseOrder"];
+            ornaments: components["schemas"]["ExerciseOrnaments"];
+            over: components["schemas"]["ExerciseOver"];
+            /** @description Where the hand stands: a form, or a position's id; left out for the home position */
+            position?: string;
+            /**
+             * Format: int64
+             * @description The degree that a superimposed arpeggio stands on: 3, 5, 7 or 9; left out for the best
+             */
+            superimposed?: number;
+            /** @description The player's own words for it, each at most 24 characters without a comma */
+            tags?: string[];
+            time: components["schemas"]["ExerciseTime"];
+            /** @description What is walked; left out for chord tones */
+            tones?: string;
+            where: components["schemas"]["ExerciseWhere"];
+        };
+        ExerciseChoice: {
+            /** @description The tones of a chord, to which extensions can be added */
+            arpeggio?: boolean;
+            name: string;
+            /** @description Several notes, together or one after the other */
+            structure?: boolean;
+            /** @description What it is, in a line */
+            text: string;
+        };
+        ExerciseChoices: {
+            approaches: components["schemas"]["ExerciseChoice"][];
+            directions: components["schemas"]["ExerciseChoice"][];
+            figures: components["schemas"]["ExerciseChoice"][];
+            into: components["schemas"]["ExerciseChoice"][];
+            /** Format: int64 */
+            maxBars: number;
+            oncePerChord: string;
+            over: components["schemas"]["ExerciseChoice"][];
+            patterns: components["schemas"]["ExerciseChoice"][];
+            /** @description Exercises to begin with */
+            readyMade: components["schemas"]["Exercise"][];
+            starts: components["schemas"]["ExerciseChoice"][];
+            tails: components["schemas"]["ExerciseChoice"][];
+            tones: components["schemas"]["ExerciseChoice"][];
+            turns: components["schemas"]["ExerciseChoice"][];
+            where: components["schemas"]["ExerciseChoice"][];
+        };
+        ExerciseEntry: {
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            name: string;
+            /** Format: date-time */
+            saved: string;
+            tags: string[];
+            /** @description What it is, in a few words */
+            text: string;
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
+        ExerciseOrder: {
+            /** @description Left out for up and down */
+            direction?: string;
+            /** @description Left out for one after another */
+            figure?: string;
+            /** @description The player's own figure, in steps from 1 */
+            numbers?: number[];
+            /** @description Where each chord begins; left out for the nearest tone */
+            start?: string;
+            /** @description Which way round; left out for as written */
+            turn?: string;
+        };
+        ExerciseOrnaments: {
+            /** @description What leads into some tones; left out for nothing */
+            before?: string;
+            skipStrings?: boolean;
+            slides?: boolean;
+            slurs?: boolean;
+            tail?: string;
+            /** @description The degrees that are led into; left out for the 5 */
+            to?: number[];
+            trill?: boolean;
+        };
+        ExerciseOver: {
+            /**
+             * Format: int64
+             * @description How many bars; left out for all, or for four of one chord
+             */
+            bars?: number;
+            /** @description The one chord; left out for that of the tonic */
+            chord?: string;
+            /**
+             * Format: int64
+             * @description The first bar of the tune, from 1; left out for 1
+             */
+            from?: number;
+            /** @description Left out for the tune */
+            kind?: string;
+            /**
+             * @description A progression in bar notation
+             * @example | Am7 | D7 |
+             */
+            text?: string;
+        };
+        ExerciseRequest: {
+            chart: components["schemas"]["Chart"];
+            exercise: components["schemas"]["Exercise"];
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Where the hand stands in the tune's key, a position's id or form; left out for the exercise's own, or else the home position */
+            position?: string;
+            /** @description Another tonic that the tune is moved to first, the hand in the same form; left out for its own */
+            tonic?: string;
+        };
+        ExerciseShape: {
+            chord: string;
+            /**
+             * Format: int64
+             * @description The chart's tick at which the chord begins
+             */
+            tick: number;
+            tones: components["schemas"]["PlacedTone"][];
+        };
+        ExerciseTime: {
+            /**
+             * Format: int64
+             * @description Every so many-th note is accented
+             */
+            accent?: number;
+            /** @description Without the held last note */
+            noEnding?: boolean;
+            /**
+             * Format: int64
+             * @description Of a run into a chord, the landing counted; left out for 5
+             */
+            notes?: number;
+            /** @description Left out for through */
+            pattern?: string;
+            /**
+             * Format: int64
+             * @description So many notes are played
+             */
+            play?: number;
+            /**
+             * Format: int64
+             * @description and so many left out
+             */
+            rest?: number;
+            /** @description Left out for eighths */
+            subdivision?: string;
+        };
+        ExerciseWhere: {
+            /** Format: int64 */
+            highFret?: number;
+            /**
+             * Format: int64
+             * @description The highest number of the strings
+             */
+            highString?: number;
+            /** @description Left out for in position */
+            kind?: string;
+            /** Format: int64 */
+            lowFret?: number;
+            /**
+             * Format: int64
+             * @description The lowest number of the strings, 1 the highest sounding; left out with highString for all
+             */
+            lowString?: number;
+            /**
+             * Format: int64
+             * @description Notes on a string
+             */
+            perString?: number;
+        };
         Facets: {
             bars: number[];
             /** @description The chords of the chart */
@@ -2933,6 +3299,7 @@ export interface components {
             message: string;
             /** @description What can be used instead and is nearest, the best first */
             nearest?: string[];
+            nearestExercise?: components["schemas"]["Exercise"];
             nearestInstrument?: components["schemas"]["Instrument"];
             nearestLayout?: components["schemas"]["Layout"];
             nearestTargets?: components["schemas"]["Target"][];
@@ -3479,6 +3846,24 @@ export interface components {
              * @description The length of a chorus
              */
             ticks: number;
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
+        KeptExercise: {
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            exercise: components["schemas"]["Exercise"];
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            /** Format: date-time */
+            saved: string;
+            /** @description What it is, in a few words */
+            text: string;
             /**
              * Format: int64
              * @description Given with a save, here or as If-Match, so that no other save is overwritten
@@ -5327,6 +5712,18 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        ReplaceExercise: {
+            exercise: components["schemas"]["Exercise"];
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
+            /**
+             * Format: int64
+             * @description The version that this one replaces; left out where If-Match names it
+             */
+            version?: number;
+        } & {
+            [key: string]: unknown;
+        };
         ReplaceLick: {
             /** @description Keep the version that is replaced, even if it is of the same sitting */
             keepBefore?: boolean;
@@ -5587,32 +5984,6 @@ export interface components {
             seconds: number;
             /** @description How long it is and what changes */
             text: string;
-        };
-        SequenceChoice: {
-            figures: string[];
-            tones: string;
-        };
-        SequenceRequest: {
-            /** Format: int64 */
-            bars: number;
-            chart: components["schemas"]["Chart"];
-            /** @description The figure; left out for one after another */
-            figure?: string;
-            /**
-             * Format: int64
-             * @description The first bar, from 1
-             */
-            from: number;
-            /** @description Left out for a guitar in standard tuning */
-            hands?: components["schemas"]["Hands"];
-            /** @description Which way round; left out for as written */
-            order?: string;
-            /** @description A position's id or form; left out for the home position */
-            position?: string;
-            /** @description Left out for eighths */
-            subdivision?: string;
-            /** @description What is walked over; left out for chord tones */
-            tones?: string;
         };
         Session: {
             /**
@@ -6165,6 +6536,32 @@ export interface components {
             repeatTo: number;
             section: string;
             /** @description The bar in the bar notation */
+            text: string;
+        };
+        WrittenExercise: {
+            /** Format: int64 */
+            bars: number;
+            caution?: string;
+            /** @description The chart that it goes through, where that is not the tune */
+            chart?: components["schemas"]["Chart"];
+            /** @description What could not be had over a chord, and what is played instead */
+            concessions: string[];
+            easier?: components["schemas"]["EasierExercise"];
+            /**
+             * Format: int64
+             * @description The first bar it is played over, from 1
+             */
+            firstBar: number;
+            position: components["schemas"]["Position"];
+            /** @description The places that are played over each chord, in the order in which they come */
+            shapes: components["schemas"]["ExerciseShape"][];
+            /**
+             * Format: double
+             * @description The widest that one hand is spread; 0 where notes come one by one
+             */
+            stretchMm: number;
+            tab: components["schemas"]["Tab"];
+            /** @description What it is, in a few words */
             text: string;
         };
         WrittenLabel: {
@@ -7679,7 +8076,7 @@ export interface operations {
             };
         };
     };
-    "post-api-compute-exercise-sequence": {
+    "post-api-compute-exercise": {
         parameters: {
             query?: never;
             header?: never;
@@ -7688,7 +8085,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SequenceRequest"];
+                "application/json": components["schemas"]["ExerciseRequest"];
             };
         };
         responses: {
@@ -7698,7 +8095,45 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Tab"];
+                    "application/json": components["schemas"]["WrittenExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-exercise-file-by-format": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description One of the formats that solos are exported in */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExerciseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -8368,6 +8803,406 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WholeSolo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Exercise"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-exercises-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-exercises-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-exercises-by-id": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceExercise"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-exercises-by-id": {
+        parameters: {
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
+            };
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-exercises-by-id-duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-exercises-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-exercises-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-exercises-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-exercises-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptExercise"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-exercises-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -83,6 +83,9 @@ a {
   display: flex;
   flex-direction: column;
 }
+.step span:last-child {
+  font-size: 0.92rem;
+}
 .step .number {
   font-size: 1.15rem;
   font-weight: 650;

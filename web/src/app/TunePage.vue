@@ -57,7 +57,7 @@ onBeforeUnmount(() => void player.stop())
 
 // In another key, or over one chord, the strip shows what sounds.
 const { answer: soundingRead } = useAnswer(
-  () => (player.differsFromTune ? player.chunk?.pass?.chart : undefined),
+  () => (player.differsFromTune ? (player.chunk?.ownChart ?? player.chunk?.pass?.chart) : undefined),
   (chart, signal) => answer(client.POST('/api/compute/chart', { body: { chart }, signal })),
 )
 const strip = computed(() => {

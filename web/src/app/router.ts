@@ -22,6 +22,11 @@ export const router = createRouter({
         { path: 'licks', name: 'licks', component: () => import('../steps/licks/LicksStep.vue') },
         { path: 'solo', name: 'solo', component: () => import('../steps/solo/SoloStep.vue') },
         { path: 'play', name: 'play', component: () => import('../steps/play/PlayStep.vue') },
+        {
+          path: 'exercise',
+          name: 'exercise',
+          component: () => import('../steps/exercise/ExerciseStep.vue'),
+        },
       ],
     },
     { path: '/:rest(.*)', redirect: { name: 'start' } },

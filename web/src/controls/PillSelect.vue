@@ -6,8 +6,11 @@ import { signs } from './spelling'
 withDefaults(
   defineProps<{
     chosen: Value | undefined
-    /** What can be chosen. A text that is somebody's own name for a thing is shown as it is. */
-    options: { value: Value; text: string; ownName?: boolean }[]
+    /**
+     * What can be chosen, and what each is in a line, shown in the list. A text that is somebody's own
+     * name for a thing is shown as it is.
+     */
+    options: { value: Value; text: string; about?: string; ownName?: boolean }[]
     label: string
     placeholder?: string
   }>(),
@@ -37,7 +40,14 @@ function letGo() {
     @change="(event) => (byMouse = event.originalEvent.type !== 'keydown')"
     @hide="letGo"
     @update:model-value="(value: Value) => $emit('choose', value)"
-  />
+  >
+    <template v-if="options.some((one) => one.about)" #option="{ option }">
+      <span class="option">
+        {{ option.ownName ? option.text : signs(option.text) }}
+        <small>{{ signs(option.about ?? '') }}</small>
+      </span>
+    </template>
+  </Select>
 </template>
 
 <style scoped>
@@ -48,6 +58,13 @@ function letGo() {
 .pill :deep(.p-select-label) {
   padding: 0.25rem 0.1rem 0.25rem 0.75rem;
   font-size: 0.93rem;
+}
+.option {
+  display: flex;
+  flex-direction: column;
+}
+.option small {
+  opacity: 0.8;
 }
 .pill :deep(.p-select-dropdown) {
   width: 1.7rem;

@@ -58,6 +58,7 @@ const size = computed(() => markSize(props.mark, props.room))
           {{ mark.small }}
         </text>
       </template>
+      <circle v-if="mark.inBox" class="boxed" :cx="-size.w / 2 + 1" :cy="-size.h / 2 + 3" r="4.5" />
       <text v-if="mark.caption" class="caption" :x="0" y="-17">{{ mark.caption }}</text>
     </template>
   </g>
@@ -77,6 +78,11 @@ const size = computed(() => markSize(props.mark, props.room))
   fill: var(--card);
   stroke: var(--now);
   stroke-width: 2.2;
+}
+.boxed {
+  fill: var(--ink);
+  stroke: var(--card);
+  stroke-width: 1.5;
 }
 .outline {
   fill: none;

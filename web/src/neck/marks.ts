@@ -17,6 +17,8 @@ export interface Mark extends Place {
   caption?: string
   lit?: boolean
   chosen?: boolean
+  /** A tone that the box has too: a dot on its edge says so. */
+  inBox?: boolean
 }
 
 export interface Arrow {
@@ -42,6 +44,16 @@ export function toneMark(tone: PlacedTone, form: Mark['form']): Mark {
     small: tone.finger ? String(tone.finger) : undefined,
     spoken: tone.spoken,
   }
+}
+
+/** Pebbles, those that the box has too marked so. */
+export function markedInBox(pebbles: Mark[], box: PlacedTone[]): Mark[] {
+  const boxed = new Set(box.map(placeKey))
+  return pebbles.map((mark) =>
+    mark.form !== 'ghost' && boxed.has(placeKey(mark))
+      ? { ...mark, inBox: true, spoken: `${mark.spoken}, also in your box` }
+      : mark,
+  )
 }
 
 /** The box as dots, but for the places that a pebble already takes. */

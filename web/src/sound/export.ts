@@ -4,6 +4,7 @@ import { answer, client, type PassRequest, type PerformanceRequest, type Segment
 import { useBand } from '../document/band'
 import { useTune } from '../document/tune'
 import { parts, type Part } from './mixer'
+import { download } from './download'
 import { usePlayer } from './player'
 import { passSource } from './passes'
 import { renderPieces } from './render'
@@ -131,11 +132,3 @@ export const useExporting = defineStore('exporting', () => {
 /** Fails when a signal says so. */
 const aborted = (signal: AbortSignal) =>
   new Promise<never>((_, stop) => signal.addEventListener('abort', () => stop(signal.reason)))
-
-function download(blob: Blob, name: string) {
-  const link = document.createElement('a')
-  link.download = name
-  link.href = URL.createObjectURL(blob)
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
-}

@@ -8,15 +8,15 @@ import type { PassRequest, PerformanceRequest } from '../api/client'
 import { useBand } from '../document/band'
 import { useTune } from '../document/tune'
 import { browserEngine } from './engine'
-import { lineSource } from './lines'
+import { lineSource, type Ramp } from './lines'
 import { createPlayer } from './machine'
 import { parts, type Mix, type Part } from './mixer'
 import { passSource, type Bars } from './passes'
 import { useTuneLine } from './tuneline'
 import { useWakeLock } from './wakelock'
 
-/** What a step plays: a line over some bars, or the tune from a bar on. */
-export type Playable = PerformanceRequest | { tuneFrom: number }
+/** What a step plays: a line over some bars, faster each time round if it is ramped, or the tune from a bar on. */
+export type Playable = (PerformanceRequest & { ramp?: Ramp; showsChart?: boolean }) | { tuneFrom: number }
 type Offer = () => Playable | undefined
 
 /** Who asks for notes that are only to be shown. */
@@ -111,10 +111,11 @@ export const usePlayer = defineStore('player', () => {
     tune.practised()
     if (!asked) return playTune()
     if ('tuneFrom' in asked) return playTune(asked.tuneFrom)
-    const request = { hands: tune.hands, ...asked }
-    const overTune = asked.chart === tune.chart || asked.chart === tune.music
-    const line = lineSource(request, { loop: looping, overTune, style })
-    return machine.play(line, source.value?.who)
+    const { ramp, showsChart, ...line } = asked
+    const request = { hands: tune.hands, ...line }
+    const overTune = line.chart === tune.chart || line.chart === tune.music
+    const played = lineSource(request, { loop: looping, overTune, style, ramp, showsChart })
+    return machine.play(played, source.value?.who)
   }
 
   /** Sounds a few notes to show what they are; it is over soon, and nothing that need be stopped. */
@@ -171,6 +172,7 @@ export const usePlayer = defineStore('player', () => {
 
   /** Whether what sounds is the tune in another key, or a vamp: then its bars are not the tune's. */
   const differsFromTune = computed(() => {
+    if (chunk.value?.ownChart && state.value === 'playing') return true
     const pass = chunk.value?.pass
     if (!pass || !tune.chart) return false
     return pass.bars !== tune.read?.facts.bars || pass.chart.key.tonic !== tune.chart.key.tonic

@@ -1,4 +1,4 @@
-import type { Pass, Performance } from '../api/client'
+import type { Chart, Pass, Performance } from '../api/client'
 
 export type Note = Performance['notes'][number]
 export type BeatMark = Performance['beats'][number]
@@ -11,6 +11,8 @@ export interface Chunk {
   pass?: Pass
   /** The key and tempo that the tune had when it was asked for. */
   tune?: { tonic: string; tempo: number }
+  /** The chart that it goes through, where that is another than the tune's and is to be shown. */
+  ownChart?: Chart
   /** Which bars of its pass it is, where they are looped. */
   loop?: { from: number; to: number }
 }

@@ -14,15 +14,17 @@ const props = withDefaults(
     chosen: number | undefined
     /** The notes that a figure speaks of. */
     marked?: number[]
+    /** Lower, without what a note is in words: for many rows below each other. */
+    dense?: boolean
   }>(),
-  { label: 'The line as tab', width: 838, marked: () => [] },
+  { label: 'The line as tab', width: 838, marked: () => [], dense: false },
 )
 const emit = defineEmits<{ pick: [index: number] }>()
 
-const top = 52
+const top = props.dense ? 44 : 52
 const gap = 19
 const y = (string: number) => top + (string - 1) * gap
-const height = computed(() => y(props.strings.length) + 52)
+const height = computed(() => y(props.strings.length) + (props.dense ? 34 : 52))
 const layout = computed(() => layOutTab(props.line, props.width))
 const bottom = computed(() => y(props.strings.length))
 
@@ -53,7 +55,7 @@ const chords = computed(() => {
           :y1="top"
           :y2="bottom"
         />
-        <text class="beat" :class="{ one: beat.bar }" :x="beat.x" y="29">{{ beat.text }}</text>
+        <text class="beat" :class="{ one: beat.bar }" :x="beat.x" :y="dense ? 26 : 29">{{ beat.text }}</text>
       </template>
       <text v-for="chord in chords" :key="chord.x" class="chord" :x="chord.x" y="14">
         {{ signs(chord.text) }}
@@ -83,7 +85,7 @@ const chords = computed(() => {
         {{ techniqueSign(event) }}
       </text>
       <text class="degree" :y="bottom + 27">{{ signs(degreeUnder(line.events, index)) }}</text>
-      <text class="class" :y="bottom + 42">{{ classUnder(line.events, index) }}</text>
+      <text v-if="!dense" class="class" :y="bottom + 42">{{ classUnder(line.events, index) }}</text>
     </g>
   </svg>
 </template>

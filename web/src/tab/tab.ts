@@ -103,6 +103,7 @@ export function techniqueSign(e: LineEvent): string {
   if (e.grace) signs.push('♪')
   if (e.trill) signs.push(`tr${e.fret + e.trill}`)
   if (e.rake) signs.push('⫽')
+  if (e.accent) signs.push('>')
   return signs.join(' ')
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import type { Place } from '../../api/client'
 import { heard } from '../../tab/tab'
 import { changeMarks, emptyMarks, type Arrow, type Mark } from '../../neck/marks'
@@ -12,6 +13,7 @@ import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
+import { exerciseQuery } from '../../address/exercise'
 import BendsPanel from './BendsPanel.vue'
 import BoxPanel from './BoxPanel.vue'
 import { useBends } from './bends'
@@ -24,6 +26,7 @@ import PathPanel from './PathPanel.vue'
 import MovesPanel from './MovesPanel.vue'
 
 const tune = useTune()
+const route = useRoute()
 const view = useView()
 const player = usePlayer()
 const work = useChange()
@@ -48,6 +51,17 @@ const way = computed(() => {
 
 const path = usePath(work)
 const { functions, refusal: noTable, own, toggle, marks: bentMarks } = useBends(work)
+
+/** Up the arpeggio of the chord that is left, down that of the one that arrives. */
+const walk = computed(() => {
+  const { leaving, arriving } = view.change.value ?? {}
+  const within = leaving && arriving && arriving.bar >= leaving.bar
+  return exerciseQuery({
+    tones: 'seventh arpeggio',
+    order: { direction: 'up one chord, down the next' },
+    over: within ? { from: leaving.bar, bars: arriving.bar - leaving.bar + 1 } : {},
+  })
+})
 
 // The neck.
 const marks = computed<Mark[]>(() => {
@@ -201,6 +215,13 @@ const drillOf = computed(
           >
           <template v-else>hollow: leaving · filled: arriving · both: held · arrows: half steps</template>
         </span>
+        <RouterLink
+          class="chip ask"
+          title="Up this chord's arpeggio, down the next one's"
+          :to="{ name: 'exercise', params: { id: tune.id }, query: { ...route.query, ...walk } }"
+        >
+          walk it
+        </RouterLink>
         <RouterLink
           class="chip ask"
           title="Drills about landings over the changes of this tune"

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { exerciseQuery } from '../../address/exercise'
 import type { ChordView, NeckMap, PlacedTone } from '../../api/client'
 import BenchTabs from '../../controls/BenchTabs.vue'
 import MiniNeck from '../../neck/MiniNeck.vue'
@@ -8,12 +10,12 @@ import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { useMapQuery } from './address'
 import PaperPanel from './PaperPanel.vue'
-import SequencePanel from './SequencePanel.vue'
 import { shapeOf, type MapPosition } from './shapes'
 
 /** Below the neck: the positions, and what is looked at of the chord beside its shape. */
 const props = defineProps<{ viewOfChord: ChordView; chord: NeckMap['chords'][number] }>()
-const emit = defineEmits<{ hear: [notes: PlacedTone[]] }>()
+const emit = defineEmits<{ hear: [notes: PlacedTone[], strummed: boolean] }>()
+const route = useRoute()
 const tune = useTune()
 const view = useView()
 
@@ -32,15 +34,36 @@ const benches = computed(() => [
   { name: 'chords' as const, title: 'All chords' },
   { name: 'arpeggios' as const, title: 'Arpeggios over it' },
   { name: 'smaller' as const, title: 'Smaller' },
-  { name: 'sequences' as const, title: 'Sequences' },
   { name: 'paper' as const, title: 'On paper' },
 ])
 
 function chooseSmaller(name: string, notes: PlacedTone[]) {
   const chosen = query.small.value === name
   void query.set({ small: chosen ? undefined : name })
-  if (!chosen) emit('hear', notes)
+  if (!chosen) emit('hear', notes, true)
 }
+
+/** Lays an arpeggio over the chord, and plays it note by note. */
+function chooseArpeggio(one: ChordView['superimposed'][number]) {
+  const chosen = over.value === one.chord
+  void query.set({ over: chosen ? 'box' : one.chord })
+  if (!chosen) emit('hear', one.notes, false)
+}
+
+/** Small structures led through the whole tune, as exercises. */
+const through = [
+  { title: 'shells', of: { tones: 'shells' } },
+  { title: 'guide tones', of: { tones: 'guide tones' } },
+  { title: 'roots and thirds', of: { tones: 'root and third' } },
+  { title: 'spread triads', of: { tones: 'spread triads' } },
+].map(({ title, of }) => ({
+  title,
+  query: exerciseQuery({
+    ...of,
+    where: { kind: 'along the strings' },
+    time: { subdivision: 'once a chord' },
+  }),
+}))
 
 /** A position as it is said in full. */
 const placeName = (p: MapPosition) => `${p.form ? `${p.label}, ` : ''}frets ${p.core} to ${p.coreEnd}`
@@ -84,7 +107,6 @@ function openChord(symbol: string, position: MapPosition) {
         </ol>
       </template>
     </div>
-    <SequencePanel v-else-if="bench === 'sequences'" :position="here" />
     <template v-else>
       <ol class="positions" aria-label="Positions">
         <li v-for="p in tune.map.positions" :key="p.id">
@@ -107,12 +129,7 @@ function openChord(symbol: string, position: MapPosition) {
       </ol>
       <ul v-if="bench === 'arpeggios'" class="arpeggios">
         <li v-for="s in props.viewOfChord.superimposed" :key="s.chord">
-          <button
-            type="button"
-            class="chip"
-            :aria-pressed="over === s.chord"
-            @click="query.set({ over: over === s.chord ? 'box' : s.chord })"
-          >
+          <button type="button" class="chip" :aria-pressed="over === s.chord" @click="chooseArpeggio(s)">
             <b>{{ signs(s.chord) }}</b> {{ s.degrees.map(signs).join(' ')
             }}<i v-if="s.leans"> leans on {{ signs(s.leans) }}</i>
           </button>
@@ -130,6 +147,17 @@ function openChord(symbol: string, position: MapPosition) {
           </button>
         </li>
         <li v-if="!props.viewOfChord.smaller.length" class="quiet">None of them lies in this position.</li>
+        <li class="through">
+          <span class="quiet">through the whole tune, each voice moving little:</span>
+          <RouterLink
+            v-for="one in through"
+            :key="one.title"
+            class="chip"
+            :to="{ name: 'exercise', params: route.params, query: { ...route.query, ...one.query } }"
+          >
+            {{ one.title }}
+          </RouterLink>
+        </li>
       </ul>
       <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="here" />
       <ul v-else class="chords">
@@ -181,6 +209,17 @@ function openChord(symbol: string, position: MapPosition) {
   gap: 6px;
   max-height: 106px;
   overflow-y: auto;
+}
+.through {
+  width: 100%;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 6px;
+}
+.through .chip {
+  color: inherit;
+  text-decoration: none;
 }
 .arpeggios .strings {
   opacity: 0.85;

@@ -14,7 +14,7 @@ import type { Place, PlacedTone } from '../../api/client'
 import { overlays } from './address'
 import { useChord } from './chord'
 import { shapePerformance } from './hearing'
-import { chordMarks, legendOf, overlayOf, type Looks } from './looks'
+import { arpeggioOf, chordMarks, legendOf, overlayOf, type Looks } from './looks'
 import MapBench from './MapBench.vue'
 import MapTools from './MapTools.vue'
 
@@ -44,7 +44,14 @@ const tones = computed<PlacedTone[]>(() => {
     for (const tone of shapeOf(p, chord.value?.chord)?.tones ?? []) all.set(placeKey(tone), tone)
   return [...all.values()]
 })
-const degrees = computed(() => [...new Set(shape.value?.tones.map((tone) => tone.degree))])
+/** The degrees that can be hidden: those of the shape, and each extension. */
+const degrees = computed(() => {
+  const extensions = over.value === 'extensions' ? (shown.value?.extensions.notes ?? []) : []
+  return [...new Set([...(shape.value?.tones ?? []), ...extensions].map((tone) => tone.degree))]
+})
+const arpeggio = computed(() => arpeggioOf(shown.value, over.value))
+/** What is heard of the chord: the structure or arpeggio that is chosen, or its shape. */
+const heardNotes = computed(() => small.value?.notes ?? arpeggio.value?.notes ?? shape.value?.tones ?? [])
 
 const looks = computed<Looks>(() => ({
   ...{ label: label.value, full: full.value, over: over.value, hidden: hidden.value },
@@ -131,7 +138,7 @@ useKeys([
   { key: 'h', says: 'hide all but the roots', run: () => (rootsOnly.value = !rootsOnly.value) },
   { key: 'l', says: 'lost? play the box', run: () => (lost.value = !lost.value) },
   { key: 'f', says: 'the full neck', run: () => void query.set({ full: !full.value }) },
-  { key: 'p', says: 'hear the shape', run: () => hear(small.value?.notes ?? shape.value?.tones ?? []) },
+  { key: 'p', says: 'hear the shape', run: () => hear(heardNotes.value) },
 ])
 </script>
 
@@ -159,8 +166,9 @@ useKeys([
       :hidden="hidden"
       :layouts="shown?.layouts ?? []"
       :slides="tune.map.instrument.hasNamedForms"
+      :stands-on="arpeggio?.degrees[0]"
       @hide="hide"
-      @hear="hear(small?.notes ?? shape.tones)"
+      @hear="hear(heardNotes)"
     />
     <NeckView
       :instrument="tune.map.instrument"
@@ -196,7 +204,7 @@ useKeys([
       </span>
     </p>
 
-    <MapBench :view-of-chord="shown!" :chord="chord" @hear="(notes) => hear(notes, true)" />
+    <MapBench :view-of-chord="shown!" :chord="chord" @hear="hear" />
   </section>
 </template>
 

@@ -5,14 +5,18 @@ import type { LayoutChoice } from '../../api/client'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
+import { exerciseQuery } from '../../address/exercise'
 import { labels, overlays, useMapQuery } from './address'
 import { chosenLayout, layoutText, moveBound, readLayout } from './layouts'
+import { walked } from './walked'
 
 /** Above the neck: what is laid over the chord, which degrees are shown, and how. */
 const props = defineProps<{
   degrees: string[]
   hidden: Set<string>
   layouts: LayoutChoice[]
+  /** The degree that the arpeggio laid over stands on, if one is. */
+  standsOn?: string
   /** Whether a form can be followed from chord to chord. */
   slides: boolean
 }>()
@@ -29,6 +33,12 @@ function choose(key: string) {
   const one = props.layouts.find((each) => layoutKey(each) === key)
   if (one) void query.set({ layout: layoutText(one) })
 }
+/** What is laid out here, as an exercise. */
+const walk = computed(() => ({
+  name: 'exercise',
+  params: route.params,
+  query: { ...route.query, ...exerciseQuery(walked(over.value, laid.value, props.standsOn)) },
+}))
 const bounds = computed(() => {
   const { unit, least = 0, most = 0 } = choice.value ?? {}
   if (!unit) return undefined
@@ -110,6 +120,9 @@ function chooseBound(end: 'low' | 'high', to: string) {
       <button type="button" class="chip" aria-label="Hear the shape" @click="$emit('hear')">
         <i class="pi pi-volume-up" />
       </button>
+      <RouterLink class="chip ask" title="Walk it through the chords, as an exercise" :to="walk">
+        walk it
+      </RouterLink>
       <RouterLink
         class="chip ask"
         title="Drills about this tune's chords in its positions"

@@ -16,7 +16,7 @@ export const labels = ['interval', 'note', 'degree of the key', 'finger'] as con
 /** What the Map step keeps in the address. */
 export const useMapQuery = () =>
   useQuery('map', {
-    bench: oneOf(['box', 'chords', 'arpeggios', 'smaller', 'sequences', 'paper']),
+    bench: oneOf(['box', 'chords', 'arpeggios', 'smaller', 'paper']),
     /** What is laid over the chord: an overlay, or the chord of an arpeggio. */
     over: text('box'),
     label: oneOf(labels),
@@ -29,8 +29,4 @@ export const useMapQuery = () =>
     slide: flag(),
     full: flag(),
     easier: flag(),
-    /** The figure that is walked, over what, and in which order. */
-    walk: text(),
-    cell: text(),
-    order: text(),
   })

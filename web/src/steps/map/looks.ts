@@ -1,6 +1,6 @@
 import type { ChordView, NeckMap, Overlay, Place, PlacedTone } from '../../api/client'
 import { samePlace } from '../../neck/geometry'
-import { boxMarks, changeMarks, placeKey, toneMark, type Mark } from '../../neck/marks'
+import { boxMarks, changeMarks, markedInBox, placeKey, toneMark, type Mark } from '../../neck/marks'
 import type { labels } from './address'
 
 export type Label = (typeof labels)[number]
@@ -104,14 +104,16 @@ export function chordMarks(
     ...place,
   }))
   const under = [...pebbles, ...beyond, ...alternatives]
-  if (looks.over === 'box') return [...under, ...boxMarks(shape.box, under)]
+  if (looks.over === 'box') return [...markedInBox(under, shape.box), ...boxMarks(shape.box, under)]
   return [...under, ...overlayMarks(overlayOf(view, looks.over), under, looks)]
 }
 
 /** The notes of an overlay, but for the places that are taken. */
 function overlayMarks(overlay: Overlay | undefined, under: Mark[], looks: Looks): Mark[] {
   const taken = new Set(under.map(placeKey))
-  const notes = (overlay?.notes ?? []).filter((note) => !taken.has(placeKey(note)))
+  const notes = (overlay?.notes ?? []).filter(
+    (note) => !taken.has(placeKey(note)) && !looks.hidden.has(note.degree),
+  )
   if (looks.over === 'next') return notes.map((note) => ghost(note, note.spoken, looks))
   return notes.map((note) => ({
     ...toneMark(note, 'box'),
@@ -139,6 +141,6 @@ export function legendOf(view: ChordView | undefined, chord: string, looks: Look
     return `Ghosts are ${overlay?.name}, the chord that comes next, as its own degrees.`
   if (overlay) return `${overlay.name}: ${overlay.rule}.`
   if (looks.over === 'box')
-    return 'Dots are your box: ◐ blue · dashed colour · ● chord tone or sus. Pick a note to read why.'
+    return 'Dots are your box, on the edge of a tone too: ◐ blue · dashed colour · ● sus. Pick a note to read why.'
   return 'Pick a note to read why.'
 }

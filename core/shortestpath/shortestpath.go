@@ -1,11 +1,11 @@
-package band
+package shortestpath
 
-// cheapest chooses one option of each layer so that the sum of what they cost by themselves and
+// Choose chooses one option of each layer so that the sum of what they cost by themselves and
 // of the steps between neighbours is the least there is; of equal choices the first. It returns the
-// index of the option chosen in each layer; no layer may be empty.
-func cheapest[T any](layers [][]T, own func(T) int, step func(layer int, from, to T) int) []int {
+// index of the option chosen in each layer, and their cost; no layer may be empty.
+func Choose[T any](layers [][]T, own func(T) int, step func(layer int, from, to T) int) ([]int, int) {
 	if len(layers) == 0 {
-		return nil
+		return nil, 0
 	}
 	costs := make([][]int, len(layers))
 	from := make([][]int, len(layers))
@@ -31,8 +31,9 @@ func cheapest[T any](layers [][]T, own func(T) int, step func(layer int, from, t
 			chosen[last] = k
 		}
 	}
+	total := costs[last][chosen[last]]
 	for n := last; n > 0; n-- {
 		chosen[n-1] = from[n][chosen[n]]
 	}
-	return chosen
+	return chosen, total
 }

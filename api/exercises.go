@@ -1,0 +1,83 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/format/document"
+	"undaris/library"
+)
+
+// KeptExercise is an exercise of the library.
+type KeptExercise struct {
+	Kept
+	Exercise document.Exercise `json:"exercise"`
+	Text     string            `json:"text" doc:"What it is, in a few words"`
+}
+
+// ExerciseEntry is an exercise in the list of the deleted ones.
+type ExerciseEntry struct {
+	Kept
+	Name string `json:"name"`
+	library.ExerciseSummary
+}
+
+// ReplaceExercise is an exercise in the place of a version.
+type ReplaceExercise struct {
+	Replacing
+	Exercise document.Exercise `json:"exercise"`
+}
+
+func (r ReplaceExercise) content() document.Exercise { return r.Exercise }
+
+func (s *server) registerExercises(api huma.API) {
+	exercises := resource[document.Exercise, library.ExerciseSummary, KeptExercise, ExerciseEntry]{
+		path: "exercises", kind: library.Exercises, view: keptExercise,
+		entry: func(e library.Entry[library.ExerciseSummary]) ExerciseEntry {
+			entry := ExerciseEntry{Kept: keptOf(e.Info), Name: e.Name, ExerciseSummary: e.Summary}
+			entry.Damaged = e.Damaged
+			if entry.Tags == nil {
+				entry.Tags = []string{}
+			}
+			return entry
+		},
+		texts: func(all []library.Revision[document.Exercise]) []string {
+			return each(all, func(r library.Revision[document.Exercise]) string { return r.Name + ": " + exerciseText(r.Body) })
+		},
+	}
+	serve(api, s, exercises)
+	serveReplace[document.Exercise, library.ExerciseSummary, KeptExercise, ExerciseEntry, ReplaceExercise](api, s, exercises, "exercise")
+	huma.Get(api, "/api/exercises", func(ctx context.Context, _ *struct{}) (*body[[]KeptExercise], error) {
+		items, faults, err := library.Exercises.ReadAllWithDamaged(ctx, s.library, 0)
+		all := make([]KeptExercise, len(items))
+		for n, item := range items {
+			all[n] = KeptExercise{Kept: keptOf(item.Info), Exercise: item.Body, Text: exerciseText(item.Body)}
+			if fault := faults[item.ID]; fault != nil {
+				all[n].Damaged, all[n].Exercise = fault.Error(), document.Exercise{Name: item.Name}
+			}
+		}
+		return &body[[]KeptExercise]{all}, err
+	}, described("exercises", "List the exercises"))
+	huma.Post(api, "/api/exercises", func(ctx context.Context, in *body[document.Exercise]) (*tagged[KeptExercise], error) {
+		item, err := library.Exercises.Create(ctx, s.library, in.Body, 0)
+		if err != nil {
+			return nil, saveProblem("exercise", "", 0, err)
+		}
+		view, err := keptExercise(ctx, item)
+		return &tagged[KeptExercise]{ETag: etag(item.Version), Body: view}, err
+	}, created, described("exercises", "Keep a new exercise"))
+}
+
+func keptExercise(_ context.Context, item library.Item[document.Exercise]) (KeptExercise, error) {
+	return KeptExercise{Kept: keptOf(item.Info), Exercise: item.Body, Text: exerciseText(item.Body)}, nil
+}
+
+// exerciseText says what an exercise is in a few words; nothing where it cannot be read.
+func exerciseText(d document.Exercise) string {
+	e, err := d.Core()
+	if err != nil {
+		return ""
+	}
+	return e.Title()
+}
