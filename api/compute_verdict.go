@@ -28,12 +28,34 @@ type Verdict struct {
 	Coverage       []Coverage       `json:"coverage"`
 	ImpliedHarmony []ImpliedHarmony `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
 	Shape          PhraseShape      `json:"shape"`
+	Ends           []LickEnd        `json:"ends" doc:"How its first note and its last lie to the nearest tones of the chord there"`
+	Returns        []PhraseReturn   `json:"returns" doc:"The phrases that come back"`
 	Lost           []string         `json:"lost" doc:"The techniques that repairs took away"`
 	// Lick and Tab are as repaired.
 	Lick document.Lick `json:"lick"`
 	Tab  Tab           `json:"tab"`
 	// OwnChart is given where the tab is not over the tune.
 	OwnChart *document.Chart `json:"ownChart,omitempty" doc:"The lick's own bars and chords, which the tab is over where it is taken as written"`
+}
+
+// LickEnd is one end of a lick.
+type LickEnd struct {
+	Event int        `json:"event" doc:"From 0"`
+	Chord string     `json:"chord" doc:"The chord that it begins over, or that comes back after it"`
+	Near  []NearTone `json:"near"`
+	Text  string     `json:"text"`
+}
+
+// NearTone is a chord tone near a note.
+type NearTone struct {
+	Tone
+	HalfSteps int `json:"halfSteps" doc:"How far above the note it lies; negative for below"`
+}
+
+// PhraseReturn is a phrase that comes back.
+type PhraseReturn struct {
+	Text   string `json:"text"`
+	Events []int  `json:"events" doc:"The notes of both, from 0"`
 }
 
 // Share is so many notes that are as they should be.
@@ -127,7 +149,7 @@ func shareOf(s analysis.Share) Share { return Share{s.Of, s.Good, append([]int{}
 func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 	v := analysis.Judge(l.Phrase, o.instrument, o.chart.Key, o.chart.Tempo)
 	out := Verdict{
-		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Issues: []NoteIssue{}, Landings: []Landing{}, Coverage: []Coverage{}, ImpliedHarmony: []ImpliedHarmony{},
+		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Issues: []NoteIssue{}, Landings: []Landing{}, Coverage: []Coverage{}, ImpliedHarmony: []ImpliedHarmony{}, Returns: []PhraseReturn{},
 		Shape: PhraseShape(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
 		Tab: o.tab(l.Phrase, start, ""),
 	}
@@ -149,6 +171,14 @@ func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 		out.Landings = append(out.Landings, landing)
 	}
 	out.Coverage = append(out.Coverage, coverageOf(v.Coverage)...)
+	for _, end := range l.Ends(o.instrument, o.chart.Key) {
+		out.Ends = append(out.Ends, LickEnd{Event: end.Event, Chord: end.Chord.Symbol(), Text: end.Text, Near: each(end.Near, func(t lick.NearTone) NearTone {
+			return NearTone{Tone: toneOf(t.Tone), HalfSteps: t.HalfSteps}
+		})})
+	}
+	for _, r := range analysis.Returns(l.Phrase, o.instrument) {
+		out.Returns = append(out.Returns, PhraseReturn{Text: r.Text, Events: append(append([]int{}, r.First...), r.Again...)})
+	}
 	return out
 }
 

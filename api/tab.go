@@ -54,7 +54,7 @@ func (o playContext) labelled(p phrase.Phrase) []LabelledEvent {
 	for n, label := range p.Labels(o.instrument, o.chart.Key) {
 		all[n] = LabelledEvent{
 			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
-			Why: label.Reason, Spoken: spokenEvent(label, p.Events[n]),
+			Why: label.Why(), Spoken: spokenEvent(label, p.Events[n]),
 			BendMark: phrase.BendMarks[min(p.Events[n].Bend, phrase.MaxBend)],
 		}
 		if w := label.Written; w != nil {

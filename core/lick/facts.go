@@ -29,6 +29,8 @@ type Facts struct {
 	PerSecond float64
 	// Techniques are those it uses.
 	Techniques []string
+	// Moves are its steps from degree to degree, with how they are made.
+	Moves []DegreeMove
 	// Last is where it ends.
 	Last neck.Place
 }
@@ -69,7 +71,7 @@ func (l Lick) Facts(i neck.Instrument, tempo int) Facts {
 	last := p.Events[len(p.Events)-1]
 	first, _ := over(p.Events[0])
 	end, class := over(last)
-	f := Facts{Bars: p.Bars(), Starts: first.Degree, Ends: end.Degree, Last: last.Place}
+	f := Facts{Bars: p.Bars(), Starts: first.Degree, Ends: end.Degree, Last: last.Place, Moves: movesOf(l, i)}
 	f.Low, f.High = p.Frets()
 	f.PerSecond = analysis.ShapeOf(p, i, end, class, tempo).PerSecond
 	for _, s := range scales {

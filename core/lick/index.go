@@ -13,7 +13,8 @@ import (
 
 // Query is what is asked of a lick; what is left empty is not asked.
 type Query struct {
-	// Text is looked for in name, line and tags, whatever its case.
+	// Text is looked for in name, line and tags, whatever its case; moves that it describes, as in
+	// "slide from b7 to R", among those of the notes (see ReadMoves).
 	Text, Tag, Technique, Scale string
 	// FitsChord is a chord it may be played over as it sounds.
 	FitsChord *harmony.Chord
@@ -115,7 +116,13 @@ func (w Query) matches(l Lick, f Facts) bool {
 		return wanted == "" || slices.ContainsFunc(all, func(d pitch.Degree) bool { return d.String() == wanted })
 	}
 	one := func(all []string, wanted string) bool { return wanted == "" || slices.Contains(all, wanted) }
-	for _, word := range strings.Fields(strings.ToLower(w.Text)) {
+	moves, words := ReadMoves(w.Text)
+	for _, move := range moves {
+		if !hasMove(f.Moves, move) {
+			return false
+		}
+	}
+	for _, word := range strings.Fields(strings.ToLower(words)) {
 		if !strings.Contains(text, word) {
 			return false
 		}

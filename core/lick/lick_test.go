@@ -147,7 +147,7 @@ func TestLimitsOfALick(t *testing.T) {
 		"name: a lick's name has 1 to 60 characters":                         func(l *Lick) { l.Name = "" },
 		"about: what a lick is about has at most 200 characters":             func(l *Lick) { l.About = strings.Repeat("x", 201) },
 		"tags[0]: a tag has 1 to 24 characters in one line, without a comma": func(l *Lick) { l.Tags = []string{"a,b"} },
-		"tags: at most 12 tags are kept":                                   func(l *Lick) { l.Tags = make([]string, 13) },
+		"tags: at most 12 tags are kept":                                     func(l *Lick) { l.Tags = make([]string, 13) },
 		"tonic: Fbb is not a tonic; a tonic has at most one b or #":          func(l *Lick) { l.Tonic = pitch.Note{Letter: 3, Accidental: -2} },
 		"note 1: it begins more than 4 bars before bar 1":                    func(l *Lick) { l.Phrase.Events[0].Tick = -4*1920 - 1 },
 		"note 7: it goes on past bar 64, where a lick ends at the latest":    func(l *Lick) { l.Phrase.Events[6].Tick = 64*1920 - 239 },

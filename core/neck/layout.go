@@ -176,7 +176,7 @@ func measured(i Instrument, s Shape) Shape {
 
 // notesPerString lays so many tones on each string, from the lowest string up, starting
 // with the first tone that the core has on it. The layout may bound the strings. The frets of
-// a string lie at most perString apart, fourPerString where there are four: those begin lower where
+// a string lie at most perString apart, fourPerString where there are four. They begin lower where
 // they would run off the neck.
 func notesPerString(i Instrument, w Window, tones []harmony.Tone, l Layout, count int) (Shape, error) {
 	highest, lowest := 1, len(i.Open)
@@ -200,7 +200,7 @@ func notesPerString(i Instrument, w Window, tones []harmony.Tone, l Layout, coun
 	for fret := w.Core; fret <= w.High; fret++ {
 		try(fret)
 	}
-	for fret := w.Core - 1; fret >= 0 && count > 3; fret-- {
+	for fret := w.Core - 1; fret >= 0; fret-- {
 		try(fret)
 	}
 	if !found {

@@ -95,7 +95,11 @@ func (pc *Context) explain(c Chorus, p phrase.Phrase) Explanation {
 		}
 	}
 	for n := range t.Why {
-		t.Why[n] = strings.ToUpper(t.Why[n][:1]) + t.Why[n][1:] + ". " + labels[n].Reason
+		reason := labels[n].Why()
+		if t.Roles[n] == line.RoleApproach { // it says already where it leads
+			reason = labels[n].Reason
+		}
+		t.Why[n] = strings.ToUpper(t.Why[n][:1]) + t.Why[n][1:] + ". " + reason
 	}
 	return t
 }

@@ -4221,6 +4221,17 @@ export interface components {
              */
             value?: number;
         };
+        LickEnd: {
+            /** @description The chord that it begins over, or that comes back after it */
+            chord: string;
+            /**
+             * Format: int64
+             * @description From 0
+             */
+            event: number;
+            near: components["schemas"]["NearTone"][];
+            text: string;
+        };
         LickEntry: {
             /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
             damaged?: string;
@@ -4817,6 +4828,15 @@ export interface components {
             chord: string;
             roman: string;
         };
+        NearTone: {
+            degree: string;
+            /**
+             * Format: int64
+             * @description How far above the note it lies; negative for below
+             */
+            halfSteps: number;
+            note: string;
+        };
         NearbyTarget: {
             degree: string;
             /**
@@ -5312,6 +5332,11 @@ export interface components {
             lick: components["schemas"]["Lick"];
             /** @description The name of the limit */
             task: string;
+        };
+        PhraseReturn: {
+            /** @description The notes of both, from 0 */
+            events: number[];
+            text: string;
         };
         PhraseShape: {
             /** @enum {string} */
@@ -6438,6 +6463,8 @@ export interface components {
         };
         Verdict: {
             coverage: components["schemas"]["Coverage"][];
+            /** @description How its first note and its last lie to the nearest tones of the chord there */
+            ends: components["schemas"]["LickEnd"][];
             /** @description What a listener makes of each chord when the band drops out */
             impliedHarmony: components["schemas"]["ImpliedHarmony"][];
             /** @description The notes that could be better, each once, and what would mend them */
@@ -6451,6 +6478,8 @@ export interface components {
             ownChart?: components["schemas"]["Chart"];
             /** @description Notes rested on: how many are home or colour */
             rests: components["schemas"]["Share"];
+            /** @description The phrases that come back */
+            returns: components["schemas"]["PhraseReturn"][];
             shape: components["schemas"]["PhraseShape"];
             /** @description Notes on strong beats: how many are home */
             strong: components["schemas"]["Share"];

@@ -90,6 +90,20 @@ const list = (tones: { degree: string; note: string }[]) =>
                 </th>
                 <td>{{ signs(d.text) }}</td>
               </tr>
+              <tr v-for="(e, n) in verdict.ends" :key="`end ${e.event} ${n}`">
+                <th scope="row">
+                  <button type="button" class="figure" @click="marked = [e.event]">
+                    {{ n === 0 ? 'begins' : 'ends' }}
+                  </button>
+                </th>
+                <td>{{ signs(e.text) }}</td>
+              </tr>
+              <tr v-for="r in verdict.returns" :key="r.text">
+                <th scope="row">
+                  <button type="button" class="figure" @click="marked = r.events">returns</button>
+                </th>
+                <td>{{ r.text }}</td>
+              </tr>
               <tr>
                 <th scope="row">shape</th>
                 <td>
