@@ -27,6 +27,8 @@ type PassRequest struct {
 	Arrangement
 	Line  *PlayedLine     `json:"line,omitempty" doc:"What is played over the band, in the tune's key"`
 	Licks []document.Lick `json:"licks,omitempty" maxItems:"64" doc:"What may be played where licks are traded"`
+	// Exercises are left out where the routine names none.
+	Exercises []IdentifiedExercise `json:"exercises,omitempty" maxItems:"64" doc:"Those that segments of the routine name"`
 }
 
 // Arrangement is how the band plays.

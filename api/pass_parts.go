@@ -81,7 +81,7 @@ func cues(p routine.Pass, landings []PathTarget, i neck.Instrument) []band.Cue {
 	return all
 }
 
-// lineOf lays over the band what is played over it: the line, moved to the key of the pass, or
+// lineOf lays over the band what is played over it: the line, moved to the key of the pass, the exercise of its segment, or
 // where licks are traded one of them for each stretch.
 func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Position, request *band.Order, out *Pass) error {
 	if asked.Line != nil && p.Segment.Chord == 0 {
@@ -97,6 +97,15 @@ func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Pos
 			line, _ = chorus.TransposeLine(line, from, to)
 		}
 		request.Line = line
+	}
+	if p.Segment.Exercise > 0 {
+		line, ok, err := o.exerciseLine(asked, p, position)
+		if err != nil {
+			return err
+		}
+		if ok {
+			request.Line, request.LineStart = line, 0
+		}
 	}
 	if p.Segment.TradeBars == 0 {
 		return nil

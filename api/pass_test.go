@@ -260,3 +260,32 @@ func TestADamagedBandIsNotWrittenOver(t *testing.T) {
 	require.Len(t, versions, 1)
 	assert.JSONEq(t, `{"style": 7}`, string(versions[0].Body))
 }
+
+// A segment that names an exercise has it played as its line, in the key of the pass; what is not known is left
+// out.
+func TestAnExerciseInARoutine(t *testing.T) {
+	c := application(t, nil)
+	scale := IdentifiedExercise{ID: 7, Exercise: document.Exercise{Name: "Scale", Tones: "scale of the chord", Over: document.ExerciseOver{Kind: "one chord"}}}
+	request := PassRequest{
+		PlayContext: PlayContext{Chart: ferry(c).Chart}, Position: "E-7", Exercises: []IdentifiedExercise{scale},
+		Routine: document.Routine{Name: "scales", Segments: []document.Segment{
+			{Choruses: 1, Exercise: 7, End: &document.SegmentEnd{KeyBy: "fourths", Again: 1}}, {Choruses: 1, Exercise: 8}, {Choruses: 1},
+		}},
+	}
+	all := passes(c, request, 9)
+	require.Len(t, all, 4)
+	line := func(p Pass) []int {
+		pitches := []int{}
+		for _, n := range p.Performance.Notes {
+			if n.Part == "line" {
+				pitches = append(pitches, n.MIDI)
+			}
+		}
+		return pitches
+	}
+	first, fourth := line(all[0]), line(all[1])
+	assert.Equal(t, []int{48, 50, 52, 53, 55, 57, 58, 60}, first[:8], "C Mixolydian from its root")
+	assert.Equal(t, 5, (fourth[0]-first[0]+12)%12, "a fourth up")
+	assert.Empty(t, line(all[2]), "an exercise that was not sent")
+	assert.Empty(t, line(all[3]))
+}

@@ -21,7 +21,7 @@ import (
 type LogEntry struct {
 	Began    time.Time `json:"began" doc:"With the offset of where it was played, as in 2026-03-01T19:00:00+01:00"`
 	Seconds  int       `json:"seconds"`
-	Kind     string    `json:"kind" enum:"warm-up,cards,lick,tune,free,phrase,other"`
+	Kind     string    `json:"kind" enum:"warm-up,cards,lick,exercise,tune,free,phrase,other"`
 	Item     string    `json:"item,omitempty" doc:"What was practised, by its name"`
 	ItemID   uint      `json:"itemId,omitempty" doc:"The id of the lick or the tune"`
 	Key      string    `json:"key,omitempty"`

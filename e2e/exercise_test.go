@@ -40,7 +40,9 @@ func TestThirdsUpTheNeck(t *testing.T) {
 	p.Click("ramp")
 	p.Click("Hear it")
 	p.Until("a note that sounds", "document.querySelector('.tab .note.lit')")
-	p.Sees("at 67")
+	p.Sees("clean? now 67")
+	p.Press("c")
+	p.Sees("clean at 67")
 	p.ClickOn("stop", "document.querySelector(`.acts .primary`)")
 }
 

@@ -9,7 +9,7 @@ import (
 	"undaris/store"
 )
 
-// PlanFor makes a plan of so many minutes from what is kept: the cards due, the licks and tunes with
+// PlanFor makes a plan of so many minutes from what is kept: the cards due, the licks, exercises and tunes with
 // what the log says of them, and what the player works towards. Its error is a *plan.MinutesError
 // for minutes that no plan has.
 func (l *Library) PlanFor(ctx context.Context, minutes int, now time.Time, ahead time.Duration) (blocks, others []plan.Block, err error) {
@@ -48,7 +48,7 @@ func (l *Library) planRequest(ctx context.Context, minutes int, now time.Time, a
 	if err != nil {
 		return request, err
 	}
-	facts, err := l.store.ItemFacts(ctx, []string{string(logbook.Lick), string(logbook.Tune)})
+	facts, err := l.store.ItemFacts(ctx, []string{string(logbook.Lick), string(logbook.Exercise), string(logbook.Tune)})
 	if err != nil {
 		return request, err
 	}
@@ -60,6 +60,15 @@ func (l *Library) planRequest(ctx context.Context, minutes int, now time.Time, a
 	for _, lick := range licks {
 		if lick.Damaged == "" {
 			request.Licks = append(request.Licks, planItem(lick.Info, known[[2]string{string(logbook.Lick), lick.Name}], day, lick.ID == goal.GoalLick, goal.GoalTempo))
+		}
+	}
+	exercises, err := Exercises.List(ctx, l, 0)
+	if err != nil {
+		return request, err
+	}
+	for _, one := range exercises {
+		if one.Damaged == "" {
+			request.Exercises = append(request.Exercises, planItem(one.Info, known[[2]string{string(logbook.Exercise), one.Name}], day, false, 0))
 		}
 	}
 	tunes, err := Charts.List(ctx, l, 0)

@@ -79,7 +79,8 @@ func MarkTargets(k harmony.Key, targets []TimedTarget, hits []Hit, latencyMS flo
 		m := &marks[n]
 		name := fmt.Sprintf("the %s of %s, %s", signed(t.Tone.Degree.String()), t.Chord.SignedSymbol(), signed(t.Tone.Note.String()))
 		if m.Hit >= 0 {
-			m.OffMS = hits[m.Hit].MS - latencyMS - t.MS
+			// To a hundredth: at the edge of the window no rounding error decides.
+			m.OffMS = math.Round(100*(hits[m.Hit].MS-latencyMS-t.MS)) / 100
 			switch {
 			case math.Abs(m.OffMS) <= OnWindow:
 				m.Timing, m.Text = OnTime, name+": on"

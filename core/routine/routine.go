@@ -71,7 +71,9 @@ type Segment struct {
 	TradeBars int
 	// Licks has licks of the library played where the line plays.
 	Licks bool
-	End   End
+	// Exercise is the id of the exercise that the line plays, 0 for none.
+	Exercise uint
+	End      End
 }
 
 // End is what changes when the segment has been played: then it is played again.

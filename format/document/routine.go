@@ -31,6 +31,7 @@ type Segment struct {
 	Aim       int         `json:"aim,omitempty" doc:"The degree to land on at every change: 1, 3, 5 or 7; it is sounded before"`
 	TradeBars int         `json:"tradeBars,omitempty" doc:"The line plays so many bars and rests as many"`
 	Licks     bool        `json:"licks,omitempty" doc:"Licks of the library are played where the line plays"`
+	Exercise  uint        `json:"exercise,omitempty" doc:"The id of the exercise that the line plays"`
 	End       *SegmentEnd `json:"end,omitempty" doc:"What changes when it has been played: then it is played again"`
 }
 
@@ -79,7 +80,7 @@ func (r Routine) Core(c chart.Chart) (routine.Routine, error) {
 		one := routine.Segment{
 			Name: s.Name, Choruses: s.Choruses, Bars: s.Bars, Minutes: s.Minutes, From: max(s.From-1, 0), Chord: s.Chord,
 			Tempo: s.Tempo, Key: s.Key, StopTime: s.StopTime, Click: s.Click.Core(), View: routine.View(s.View), Aim: s.Aim,
-			TradeBars: s.TradeBars, Licks: s.Licks,
+			TradeBars: s.TradeBars, Licks: s.Licks, Exercise: s.Exercise,
 		}
 		for _, part := range s.Silent {
 			one.Silent = append(one.Silent, band.Part(part))
@@ -98,7 +99,7 @@ func RoutineOf(r routine.Routine) Routine {
 	for _, s := range r.Segments {
 		one := Segment{
 			Name: s.Name, Choruses: s.Choruses, Bars: s.Bars, Minutes: s.Minutes, Chord: s.Chord, Tempo: s.Tempo, Key: s.Key,
-			StopTime: s.StopTime, Click: ClickOf(s.Click), View: string(s.View), Aim: s.Aim, TradeBars: s.TradeBars, Licks: s.Licks,
+			StopTime: s.StopTime, Click: ClickOf(s.Click), View: string(s.View), Aim: s.Aim, TradeBars: s.TradeBars, Licks: s.Licks, Exercise: s.Exercise,
 		}
 		if s.From > 0 {
 			one.From = s.From + 1

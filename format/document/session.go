@@ -27,9 +27,9 @@ type Session struct {
 
 // SessionBlock is one block of a session.
 type SessionBlock struct {
-	Kind    string `json:"kind" enum:"warm-up,cards,lick,tune,free,phrase,note,break"`
+	Kind    string `json:"kind" enum:"warm-up,cards,lick,exercise,tune,free,phrase,note,break"`
 	Minutes int    `json:"minutes"`
-	Item    uint   `json:"item,omitempty" doc:"The id of the lick or the tune"`
+	Item    uint   `json:"item,omitempty" doc:"The id of the lick, the exercise or the tune"`
 	Title   string `json:"title"`
 	Detail  string `json:"detail,omitempty"`
 	Why     string `json:"why,omitempty" doc:"Why it is there"`
@@ -45,7 +45,7 @@ func (s Session) Checked() (Session, error) {
 	if s.Name == "" {
 		s.Name = fmt.Sprintf("%d minutes", s.Minutes)
 	}
-	kinds := []plan.Kind{plan.WarmUp, plan.Cards, plan.Lick, plan.Tune, plan.Free, plan.Phrase, plan.NoteDown, plan.Break}
+	kinds := []plan.Kind{plan.WarmUp, plan.Cards, plan.Lick, plan.Exercise, plan.Tune, plan.Free, plan.Phrase, plan.NoteDown, plan.Break}
 	switch {
 	case len([]rune(s.Name)) > 60:
 		return s, &chart.FieldError{Field: "name", Detail: "a session's name has at most 60 characters"}

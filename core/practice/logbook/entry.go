@@ -12,17 +12,18 @@ type Kind string
 
 // The kinds of entry.
 const (
-	WarmUp Kind = "warm-up"
-	Cards  Kind = "cards"
-	Lick   Kind = "lick"
-	Tune   Kind = "tune"
-	Free   Kind = "free"
-	Phrase Kind = "phrase"
-	Other  Kind = "other"
+	WarmUp   Kind = "warm-up"
+	Cards    Kind = "cards"
+	Lick     Kind = "lick"
+	Exercise Kind = "exercise"
+	Tune     Kind = "tune"
+	Free     Kind = "free"
+	Phrase   Kind = "phrase"
+	Other    Kind = "other"
 )
 
 // Kinds lists them.
-var Kinds = []Kind{WarmUp, Cards, Lick, Tune, Free, Phrase, Other}
+var Kinds = []Kind{WarmUp, Cards, Lick, Exercise, Tune, Free, Phrase, Other}
 
 // Went is how it went, as the player says.
 type Went string
@@ -44,7 +45,7 @@ type Entry struct {
 	Began   time.Time
 	Seconds int
 	Kind    Kind
-	// Item is its name: a lick, a tune, a kind of drill.
+	// Item is its name: a lick, an exercise, a tune, a kind of drill.
 	Item string
 	// Key and Position are where it was practised, as they are written; empty for none.
 	Key, Position string

@@ -57,7 +57,7 @@ type TempoPoint struct {
 	Tempo int
 }
 
-// Progress is how a lick or a tune comes along.
+// Progress is how a lick, an exercise or a tune comes along.
 type Progress struct {
 	Kind Kind
 	Item string
@@ -69,7 +69,7 @@ type Progress struct {
 	Seconds int
 }
 
-// ProgressOf lists the licks and tunes of the log with their clean tempos, the one practised last
+// ProgressOf lists the licks, exercises and tunes of the log with their clean tempos, the one practised last
 // first. A tempo counts as clean unless the player said that it was not.
 func ProgressOf(entries []Entry) []Progress {
 	type name struct {
@@ -78,7 +78,7 @@ func ProgressOf(entries []Entry) []Progress {
 	}
 	found := map[name]*Progress{}
 	for _, e := range byTime(entries) {
-		if e.Item == "" || e.Kind != Lick && e.Kind != Tune {
+		if e.Item == "" || !slices.Contains([]Kind{Lick, Exercise, Tune}, e.Kind) {
 			continue
 		}
 		key := name{e.Kind, e.Item}

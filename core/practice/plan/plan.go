@@ -15,6 +15,7 @@ const (
 	WarmUp   Kind = "warm-up"
 	Cards    Kind = "cards"
 	Lick     Kind = "lick"
+	Exercise Kind = "exercise"
 	Tune     Kind = "tune"
 	Free     Kind = "free"
 	Phrase   Kind = "phrase"
@@ -30,7 +31,7 @@ const (
 	UntilBreak, BreakMinutes = 25, 3
 )
 
-// Item is a lick or a tune that may be practised.
+// Item is a lick, an exercise or a tune that may be practised.
 type Item struct {
 	ID   uint
 	Name string
@@ -46,16 +47,16 @@ type Request struct {
 	Minutes int
 	// Due and New are how many cards are due and how many new ones may come; SecondsACard is the
 	// player's own time for one, 0 where it is not known.
-	Due, New     int
-	SecondsACard float64
-	Licks, Tunes []Item
+	Due, New                int
+	SecondsACard            float64
+	Licks, Exercises, Tunes []Item
 }
 
 // Block is one part of a plan.
 type Block struct {
 	Kind    Kind
 	Minutes int
-	// Item is the id of the lick or tune, 0 for none.
+	// Item is the id of the lick, exercise or tune, 0 for none.
 	Item uint
 	// Title and Detail say what is done, Why why it is there.
 	Title, Detail, Why string
@@ -90,31 +91,42 @@ func Make(r Request) ([]Block, error) {
 	warm := min(max(r.Minutes/10, 1), 5)
 	minutes := divide(shares, r.Minutes-warm-1)
 	blocks := []Block{{Kind: WarmUp, Minutes: warm, Title: "Warm up", Detail: "slowly, nothing wide", Why: "cold hands are slow, and easily hurt by wide stretches"}}
-	licks, tunes := ranked(r.Licks), ranked(r.Tunes)
 	for n, s := range shares {
 		if minutes[n] == 0 {
 			continue
 		}
-		blocks = append(blocks, r.block(s.kind, minutes[n], licks, tunes))
+		blocks = append(blocks, r.block(s.kind, minutes[n], r.neediest(s.kind)))
 	}
 	blocks = append(blocks, Block{Kind: NoteDown, Minutes: 1, Title: "Note down", Detail: "how it went", Why: "what is written down can be compared"})
 	return withBreaks(blocks), nil
 }
 
-// Others lists what may stand in the place of a block of so many minutes: each lick and tune, the one
-// that needs it most first, at most so many of either, and what needs no choice.
+// Others lists what may stand in the place of a block of so many minutes: each lick, exercise and tune, the one
+// that needs it most first, at most so many of each, and what needs no choice.
 func Others(r Request, minutes, most int) []Block {
 	all := []Block{}
-	for _, item := range first(ranked(r.Licks), most) {
-		all = append(all, r.block(Lick, minutes, []Item{item}, nil))
-	}
-	for _, item := range first(ranked(r.Tunes), most) {
-		all = append(all, r.block(Tune, minutes, nil, []Item{item}))
+	for _, kind := range []Kind{Lick, Exercise, Tune} {
+		for _, item := range first(ranked(r.items(kind)), most) {
+			all = append(all, r.block(kind, minutes, item))
+		}
 	}
 	if r.Due+r.New > 0 {
-		all = append(all, r.block(Cards, minutes, nil, nil))
+		all = append(all, r.block(Cards, minutes, Item{}))
 	}
-	return append(all, r.block(Phrase, minutes, nil, nil), r.block(Free, minutes, nil, nil))
+	return append(all, r.block(Phrase, minutes, Item{}), r.block(Free, minutes, Item{}))
+}
+
+// items are what there is of a kind; nothing for kinds that need no choice.
+func (r Request) items(kind Kind) []Item {
+	return map[Kind][]Item{Lick: r.Licks, Exercise: r.Exercises, Tune: r.Tunes}[kind]
+}
+
+// neediest is the item of a kind that needs practice most.
+func (r Request) neediest(kind Kind) Item {
+	if items := ranked(r.items(kind)); len(items) > 0 {
+		return items[0]
+	}
+	return Item{}
 }
 
 func first(items []Item, most int) []Item { return items[:min(most, len(items))] }
@@ -127,6 +139,9 @@ func (r Request) shares() []share {
 	}
 	if len(r.Licks) > 0 {
 		all = append(all, share{Lick, 3, 5, 20})
+	}
+	if len(r.Exercises) > 0 {
+		all = append(all, share{Exercise, 1.5, 4, 12})
 	}
 	if len(r.Tunes) > 0 {
 		all = append(all, share{Tune, 3.5, 5, 25})
@@ -217,8 +232,8 @@ func ranked(items []Item) []Item {
 	return all
 }
 
-func (r Request) block(kind Kind, minutes int, licks, tunes []Item) Block {
-	b := Block{Kind: kind, Minutes: minutes}
+func (r Request) block(kind Kind, minutes int, item Item) Block {
+	b := Block{Kind: kind, Minutes: minutes, Item: item.ID}
 	switch kind {
 	case Cards:
 		b.Title, b.Detail, b.Why = "Due today", r.cardsText(), "the weakest first: what is about to be forgotten"
@@ -226,14 +241,17 @@ func (r Request) block(kind Kind, minutes int, licks, tunes []Item) Block {
 			b.Title, b.Why = "New cards", "nothing is due, so there is room for something new"
 		}
 	case Lick:
-		lick := licks[0]
-		b.Item, b.Title, b.Detail, b.Why = lick.ID, lick.Name, "in parts, slow at first", lick.why()
-		if lick.Goal > 0 && lick.Tempo > 0 {
-			b.Detail = fmt.Sprintf("in parts, %d → %d", lick.Tempo, lick.Goal)
+		b.Title, b.Detail, b.Why = item.Name, "in parts, slow at first", item.why()
+		if item.Goal > 0 && item.Tempo > 0 {
+			b.Detail = fmt.Sprintf("in parts, %d → %d", item.Tempo, item.Goal)
+		}
+	case Exercise:
+		b.Title, b.Detail, b.Why = item.Name, "round and round, as slow as it is clean", item.why()
+		if item.Tempo > 0 {
+			b.Detail = fmt.Sprintf("round and round, clean at %d so far", item.Tempo)
 		}
 	case Tune:
-		tune := tunes[0]
-		b.Item, b.Title, b.Detail, b.Why = tune.ID, tune.Name, "a routine over the band", tune.why()
+		b.Title, b.Detail, b.Why = item.Name, "a routine over the band", item.why()
 	case Phrase:
 		b.Title, b.Detail, b.Why = "A phrase of your own", "four bars with a limit", "what one writes oneself one keeps"
 	case Free:

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -46,6 +47,15 @@ func TestPlans(t *testing.T) {
 	assert.Equal(t, "in parts, 84 → 112", goal[1].Detail)
 	assert.Equal(t, "it is what you work towards", goal[1].Why)
 
+	walked, err := Make(Request{Minutes: 40, Due: 14, Licks: licks, Tunes: tunes, Exercises: []Item{{ID: 4, Name: "Thirds", Days: 2, Tempo: 96}, {ID: 5, Name: "Shells", Days: 30}}})
+	require.NoError(t, err)
+	at := slices.Index(kinds(walked), Exercise)
+	require.Positive(t, at)
+	assert.Equal(t, "Shells", walked[at].Title, "what was left alone longest")
+	assert.Equal(t, uint(5), walked[at].Item)
+	thirds := Others(Request{Exercises: []Item{{ID: 4, Name: "Thirds", Days: 2, Tempo: 96}}}, 5, 2)[0]
+	assert.Equal(t, "round and round, clean at 96 so far", thirds.Detail)
+
 	hour, err := Make(Request{Minutes: 60, Due: 30, Licks: licks, Tunes: tunes})
 	require.NoError(t, err)
 	assert.Contains(t, kinds(hour), Break)
@@ -84,7 +94,7 @@ func TestEveryPlanFits(t *testing.T) {
 		}), 0, 5)
 		r := Request{
 			Minutes: rapid.IntRange(MinMinutes, MaxMinutes).Draw(rt, "minutes"), Due: rapid.IntRange(0, 300).Draw(rt, "due"), New: rapid.IntRange(0, 10).Draw(rt, "new"),
-			SecondsACard: rapid.Float64Range(0, 90).Draw(rt, "seconds"), Licks: items.Draw(rt, "licks"), Tunes: items.Draw(rt, "tunes"),
+			SecondsACard: rapid.Float64Range(0, 90).Draw(rt, "seconds"), Licks: items.Draw(rt, "licks"), Exercises: items.Draw(rt, "exercises"), Tunes: items.Draw(rt, "tunes"),
 		}
 		blocks, err := Make(r)
 		require.NoError(rt, err)

@@ -3561,6 +3561,11 @@ export interface components {
             right: boolean;
             text: string;
         };
+        IdentifiedExercise: {
+            exercise: components["schemas"]["Exercise"];
+            /** Format: int64 */
+            id: number;
+        };
         ImpliedHarmony: {
             chord: string;
             /** @description The notes over it, from 0 */
@@ -3938,7 +3943,7 @@ export interface components {
             itemId?: number;
             key?: string;
             /** @enum {string} */
-            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "other";
+            kind: "warm-up" | "cards" | "lick" | "exercise" | "tune" | "free" | "phrase" | "other";
             note?: string;
             /**
              * Format: int64
@@ -4573,7 +4578,7 @@ export interface components {
             itemId?: number;
             key?: string;
             /** @enum {string} */
-            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "other";
+            kind: "warm-up" | "cards" | "lick" | "exercise" | "tune" | "free" | "phrase" | "other";
             note?: string;
             /**
              * Format: int64
@@ -4634,6 +4639,8 @@ export interface components {
             click?: components["schemas"]["Click"];
             /** @description The band ends with this chorus, slowing down */
             ending?: boolean;
+            /** @description Those that segments of the routine name */
+            exercises?: components["schemas"]["IdentifiedExercise"][];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
             /** @description Nobody can ask for the next segment: one that waits is left after it has gone round */
@@ -4948,7 +4955,7 @@ export interface components {
             itemId?: number;
             key?: string;
             /** @enum {string} */
-            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "other";
+            kind: "warm-up" | "cards" | "lick" | "exercise" | "tune" | "free" | "phrase" | "other";
             note?: string;
             /**
              * Format: int64
@@ -5116,6 +5123,8 @@ export interface components {
             click?: components["schemas"]["Click"];
             /** @description The band ends with this chorus, slowing down */
             ending?: boolean;
+            /** @description Those that segments of the routine name */
+            exercises?: components["schemas"]["IdentifiedExercise"][];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
             /** @description Nobody can ask for the next segment: one that waits is left after it has gone round */
@@ -5955,6 +5964,11 @@ export interface components {
             end?: components["schemas"]["SegmentEnd"];
             /**
              * Format: int64
+             * @description The id of the exercise that the line plays
+             */
+            exercise?: number;
+            /**
+             * Format: int64
              * @description The first bar, from 1, where bars are played; left out for the first
              */
             from?: number;
@@ -6035,11 +6049,11 @@ export interface components {
             detail?: string;
             /**
              * Format: int64
-             * @description The id of the lick or the tune
+             * @description The id of the lick, the exercise or the tune
              */
             item?: number;
             /** @enum {string} */
-            kind: "warm-up" | "cards" | "lick" | "tune" | "free" | "phrase" | "note" | "break";
+            kind: "warm-up" | "cards" | "lick" | "exercise" | "tune" | "free" | "phrase" | "note" | "break";
             /** Format: int64 */
             minutes: number;
             /**

@@ -18,7 +18,7 @@ export const keyTable = {
     ...['v', 'w', 'a', 'c', 'k', 'j'],
   ],
   play: ['h', 'l', '.', 'w', 'PageUp', 'PageDown', 'ArrowUp', 'ArrowDown', 'Enter'],
-  exercise: ['a', 'k', 'f', 'ArrowUp', 'ArrowDown'],
+  exercise: ['a', 'c', 'k', 'f', 'ArrowUp', 'ArrowDown'],
   /** Practice is no step of a tune: space goes on there, and nothing plays. */
   practice: ['h', 's', 'u', 'r', 'p', 'c', 'x', ' '],
 } as const satisfies Record<string, string[]>

@@ -22,6 +22,7 @@ const logKinds: Record<string, LogEntry['kind']> = {
   'warm-up': 'warm-up',
   cards: 'cards',
   lick: 'lick',
+  exercise: 'exercise',
   tune: 'tune',
   free: 'free',
   phrase: 'phrase',
@@ -182,7 +183,7 @@ export const useSession = defineStore('session', () => {
     if (kind && (spent > 0 || Object.keys(outcome).length > 0)) {
       const entry = {
         ...{ began: since, seconds: spent, kind },
-        ...(done.kind === 'lick' || done.kind === 'tune' ? { item: done.title, itemId: done.item } : {}),
+        ...(['lick', 'exercise', 'tune'].includes(done.kind) ? { item: done.title, itemId: done.item } : {}),
         ...outcome,
       }
       await note(entry)

@@ -89,6 +89,7 @@ export const usePlayer = defineStore('player', () => {
     stopTime: band.band.stopTime,
     intro: (band.band.intro || 'one bar') as PassRequest['intro'],
     licks: tuneLine.licksFor(band.chosen!.routine),
+    exercises: tuneLine.exercisesFor(band.chosen!.routine),
   })
   /** Plays the tune by its routine. */
   function playTune(from?: number) {

@@ -1,6 +1,7 @@
 import { computed, watch } from 'vue'
 import { answer, client, type Lick, type PassRequest, type Routine } from '../api/client'
 import { useBand } from '../document/band'
+import { useExercises } from '../document/exercises'
 import { useLicks } from '../document/licks'
 import { useSolos, type SoloDocument } from '../document/solos'
 import { useTune } from '../document/tune'
@@ -14,9 +15,15 @@ export function useTuneLine() {
   const band = useBand()
   const solos = useSolos()
   const licks = useLicks()
+  const exercises = useExercises()
 
   const trades = computed(() => band.chosen?.routine.segments.some((s) => s.licks) ?? false)
   watch(trades, (now) => now && !licks.loaded && void licks.load().catch(tune.tell), { immediate: true })
+
+  const walks = computed(() => band.chosen?.routine.segments.some((s) => s.exercise) ?? false)
+  watch(walks, (now) => now && !exercises.loaded && void exercises.load().catch(tune.tell), {
+    immediate: true,
+  })
 
   /** The licks that a routine may play. */
   function licksFor(routine: Routine): Lick[] | undefined {
@@ -25,6 +32,13 @@ export function useTuneLine() {
       .filter((l) => l.lick.meter === tune.chart?.meter)
       .slice(0, mostLicks)
       .map((l) => l.lick)
+  }
+
+  /** The exercises that a routine names. */
+  function exercisesFor(routine: Routine) {
+    const named = new Set(routine.segments.flatMap((s) => s.exercise || []))
+    const found = exercises.readable.filter((e) => named.has(e.id))
+    return found.length ? found.map(({ id, exercise }) => ({ id, exercise })) : undefined
   }
 
   /** The solo as it lies over the tune where it is now, and what it was asked for. */
@@ -71,5 +85,5 @@ export function useTuneLine() {
     return all.length ? all.flatMap((line) => line ?? []) : undefined
   }
 
-  return { licksFor, lineOf, allLines }
+  return { licksFor, exercisesFor, lineOf, allLines }
 }

@@ -20,6 +20,7 @@ import ChoicesPanel from './ChoicesPanel.vue'
 import ExerciseTab from './ExerciseTab.vue'
 import KeepPanel from './KeepPanel.vue'
 import { useKeeping } from './keeping'
+import { usePractised } from './practised'
 import { useExerciseWork } from './work'
 
 const tune = useTune()
@@ -29,6 +30,7 @@ const exercises = useExercises()
 const query = useExerciseQuery()
 const work = useExerciseWork(query)
 const keeping = useKeeping(work, query)
+const { clean, wasClean } = usePractised(work, query)
 const { document, exercise, written, problem, nearest } = work
 const beginPanel = ref<InstanceType<typeof BeginPanel>>()
 
@@ -100,6 +102,7 @@ useKeys([
   { key: 'ArrowUp', shown: '↑', says: 'the exercise above', run: () => walk(-1) },
   { key: 'ArrowDown', shown: '↓', says: 'the exercise below', run: () => walk(1) },
   { key: 'a', says: 'alone, or over the band', run: () => void query.set({ alone: !query.alone.value }) },
+  { key: 'c', says: 'it was clean at this tempo', run: () => void wasClean() },
   { key: 'k', says: 'keep the exercise', run: () => void keeping.keep() },
   {
     key: 'f',
@@ -202,7 +205,15 @@ useKeys([
             ramp
           </button>
           <button v-if="!query.id.value" type="button" class="chip" @click="keeping.keep()">keep it</button>
-          <span v-if="query.ramp.value && !player.silent" class="tempo">at {{ player.tempo }}</span>
+          <button
+            v-if="!player.silent || clean"
+            type="button"
+            class="chip"
+            title="Note down in the log that it was clean at this tempo (c)"
+            @click="wasClean"
+          >
+            {{ clean ? `clean at ${clean}` : `clean? now ${player.tempo}` }}
+          </button>
           <span v-if="written?.caution" class="caution">
             {{ written.caution }}
             <button

@@ -113,6 +113,15 @@ const sound = () =>
       <button v-if="!query.id.value" type="button" class="chip" @click="keeping.keep()">Keep it (k)</button>
       <button v-else type="button" class="chip" @click="keeping.copy()">Try out a copy</button>
       <button v-if="query.id.value" type="button" class="chip" @click="keeping.remove()">Delete</button>
+      <button
+        v-if="query.id.value"
+        type="button"
+        class="chip"
+        title="A routine over this tune: four choruses with it, four without"
+        @click="keeping.asRoutine()"
+      >
+        Make a routine of it
+      </button>
       <button type="button" class="chip" @click="keeping.editByHand()">Edit its notes as a lick</button>
     </div>
     <h2>Take it away</h2>

@@ -1,6 +1,7 @@
 import { ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, client, type KeptExercise, type Lick } from '../../api/client'
+import { useBand } from '../../document/band'
 import { useExercises } from '../../document/exercises'
 import { useLicks } from '../../document/licks'
 import { useTune } from '../../document/tune'
@@ -14,6 +15,7 @@ export function useKeeping(work: ExerciseWork, query: ExerciseQuery) {
   const tune = useTune()
   const exercises = useExercises()
   const licks = useLicks()
+  const band = useBand()
   const router = useRouter()
   const route = useRoute()
   const notice = ref('')
@@ -96,6 +98,25 @@ export function useKeeping(work: ExerciseWork, query: ExerciseQuery) {
       })
     })
 
+  /** A routine of its own: four choruses of it, then four with the line left to the player. */
+  const asRoutine = () =>
+    attempt(async () => {
+      const id = query.id.value
+      const name = work.exercise.value?.name
+      if (!id || !name) return
+      const own = (band.band.routines ?? []).filter((r) => r.name !== name)
+      const segments = [
+        { name: 'with it', choruses: 4, exercise: id },
+        { name: 'without it', choruses: 4 },
+      ]
+      const problem = await band.edit(`routine: ${name}`, {
+        routines: [...own, { name, segments }],
+        chosen: name,
+      })
+      if (problem) throw problem
+      await router.push({ name: 'play', params: route.params, query: { ...route.query } })
+    })
+
   /** Takes it away in a format of the server. */
   const takeAway = (format: string, extension: string) =>
     attempt(async () => {
@@ -112,7 +133,7 @@ export function useKeeping(work: ExerciseWork, query: ExerciseQuery) {
       download(blob as unknown as Blob, `${name}.${extension}`)
     })
 
-  return { notice, gone, keep, copy, remove, bringBack, editByHand, takeAway, freshName }
+  return { notice, gone, keep, copy, remove, bringBack, editByHand, asRoutine, takeAway, freshName }
 }
 
 export type ExerciseKeeping = ReturnType<typeof useKeeping>

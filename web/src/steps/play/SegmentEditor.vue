@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onMounted } from 'vue'
 import type { Segment } from '../../api/client'
 import PillSelect from '../../controls/PillSelect.vue'
 import { named } from '../../controls/options'
+import { useExercises } from '../../document/exercises'
 import { useTune } from '../../document/tune'
 import { parts } from '../../sound/mixer'
 import SegmentEndFields from './SegmentEndFields.vue'
@@ -16,6 +17,8 @@ const emit = defineEmits<{
   close: []
 }>()
 const tune = useTune()
+const exercises = useExercises()
+onMounted(() => exercises.loaded || void exercises.load().catch(tune.tell))
 
 function set(change: Partial<Segment>, gesture?: string) {
   const next = { ...props.segment, ...change }
@@ -56,6 +59,10 @@ const views = computed(() => named([mine, ...(tune.choices?.stageViews ?? [])]))
 const chords = computed(() => [
   { value: '0', text: 'the tune' },
   ...(tune.map?.chords ?? []).map((c, n) => ({ value: String(n + 1), text: `${c.chord} alone` })),
+])
+const walks = computed(() => [
+  { value: '0', text: 'none' },
+  ...exercises.readable.map((e) => ({ value: String(e.id), text: e.exercise.name, ownName: true })),
 ])
 const aims = [
   { value: '0', text: 'my strategy' },
@@ -141,6 +148,15 @@ const aims = [
         :chosen="String(segment.aim ?? 0)"
         :options="aims"
         @choose="(aim) => set({ aim: Number(aim) })"
+      />
+    </label>
+    <label v-if="exercises.readable.length">
+      <span class="quiet">exercise</span>
+      <PillSelect
+        label="The exercise that the line plays"
+        :chosen="String(segment.exercise ?? 0)"
+        :options="walks"
+        @choose="(id) => set({ exercise: Number(id) })"
       />
     </label>
     <span class="group" role="group" aria-label="Parts that play">

@@ -15,6 +15,8 @@ const says: Record<string, string> = {
   'warm-up':
     'Play slowly, in the middle of the neck, nothing wide. Long notes, loose hands. Stop at any pain.',
   lick: 'Cut it where it breathes: one part at half speed, looped, until it is clean; then the next, the join, the whole. Raise the tempo by a step when it was clean, lower it when not.',
+  exercise:
+    'Round and round, as slow as it is clean; then a step faster. The tempo at which it was clean is kept.',
   tune: 'Play it through over the band, by a routine. Write down which changes were missed.',
   free: 'Play over the band, whatever comes. Nothing is marked.',
   phrase:
@@ -27,6 +29,12 @@ const to = computed(() => {
   switch (props.block.kind) {
     case 'lick':
       return { name: 'licks', params: { id: route.params.id }, query: { 'licks.lick': props.block.item } }
+    case 'exercise':
+      return {
+        name: 'exercise',
+        params: { id: route.params.id },
+        query: { 'exercise.id': props.block.item },
+      }
     case 'tune':
     case 'free':
       return { name: 'play', params: { id } }
@@ -42,11 +50,12 @@ const to = computed(() => {
 })
 const where: Record<string, string> = {
   lick: 'Open it in Licks',
+  exercise: 'Open it in Exercises',
   tune: 'Open it in Play',
   free: 'Open Play',
   phrase: 'Write it in Licks',
 }
-const judged = computed(() => ['lick', 'tune', 'phrase', 'note'].includes(props.block.kind))
+const judged = computed(() => ['lick', 'exercise', 'tune', 'phrase', 'note'].includes(props.block.kind))
 </script>
 
 <template>
@@ -69,7 +78,7 @@ const judged = computed(() => ['lick', 'tune', 'phrase', 'note'].includes(props.
         >
           {{ one }}
         </button>
-        <label v-if="block.kind === 'lick' || block.kind === 'tune'" class="tempo">
+        <label v-if="['lick', 'exercise', 'tune'].includes(block.kind)" class="tempo">
           at <input v-model.number="tempo" type="number" min="0" max="300" aria-label="Tempo reached" /> a
           minute
         </label>

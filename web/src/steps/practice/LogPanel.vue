@@ -18,7 +18,7 @@ const shown = ref(40)
 function fresh(): LogEntry {
   return { began: localTime().slice(0, 16), seconds: 600, kind: 'free' }
 }
-const kinds = ['warm-up', 'cards', 'lick', 'tune', 'free', 'phrase', 'other'] as const
+const kinds = ['warm-up', 'cards', 'lick', 'exercise', 'tune', 'free', 'phrase', 'other'] as const
 
 async function attempt(work: () => Promise<unknown>) {
   try {
