@@ -34,6 +34,7 @@ var mayImport = map[string][]string{
 	"core/solo/line":         {"core/lick", "core/change", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/solo/chorus":       {"core/choice", "core/solo/line", "core/lick", "core/analysis", "core/change", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/solo/planner":      {"core/solo/chorus", "core/lick", "core/analysis", "core/change", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
+	"core/solo/etude":        {"core/exercise", "core/solo/chorus", "core/lick", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/solo/survey":       {"core/solo/planner", "core/solo/chorus", "core/lick", "core/change", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/solo/solotest":     {"core"},
 	"core/band":              {"core/choice", "core/shortestpath", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},

@@ -181,12 +181,13 @@ func TestSheets(t *testing.T) {
 	path := fmt.Sprintf("/api/charts/%d/sheets/", ferry(c).ID)
 	for query, begins := range map[string]string{
 		"practice": "%PDF", "practice?as=svg": "<svg", "map?chord=F7&position=E-7": "%PDF", "map?chord=F7&as=svg&paper=Letter": "<svg", "blank?paper=Letter": "%PDF",
+		"map?chord=F7&whole=true&as=svg": "<svg", "map?chord=F7&layout=four+a+string": "%PDF", "map?chord=F7&layout=some+strings&low=1&high=3&as=svg": "<svg",
 	} {
 		response := c.do("GET", path+query, nil)
 		require.Equal(t, 200, response.Code, query)
 		assert.True(t, strings.HasPrefix(response.Body.String(), begins), query)
 	}
-	for _, query := range []string{"map", "map?chord=H7", "map?chord=F7&position=Q", "poster", "practice?paper=B5", "practice?as=gif"} {
+	for _, query := range []string{"map", "map?chord=H7", "map?chord=F7&position=Q", "poster", "practice?paper=B5", "practice?as=gif", "map?chord=F7&layout=spiral"} {
 		assert.Equal(t, 422, c.do("GET", path+query, nil).Code, query)
 	}
 	assert.Equal(t, 404, c.do("GET", "/api/charts/999/sheets/practice", nil).Code)

@@ -140,13 +140,7 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 	c, i := o.chart, o.instrument
 	over := newOverChord(c.Key, chord)
 	scale, rule := c.Key.ChordScale(chord)
-	tones := chord.Tones()
-	switch neck.LayoutKind(l.Kind) {
-	case neck.TwoAString:
-		tones = c.Key.WithNinth(chord)
-	case neck.ThreeAString, neck.FourAString:
-		tones = scale.Tones
-	}
+	tones := neck.LayoutTones(c.Key, chord, neck.LayoutKind(l.Kind))
 	laid, err := neck.PlaceInLayout(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
 	if err != nil {
 		return ChordView{}, err

@@ -10,6 +10,7 @@ import (
 	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/solo/etude"
 	"undaris/format/document"
 	"undaris/format/solofile"
 )
@@ -183,6 +184,7 @@ type ExerciseChoices struct {
 	// OncePerChord is a subdivision beside those of the meter.
 	OncePerChord string              `json:"oncePerChord"`
 	MaxBars      int                 `json:"maxBars"`
+	Endings      []string            `json:"endings" doc:"How an etude can end, the default first"`
 	ReadyMade    []document.Exercise `json:"readyMade" doc:"Exercises to begin with"`
 }
 
@@ -207,7 +209,7 @@ func exerciseChoices() ExerciseChoices {
 	return ExerciseChoices{
 		Tones: tones, Over: plain(all.Over), Where: plain(all.Where), Directions: plain(all.Directions), Starts: plain(all.Starts),
 		Figures: plain(all.Figures), Turns: plain(all.Turns), Into: plain(all.Into), Approaches: plain(all.Approaches), Tails: plain(all.Tails), Patterns: plain(all.Patterns),
-		OncePerChord: exercise.OncePerChord, MaxBars: exercise.MaxBars,
+		OncePerChord: exercise.OncePerChord, MaxBars: exercise.MaxBars, Endings: names(etude.Endings),
 		ReadyMade: each(exercise.ReadyMades, func(r exercise.ReadyMade) document.Exercise { return document.ExerciseOf(r.Exercise, r.Name, r.About) }),
 	}
 }

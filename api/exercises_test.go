@@ -101,3 +101,29 @@ func TestReadyMadeExercisesAreKeptAsTheyAre(t *testing.T) {
 		assert.Equal(t, ready, checked)
 	}
 }
+
+// Etudes come several at a time, and can be kept as solos as they are.
+func TestEtudes(t *testing.T) {
+	c := application(t, nil)
+	tune := ferry(c)
+	licks := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
+	request := EtudeRequest{
+		PlayContext: PlayContext{Chart: tune.Chart}, Position: "E-7", Choruses: 2,
+		Parts: []EtudePart{{Lick: &licks[0].Lick}, {Exercise: &document.Exercise{Name: "Thirds", Tones: "thirds", Time: document.ExerciseTime{Subdivision: "quarter"}}}},
+	}
+	made := call[Etudes](c, "POST", "/api/compute/solo/etude", request, 200)
+	assert.Len(t, made.Etudes, 2, "two parts have two orders")
+	assert.Len(t, made.Etudes[0].Choruses, 2)
+	assert.Len(t, made.Etudes[0].Names, 12)
+	assert.NotEqual(t, made.Etudes[0].Names, made.Etudes[1].Names)
+	kept := call[KeptSolo](c, "POST", "/api/solos", KeepSolo{ChartID: tune.ID, SoloDocument: document.SoloDocument{
+		Solo: document.Solo{Name: "Etude", Choruses: made.Etudes[0].Choruses}, Chart: tune.Chart,
+	}}, http.StatusCreated)
+	assert.Len(t, kept.Solo.Choruses, 2)
+	request.Parts = append(request.Parts, EtudePart{})
+	got := call[Problem](c, "POST", "/api/compute/solo/etude", request, 422)
+	assert.Equal(t, "body.parts[2]", got.Errors[0].Field)
+	request.Parts, request.Ending = request.Parts[:2], "loudly"
+	got = call[Problem](c, "POST", "/api/compute/solo/etude", request, 422)
+	assert.Equal(t, "body.ending", got.Errors[0].Field)
+}

@@ -32,6 +32,7 @@ var summaries = map[string]string{
 	"POST /api/compute/lick/join":              "Join two licks with a run between",
 	"POST /api/compute/lick/split":             "Cut a lick into one for each of its chords",
 	"POST /api/compute/lick/verdict":           "Judge a lick over its chords, with repairs",
+	"POST /api/compute/solo/etude":             "Join licks and exercises over the form of a tune",
 	"POST /api/compute/exercise":               "Write an exercise out over a tune",
 	"POST /api/compute/exercise/file/{format}": "An exercise as a file",
 	"POST /api/compute/solo":                   "Plan choruses",

@@ -93,6 +93,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeLickFile(api)
 	s.registerComputeElsewhere(api)
 	s.registerComputeExercise(api)
+	s.registerComputeEtude(api)
 	s.registerComputePerformance(api)
 	s.registerComputeRoutines(api)
 	s.registerComputePass(api)

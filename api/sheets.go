@@ -20,6 +20,11 @@ type sheetRequest struct {
 	Paper    string `query:"paper" enum:"A4,Letter" default:"A4"`
 	Chord    string `query:"chord" doc:"For a map"`
 	Position string `query:"position" doc:"For a map; left out for the E form"`
+	Layout   string `query:"layout" doc:"For a map: how the chord is laid out; left out for all tones"`
+	From     string `query:"from" doc:"For one octave: the degree it starts from"`
+	Low      int    `query:"low" doc:"For some strings or frets: the first"`
+	High     int    `query:"high" doc:"For some strings or frets: the last"`
+	Whole    bool   `query:"whole" doc:"For a map: on all frets"`
 }
 
 func (s *server) registerSheets(api huma.API) {
@@ -58,7 +63,17 @@ func (s *server) registerSheets(api huma.API) {
 			if err != nil {
 				return nil, invalidAt("query.position", err)
 			}
-			drawing, name = request.OneMap(chord, position), fmt.Sprintf("%s, %s in %s", c.Title, chord.Symbol(), position.ID())
+			drawing = request.OneMap(chord, position)
+			layout := neck.Layout{Kind: neck.LayoutKind(in.Layout), From: in.From, Low: in.Low, High: in.High}
+			switch {
+			case in.Whole:
+				drawing = request.WholeNeck(chord)
+			case layout.Kind != "" && layout.Kind != neck.AllTones:
+				if drawing, err = request.MapInLayout(chord, position, layout); err != nil {
+					return nil, invalidAt("query.layout", err)
+				}
+			}
+			name = fmt.Sprintf("%s, %s in %s", c.Title, chord.Symbol(), position.ID())
 		}
 		out := &file{Type: "application/pdf"}
 		if in.As == "svg" {

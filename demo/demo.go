@@ -1,5 +1,5 @@
 // Package demo holds the demo set as data files: the tunes that the house band
-// of the Brass Heron, a made-up riverside pub, has to work up, and the licks
+// of the Brass Heron, a made-up riverside pub, has to work up, with its exercises, and the licks
 // that every new library begins with. The files are read the way a user's are.
 package demo
 
@@ -12,7 +12,7 @@ import (
 	"undaris/format/document"
 )
 
-//go:embed charts licks solos bands
+//go:embed charts licks solos bands exercises
 var files embed.FS
 
 // Charts reads the demo tunes in their order.
@@ -20,6 +20,9 @@ func Charts() ([]document.Chart, error) { return read[document.Chart]("charts") 
 
 // Licks reads the licks in their order.
 func Licks() ([]document.Lick, error) { return read[document.Lick]("licks") }
+
+// Exercises reads the exercises of the house band.
+func Exercises() ([]document.Exercise, error) { return read[document.Exercise]("exercises") }
 
 // Solo is a finished solo and the tune it is over.
 type Solo struct {

@@ -12,6 +12,7 @@ import (
 
 	"undaris/core/change"
 	"undaris/core/chart"
+	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
@@ -213,6 +214,30 @@ func TestRoutinesCanBePlayed(t *testing.T) {
 				assert.False(t, outline.Waits)
 				assert.Less(t, outline.Seconds, 25*60.0, "a break comes before it is over")
 			}
+		}
+	}
+}
+
+// Every exercise of the demo set can be walked over every tune of it, in the home position, and says what it is for.
+func TestTheExercisesCanBeWalkedOverEveryTune(t *testing.T) {
+	exercises, err := Exercises()
+	require.NoError(t, err)
+	assert.Len(t, exercises, 6)
+	charts, err := Charts()
+	require.NoError(t, err)
+	for _, d := range exercises {
+		checked, err := d.Checked()
+		require.NoError(t, err)
+		assert.Equal(t, d, checked, "it is kept as it is written")
+		assert.NotEmpty(t, d.About)
+		e, err := d.Core()
+		require.NoError(t, err)
+		for _, tune := range charts {
+			c, err := tune.Core()
+			require.NoError(t, err)
+			setting := exercise.Setting{Tune: c, Instrument: neck.Standard(), Position: neck.NearestPosition(neck.Standard(), c.Key.Tonic.Class(), ""), SpanMM: neck.ComfortableSpanMM}
+			_, err = e.Write(setting)
+			assert.NoError(t, err, "%s over %s", d.Name, c.Title)
 		}
 	}
 }

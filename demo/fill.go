@@ -7,7 +7,7 @@ import (
 	"undaris/library"
 )
 
-// Fill keeps the licks of the demo set in a library, and with them its tunes, solos and bands
+// Fill keeps the licks of the demo set in a library, and with them its tunes, solos, bands and exercises
 // where they are wanted.
 func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 	ids := map[string]uint{}
@@ -44,6 +44,15 @@ func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 	}
 	for _, one := range solos {
 		if _, err := library.Solos.Create(ctx, l, document.SoloDocument{Solo: one.Solo, Chart: charts[one.Over]}, ids[one.Over]); err != nil {
+			return err
+		}
+	}
+	exercises, err := Exercises()
+	if err != nil {
+		return err
+	}
+	for _, one := range exercises {
+		if _, err := library.Exercises.Create(ctx, l, one, 0); err != nil {
 			return err
 		}
 	}

@@ -46,6 +46,33 @@ func (m Meter) Subdivision(name string) (Subdivision, error) {
 	return s, InField("subdivision", err)
 }
 
+// NearestSubdivision is Subdivision for what was written in another meter: a subdivision that this
+// meter does not have is that with as nearly as many notes to a beat, the finer of two as near, so
+// that quarters are dotted quarters in 12/8.
+func (m Meter) NearestSubdivision(name string) (Subdivision, error) {
+	s, err := m.Subdivision(name)
+	if err == nil {
+		return s, nil
+	}
+	for _, other := range [][]Subdivision{simpleSubdivisions, compoundSubdivisions} {
+		for _, wanted := range other {
+			if wanted.Name != name {
+				continue
+			}
+			nearest := m.Subdivisions()[0]
+			for _, one := range m.Subdivisions() {
+				if size(one.PerBeat-wanted.PerBeat) <= size(nearest.PerBeat-wanted.PerBeat) {
+					nearest = one
+				}
+			}
+			return nearest, nil
+		}
+	}
+	return s, err
+}
+
+func size(n int) int { return max(n, -n) }
+
 // Ticks is the length of one note of the subdivision in the meter.
 func (s Subdivision) Ticks(m Meter) int { return m.BeatTicks() / s.PerBeat }
 

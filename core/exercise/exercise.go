@@ -79,7 +79,7 @@ type Ornaments struct {
 
 // Time is when the notes are played.
 type Time struct {
-	// Subdivision is one of the meter's; empty for eighths, OncePerChord for one note or
+	// Subdivision is a meter's, in any other the nearest that it has; empty for eighths, OncePerChord for one note or
 	// structure a chord.
 	Subdivision string
 	Pattern     Pattern

@@ -206,12 +206,13 @@ func (e Exercise) checkTime(s Setting) error {
 	return nil
 }
 
-// ticks is how long a note is in the meter; 0 where one lasts as long as its chord.
+// ticks is how long a note is in the meter; 0 where one lasts as long as its chord. A subdivision of another
+// meter is the nearest that this one has.
 func (t Time) ticks(m chart.Meter) (int, error) {
 	if t.Subdivision == OncePerChord {
 		return 0, nil
 	}
-	subdivision, err := m.Subdivision(t.Subdivision)
+	subdivision, err := m.NearestSubdivision(t.Subdivision)
 	if err != nil {
 		return 0, &chart.FieldError{Field: "time.subdivision", Detail: errors.Unwrap(err).Error() + "; or " + OncePerChord, Cause: err}
 	}

@@ -1,6 +1,10 @@
 package neck
 
-import "undaris/core/harmony"
+import (
+	"fmt"
+
+	"undaris/core/harmony"
+)
 
 // LayoutChoice is a layout that can be chosen for a chord, as it is begun with.
 type LayoutChoice struct {
@@ -10,6 +14,34 @@ type LayoutChoice struct {
 	// may be; they are empty for layouts without bounds.
 	Unit        string
 	Least, Most int
+}
+
+// LayoutTones are the tones of a chord that a layout takes: its own; in pairs with the 9 of its scale; the whole
+// scale where three or four lie on a string (common practice).
+func LayoutTones(k harmony.Key, c harmony.Chord, kind LayoutKind) []harmony.Tone {
+	switch kind {
+	case TwoAString:
+		return k.WithNinth(c)
+	case ThreeAString, FourAString:
+		scale, _ := k.ChordScale(c)
+		return scale.Tones
+	}
+	return c.Tones()
+}
+
+// Text says a layout in a few words.
+func (l Layout) Text() string {
+	switch l.Kind {
+	case OneOctave:
+		return "one octave from " + l.From
+	case SomeStrings:
+		return fmt.Sprintf("strings %d to %d", l.Low, l.High)
+	case SomeFrets:
+		return fmt.Sprintf("frets %d to %d", l.Low, l.High)
+	case "":
+		return string(AllTones)
+	}
+	return string(l.Kind)
 }
 
 // LayoutChoices lists the layouts of a chord of these tones in a window: some strings begin

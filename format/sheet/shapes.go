@@ -62,11 +62,7 @@ func (s Score) marksOver(part phrase.ChordPart) []mark {
 	marks := []mark{}
 	for _, f := range part.Places {
 		played := s.Chart.Key.ToneOver(part.Chord, s.Instrument.Pitch(f.Place).Class())
-		m := mark{Place: f.Place, text: played.Degree.String(), form: tone}
-		if played.Degree.Number == 1 && played.Degree.Alter == 0 {
-			m.form = root
-		}
-		marks = append(marks, m)
+		marks = append(marks, markOf(f.Place, played.Degree))
 	}
 	return marks
 }

@@ -8,6 +8,7 @@ import (
 	"undaris/core/choice"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 )
 
 // Paper is a size of paper, in mm.
@@ -69,14 +70,59 @@ func (d Drawing) SVG() []byte {
 // OneMap draws a chord in a position, large: its tones as degrees and, below, as
 // notes with their fingers; the box as small dashed rings.
 func (o Order) OneMap(chord harmony.Chord, p neck.Position) Drawing {
+	shape, form := o.shape(chord, p)
+	return o.drawMap(chord, p, named(p, form), shape)
+}
+
+// MapInLayout is OneMap with the chord laid out in another way. Its error is a *neck.LayoutError where
+// nothing lies there so.
+func (o Order) MapInLayout(chord harmony.Chord, p neck.Position, l neck.Layout) (Drawing, error) {
+	tones := neck.LayoutTones(o.Chart.Key, chord, l.Kind)
+	shape, err := neck.PlaceInLayout(o.Instrument, p.Window, tones, l)
+	if err != nil {
+		return Drawing{}, err
+	}
+	form := neck.FormAt(o.Instrument, chord.Root.Class(), p.Window)
+	shape = shape.Swapped(o.Instrument, p.Window, chord.Quality.Sign, form, o.Swaps)
+	return o.drawMap(chord, p, named(p, form)+", "+l.Text(), shape), nil
+}
+
+// WholeNeck draws a chord's tones on all frets.
+func (o Order) WholeNeck(chord harmony.Chord) Drawing {
+	whole := neck.Window{CoreEnd: o.Instrument.Frets, High: o.Instrument.Frets}
 	return Drawing{o.Chart.Title, func(c canvas) {
 		c.page(o.Paper.Width, mapHeight)
-		shape, form := o.shape(chord, p)
 		c.text(margin, margin+6, letters{size: 8, bold: true}, Signs(chord.Symbol()))
-		c.text(margin+34, margin+6, letters{size: 4.4}, named(p, form))
+		c.text(margin+34, margin+6, letters{size: 4.4}, "the whole neck")
 		c.text(o.Paper.Width-margin, margin+6, letters{size: 3.6, at: right}, o.Chart.Title)
-		first := max(p.Low, 1)
-		drawNeck(c, o.Instrument, frame{x: margin + 12, y: margin + 16, w: o.Paper.Width - 2*margin - 14, h: 50, first: first, last: p.High}, append(o.box(p, shape), marksOf(shape)...))
+		marks := []mark{}
+		for s := range o.Instrument.Open {
+			for fret := 0; fret <= whole.High; fret++ {
+				at := neck.Place{String: s + 1, Fret: fret}
+				if t, ok := chord.Tone(o.Instrument.Pitch(at).Class()); ok {
+					marks = append(marks, markOf(at, t.Degree))
+				}
+			}
+		}
+		drawNeck(c, o.Instrument, frame{x: margin + 12, y: margin + 18, w: o.Paper.Width - 2*margin - 14, h: 56, first: 1, last: whole.High}, marks)
+		c.text(margin, mapHeight-5, letters{size: 3}, foot)
+	}}
+}
+
+// drawMap draws a shape of a chord, large.
+func (o Order) drawMap(chord harmony.Chord, p neck.Position, title string, shape neck.Shape) Drawing {
+	return Drawing{o.Chart.Title, func(c canvas) {
+		c.page(o.Paper.Width, mapHeight)
+		c.text(margin, margin+6, letters{size: 8, bold: true}, Signs(chord.Symbol()))
+		c.text(margin+34, margin+6, letters{size: 4.4}, title)
+		c.text(o.Paper.Width-margin, margin+6, letters{size: 3.6, at: right}, o.Chart.Title)
+		first, last := max(p.Low, 1), p.High
+		for _, t := range shape.Tones {
+			if t.Fret > 0 { // so many a string leave the position
+				first, last = min(first, t.Fret), max(last, t.Fret)
+			}
+		}
+		drawNeck(c, o.Instrument, frame{x: margin + 12, y: margin + 16, w: o.Paper.Width - 2*margin - 14, h: 50, first: first, last: last}, append(o.box(p, shape), marksOf(shape)...))
 		y := float64(margin + 84)
 		for n, tone := range shape.Tones {
 			x := margin + 6 + float64(n)*(o.Paper.Width-2*margin-8)/float64(max(len(shape.Tones), 8))
@@ -117,13 +163,18 @@ func fingerName(finger int) string {
 func marksOf(shape neck.Shape) []mark {
 	marks := []mark{}
 	for _, t := range shape.Tones {
-		m := mark{Place: t.Place, text: t.Degree.String(), form: tone}
-		if t.Degree.Number == 1 {
-			m.form = root
-		}
-		marks = append(marks, m)
+		marks = append(marks, markOf(t.Place, t.Degree))
 	}
 	return marks
+}
+
+// markOf is a tone as a pebble, the root filled.
+func markOf(at neck.Place, d pitch.Degree) mark {
+	m := mark{Place: at, text: d.String(), form: tone}
+	if d.Number == 1 && d.Alter == 0 {
+		m.form = root
+	}
+	return m
 }
 
 func (o Order) box(p neck.Position, shape neck.Shape) []mark {

@@ -152,3 +152,45 @@ func TestAScoreHasEveryNote(t *testing.T) {
 	empty := Score{Title: "Nothing", Chart: c, Instrument: neck.Standard(), Line: phrase.Phrase{Meter: c.Meter}}
 	assert.True(t, bytes.HasPrefix(empty.PDF(), []byte("%PDF")))
 }
+
+// A chord is drawn as it is laid out on the screen: on its strings, over the whole neck, in any tuning; what lies
+// nowhere so is refused.
+func TestMapsInEveryLayout(t *testing.T) {
+	for _, tuning := range []string{"E2 A2 D3 G3 B3 E4", "D2 G2 D3 G3 B3 D4", "E1 A1 D2 G2", "B1 E2 A2 D3 G3 B3 E4"} {
+		o := order(t)
+		open, err := neck.ReadTuning(tuning)
+		require.NoError(t, err)
+		o.Instrument.Open = open
+		chord, err := harmony.ParseChord("C#7")
+		require.NoError(t, err)
+		p := neck.Positions(o.Instrument, o.Chart.Key.Tonic.Class())[1]
+		for _, choice := range neck.LayoutChoices(o.Instrument, p.Window, chord.Tones()) {
+			drawing, err := o.MapInLayout(chord, p, choice.Layout)
+			if err != nil {
+				var refused *neck.LayoutError
+				assert.ErrorAs(t, err, &refused)
+				continue
+			}
+			said := strings.Join(texts(t, drawing.SVG()), "|")
+			assert.Contains(t, said, choice.Layout.Text(), tuning)
+			assert.True(t, bytes.HasPrefix(drawing.PDF(), []byte("%PDF")))
+		}
+		said := texts(t, o.WholeNeck(chord).SVG())
+		assert.Contains(t, said, "the whole neck")
+		roots := 0
+		for s := range o.Instrument.Open {
+			for fret := 0; fret <= o.Instrument.Frets; fret++ {
+				if o.Instrument.Pitch(neck.Place{String: s + 1, Fret: fret}).Class() == chord.Root.Class() {
+					roots++
+				}
+			}
+		}
+		drawn := 0
+		for _, text := range said {
+			if text == "R" {
+				drawn++
+			}
+		}
+		assert.Equal(t, roots, drawn, "every root")
+	}
+}

@@ -246,9 +246,9 @@ func (r Request) block(kind Kind, minutes int, item Item) Block {
 			b.Detail = fmt.Sprintf("in parts, %d → %d", item.Tempo, item.Goal)
 		}
 	case Exercise:
-		b.Title, b.Detail, b.Why = item.Name, "round and round, as slow as it is clean", item.why()
+		b.Title, b.Detail, b.Why = item.Name, "round and round, slowly", item.why()
 		if item.Tempo > 0 {
-			b.Detail = fmt.Sprintf("round and round, clean at %d so far", item.Tempo)
+			b.Detail = fmt.Sprintf("round and round, clean at %d", item.Tempo)
 		}
 	case Tune:
 		b.Title, b.Detail, b.Why = item.Name, "a routine over the band", item.why()

@@ -979,6 +979,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/solo/etude": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Join licks and exercises over the form of a tune */
+        post: operations["post-api-compute-solo-etude"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/solo/line": {
         parameters: {
             query?: never;
@@ -3001,6 +3018,51 @@ export interface components {
             /** Format: double */
             tempo: number;
         };
+        Etude: {
+            /** @description As they are kept in a solo */
+            choruses: components["schemas"]["Chorus"][];
+            /** @description The parts that could not be had, and why */
+            concessions: string[];
+            /** @description The parts in the order in which they come */
+            names: string[];
+        };
+        EtudePart: {
+            exercise?: components["schemas"]["Exercise"];
+            lick?: components["schemas"]["Lick"];
+        };
+        EtudeRequest: {
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: int64
+             * @description Left out for 1
+             */
+            choruses?: number;
+            /**
+             * Format: int64
+             * @description How many etudes at most, few parts have few orders; left out for 3
+             */
+            count?: number;
+            /** @description Left out for on the root */
+            ending?: string;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * Format: int64
+             * @description How many bars a part has; left out for 2
+             */
+            partBars?: number;
+            parts: components["schemas"]["EtudePart"][];
+            /** @description A position's id or form; left out for the home position */
+            position?: string;
+            /**
+             * Format: int32
+             * @description The same seed gives the same etudes
+             */
+            seed?: number;
+        };
+        Etudes: {
+            etudes: components["schemas"]["Etude"][];
+        };
         Event: {
             accent?: boolean;
             /**
@@ -3103,6 +3165,8 @@ export interface components {
         ExerciseChoices: {
             approaches: components["schemas"]["ExerciseChoice"][];
             directions: components["schemas"]["ExerciseChoice"][];
+            /** @description How an etude can end, the default first */
+            endings: string[];
             figures: components["schemas"]["ExerciseChoice"][];
             into: components["schemas"]["ExerciseChoice"][];
             /** Format: int64 */
@@ -7458,6 +7522,16 @@ export interface operations {
                 chord?: string;
                 /** @description For a map; left out for the E form */
                 position?: string;
+                /** @description For a map: how the chord is laid out; left out for all tones */
+                layout?: string;
+                /** @description For one octave: the degree it starts from */
+                from?: string;
+                /** @description For some strings or frets: the first */
+                low?: number;
+                /** @description For some strings or frets: the last */
+                high?: number;
+                /** @description For a map: on all frets */
+                whole?: boolean;
             };
             header?: never;
             path: {
@@ -8747,6 +8821,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChorusView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-solo-etude": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EtudeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Etudes"];
                 };
             };
             /** @description Error */

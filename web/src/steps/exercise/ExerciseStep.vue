@@ -17,6 +17,10 @@ import { asEvent } from '../../tab/tab'
 import { sides, useExerciseQuery } from './address'
 import BeginPanel from './BeginPanel.vue'
 import ChoicesPanel from './ChoicesPanel.vue'
+import ExerciseActs from './ExerciseActs.vue'
+import EtudeList from './EtudeList.vue'
+import EtudePanel from './EtudePanel.vue'
+import { useEtudes } from './etude'
 import ExerciseTab from './ExerciseTab.vue'
 import KeepPanel from './KeepPanel.vue'
 import { useKeeping } from './keeping'
@@ -32,6 +36,11 @@ const work = useExerciseWork(query)
 const keeping = useKeeping(work, query)
 const { clean, wasClean } = usePractised(work, query)
 const { document, exercise, written, problem, nearest } = work
+const etudes = useEtudes()
+/** What was made is shown in place of the tab. */
+const showsEtudes = computed(
+  () => query.side.value === 'etude' && (etudes.made.value.length > 0 || etudes.notice.value !== ''),
+)
 const beginPanel = ref<InstanceType<typeof BeginPanel>>()
 
 onMounted(() => exercises.load().catch(tune.tell))
@@ -123,7 +132,7 @@ useKeys([
         </template>
       </span>
       <PillSelect
-        label="Key"
+        label="Key of the exercise"
         :chosen="query.key.value || theTunes"
         :options="keys"
         @choose="(key) => query.set({ key: key === theTunes ? '' : key })"
@@ -153,11 +162,13 @@ useKeys([
             :exercise="exercise"
             :query="query"
           />
+          <EtudePanel v-else-if="query.side.value === 'etude'" :etudes="etudes" />
           <KeepPanel v-else :work="work" :keeping="keeping" :query="query" :heard="heard" />
         </div>
       </div>
       <div class="desk">
-        <div v-if="problem && !problem.isFault" class="refused" role="alert">
+        <EtudeList v-if="showsEtudes" :etudes="etudes" />
+        <div v-else-if="problem && !problem.isFault" class="refused" role="alert">
           <p>{{ signs(problem.message) }}.</p>
           <p v-if="nearest">
             Nearest:
@@ -182,63 +193,15 @@ useKeys([
           :strings="tune.map.instrument.strings"
           :sounding="player.event"
         />
-        <div class="acts">
-          <button type="button" class="primary" :disabled="!written" @click="player.toggle()">
-            {{ player.silent ? 'Hear it' : 'Stop' }}
-          </button>
-          <button
-            type="button"
-            class="chip"
-            :aria-pressed="query.alone.value"
-            title="Without the band, with its click (a)"
-            @click="query.set({ alone: !query.alone.value })"
-          >
-            alone
-          </button>
-          <button
-            type="button"
-            class="chip"
-            :aria-pressed="query.ramp.value"
-            :title="`Round and round, from ${ramp.from} % of the tempo up to ${ramp.to}, ${ramp.by} faster each time`"
-            @click="query.set({ ramp: !query.ramp.value })"
-          >
-            ramp
-          </button>
-          <button v-if="!query.id.value" type="button" class="chip" @click="keeping.keep()">keep it</button>
-          <button
-            v-if="!player.silent || clean"
-            type="button"
-            class="chip"
-            title="Note down in the log that it was clean at this tempo (c)"
-            @click="wasClean"
-          >
-            {{ clean ? `clean at ${clean}` : `clean? now ${player.tempo}` }}
-          </button>
-          <span v-if="written?.caution" class="caution">
-            {{ written.caution }}
-            <button
-              v-if="written.easier"
-              type="button"
-              class="chip"
-              @click="
-                () => {
-                  const easier = written!.easier!
-                  void work.edit('an easier placing', (now) => ({ ...easier.exercise, name: now.name }))
-                  void view.set({ pos: easier.position })
-                }
-              "
-            >
-              easier: {{ written.easier.text }}
-            </button>
-          </span>
-          <span v-else class="quiet">{{ signs(written?.concessions.join('. ') ?? '') }}</span>
-          <span role="status" class="quiet">
-            {{ keeping.notice.value }}
-            <button v-if="keeping.gone.value" type="button" class="chip" @click="keeping.bringBack()">
-              Bring {{ keeping.gone.value.exercise.name }} back
-            </button>
-          </span>
-        </div>
+        <ExerciseActs
+          v-if="!showsEtudes"
+          :work="work"
+          :query="query"
+          :keeping="keeping"
+          :ramp="ramp"
+          :clean="clean"
+          @clean="wasClean"
+        />
       </div>
     </div>
   </section>
@@ -261,30 +224,20 @@ useKeys([
   min-width: 0;
 }
 .scroll {
-  height: calc(100vh - 436px);
+  height: calc(100vh - 450px);
   min-height: 210px;
   overflow-y: auto;
   padding-right: 6px;
 }
 .desk {
   min-width: 0;
-  --tab-height: calc(100vh - 452px);
+  --tab-height: calc(100vh - 466px);
 }
 .refused {
   height: var(--tab-height);
 }
 .refused p:first-child::first-letter {
   text-transform: uppercase;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.6rem;
-}
-.caution {
-  color: var(--next);
-  font-size: 0.92rem;
 }
 @media (max-width: 900px) {
   .columns {

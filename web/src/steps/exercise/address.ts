@@ -6,12 +6,13 @@ export const sides = [
   { name: 'begin', title: 'Begin with' },
   { name: 'choices', title: 'Choices' },
   { name: 'keep', title: 'Keep' },
+  { name: 'etude', title: 'Etude' },
 ] as const
 
 /** What the Exercises step keeps in the address. */
 export const useExerciseQuery = () =>
   useQuery('exercise', {
-    side: oneOf(['begin', 'choices', 'keep']),
+    side: oneOf(['begin', 'choices', 'keep', 'etude']),
     /** The kept exercise that is open. */
     id: maybeWhole(1, 1 << 30),
     /** The choices of one that is not kept, as JSON; empty for the first ready-made one. */

@@ -53,7 +53,17 @@ export function useExerciseWork(query: ExerciseQuery) {
   const exercise = computed(() => document.value.body.value)
   watch(
     () => query.id.value,
-    (id) => id && exercises.documents.of(id).load().catch(tune.tell),
+    (id) =>
+      id &&
+      exercises.documents
+        .of(id)
+        .load()
+        .catch((error) => {
+          // What is not there any more is not stayed at.
+          exercises.documents.forget(id)
+          tune.tell(error)
+          return query.set({ id: undefined })
+        }),
     { immediate: true },
   )
   // One that is tried out stands in the address, so that a page that is loaded again has it.

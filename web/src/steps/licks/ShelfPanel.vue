@@ -46,7 +46,7 @@ const pick = (options: string[]) => [
         ref="field"
         type="search"
         :value="finding.text.value"
-        placeholder="words, or: slide from ♭7 to R"
+        placeholder="find, as bend 4 to 5"
         aria-label="Find licks by their words"
         @input="finding.ask('text', ($event.target as HTMLInputElement).value)"
         @keydown.esc="field?.blur()"

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useMapQuery } from './address'
+import { readLayout } from './layouts'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 
 /** Taking maps away: one chord, the whole tune, or necks to fill in. */
 const props = defineProps<{ chord: string; position: string }>()
 const tune = useTune()
+const map = useMapQuery()
 const paper = ref('A4')
 const papers = ['A4', 'Letter']
 
@@ -16,13 +19,29 @@ interface Sheet {
   query: Record<string, string>
 }
 const whole: Record<string, string> = {}
-const here = computed<Record<string, string>>(() => ({ chord: props.chord, position: props.position }))
+/** The chord as it is laid out on the screen. */
+const here = computed<Record<string, string>>(() => {
+  const { kind = '', from, low, high } = readLayout(map.layout.value)
+  return {
+    ...{ chord: props.chord, position: props.position },
+    ...(kind && { layout: kind }),
+    ...(from && { from }),
+    ...(high !== undefined && { low: String(low ?? 0), high: String(high) }),
+  }
+})
+const neck = computed<Record<string, string>>(() => ({ ...here.value, whole: 'true' }))
 const sheets = computed<Sheet[]>(() => [
   {
     name: 'map',
     title: `${signs(props.chord)} here`,
-    about: 'large, with notes and fingers',
+    about: map.layout.value ? 'as it is laid out, large' : 'large, with notes and fingers',
     query: here.value,
+  },
+  {
+    name: 'map',
+    title: `${signs(props.chord)} on the whole neck`,
+    about: 'every place of its tones',
+    query: neck.value,
   },
   {
     name: 'practice',
@@ -75,7 +94,7 @@ async function png(sheet: Sheet) {
 <template>
   <div class="paper">
     <ul>
-      <li v-for="sheet in sheets" :key="sheet.name">
+      <li v-for="sheet in sheets" :key="sheet.title">
         <strong>{{ sheet.title }}</strong>
         <span class="quiet">{{ sheet.about }}</span>
         <a
@@ -118,20 +137,20 @@ li {
   display: flex;
   align-items: center;
   gap: 8px;
-  margin-bottom: 4px;
+  margin-bottom: 1px;
 }
 strong {
-  min-width: 7rem;
+  min-width: 12rem;
 }
 .quiet {
-  min-width: 20rem;
+  min-width: 19rem;
 }
 .group {
   display: flex;
   gap: 4px;
 }
 .chip {
-  padding: 0.12rem 0.65rem;
+  padding: 0 0.65rem;
   color: inherit;
   text-decoration: none;
 }

@@ -118,7 +118,7 @@ const clock = (seconds: number) => {
   flex-wrap: wrap;
   align-items: center;
   gap: 0.4rem 0.9rem;
-  padding: 0.5rem 0.7rem;
+  padding: 0.36rem 0.7rem;
   border: 2px solid transparent;
   border-radius: 11px;
 }
