@@ -400,7 +400,7 @@ func (p *Page) Focused() string {
 // TabTo presses Tab until what is called so has the keyboard.
 func (p *Page) TabTo(name string) {
 	p.t.Helper()
-	for range 120 {
+	for range 160 {
 		if p.Focused() == name {
 			return
 		}
