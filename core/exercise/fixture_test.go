@@ -28,14 +28,7 @@ func settingOver(t testing.TB, c chart.Chart, position string) Setting {
 	return Setting{Tune: c, Instrument: i, Position: p, SpanMM: neck.ComfortableSpanMM}
 }
 
-// written writes an exercise as string:fret with its degree over the chord, bars apart by |.
-func written(t testing.TB, e Exercise, s Setting) string {
-	t.Helper()
-	w, err := e.Write(s)
-	require.NoError(t, err)
-	return tabOf(w, s)
-}
-
+// tabOf writes an exercise as string:fret with its degree over the chord, bars apart by |.
 func tabOf(w Written, s Setting) string {
 	text := strings.Builder{}
 	bar, tick := 0, -1
