@@ -154,7 +154,7 @@ func TestNeckAndHands(t *testing.T) {
 	p.Sees("C7 on frets 9 to 12")
 
 	// Notes keep their order under the arrow keys, whichever way they lie.
-	p.TabTo("C, root of C 7, string 6, fret 10, finger 2")
+	p.TabTo("C, root of C 7, string 6, fret 10, finger 2, also in your box")
 	p.Press(kb.ArrowLeft)
 	assert.Contains(t, p.Focused(), "string 6, fret 13", "to the left is up the neck")
 

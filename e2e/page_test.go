@@ -272,11 +272,13 @@ func (p *Page) Text() string {
 }
 
 func quoted(text string) string {
-	out, err := json.Marshal(text)
-	if err != nil {
+	out := &strings.Builder{}
+	written := json.NewEncoder(out)
+	written.SetEscapeHTML(false) // as the page writes it
+	if err := written.Encode(text); err != nil {
 		panic(err)
 	}
-	return string(out)
+	return strings.TrimSpace(out.String())
 }
 
 // Sees waits until every text can be read on the page.

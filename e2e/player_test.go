@@ -132,7 +132,7 @@ func TestAPlayersFirstVisitByKeyboard(t *testing.T) {
 	p.Press("l")
 
 	// Into the neck, and about it with the arrows.
-	p.TabTo("C, root of C 7, string 6, fret 8, finger 2")
+	p.TabTo("C, root of C 7, string 6, fret 8, finger 2, also in your box")
 	p.Press(kb.ArrowUp)
 	assert.Equal(t, "F, 11 of C 7, string 5, fret 8, finger 2", p.Focused())
 	p.Press(kb.Enter)

@@ -72,6 +72,9 @@ const (
 	FromThird   Start = "3"
 	FromFifth   Start = "5"
 	FromSeventh Start = "7"
+	FromNinth   Start = "9"
+	FromFourth  Start = "11"
+	FromSixth   Start = "13"
 )
 
 // Figure is which steps of the tones follow one another.
@@ -197,6 +200,9 @@ var Choices = struct {
 		{string(FromThird), "each chord begins on its third"},
 		{string(FromFifth), "each chord begins on its fifth"},
 		{string(FromSeventh), "each chord begins on its seventh"},
+		{string(FromNinth), "each chord begins on its 9, the 2"},
+		{string(FromFourth), "each chord begins on its 11, the 4"},
+		{string(FromSixth), "each chord begins on its 13, the 6"},
 	},
 	Figures: []Choice{
 		{string(OneAfterAnother), "1 2 3 4 …"},

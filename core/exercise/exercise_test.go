@@ -12,6 +12,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/phrase"
 	"undaris/core/phrase/phrasetest"
 	"undaris/core/pitch"
 )
@@ -133,6 +134,14 @@ func TestExercisesHold(t *testing.T) {
 		if last := w.Phrase.Events[len(w.Phrase.Events)-1]; !e.Time.NoEnding && e.Time.Subdivision != OncePerChord && e.Time.Pattern != CountedBack {
 			assert.Equal(t, w.Bars*bar, last.End(), "the last note is held to the end")
 		}
+		if e.Time.Pattern == FigureAndFill && e.Time.Rest == 0 && e.Where.Kind != CellOnStrings {
+			for _, m := range spans {
+				at := slices.IndexFunc(w.Phrase.Events, func(event phrase.Event) bool { return event.Tick+w.Start == m.Tick })
+				if at >= 0 && hasRoot(e, w, i, m.Chord) {
+					assert.Equal(t, m.Chord.Root.Class(), i.Pitch(w.Phrase.Events[at].Place).Class(), "each fill comes out on a root: %s", m.Chord.Symbol())
+				}
+			}
+		}
 		if e.Time.Pattern == CountedBack {
 			for _, event := range w.Phrase.Events {
 				tick := event.Tick + w.Start
@@ -142,6 +151,11 @@ func TestExercisesHold(t *testing.T) {
 			}
 		}
 	})
+}
+
+// hasRoot says whether a chord's root can be played where the exercise lies, and is among what it walks.
+func hasRoot(e Exercise, w Written, i neck.Instrument, chord harmony.Chord) bool {
+	return belongs(e, w.Chart, chord, chord.Root.Class()) && e.Tones != SuperimposedOver && e.Where.Kind == AlongStrings
 }
 
 func chordAt(spans []chart.ChordSpan, tick int) harmony.Chord {
@@ -334,4 +348,25 @@ func TestReadyMadesAreThere(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, len(ReadyMades), 12)
+}
+
+// A chord can be begun on any of the tones that are walked, counted over the chord; on one that is not among them it
+// is refused.
+func TestAnyToneToBeginOn(t *testing.T) {
+	s := bluesInC(t, "C7", "F7")
+	for _, c := range []struct {
+		exercise Exercise
+		want     string
+	}{
+		{Exercise{Tones: ScaleOfChord, Order: Order{Start: FromNinth, Direction: Up}}, "6:10 9"},
+		{Exercise{Tones: ScaleOfChord, Order: Order{Start: FromSixth, Direction: Up}}, "4:7 13"},
+		{Exercise{Tones: BoxTones, Order: Order{Start: FromFourth, Direction: Up}}, "5:8 11"},
+		{Exercise{Extensions: []int{9}, Order: Order{Start: FromNinth, Direction: Up}}, "6:10 9"},
+	} {
+		w, err := c.exercise.Write(s)
+		require.NoError(t, err)
+		assert.Equal(t, c.want, tabOf(w, s)[:len(c.want)])
+	}
+	_, err := Exercise{Order: Order{Start: FromNinth}}.Write(s)
+	assert.ErrorContains(t, err, "over C7 there is no 9 here to begin on")
 }

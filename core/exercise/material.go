@@ -77,7 +77,11 @@ func (e Exercise) material(c chart.Chart, chord harmony.Chord) (material, error)
 		return material{tones: ordered(scale.Tones, chord.Root.Class())}, nil
 	case BoxTones:
 		box, err := c.Key.Box(c.Box)
-		return material{tones: ordered(box.Tones, c.Key.Tonic.Class())}, err
+		tones := ordered(box.Tones, c.Key.Tonic.Class())
+		for n, t := range tones { // degrees are counted over the chord, not over the tonic
+			tones[n].Degree = c.Key.ToneOver(chord, t.Note.Class()).Degree
+		}
+		return material{tones: tones}, err
 	case SuperimposedOver:
 		return e.superimposed(c.Key, chord)
 	}

@@ -68,12 +68,17 @@ func (w *composer) endLanding(ticks []int, end int) {
 // landings are the rungs of a chord that a run may land on: those of the start that is chosen,
 // or its thirds; all where the chord has none of them here.
 func (w *composer) landings(n int, ladder []rung) []rung {
-	number := map[Start]int{FromRoot: 1, FromFifth: 5, FromSeventh: 7}[w.exercise.Order.Start]
-	if number == 0 {
-		number = 3
+	number := 3
+	if start := w.exercise.Order.Start; start != NearestTone && start != "" && start != LowestNote {
+		number = start.degree()
 	}
 	found := []rung{}
-	if tone, ok := chordToneNumbered(w.spans[n].chord, number); ok {
+	tone, ok := chordToneNumbered(w.spans[n].chord, number)
+	if number > 7 {
+		scale, _ := w.chart.Key.ChordScale(w.spans[n].chord)
+		tone, ok = toneNumbered(scale.Tones, number)
+	}
+	if ok {
 		for _, r := range ladder {
 			if r.lowest().Class() == tone.Note.Class() {
 				found = append(found, r)

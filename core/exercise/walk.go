@@ -81,11 +81,14 @@ func (w *walker) begin() error {
 	if w.up < 0 {
 		w.at = len(ladder) - 1
 	}
-	number := map[Start]int{NearestTone: 1, "": 1, FromRoot: 1, FromThird: 3, FromFifth: 5, FromSeventh: 7}[w.exercise.Order.Start]
+	number := w.exercise.Order.Start.degree()
 	if number == 0 || w.exercise.Where.Kind == CellOnStrings {
 		return nil
 	}
 	tone, ok := chordToneNumbered(w.chord, number)
+	if number > 7 { // of the tones that are walked
+		tone, ok = toneNumbered(w.tones, number)
+	}
 	if number == 1 && len(w.tones) > 0 && !hasClass(w.tones, tone.Note.Class()) {
 		tone = w.tones[0] // an arpeggio of another chord begins on its own root
 	}
@@ -97,6 +100,22 @@ func (w *walker) begin() error {
 		return nil
 	}
 	return &chart.FieldError{Field: "order.start", Detail: fmt.Sprintf("over %s there is no %d here to begin on; %q fits every chord", w.chord.SignedSymbol(), number, NearestTone)}
+}
+
+// degree is the degree that a chord begins on: the root where the start is the nearest tone and nothing has been
+// played yet; 0 for the lowest note.
+func (s Start) degree() int {
+	return map[Start]int{NearestTone: 1, "": 1, FromRoot: 1, FromThird: 3, FromFifth: 5, FromSeventh: 7, FromNinth: 9, FromFourth: 11, FromSixth: 13}[s]
+}
+
+// toneNumbered is the tone of a degree, an octave up or not.
+func toneNumbered(tones []harmony.Tone, number int) (harmony.Tone, bool) {
+	for _, t := range tones {
+		if (t.Degree.Number-1)%7 == (number-1)%7 {
+			return t, true
+		}
+	}
+	return harmony.Tone{}, false
 }
 
 // rungOn is the rung that a chord begins on, on a note of that name; -1 for none.

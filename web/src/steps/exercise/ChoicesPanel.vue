@@ -50,6 +50,12 @@ function chooseTones(name: string | undefined) {
     ...{ broken: next.structure && props.exercise.broken ? true : undefined, superimposed: undefined },
   })
 }
+/** The bars of the tune that are written over at most. */
+const bars = computed(() => Math.min(tune.read?.facts.bars ?? 1, choices.value.maxBars))
+function chooseBars(from: number, to: number) {
+  const all = from === 1 && to === bars.value
+  setOver('the bars', { from: all ? undefined : from, bars: all ? undefined : to - from + 1 })
+}
 /** The strings are chosen from all, or left to all. */
 const bounds = computed(() => ({
   low: where.value.lowString || 1,
@@ -118,6 +124,16 @@ const readNumbers = (text: string) =>
           @change="(chord) => setOver('the chord', { chord: chord || undefined })"
         />
       </template>
+      <NumberPair
+        v-else-if="!exercise.over.kind && bars > 1"
+        label="bar"
+        :low="exercise.over.from || 1"
+        :high="(exercise.over.from || 1) + (exercise.over.bars || bars - (exercise.over.from || 1) + 1) - 1"
+        :least="1"
+        :most="bars"
+        says="bars"
+        @choose="chooseBars"
+      />
       <TextField
         v-else-if="exercise.over.kind === 'a progression'"
         label="The progression"

@@ -27,11 +27,13 @@ const techniques = [
   { name: 'skipStrings', title: 'skip strings', about: 'a string is left out between every two' },
 ] as const
 
-const leadable = [1, 3, 5, 7]
+const leadable = [1, 3, 5, 7, 9, 11, 13]
 const led = computed(() => props.exercise.ornaments.to ?? [5])
 function toggleLed(degree: number) {
   const now = led.value
-  const next = now.includes(degree) ? now.filter((one) => one !== degree) : [...now, degree].sort()
+  const next = now.includes(degree)
+    ? now.filter((one) => one !== degree)
+    : [...now, degree].sort((a, b) => a - b)
   if (next.length) setOrnaments('the tones led into', { to: next })
 }
 const runs = ['3', '4', '5', '6', '7', '8', '9']
