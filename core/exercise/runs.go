@@ -27,11 +27,11 @@ func (w *composer) runsIntoChords() error {
 		if changes && s.chord.Same(next.chord) {
 			continue
 		}
-		over, err := w.over(s.chord)
+		over, err := w.laddersOf(s.chord)
 		if err != nil {
 			return err
 		}
-		into, err := w.over(next.chord)
+		into, err := w.laddersOf(next.chord)
 		if err != nil {
 			return err
 		}
@@ -174,7 +174,7 @@ func (w *composer) figureAndFill(n int) error {
 	fill := s.ticks[split:]
 	goal, goalSpan := ladder, n
 	if n+1 < len(w.spans) {
-		over, err := w.over(w.spans[n+1].chord)
+		over, err := w.laddersOf(w.spans[n+1].chord)
 		if err != nil {
 			return err
 		}

@@ -75,7 +75,7 @@ func (g grip) leadCost(to grip) int {
 func (w *composer) structuresOfChords() error {
 	layers := make([][]grip, len(w.spans))
 	for n, s := range w.spans {
-		over, err := w.over(s.chord)
+		over, err := w.laddersOf(s.chord)
 		if err != nil {
 			return err
 		}

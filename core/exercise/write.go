@@ -73,7 +73,7 @@ func (w *composer) checkShapes() error {
 	if w.exercise.Order.Figure != OwnFigure || !w.exercise.oneShapeAtATime() {
 		return nil
 	}
-	over, err := w.over(w.spans[0].chord)
+	over, err := w.laddersOf(w.spans[0].chord)
 	if err != nil {
 		return err
 	}

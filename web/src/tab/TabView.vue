@@ -21,7 +21,7 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ pick: [index: number] }>()
 
-const top = props.dense ? 44 : 52
+const top = props.dense ? 47 : 52
 const gap = 19
 const y = (string: number) => top + (string - 1) * gap
 const height = computed(() => y(props.strings.length) + (props.dense ? 34 : 52))

@@ -126,7 +126,8 @@ export function useKeeping(work: ExerciseWork, query: ExerciseQuery) {
       const blob = await answer(
         client.POST('/api/compute/exercise/file/{format}', {
           params: { path: { format } },
-          body: { ...body, exercise: { ...body.exercise, name } },
+          // On paper the tune has its name.
+          body: { ...body, chart: tune.chart!, exercise: { ...body.exercise, name } },
           parseAs: 'blob',
         }),
       )
