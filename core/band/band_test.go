@@ -361,7 +361,7 @@ func arranged(t *rapid.T) Order {
 			for _, beats := range rapid.SampledFrom(splits).Draw(t, "split") {
 				span := chart.Span{Beats: beats}
 				if rapid.IntRange(0, 9).Draw(t, "silence") > 0 {
-					span.Chord, err = harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+					span.Chord, err = harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 					require.NoError(t, err)
 				}
 				bar.Spans = append(bar.Spans, span)
@@ -513,7 +513,7 @@ func TestCommonTonesAreHeld(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		chords := []harmony.Chord{}
 		for range rapid.IntRange(2, 10).Draw(t, "chords") {
-			chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+			chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 			require.NoError(t, err)
 			chords = append(chords, chord)
 		}
@@ -608,7 +608,7 @@ func TestVoicingsEqualExhaustiveSearch(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		chords := []harmony.Chord{}
 		for range rapid.IntRange(1, 3).Draw(t, "chords") {
-			chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+			chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 			require.NoError(t, err)
 			chords = append(chords, chord)
 		}

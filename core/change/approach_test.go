@@ -155,7 +155,7 @@ func drawnGoal(t *rapid.T) Goal {
 	require.NoError(t, err)
 	g := Goal{Instrument: guitar, Key: key, Box: box, Window: rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position").Window}
 	for _, c := range []*harmony.Chord{&g.Leaving, &g.Arriving} {
-		*c, err = harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+		*c, err = harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 		require.NoError(t, err)
 	}
 	g.Target = rapid.SampledFrom(neck.PlaceTones(guitar, g.Window, g.Arriving.Tones()).Tones).Draw(t, "target").Place

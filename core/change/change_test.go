@@ -177,7 +177,7 @@ func TestMovesAreTrue(t *testing.T) {
 		symbols := [2]harmony.Chord{}
 		for n := range symbols {
 			root := rapid.SampledFrom(harmony.Tonics).Draw(t, "root")
-			symbols[n], err = harmony.ParseChord(root + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+			symbols[n], err = harmony.ParseChord(root + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 			require.NoError(t, err)
 		}
 		strategy := rapid.SampledFrom(TargetStrategies).Draw(t, "school")

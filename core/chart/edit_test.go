@@ -32,7 +32,7 @@ func drawChart(t *rapid.T) Chart {
 			if rapid.IntRange(0, 5).Draw(t, "empty") > 0 {
 				root := k.DegreeOf(k.Tonic).Over(k.Tonic).Up(rapid.IntRange(0, 6).Draw(t, "letters"), rapid.IntRange(0, 11).Draw(t, "semitones"))
 				if root.Accidental >= -2 && root.Accidental <= 2 {
-					chord, err := harmony.ParseChord(root.String() + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+					chord, err := harmony.ParseChord(root.String() + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 					require.NoError(t, err)
 					span.Chord = chord
 				}

@@ -2,6 +2,7 @@ package harmony
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"undaris/core/pitch"
@@ -21,7 +22,7 @@ var scales = map[string]string{
 	"harmonic minor": "R 2 b3 4 5 b6 7", "melodic minor": "R 2 b3 4 5 6 7", "Phrygian dominant": "R b2 3 4 5 b6 b7",
 	"altered": "R b9 #9 3 #11 b13 b7", "Lydian dominant": "R 2 3 #4 5 6 b7", "Lydian augmented": "R 2 3 #4 #5 6 7",
 	"half-whole diminished": "R b9 #9 3 #11 5 13 b7", "whole-half diminished": "R 2 b3 4 b5 b6 bb7 7",
-	"Mixolydian with b13": "R 2 3 4 5 b13 b7", "Phrygian dominant with #9": "R b9 #9 3 4 5 b13 b7",
+	"Mixolydian with b13": "R 2 3 4 5 b13 b7", "whole-tone": "R 2 3 #4 #5 b7", "Phrygian dominant with 4": "R b9 3 4 5 13 b7", "Phrygian dominant with #9": "R b9 #9 3 4 5 b13 b7",
 }
 
 // modes are the modes of the major scale by the degree they begin on, and those
@@ -70,14 +71,34 @@ func (k Key) ChordScale(c Chord) (Scale, string) {
 			s.Tones[n] = tone
 		}
 	}
-	return s, rule
+	return s.withTonesOf(c), rule
+}
+
+// withTonesOf is the scale with the tones of a chord that it lacks, each in the place of the scale's tone of
+// the same number: a minor ninth with a flat five joins by Locrian with its own 9.
+func (s Scale) withTonesOf(c Chord) Scale {
+	for _, tone := range c.Tones() {
+		if _, ok := s.tone(tone.Note.Class()); ok {
+			continue
+		}
+		s.Tones = slices.DeleteFunc(s.Tones, func(t Tone) bool {
+			_, own := c.Tone(t.Note.Class())
+			return !own && (t.Degree.Number-1)%7 == (tone.Degree.Number-1)%7
+		})
+		at := slices.IndexFunc(s.Tones, func(t Tone) bool { return t.Degree.Semitones() > tone.Degree.Semitones() })
+		if at < 0 {
+			at = len(s.Tones)
+		}
+		s.Tones = slices.Insert(s.Tones, at, tone)
+	}
+	return s
 }
 
 func (k Key) chordScale(c Chord) (name, rule string) {
 	switch k.family(c) {
 	case dominantOfMinor:
 		rule = fmt.Sprintf("%s leads to a minor chord, so it joins by the harmonic minor of that", c.Symbol())
-		if c.Quality.Sign == "7#9" {
+		if c.Quality.has("#9") {
 			return "Phrygian dominant with #9", rule
 		}
 		return "Phrygian dominant", rule
@@ -119,17 +140,31 @@ func article(name string) string {
 
 // usualScale is what a quality joins as outside a key (common practice).
 func usualScale(c Chord) string {
-	switch c.Quality.Sign {
-	case "7alt", "7#5":
+	q := c.Quality
+	switch {
+	case q.isAltered(), q.Sign == "7#5":
 		return "altered"
-	case "7#11", "7b5":
-		return "Lydian dominant"
-	case "7b9", "7#9":
+	case q.family == dominant && q.has("#5"):
+		return "whole-tone"
+	case q.family == dominant && (q.has("b9") || q.has("#9")) && q.has("b13"):
+		if q.has("#9") {
+			return "Phrygian dominant with #9"
+		}
+		return "Phrygian dominant"
+	case q.family == dominant && (q.has("b9") || q.has("#9")):
 		return "half-whole diminished"
-	case "7b13":
+	case q.family == dominant && (q.has("#11") || q.has("b5")):
+		return "Lydian dominant"
+	case q.family == dominant && q.has("b13"):
 		return "Mixolydian with b13"
-	case "m(maj7)":
+	case q.family == suspended && q.has("b9"):
+		return "Phrygian dominant with 4"
+	case q.family == minor && q.has("7"):
 		return "melodic minor"
+	case q.family == minor && q.has("#5"):
+		return "natural minor"
+	case (q.family == majorSeventh || q.family == major) && (q.has("#11") || q.has("b5")):
+		return "Lydian"
 	}
 	return map[family]string{
 		dominant: "Mixolydian", major: "major", majorSeventh: "major", minor: "Dorian", halfDiminished: "Locrian",

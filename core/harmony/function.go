@@ -2,6 +2,7 @@ package harmony
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"undaris/core/pitch"
@@ -80,9 +81,24 @@ func (k Key) wants(c Chord) string {
 		return "It stands a half step above the V and slides down into it"
 	case isDominant && hasTritone && above != 5 && above != 10:
 		goal := transposed(pitch.Note{Letter: 3}, pitch.Note{}, c.Root) // a fourth up, spelled as F lies over C
-		return fmt.Sprintf("It leads a fourth up, to the chord on %s", goal)
+		return fmt.Sprintf("It leads a fourth up, to the chord on %s: V7/%s", goal, k.goalNumeral(goal))
 	case c.Quality.family == diminished:
 		return fmt.Sprintf("It passes: its root moves a half step up to %s or down again", c.Root.Up(1, 1))
 	}
 	return ""
+}
+
+// goalNumeral is the numeral of the chord that a secondary dominant leads to: minor where the
+// key's own chord on that degree is (common theory), else major.
+func (k Key) goalNumeral(root pitch.Note) string {
+	goal := Chord{Root: root, Quality: bySpec[spec{}]}
+	at := k.DegreeOf(root)
+	minorDegrees := []int{2, 3, 6}
+	if k.Mode == MinorMode {
+		minorDegrees = []int{1, 4}
+	}
+	if at.Alter == 0 && slices.Contains(minorDegrees, at.Number) {
+		goal.Quality = bySpec[spec{third: minorThird}]
+	}
+	return k.Roman(goal)
 }

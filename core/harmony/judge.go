@@ -130,10 +130,10 @@ func (k Key) family(c Chord) family {
 // otherwise and is taken at its word.
 func (k Key) leadsToMinor(c Chord) bool {
 	above := c.Root.Class().Above(k.Tonic.Class())
-	switch c.Quality.Sign {
-	case "7", "7b9", "7#9", "7b13":
+	switch {
+	case c.Quality.isDominantWith("b9", "#9", "11", "b13"):
 		return k.Mode == MinorMode && above == 7 || k.Mode != MinorMode && (above == 9 || above == 4)
-	case "": // the V of a minor key is its dominant without a seventh, too
+	case c.Quality.Sign == "": // the V of a minor key is its dominant without a seventh, too
 		return k.Mode == MinorMode && above == 7
 	}
 	return false
@@ -143,9 +143,7 @@ func (k Key) leadsToMinor(c Chord) bool {
 // key's own note (common theory). The bVII of a minor key belongs to it and is left to
 // the mode of the key: its natural 4 is the key's third (our choice).
 func (k Key) besideTheKey(c Chord) bool {
-	switch c.Quality.Sign {
-	case "7", "9", "13", "7#11":
-	default:
+	if !c.Quality.isDominantWith("9", "13", "#11") {
 		return false
 	}
 	above := c.Root.Class().Above(k.Tonic.Class())
@@ -202,9 +200,24 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 	letter := families[row][above]
 	kind := map[byte]Class{'T': ChordTone, 'C': Colour, 'B': Blue, 'S': Suspension, 'O': Outside}[letter]
 	if kind == Blue || kind == Suspension {
-		return kind, resolutions[row][above]
+		if target := c.toneNear(above, resolutions[row][above]); target >= 0 {
+			return kind, target
+		}
+		return Outside, -1
 	}
 	return kind, -1
+}
+
+// toneNear is where a note so many semitones above the root resolves: to the tone that the row of
+// the table names, and where the chord has altered or left it out, to the nearest tone of the chord
+// within a whole step, upwards first; -1 where there is none (our choice).
+func (c Chord) toneNear(above, named int) int {
+	for _, target := range []int{named, above + 1, above - 1, above + 2, above - 2} {
+		if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + target)); ok && target >= 0 {
+			return target
+		}
+	}
+	return -1
 }
 
 // besideAlteredTone judges the plain tone whose place an altered one has taken. It
@@ -218,10 +231,11 @@ func besideAlteredTone(c Chord, above int) (Class, int, bool) {
 	}
 	isDominant := c.Quality.family == dominant
 	switch {
-	case above == 7 && isDominant && (c.Quality.Sign == "7b5" || c.Quality.Sign == "7alt"):
+	case above == 7 && !c.Quality.has("5") && (isDominant || c.Quality.family == majorSeventh || c.Quality.family == minor):
 		return Outside, -1, true
-	case c.Quality.Sign == "7#5" && (above == 1 || above == 3 || above == 6),
-		c.Quality.Sign == "7#9" && above == 1:
+	case c.Quality.isAltered() && (above == 1 || above == 3 || above == 6 || above == 8),
+		c.Quality.Sign == "7#5" && (above == 1 || above == 3 || above == 6),
+		isDominant && has(3) && above == 1, isDominant && has(1) && has(8) && above == 3:
 		return Colour, -1, true // the altered notes keep company
 	case above == 2 && isDominant && has(1):
 		return Suspension, 1, true
@@ -231,7 +245,7 @@ func besideAlteredTone(c Chord, above int) (Class, int, bool) {
 		return Suspension, 8, true
 	case above == 10 && c.Quality.family == minor && has(11):
 		return Outside, -1, true
-	case above == 10 && (c.Quality.Sign == "m6" || c.Quality.Sign == "dim" || c.Quality.Sign == "sus4"):
+	case above == 10 && (c.Quality.has("6") && c.Quality.Minor() || c.Quality.Sign == "dim" || c.Quality.Sign == "sus4"):
 		return Colour, -1, true
 	}
 	return "", -1, false

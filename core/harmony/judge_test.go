@@ -142,7 +142,7 @@ func TestWhatMovesMovesHome(t *testing.T) {
 		letter := pitch.Letter(rapid.IntRange(0, 6).Draw(t, "letter"))
 		root := pitch.Note{Letter: letter, Accidental: rapid.IntRange(-1, 1).Draw(t, "accidental")}
 		key := Key{Mode: rapid.SampledFrom([]Mode{DominantMode, MajorMode, MinorMode}).Draw(t, "mode")}
-		chord, err := ParseChord(root.String() + rapid.SampledFrom(Signs()).Draw(t, "sign"))
+		chord, err := ParseChord(root.String() + rapid.SampledFrom(EverySign()).Draw(t, "sign"))
 		assert.NoError(t, err)
 		for class := range pitch.Class(12) {
 			j := key.Judge(chord, class)

@@ -1,6 +1,7 @@
 package harmony
 
 import (
+	"slices"
 	"strings"
 
 	"undaris/core/pitch"
@@ -76,7 +77,7 @@ func quality(sign, name, degrees string, f family, aliases ...string) *Quality {
 	return q
 }
 
-// bySign finds a quality by any sign it is read from, brackets and spaces taken out.
+// bySign finds a common quality by its sign or an alias, brackets and spaces taken out.
 var bySign = func() map[string]*Quality {
 	table := map[string]*Quality{}
 	for _, q := range qualities {
@@ -93,7 +94,26 @@ func plainSign(sign string) string {
 	return signSpelling.Replace(sign)
 }
 
-// Signs lists every canonical sign, in the table's order.
+// EverySign lists the canonical signs of all qualities that can be read, those of the table first, then
+// by the alphabet.
+func EverySign() []string {
+	signs := Signs()
+	known := map[string]bool{}
+	for _, sign := range signs {
+		known[sign] = true
+	}
+	others := []string{}
+	for _, q := range bySpec {
+		if !known[q.Sign] {
+			known[q.Sign] = true
+			others = append(others, q.Sign)
+		}
+	}
+	slices.Sort(others)
+	return append(signs, others...)
+}
+
+// Signs lists the canonical signs of the common qualities, in the table's order.
 func Signs() []string {
 	signs := make([]string, len(qualities))
 	for i, q := range qualities {

@@ -1,6 +1,7 @@
 package harmony
 
 import (
+	"errors"
 	"strings"
 
 	"undaris/core/pitch"
@@ -48,9 +49,13 @@ var numeralSpelling = strings.NewReplacer("♭", "b", "♯", "#")
 // numeral is what the key's music has there: a seventh chord in a blues
 // (dominant or minor key), a triad in a major key; "Imaj" and "im" ask for the
 // triad anywhere. A number after a slash is the degree over the chord's own root
-// that lies in the bass. The error is a *SymbolError.
+// that lies in the bass; a numeral after it is the home for the moment: "V7/V", "ii7/IV",
+// "viio7/ii". The error is a *SymbolError.
 func (k Key) ParseRoman(text string) (Chord, error) {
 	plain := numeralSpelling.Replace(strings.TrimSpace(text))
+	if slash := strings.LastIndex(plain, "/"); slash >= 0 && LooksRoman(plain[slash+1:]) {
+		return k.parseSecondary(text, plain[:slash], plain[slash+1:])
+	}
 	rest := strings.TrimLeft(plain, "b#")
 	signs := plain[:len(plain)-len(rest)]
 	number, small := 0, false
@@ -74,7 +79,7 @@ func (k Key) ParseRoman(text string) (Chord, error) {
 	}
 	quality, ok := k.romanQuality(base, small)
 	if !ok {
-		return Chord{}, &SymbolError{Symbol: text, At: len([]rune(head)) + readableLength(base) + 1, Nearest: nearest(head, base)}
+		return Chord{}, &SymbolError{Symbol: text, At: len([]rune(head)) + readUntil(base) + 1, Nearest: nearest(head, base)}
 	}
 	chord.Quality = quality
 	if bass == "" {
@@ -88,6 +93,29 @@ func (k Key) ParseRoman(text string) (Chord, error) {
 	return chord, nil
 }
 
+// parseSecondary reads a numeral in the key of the chord that another numeral names.
+func (k Key) parseSecondary(text, numeral, goal string) (Chord, error) {
+	fault := func(err error, before int) error {
+		var symbol *SymbolError
+		if !errors.As(err, &symbol) {
+			return err
+		}
+		return &SymbolError{Symbol: text, At: before + symbol.At, Nearest: []string{"V7/V", "ii7/IV", "viio7/ii"}}
+	}
+	if strings.Contains(goal, "/") || strings.Contains(strings.ReplaceAll(numeral, "6/9", ""), "/") {
+		return Chord{}, fault(&SymbolError{At: 1}, len([]rune(numeral)))
+	}
+	home, err := k.ParseRoman(goal)
+	if err != nil {
+		return Chord{}, fault(err, len([]rune(numeral))+1)
+	}
+	chord, err := Key{Tonic: home.Root, Mode: k.Mode}.ParseRoman(numeral)
+	if err != nil {
+		return Chord{}, fault(err, 0)
+	}
+	return chord, nil
+}
+
 func (k Key) romanQuality(sign string, small bool) (*Quality, bool) {
 	blues := k.Mode != MajorMode
 	switch {
@@ -97,12 +125,12 @@ func (k Key) romanQuality(sign string, small bool) (*Quality, bool) {
 		sign = "m7"
 	case small:
 		// ii7 is a minor seventh, ii° is not "m°".
-		if q, ok := bySign["m"+plainSign(sign)]; ok {
+		if q, _, _ := readSign("m" + sign); q != nil {
 			return q, true
 		}
 	}
-	q, ok := bySign[plainSign(sign)]
-	return q, ok
+	q, _, _ := readSign(sign)
+	return q, q != nil
 }
 
 // bassNote reads what follows a numeral's slash: a degree over the chord's root
@@ -116,4 +144,10 @@ func bassNote(text string, root pitch.Note) (pitch.Note, error) {
 		return pitch.Note{}, err
 	}
 	return degree.Over(root), nil
+}
+
+// readUntil is how many characters of a sign that cannot be read were understood.
+func readUntil(sign string) int {
+	_, at, _ := readSign(sign)
+	return at
 }

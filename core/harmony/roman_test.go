@@ -30,14 +30,16 @@ func TestRomansAreReadInTheKey(t *testing.T) {
 		{"Ab", MajorMode, "IVmaj7", "Dbmaj7"}, {"Ab", MajorMode, "viiø", "Gm7b5"}, {"Ab", MajorMode, "vi", "Fm"},
 		{"F#", MinorMode, "i", "F#m7"}, {"F#", MinorMode, "im", "F#m"}, {"F#", MinorMode, "iv", "Bm7"}, {"F#", MinorMode, "bVI7", "D7"},
 		{"F#", MinorMode, "V7#9", "C#7#9"}, {"Db", DominantMode, "IV", "Gb7"}, {"C#", DominantMode, "IV", "F#7"}, {"B", DominantMode, "V7/b7", "F#7/E"},
-		{"C", MajorMode, "I6/9", "C6/9"}, {"C", MajorMode, "bII7/E", "Db7/E"}, {"C", MajorMode, "I+", "Caug"}, {"C", MajorMode, "ii7b5", "Dm7b5"},
+		{"C", MajorMode, "I6/9", "C6/9"}, {"C", MajorMode, "bII7/E", "Db7/E"}, {"C", MajorMode, "I+", "Caug"},
+		{"C", MajorMode, "V7/V", "D7"}, {"C", DominantMode, "V/V", "D7"}, {"C", MajorMode, "V/vi", "E"}, {"C", MajorMode, "ii7/IV", "Gm7"}, {"C", MajorMode, "viio7/ii", "C#dim7"},
+		{"F#", MinorMode, "V7/iv", "F#7"}, {"Ab", MajorMode, "V7b9/bVII", "Db7b9"}, {"C", MajorMode, "V6/9/V", "D6/9"}, {"C", MajorMode, "ii7b5", "Dm7b5"},
 	} {
 		got, err := mustKey(t, c.tonic, c.mode).ParseRoman(c.text)
 		require.NoError(t, err, c.text)
 		assert.Equal(t, c.want, got.Symbol(), "%s in %s %s", c.text, c.tonic, c.mode)
 		assert.True(t, LooksRoman(c.text))
 	}
-	for text, at := range map[string]int{"X7": 1, "bbbI": 4, "": 1, "IV7x": 4, "I/z": 3, "IIII": 4} {
+	for text, at := range map[string]int{"X7": 1, "bbbI": 4, "": 1, "IV7x": 4, "I/z": 3, "IIII": 4, "V7/bbbI": 7, "V7x/V": 3, "V7/3/V": 5, "X/V": 1} {
 		_, err := mustKey(t, "C", MajorMode).ParseRoman(text)
 		var symbolError *SymbolError
 		require.ErrorAs(t, err, &symbolError, text)
@@ -59,7 +61,10 @@ func TestFunctionInWords(t *testing.T) {
 		{"C", DominantMode, "F7", "IV: a fourth above home; its 3 is the 6 of the key, its b7 is the b3 of the key"},
 		{"C", DominantMode, "C7", "I: home; its 3 is the 3 of the key, its b7 is the b7 of the key"},
 		{"C", DominantMode, "G7", "V: a fifth above home; its 3 is the 7 of the key, its b7 is the 4 of the key. The V: it wants to go home"},
-		{"C", DominantMode, "A7", "VI: a sixth above home; its 3 is the #1 of the key, its b7 is the 5 of the key. It leads a fourth up, to the chord on D"},
+		{"A", MinorMode, "G7", "bVII: a minor seventh above home; its 3 is the 2 of the key, its b7 is the b6 of the key"},
+		{"A", MinorMode, "B7", "II: a whole step above home; its 3 is the #4 of the key, its b7 is home itself. It leads a fourth up, to the chord on E: V7/V"},
+		{"C", DominantMode, "A7", "VI: a sixth above home; its 3 is the #1 of the key, its b7 is the 5 of the key. It leads a fourth up, to the chord on D: V7/ii"},
+		{"C", MajorMode, "D7", "II: a whole step above home; its 3 is the #4 of the key, its b7 is home itself. It leads a fourth up, to the chord on G: V7/V"},
 		{"C", DominantMode, "F#dim7", "#iv°: an augmented fourth above home; its b3 is the 6 of the key, its bb7 is the b3 of the key. It passes: its root moves a half step up to G or down again"},
 		{"F#", MinorMode, "D7", "bVI: a minor sixth above home; its 3 is home itself, its b7 is the b5 of the key. It stands a half step above the V and slides down into it"},
 		{"Ab", MajorMode, "Bbb7", "bII: a half step above home; its 3 is the 4 of the key, its b7 is the 7 of the key. It stands a half step above home and slides down into it"},

@@ -30,31 +30,64 @@ func (e *SymbolError) Error() string {
 // common alias, and an optional slash bass. An unknown symbol is a
 // *SymbolError; it never becomes another chord.
 func ParseChord(symbol string) (Chord, error) {
-	text := strings.TrimSpace(symbol)
+	text, before := inBrackets(symbol)
 	root, rest, err := pitch.ReadNote(text)
 	if err != nil {
 		return Chord{}, &SymbolError{Symbol: symbol, At: 1, Nearest: nearestRoot(text)}
 	}
-	if q, ok := bySign[plainSign(rest)]; ok {
+	q, at, meant := readSign(rest)
+	if q != nil {
 		return Chord{Root: root, Quality: q}, nil
 	}
 	// The last slash may be a bass (C/E) or part of the sign (C6/9, Cm/maj7).
 	sign := rest
 	if slash := strings.LastIndex(rest, "/"); slash >= 0 {
 		bass, err := pitch.ParseNote(rest[slash+1:])
-		q, ok := bySign[plainSign(rest[:slash])]
-		if err == nil && ok {
-			return Chord{Root: root, Quality: q, Bass: &bass}, nil
+		over, atBefore, _ := readSign(rest[:slash])
+		if err == nil && over != nil {
+			return Chord{Root: root, Quality: over, Bass: &bass}, nil
 		}
 		if err == nil {
-			sign = rest[:slash]
+			sign, at = rest[:slash], atBefore
+		} else if lower, ok := polychord(rest[slash+1:]); ok && over != nil {
+			return Chord{}, &SymbolError{Symbol: symbol, At: before + len([]rune(text)) - len([]rune(rest)) + slash + 2, Nearest: []string{root.String() + over.Sign + "/" + lower.Root.String(), root.String() + over.Sign, lower.Symbol()}}
 		}
 	}
-	return Chord{}, &SymbolError{
+	fault := &SymbolError{
 		Symbol:  symbol,
-		At:      len([]rune(text)) - len([]rune(rest)) + readableLength(sign) + 1,
+		At:      before + len([]rune(text)) - len([]rune(rest)) + at + 1,
 		Nearest: nearest(root.String(), sign),
 	}
+	if meant != nil {
+		fault.Nearest = nil
+		for _, one := range meant {
+			fault.Nearest = append(fault.Nearest, root.String()+one)
+		}
+	}
+	return Chord{}, fault
+}
+
+// inBrackets is a symbol without blanks and brackets around the whole of it, and how many characters
+// were before it.
+func inBrackets(symbol string) (text string, before int) {
+	text = strings.TrimSpace(symbol)
+	if inner, ok := strings.CutPrefix(text, "("); ok {
+		if inner, ok = strings.CutSuffix(inner, ")"); ok {
+			return strings.TrimSpace(inner), 1
+		}
+	}
+	return text, 0
+}
+
+// polychord is the lower chord of one that is written above another, as in C/D7: two chords at once, which
+// no chord here is.
+func polychord(below string) (Chord, bool) {
+	root, rest, err := pitch.ReadNote(below)
+	if err != nil || rest == "" {
+		return Chord{}, false
+	}
+	q, _, _ := readSign(rest)
+	return Chord{Root: root, Quality: q}, q != nil
 }
 
 // longestRead is how many characters of what is no sign are held against those there
@@ -64,19 +97,6 @@ const longestRead = 24
 func begun(sign string) string {
 	runes := []rune(sign)
 	return string(runes[:min(len(runes), longestRead)])
-}
-
-// readableLength is how many characters of sign still begin some known sign.
-func readableLength(sign string) int {
-	runes := []rune(begun(sign))
-	for n := len(runes); n > 0; n-- {
-		for known := range bySign {
-			if strings.HasPrefix(known, plainSign(string(runes[:n]))) {
-				return n
-			}
-		}
-	}
-	return 0
 }
 
 // nearestRoot offers what a text without a root may have meant: the same with

@@ -146,7 +146,7 @@ func TestMovesHold(t *testing.T) {
 		mode := rapid.SampledFrom(harmony.Modes).Draw(t, "mode")
 		key, err := harmony.ParseKey(rapid.SampledFrom(mode.Tonics()).Draw(t, "tonic"), mode)
 		require.NoError(t, err)
-		c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+		c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 		require.NoError(t, err)
 		w := rapid.SampledFrom(neck.Positions(phrasetest.Guitar, key.Tonic.Class())).Draw(t, "position").Window
 		for _, m := range l.MovesTo(phrasetest.Guitar, w, key, c) {

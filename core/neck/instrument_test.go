@@ -154,7 +154,7 @@ func TestAnyInstrument(t *testing.T) {
 		require.NoError(t, i.Check())
 		i, err := i.WithCapo(rapid.IntRange(0, 4).Draw(t, "capo"))
 		require.NoError(t, err)
-		chord := mustChord2(t, rapid.SampledFrom(harmony.Tonics).Draw(t, "root")+rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+		chord := mustChord2(t, rapid.SampledFrom(harmony.Tonics).Draw(t, "root")+rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 		for _, p := range Positions(i, chord.Root.Class()) {
 			shape := PlaceTones(i, p.Window, chord.Tones())
 			for _, tone := range shape.Tones {

@@ -79,7 +79,7 @@ func TestALayoutWithNothingInItNamesTheNearest(t *testing.T) {
 // of two or three a string has so many.
 func TestLayoutsHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+		chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 		require.NoError(t, err)
 		all := Positions(Standard(), chord.Root.Class())
 		p := rapid.SampledFrom(all).Draw(t, "position")

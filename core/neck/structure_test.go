@@ -56,7 +56,7 @@ func TestStructuresAreFingeredToBeStrummed(t *testing.T) {
 // Every structure rises, lies in the window, and sounds what it is called.
 func TestStructuresHold(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+		chord, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 		require.NoError(t, err)
 		p := rapid.SampledFrom(Positions(Standard(), chord.Root.Class())).Draw(t, "position")
 		for _, s := range Structures(Standard(), p.Window, chord) {

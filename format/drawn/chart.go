@@ -93,7 +93,7 @@ func chord(t *rapid.T) harmony.Chord {
 	note := func(label string) pitch.Note {
 		return pitch.Note{Letter: pitch.Letter(rapid.IntRange(0, 6).Draw(t, label)), Accidental: rapid.IntRange(-2, 2).Draw(t, label)}
 	}
-	symbol := note("root").String() + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign")
+	symbol := note("root").String() + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign")
 	if rapid.IntRange(0, 4).Draw(t, "bass?") == 0 {
 		symbol += "/" + note("bass").String()
 	}

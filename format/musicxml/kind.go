@@ -13,8 +13,8 @@ import (
 // that are added (+), altered (~) or taken out (-).
 type kind struct{ sign, name, degrees string }
 
-// kinds names every quality. Where several are possible the first is written and
-// all are read.
+// kinds names the common qualities. Where several are possible the first is written and
+// all are read; the other qualities are written as a plain kind with degrees (degrees.go).
 var kinds = []kind{
 	{"", "major", ""}, {"m", "minor", ""}, {"7", "dominant", ""}, {"maj7", "major-seventh", ""}, {"m7", "minor-seventh", ""},
 	{"m(maj7)", "major-minor", ""}, {"m7b5", "half-diminished", ""}, {"dim", "diminished", ""}, {"dim7", "diminished-seventh", ""},
@@ -55,7 +55,7 @@ var bySign, byID = func() (map[string]kind, map[string]string) {
 const dominantSeventh = 7
 
 func mark(span harmony.Chord) *harmonyMark {
-	k := bySign[span.Quality.Sign]
+	k := kindFor(span.Quality)
 	h := &harmonyMark{
 		Root: &rootMark{Step: step(span.Root), Alter: float64(span.Root.Accidental)},
 		Kind: kindMark{Value: k.name, Text: span.Quality.Sign},
@@ -111,7 +111,7 @@ func (h *harmonyMark) chord() (chord harmony.Chord, empty bool, err error) {
 		}
 		degrees = append(degrees, sign+pitch.Degree{Number: d.Value, Alter: alter}.String())
 	}
-	sign, ok := byID[name+" "+sorted(degrees)]
+	sign, ok := signOf(name, degrees)
 	if !ok {
 		said := name
 		if len(degrees) > 0 {

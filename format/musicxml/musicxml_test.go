@@ -62,7 +62,7 @@ func TestAScoreFromElsewhere(t *testing.T) {
 }
 
 func TestEveryQualityIsWrittenAndRead(t *testing.T) {
-	for _, sign := range harmony.Signs() {
+	for _, sign := range harmony.EverySign() {
 		chord, err := harmony.ParseChord("Eb" + sign + "/Bb")
 		require.NoError(t, err)
 		read, empty, err := mark(chord).chord()
@@ -71,6 +71,28 @@ func TestEveryQualityIsWrittenAndRead(t *testing.T) {
 		assert.Equal(t, chord, read, sign)
 	}
 	assert.Equal(t, kind{"7alt", "dominant", "-5 +b9 +#9 +#11 +b13"}, bySign["7alt"])
+}
+
+// Kinds with degrees as programs write them, and what no quality is.
+func TestKindsWithDegrees(t *testing.T) {
+	for _, c := range []struct{ name, degrees, sign string }{
+		{"dominant-13th", "~#11", "13#11"}, {"dominant-13th", "-11", "13"}, {"dominant-ninth", "+#11", "9#11"}, {"dominant", "+b9 +b13", "7b9b13"},
+		{"augmented-seventh", "+#9", "7#5#9"}, {"dominant", "~b5 +b9", "7b5b9"}, {"suspended-fourth", "+b7 +b9", "7sus4b9"},
+		{"major-seventh", "+#11", "maj7#11"}, {"minor", "+9", "m(add9)"}, {"minor-sixth", "+9", "m6/9"}, {"major-minor", "+9", "m(maj9)"},
+	} {
+		sign, ok := signOf(c.name, strings.Fields(c.degrees))
+		assert.True(t, ok, "%s %s", c.name, c.degrees)
+		assert.Equal(t, c.sign, sign, "%s %s", c.name, c.degrees)
+	}
+	for _, c := range [][2]string{{"Neapolitan", ""}, {"dominant", "-9"}, {"major", "+b9"}, {"power", "+13"}} {
+		_, ok := signOf(c[0], strings.Fields(c[1]))
+		assert.False(t, ok, c)
+	}
+	for sign, degrees := range map[string]string{"13#11": "+#11", "7b9b13": "+b9 +b13", "m(add9)": "+9", "7sus4b9": "+b7 +b9"} {
+		chord, err := harmony.ParseChord("C" + sign)
+		require.NoError(t, err)
+		assert.Equal(t, degrees, kindFor(chord.Quality).degrees, sign)
+	}
 }
 
 // Any chart, written plain or compressed and read, is the same chart.

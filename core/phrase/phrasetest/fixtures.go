@@ -89,7 +89,7 @@ func WindowOf(t testing.TB, form string) neck.Window {
 }
 
 func DrawnChord(t *rapid.T) harmony.Chord {
-	c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.Signs()).Draw(t, "sign"))
+	c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom(harmony.EverySign()).Draw(t, "sign"))
 	require.NoError(t, err)
 	return c
 }
