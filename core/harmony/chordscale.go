@@ -25,14 +25,24 @@ var scales = map[string]string{
 	"Mixolydian with b13": "R 2 3 4 5 b13 b7", "whole-tone": "R 2 3 #4 #5 b7", "Phrygian dominant with 4": "R b9 3 4 5 13 b7", "Phrygian dominant with #9": "R b9 #9 3 4 5 b13 b7",
 }
 
+// scaleDegrees are the degrees of each scale.
+var scaleDegrees = func() map[string][]pitch.Degree {
+	all := map[string][]pitch.Degree{}
+	for name, texts := range scales {
+		for _, text := range strings.Fields(texts) {
+			all[name] = append(all[name], pitch.MustDegree(text))
+		}
+	}
+	return all
+}()
+
 // modes are the modes of the major scale by the degree they begin on, and those
 // of the harmonic minor that have a name of their own here.
 var modes = [7]string{"major", "Dorian", "Phrygian", "Lydian", "Mixolydian", "natural minor", "Locrian"}
 
 func scaleOn(root pitch.Note, name string) Scale {
 	s := Scale{Name: name, Root: root}
-	for _, text := range strings.Fields(scales[name]) {
-		d := pitch.MustDegree(text)
+	for _, d := range scaleDegrees[name] {
 		s.Tones = append(s.Tones, Tone{Degree: d, Note: d.Over(root)})
 	}
 	return s
@@ -62,16 +72,19 @@ func (s Scale) tone(class pitch.Class) (Tone, bool) {
 // one on bII, bVI or bVII as Lydian dominant, any other of a blues as Mixolydian; a chord that the key has
 // joins as its mode in the key (the IV of a major key is Lydian), in a minor key
 // also by the harmonic minor; any other by its quality's usual scale (common
-// theory). Its tones are spelled and named as the chord has them.
+// theory). Its tones are spelled and named as the chord has them, and where
+// that takes two signs as the other degree of the same sound.
 func (k Key) ChordScale(c Chord) (Scale, string) {
 	name, rule := k.chordScale(c)
 	s := scaleOn(c.Root, name)
 	for n, t := range s.Tones {
 		if tone, ok := c.Tone(t.Note.Class()); ok {
 			s.Tones[n] = tone
+		} else {
+			s.Tones[n] = simpler(t, c.Root)
 		}
 	}
-	return s.withTonesOf(c), rule
+	return s.withTonesOf(c), k.scaleReason(c, rule)
 }
 
 // withTonesOf is the scale with the tones of a chord that it lacks, each in the place of the scale's tone of
@@ -94,41 +107,68 @@ func (s Scale) withTonesOf(c Chord) Scale {
 	return s
 }
 
-func (k Key) chordScale(c Chord) (name, rule string) {
+// scaleRule is why a chord has its scale.
+type scaleRule int
+
+const (
+	leadsToMinorRule scaleRule = iota
+	besideTheKeyRule
+	dominantOfBluesRule
+	modeOfKeyRule
+	dominantOfMinorKeyRule
+	usualRule
+	usualOutsideKeyRule
+)
+
+// chordScale is the name of the scale that joins the chord's tones in the key, and why.
+func (k Key) chordScale(c Chord) (name string, rule scaleRule) {
 	switch k.family(c) {
 	case dominantOfMinor:
-		rule = fmt.Sprintf("%s leads to a minor chord, so it joins by the harmonic minor of that", c.Symbol())
 		if c.Quality.has("#9") {
-			return "Phrygian dominant with #9", rule
+			return "Phrygian dominant with #9", leadsToMinorRule
 		}
-		return "Phrygian dominant", rule
+		return "Phrygian dominant", leadsToMinorRule
 	case lydianDominant:
-		return "Lydian dominant", fmt.Sprintf("%s is the %s of the key, so it joins as Lydian dominant: its #11 is a note of the key", c.Symbol(), k.Roman(c))
+		return "Lydian dominant", besideTheKeyRule
 	}
 	usual := usualScale(c)
 	if k.Mode == DominantMode {
 		if c.Quality.family == dominant && usual == "Mixolydian" {
-			return usual, "a dominant of a blues joins as Mixolydian"
+			return usual, dominantOfBluesRule
 		}
-		return usual, fmt.Sprintf("the usual scale of %s chord", article(c.Quality.Name))
+		return usual, usualRule
 	}
 	home := k.Scale()
-	at := -1
-	for n, t := range home.Tones {
-		if t.Note.Class() == c.Root.Class() {
-			at = n
-		}
-	}
+	at := slices.IndexFunc(home.Tones, func(t Tone) bool { return t.Note.Class() == c.Root.Class() })
 	switch {
 	case at >= 0 && home.has(c):
 		if k.Mode == MinorMode {
 			at = (at + 5) % 7 // the natural minor is the major scale from its sixth
 		}
-		return modes[at], fmt.Sprintf("the key has this chord, so it joins as its mode in %s %s", k.Tonic, k.Mode)
+		return modes[at], modeOfKeyRule
 	case k.Mode == MinorMode && c.Root.Class().Above(k.Tonic.Class()) == 7 && usual != "altered" && scaleOn(k.Tonic, "harmonic minor").has(c):
-		return "Phrygian dominant", fmt.Sprintf("the V of %s minor joins by its harmonic minor", k.Tonic)
+		return "Phrygian dominant", dominantOfMinorKeyRule
 	}
-	return usual, fmt.Sprintf("the key does not have this chord, so it joins by the usual scale of %s chord", article(c.Quality.Name))
+	return usual, usualOutsideKeyRule
+}
+
+// scaleReason says the rule in a sentence.
+func (k Key) scaleReason(c Chord, rule scaleRule) string {
+	switch rule {
+	case leadsToMinorRule:
+		return fmt.Sprintf("%s leads to a minor chord, so it joins by the harmonic minor of that", c.Symbol())
+	case besideTheKeyRule:
+		return fmt.Sprintf("%s is the %s of the key, so it joins as Lydian dominant: its #11 is a note of the key", c.Symbol(), k.Roman(c))
+	case dominantOfBluesRule:
+		return "a dominant of a blues joins as Mixolydian"
+	case modeOfKeyRule:
+		return fmt.Sprintf("the key has this chord, so it joins as its mode in %s %s", k.Tonic, k.Mode)
+	case dominantOfMinorKeyRule:
+		return fmt.Sprintf("the V of %s minor joins by its harmonic minor", k.Tonic)
+	case usualRule:
+		return fmt.Sprintf("the usual scale of %s chord", article(c.Quality.Name))
+	}
+	return fmt.Sprintf("the key does not have this chord, so it joins by the usual scale of %s chord", article(c.Quality.Name))
 }
 
 func article(name string) string {

@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	"undaris/core/pitch"
 )
 
 func TestJoiningScales(t *testing.T) {
@@ -120,14 +122,14 @@ func TestSuperimposedArpeggios(t *testing.T) {
 		mode  Mode
 		want  string
 	}{
-		{"C7", DominantMode, "Em7b5 3 5 b7 9, Gm 5 b7 9, Am 13 R 3, Am7 13 R 3 5 | Bbmaj7 b7 9 11 13, Fmaj7 11 13 R 3, " +
+		{"C7", DominantMode, "Em7b5 3 5 b7 9, Edim 3 5 b7, Gm 5 b7 9, Am 13 R 3, Am7 13 R 3 5 | Bbmaj7 b7 9 11 13, Fmaj7 11 13 R 3, " +
 			"Gm7 5 b7 9 11, Bb b7 9 11, Dm 9 11 13, Dm7 9 11 13 R, F 11 13 R"},
-		{"Dm7", MajorMode, "Fmaj7 b3 5 b7 9, Cmaj7 b7 9 11 13, G7 11 13 R b3, Am7 5 b7 9 11, C b7 9 11, Em 9 11 13, Em7 9 11 13 R, " +
+		{"Dm7", MajorMode, "Fmaj7 b3 5 b7 9, Cmaj7 b7 9 11 13, F b3 5 b7, G7 11 13 R b3, Am7 5 b7 9 11, C b7 9 11, Em 9 11 13, Em7 9 11 13 R, " +
 			"Am 5 b7 9, Bdim 13 R b3, Bm7b5 13 R b3 5, G 11 13 R | C7 b7 9 11 b13, Gm7 11 b13 R b3, Edim 9 11 b13, " +
 			"Em7b5 9 11 b13 R, Bb b13 R b3, Bbmaj7 b13 R b3 5, Gm 11 b13 R"},
-		{"Cmaj7", MajorMode, "Em7 3 5 7 9, G 5 7 9, Am 13 R 3, Am7 13 R 3 5 | Bm7b5 7 9 11 13, Fmaj7 11 13 R 3, G7 5 7 9 11, " +
+		{"Cmaj7", MajorMode, "Em7 3 5 7 9, Em 3 5 7, G 5 7 9, Am 13 R 3, Am7 13 R 3 5 | Bm7b5 7 9 11 13, Fmaj7 11 13 R 3, G7 5 7 9 11, " +
 			"Bdim 7 9 11, Dm 9 11 13, Dm7 9 11 13 R, F 11 13 R"},
-		{"Bm7b5", MajorMode, "Em7 11 b13 R b3, G b13 R b3, G7 b13 R b3 b5, Em 11 b13 R | Dm7 b3 b5 b7 b9, Dm(maj7) b3 b5 b7 9, " +
+		{"Bm7b5", MajorMode, "Dm b3 b5 b7, Em7 11 b13 R b3, G b13 R b3, G7 b13 R b3 b5, Em 11 b13 R | Dm7 b3 b5 b7 b9, Dm(maj7) b3 b5 b7 9, " +
 			"A7 b7 9 11 b13, Am7 b7 b9 11 b13, Fmaj7 b5 b7 b9 11, A b7 9 11, Am b7 b9 11, C b9 11 b13, Cmaj7 b9 11 b13 R, " +
 			"C#dim 9 11 b13, C#aug 9 b5 b7, C#m7b5 9 11 b13 R, F b5 b7 b9, Faug b5 b7 9, Aaug b7 9 b5"},
 	} {
@@ -151,9 +153,23 @@ func TestSuperimposedArpeggios(t *testing.T) {
 		}
 		assert.Equal(t, c.want, said.String(), c.chord)
 	}
-	list := mustKey(t, "C", DominantMode).Superimposed(mustChord(t, "G7"))
-	for _, s := range list {
-		assert.NotContains(t, []string{"G7", "G", "Bdim"}, s.Arpeggio.Symbol(), "part of the chord adds nothing")
+	for _, c := range []struct {
+		chord        string
+		listed, left []string
+	}{
+		{"G7", []string{"Bdim"}, []string{"G7", "G"}},
+		{"C7b9", []string{"Edim7", "Gdim7", "Dbdim7"}, []string{"C", "C7"}},
+		{"C7alt", []string{"F#7", "Dbm", "Dbm(maj7)", "Bbm7b5"}, []string{"C7"}},
+		{"C7#5", []string{"F#7", "Dbm(maj7)"}, []string{"Caug"}},
+	} {
+		symbols := []string{}
+		for _, s := range mustKey(t, "C", DominantMode).Superimposed(mustChord(t, c.chord)) {
+			symbols = append(symbols, s.Arpeggio.Symbol())
+		}
+		assert.Subset(t, symbols, c.listed, c.chord)
+		for _, left := range c.left {
+			assert.NotContains(t, symbols, left, "what the chord has on its own root adds nothing")
+		}
 	}
 }
 
@@ -167,4 +183,50 @@ func dominantSigns() []string {
 		}
 	}
 	return signs
+}
+
+// A note over a chord has one name: that of the chord's scale, wherever it is asked.
+func TestOneNameForOneNote(t *testing.T) {
+	for _, c := range []struct {
+		tonic string
+		mode  Mode
+		chord string
+		note  string
+		want  string
+	}{
+		{"C", DominantMode, "C7b9", "Eb", "#9 D#"}, {"C", DominantMode, "C7b9", "Gb", "#11 F#"}, {"C", DominantMode, "C7", "Eb", "b3 Eb"}, {"C", DominantMode, "C7", "F#", "b5 Gb"},
+		{"C", DominantMode, "Db7", "G", "#11 G"}, {"C", DominantMode, "Gb7", "C", "#11 C"}, {"C", DominantMode, "Gb7", "A", "#9 A"}, {"C", DominantMode, "D#7", "F#", "b3 F#"},
+		{"C", DominantMode, "C7#5", "Eb", "#9 D#"}, {"C", MajorMode, "Fmaj7", "B", "#11 B"}, {"C", MajorMode, "Em7", "F", "b9 F"}, {"C", MajorMode, "Bm7b5", "G", "b13 G"},
+		{"Gb", DominantMode, "Gb7", "D", "#5 D"}, {"A", MinorMode, "E7", "G", "#9 G"}, {"C", MajorMode, "G9#5", "C#", "#11 C#"},
+	} {
+		note, err := pitch.ParseNote(c.note)
+		require.NoError(t, err)
+		tone := mustKey(t, c.tonic, c.mode).ToneOver(mustChord(t, c.chord), note.Class())
+		assert.Equal(t, c.want, tone.Degree.String()+" "+tone.Note.String(), "%s over %s", c.note, c.chord)
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		mode := rapid.SampledFrom([]Mode{DominantMode, MajorMode, MinorMode}).Draw(t, "mode")
+		key, err := ParseKey(rapid.SampledFrom(Tonics).Draw(t, "tonic"), mode)
+		require.NoError(t, err)
+		chord, err := ParseChord(rapid.SampledFrom(Tonics).Draw(t, "root") + rapid.SampledFrom(EverySign()).Draw(t, "sign"))
+		require.NoError(t, err)
+		scale, _ := key.ChordScale(chord)
+		for _, tone := range scale.Tones {
+			if tone.Note.Class().Above(chord.Root.Class()) == 3 && key.leadsToMinor(chord) {
+				continue // written as the key has it
+			}
+			over := key.ToneOver(chord, tone.Note.Class())
+			require.Equal(t, tone.Note, over.Note, "%s over %s in %s %s", tone.Note, chord.Symbol(), key.Tonic, key.Mode)
+			require.Zero(t, (over.Degree.Number-tone.Degree.Number)%7)
+		}
+		for _, tension := range key.Extensions(chord) {
+			require.Equal(t, key.ToneOver(chord, tension.Note.Class()), tension.Tone)
+		}
+		for class := range pitch.Class(12) {
+			over := key.ToneOver(chord, class)
+			if over.Degree.String() != "#9" {
+				require.Equal(t, over.Degree.Over(chord.Root), over.Note, "degrees and letters agree")
+			}
+		}
+	})
 }

@@ -294,31 +294,6 @@ func (k Key) refined(c Chord, above int) (Class, int, bool) {
 	return "", -1, false
 }
 
-// degreeNames names the semitones that the chord itself does not name.
-var degreeNames = [12]string{"R", "b9", "9", "b3", "3", "11", "b5", "5", "b13", "13", "b7", "7"}
-
-// ToneOver spells any pitch class as a degree over the chord: the chord's own
-// tones as it has them, the rest as players name them; six semitones are #11
-// where the chord or the key makes them a colour, else b5.
-func (k Key) ToneOver(c Chord, class pitch.Class) Tone {
-	if tone, ok := c.Tone(class); ok {
-		return tone
-	}
-	above := class.Above(c.Root.Class())
-	name := degreeNames[above]
-	if above == 6 {
-		if kind, _ := k.classify(c, above); kind == Colour {
-			name = "#11"
-		}
-	}
-	d := pitch.MustDegree(name)
-	if above == 3 && k.leadsToMinor(c) {
-		// It is heard as the #9, and written as the key has it: G over E7 in A minor.
-		return Tone{Degree: pitch.MustDegree("#9"), Note: d.Over(c.Root)}
-	}
-	return Tone{Degree: d, Note: d.Over(c.Root)}
-}
-
 // reason says the judgement in one sentence. Over the V the listener expects
 // tension, so colour and lean may last.
 func (k Key) reason(c Chord, j Judgement) string {

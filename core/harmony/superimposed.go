@@ -23,8 +23,9 @@ var arpeggios = []string{"", "m", "dim", "aug", "7", "maj7", "m7", "m7b5", "dim7
 
 // Superimposed lists every triad and seventh arpeggio whose tones are all chord tones
 // or colour over the chord, best first by how many guide tones and colours it
-// carries; then those with one tone that leans, marked. An arpeggio that is the
-// chord, or part of it, is left out: it adds nothing (our choice).
+// carries; then those with one tone that leans, marked. The chord's own arpeggio, and a part of
+// it on the same root, are left out: they add nothing (our choice). One that lies inside the chord on
+// another root is a shape of its own, and listed: E dim7 over C7b9.
 func (k Key) Superimposed(c Chord) []Superimposed {
 	clean, leaning := []Superimposed{}, []Superimposed{}
 	var judged [12]Judgement // each note over the chord, judged once
@@ -36,7 +37,7 @@ func (k Key) Superimposed(c Chord) []Superimposed {
 			root := judged[pitch.ClassOf(int(c.Root.Class())+above)].Note
 			s, ok := over(&judged, Chord{Root: root, Quality: bySign[plainSign(sign)]})
 			switch {
-			case !ok || s.Colours == 0 && s.Suspensions == nil:
+			case !ok || above == 0 && s.Colours == 0 && s.Suspensions == nil:
 			case s.Suspensions == nil:
 				clean = append(clean, s)
 			default:

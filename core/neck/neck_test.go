@@ -107,6 +107,9 @@ func TestOpenPositionOfE(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "6:0 R, 6:4 3*, 5:2 5, 4:0 b7, 4:2 R, 3:1 3, 2:0 5, 2:3 b7, 1:0 R, 1:4 3*",
 		written(PlaceTones(Standard(), position.Window, mustChord(t, "E7").Tones())))
+	for symbol, want := range map[string]Form{"E7": "E", "A7": "A", "B7": "C", "F#7": "E", "C7": "C", "D7": "D", "G7": "G", "Bb7": "A"} {
+		assert.Equal(t, want, FormAt(Standard(), mustChord(t, symbol).Root.Class(), position.Window), symbol)
+	}
 }
 
 func TestFormsOfEachChordInThePositionsOfC(t *testing.T) {

@@ -212,14 +212,25 @@ func defaultPosition(i Instrument, tonic pitch.Class, all []Position) Position {
 // FormAt is the form that a chord on root makes in a window: the form of that
 // root whose own core begins nearest. Of two equally near, the higher: the
 // little finger reaches up more easily than the first reaches back (our choice).
+// A form counts, too, where up to half of its core lies below the nut and its root does
+// not: B7 beside the nut is the C form with its root on fret 2 (common teaching).
 // Where no forms lie it is empty.
 func FormAt(i Instrument, root pitch.Class, w Window) Form {
-	best, nearest := Form(""), 1<<10
-	for _, p := range Positions(i, root) {
-		distance := max(p.Core-w.Core, w.Core-p.Core)
-		if distance <= nearest {
-			best, nearest = p.Form, distance
+	if !i.HasNamedForms() {
+		return ""
+	}
+	best, nearest := Position{}, 1<<10
+	for _, f := range forms {
+		for fret := root.Above(i.Open[f.tonic-1].Class()); fret <= i.Frets; fret += 12 {
+			core := fret - f.before
+			if core < -coreFrets/2 || core+coreFrets-1 > i.Frets {
+				continue
+			}
+			distance := max(core-w.Core, w.Core-core)
+			if distance < nearest || distance == nearest && core > best.Core {
+				best, nearest = Position{Form: f.form, Window: Window{Core: core}}, distance
+			}
 		}
 	}
-	return best
+	return best.Form
 }
