@@ -16,7 +16,7 @@ func TestRunsAreCountedBack(t *testing.T) {
 		want        string
 	}{
 		{"sixteenth", 8, "the second sixteenth of beat 3 of bar 4"}, {"triplet", 5, "the last triplet of beat 3 of bar 4"},
-		{"eighth", 4, "the and of beat 3 of bar 4"}, {"quarter", 1, "beat 1 of bar 5"}, {"eighth", 50, "the and of beat 4 of the pickup"},
+		{"eighth", 4, "the and of beat 3 of bar 4"}, {"quarter", 1, "beat 1 of bar 5"}, {"eighth", 50, "the and of beat 4 of four bars before bar 1"},
 	} {
 		s, err := c.Meter.Subdivision(run.subdivision)
 		require.NoError(t, err)

@@ -102,7 +102,12 @@ func TestCounted(t *testing.T) {
 		assert.Equal(t, c.want, c.meter.Counted(c.tick), "%s at %d", c.meter, c.tick)
 	}
 	assert.Equal(t, "the and of beat 3 of bar 4", FourFour.CountedInBar(3*1920+960+240))
-	assert.Equal(t, "beat 4 of the pickup", FourFour.CountedInBar(-480))
+	for tick, want := range map[int]string{
+		-480: "beat 4 of the bar before bar 1", -1920: "beat 1 of the bar before bar 1", -2400: "beat 4 of two bars before bar 1",
+		-3840: "beat 1 of two bars before bar 1", -3841: "just after beat 4 of three bars before bar 1", -11520: "beat 1 of 6 bars before bar 1", 0: "beat 1 of bar 1",
+	} {
+		assert.Equal(t, want, FourFour.CountedInBar(tick))
+	}
 }
 
 // A run counted back for each of the four subdivisions, five notes on beat 1.

@@ -104,11 +104,18 @@ func (m Meter) Counted(tick int) string {
 	return "just after " + beat
 }
 
-// CountedInBar is Counted with the bar's number, bars counting from 1; ticks
-// before the first bar are said to be in the pickup.
+// CountedInBar is Counted with the bar's number, bars counting from 1; of ticks before
+// the first bar it says how many bars before: "beat 4 of two bars before bar 1".
 func (m Meter) CountedInBar(tick int) string {
 	if tick < 0 {
-		return m.Counted(tick) + " of the pickup"
+		switch before := (m.BarTicks() - 1 - tick) / m.BarTicks(); before {
+		case 1:
+			return m.Counted(tick) + " of the bar before bar 1"
+		case 2, 3, 4:
+			return fmt.Sprintf("%s of %s bars before bar 1", m.Counted(tick), [3]string{"two", "three", "four"}[before-2])
+		default:
+			return fmt.Sprintf("%s of %d bars before bar 1", m.Counted(tick), before)
+		}
 	}
 	return fmt.Sprintf("%s of bar %d", m.Counted(tick), tick/m.BarTicks()+1)
 }
