@@ -104,7 +104,7 @@ func fieldProblem(path string, err error) FieldProblem {
 	}
 	var symbol *harmony.SymbolError
 	if errors.As(err, &symbol) {
-		p.Value, p.Column, p.Nearest = symbol.Symbol, symbol.At, symbol.Nearest
+		p.Value, p.Column, p.Nearest = harmony.Shortened(symbol.Symbol), symbol.At, symbol.Nearest
 	}
 	var text *chart.TextError
 	if errors.As(err, &text) {

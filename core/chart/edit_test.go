@@ -128,6 +128,21 @@ func TestBarTextReadsBack(t *testing.T) {
 	})
 }
 
+// A text without blanks is cut into words in one walk over it, and is refused with its place.
+func TestAVeryLongBarIsRefusedAtOnce(t *testing.T) {
+	for text, at := range map[string]int{strings.Repeat("/", 1<<20): 1, "C7 é" + strings.Repeat("b", 1<<20): 4, strings.Repeat("\u00a0C ", 1<<18): 0} {
+		_, err := ReadBar(text, harmony.Key{Mode: harmony.MajorMode}, FourFour, nil)
+		require.Error(t, err)
+		assert.Less(t, len(err.Error()), 400)
+		var place *TextError
+		if at > 0 && assert.ErrorAs(t, err, &place) {
+			assert.Equal(t, at, place.At)
+		}
+	}
+	assert.Equal(t, []word{{"é", 2}, {"♭♭", 4}, {"b", 8}}, words(" é ♭♭  b "))
+	assert.Empty(t, words(" \t"))
+}
+
 func FuzzReadBar(f *testing.F) {
 	for _, seed := range []string{"C7", "Dm7 . G7 .", "%", "N.C.", "I/3 bVI7", "_ Db7", ". . x", "C6/9/E"} {
 		f.Add(seed)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 
 	"undaris/core/harmony"
 )
@@ -43,18 +44,23 @@ type word struct {
 // words cuts a text at its blanks.
 func words(text string) []word {
 	all := []word{}
-	begun := false
-	for n, r := range []rune(text) {
-		if unicode.IsSpace(r) {
-			begun = false
-			continue
+	begin, at, count := 0, 0, 0
+	end := func(to int) {
+		if begin < to {
+			all = append(all, word{text: text[begin:to], at: at})
 		}
-		if !begun {
-			all = append(all, word{at: n + 1})
-			begun = true
-		}
-		all[len(all)-1].text += string(r)
 	}
+	for n, r := range text {
+		count++
+		if unicode.IsSpace(r) {
+			end(n)
+			begin = n + utf8.RuneLen(r)
+			at = count + 1
+		} else if at == 0 {
+			at = 1
+		}
+	}
+	end(len(text))
 	return all
 }
 
@@ -130,7 +136,7 @@ func readChord(w word, key harmony.Key) (Span, error) {
 		return Span{Chord: chord}, nil
 	}
 	symbol := err.(*harmony.SymbolError)
-	return Span{}, &TextError{At: w.at + symbol.At - 1, Symbol: w.text, Detail: err.Error(), Nearest: symbol.Nearest}
+	return Span{}, &TextError{At: w.at + symbol.At - 1, Symbol: harmony.Shortened(w.text), Detail: err.Error(), Nearest: symbol.Nearest}
 }
 
 func readSpans(all []word, meter Meter, read func(word) (Span, error)) ([]Span, error) {

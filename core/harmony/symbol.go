@@ -19,11 +19,27 @@ type SymbolError struct {
 }
 
 func (e *SymbolError) Error() string {
-	message := fmt.Sprintf("%q is not a chord Undaris can read (stopped at character %d)", e.Symbol, e.At)
+	message := fmt.Sprintf("%q is not a chord Undaris can read (stopped at character %d)", Shortened(e.Symbol), e.At)
 	if len(e.Nearest) > 0 {
 		message += "; nearest: " + strings.Join(e.Nearest, ", ")
 	}
 	return message
+}
+
+// maxShown is how many characters of a text that is no chord are said back.
+const maxShown = 60
+
+// Shortened is a text that could not be read as an error says it: its beginning, where it is
+// too long to be read.
+func Shortened(text string) string {
+	characters := 0
+	for n := range text {
+		if characters == maxShown {
+			return text[:n] + "…"
+		}
+		characters++
+	}
+	return text
 }
 
 // ParseChord reads a chord symbol: root, quality by its canonical sign or a

@@ -15,7 +15,15 @@ func TestAVeryLongSymbolIsRefusedAtOnce(t *testing.T) {
 	require.ErrorAs(t, err, &unknown)
 	assert.Equal(t, 6, unknown.At)
 	assert.NotEmpty(t, unknown.Nearest)
+	assert.Less(t, len(err.Error()), 300, "the text is not said back whole")
 	for sign := range bySign {
 		assert.LessOrEqual(t, len([]rune(sign)), longestRead)
 	}
+}
+
+func TestATextIsSaidBackShortened(t *testing.T) {
+	long := strings.Repeat("♭", maxShown)
+	assert.Equal(t, long, Shortened(long))
+	assert.Equal(t, long+"…", Shortened(long+"♭♭"))
+	assert.Equal(t, "Xy", Shortened("Xy"))
 }
