@@ -18,6 +18,8 @@ type signReader struct {
 	isMajor bool
 	// open is how many brackets are open.
 	open int
+	// stated are the tensions that were read plain, on their own.
+	stated map[string]bool
 }
 
 // signCleaning writes the signs of accidentals and triangles in one way, and takes away what only
@@ -41,7 +43,7 @@ func readSign(text string) (q *Quality, at int, meant []string) {
 	if tooLong {
 		text = string(runes[:maxSign])
 	}
-	r := &signReader{rest: signCleaning.Replace(text)}
+	r := &signReader{rest: signCleaning.Replace(text), stated: map[string]bool{}}
 	if bare := strings.Trim(r.rest, "()"); r.rest == "("+bare+")" && slices.Contains([]string{"9", "11", "13"}, bare) {
 		return nil, 0, []string{bare, "add" + bare}
 	}
@@ -238,6 +240,7 @@ func (r *signReader) modifier() bool {
 }
 
 func (r *signReader) added(word string) bool {
+	r.stated[map[string]string{"add9": "9", "add2": "9", "add11": "11", "add4": "11", "add13": "13"}[word]] = true
 	switch word {
 	case "add9", "add2":
 		r.spec.ninth = true
@@ -268,8 +271,8 @@ func (r *signReader) alteration() bool {
 	raised := signed == "#" || signed == "+"
 	s := &r.spec
 	switch {
-	case hasSign && figure != "5" && figure == strconv.Itoa(r.number):
-		*r = before // C9b9 asks for both
+	case hasSign && figure != "5" && (figure == strconv.Itoa(r.number) || r.stated[figure]):
+		*r = before // C9b9 and C7(9)(b9) ask for both
 		return false
 	case figure == "5" && hasSign && s.fifth == 0:
 		s.fifth = map[bool]int{true: 1, false: -1}[raised]
@@ -278,14 +281,17 @@ func (r *signReader) alteration() bool {
 		s.sharpNinth, s.flatNinth = s.sharpNinth || raised, s.flatNinth || !raised
 	case figure == "9" && !hasSign && (s.seventh != noSeventh || s.sixth):
 		s.ninth = true
+		r.stated["9"] = true
 	case figure == "11" && raised:
 		s.eleventh, s.sharpEleventh = false, true
 	case figure == "11" && !hasSign && s.seventh != noSeventh:
 		s.eleventh = true
+		r.stated["11"] = true
 	case figure == "13" && hasSign && !raised:
 		s.thirteenth, s.flatThirteenth = false, true
 	case figure == "13" && !hasSign && s.seventh != noSeventh:
 		s.thirteenth = true
+		r.stated["13"] = true
 	default:
 		*r = before
 		return false

@@ -44,7 +44,7 @@ func TestSymbolsThatAreRefused(t *testing.T) {
 		require.ErrorAs(t, err, &fault, symbol)
 		assert.Equal(t, nearest, fault.Nearest, symbol)
 	}
-	for _, symbol := range []string{"C9b9", "C13b13", "C11#11", "C7b5#11", "C7#5b13", "Cm7#9", "Csus4add11", "C6maj7", "C5b9", "Cb9b9x", "Cdim9", "Cmaj7b9", "C7sus4#9", "Cm#5", "C)", "C((7", "C7 7", "C7,,7"} {
+	for _, symbol := range []string{"C9b9", "C13b13", "C7(9)(b9)", "C7b9(9)", "C7(11)(#11)", "C7(13)b13", "C7add9b9", "C11#11", "C7b5#11", "C7#5b13", "Cm7#9", "Csus4add11", "C6maj7", "C5b9", "Cb9b9x", "Cdim9", "Cmaj7b9", "C7sus4#9", "Cm#5", "C)", "C((7", "C7 7", "C7,,7"} {
 		_, err := ParseChord(symbol)
 		assert.Error(t, err, symbol)
 	}
@@ -98,5 +98,32 @@ func TestAlterationsInAnyOrder(t *testing.T) {
 		got, err := ParseChord("G7" + text)
 		require.NoError(t, err, text)
 		assert.Equal(t, want.Symbol(), got.Symbol(), text)
+	})
+}
+
+// No degree that a symbol names is lost: what is read holds each of them, or the symbol is refused.
+func TestNoNamedDegreeIsLost(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		text := "C" + rapid.SampledFrom([]string{"", "m", "maj", "sus4", "dim", "+"}).Draw(t, "triad") + rapid.SampledFrom([]string{"", "6", "7", "9", "11", "13"}).Draw(t, "number")
+		named := rapid.SliceOfN(rapid.SampledFrom([]string{"b5", "#5", "b9", "9", "#9", "11", "#11", "b13", "13"}), 0, 4).Draw(t, "named")
+		for _, degree := range named {
+			if rapid.Bool().Draw(t, "inBrackets") {
+				degree = "(" + degree + ")"
+			}
+			text += degree
+		}
+		chord, err := ParseChord(text)
+		if err != nil {
+			return
+		}
+		if len(named) > 0 && strings.HasPrefix(text, "C"+named[0]) {
+			return // C11b9 is an eleventh, C#5 a power chord
+		}
+		for _, degree := range named {
+			if degree == "11" && chord.Quality.has("13") {
+				continue // our thirteenths have no 11
+			}
+			require.True(t, chord.Quality.has(degree) || strings.HasPrefix(chord.Quality.Sign, "dim") && degree == "b5", "%s is read as %s without its %s", text, chord.Symbol(), degree)
+		}
 	})
 }
