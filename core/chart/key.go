@@ -55,3 +55,10 @@ func GuessKey(bars []Bar) harmony.Key {
 	}
 	return key
 }
+
+// IsBluesKey says whether a key that a file calls major is that of a blues: its home chord is a
+// dominant seventh, and files of other programs have no third mode for that (our choice).
+func IsBluesKey(key harmony.Key, bars []Bar) bool {
+	likely := GuessKey(bars)
+	return key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == key.Tonic
+}

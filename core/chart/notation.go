@@ -2,9 +2,9 @@ package chart
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"unicode"
-	"unicode/utf8"
 
 	"undaris/core/harmony"
 )
@@ -54,7 +54,7 @@ func words(text string) []word {
 		count++
 		if unicode.IsSpace(r) {
 			end(n)
-			begin = n + utf8.RuneLen(r)
+			begin = n + len(string(r))
 			at = count + 1
 		} else if at == 0 {
 			at = 1
@@ -67,11 +67,11 @@ func words(text string) []word {
 // ReadBar reads one bar as a player types it: chords (or numerals of the key)
 // apart by blanks. Without held beats they share the bar evenly, the earlier
 // ones longer where it does not divide: "Dm7 G7". With held beats each word is a
-// beat: "C7 . . G7". "%" is the bar before, N.C. is silence. The error is a
+// beat: "C7 . . G7". "%" is the bar before, with or without held beats, N.C. is silence. The error is a
 // *TextError.
 func ReadBar(text string, key harmony.Key, meter Meter, before []Span) ([]Span, error) {
 	all := words(text)
-	if len(all) == 1 && all[0].text == RepeatSign {
+	if isRepeat(all) {
 		if len(before) == 0 {
 			return nil, &TextError{At: all[0].at, Symbol: RepeatSign, Detail: "there is no bar before that % could repeat"}
 		}
@@ -114,6 +114,12 @@ func ReadImagined(text string, key harmony.Key, meter Meter) ([]Span, error) {
 		}
 	}
 	return nil, nil
+}
+
+// isRepeat says whether the words are the sign of the bar before, perhaps with a held beat for
+// each of its beats: "% . . .".
+func isRepeat(all []word) bool {
+	return len(all) > 0 && all[0].text == RepeatSign && !slices.ContainsFunc(all[1:], func(w word) bool { return !isHeld(w.text) })
 }
 
 func isHeld(text string) bool { return text == HoldSign || text == "/" }

@@ -87,6 +87,28 @@ A  || C7 . . . | F7 . | C7 . A7 . | %  |  count four
 	}, said)
 }
 
+// Blanks inside a directive mean nothing; a major key at home on a dominant seventh is a blues', unless the file
+// says otherwise itself.
+func TestDirectivesWithBlanks(t *testing.T) {
+	for _, c := range []struct {
+		text string
+		mode harmony.Mode
+		bars string
+	}{
+		{"{ title : Weir walk }\n{ key: C }\n{ start_of_grid }\n| C7 . . . | % . . . | F7 . . . |\n{ end_of_grid }\n", harmony.DominantMode, "C7 | C7 | F7"},
+		{"{title:Weir walk}\n{key:C}\n{x_undaris_key: C major}\n{sog}\n| C7 | F7 |\n{eog}\n", harmony.MajorMode, "C7 | F7"},
+		{"{title:Weir walk}\n{key:C}\n[C]la [F7]la\n", harmony.MajorMode, "C | F7"},
+	} {
+		r, err := Read([]byte(c.text))
+		require.NoError(t, err, c.text)
+		assert.Equal(t, "Weir walk", r.Chart.Title)
+		assert.Equal(t, c.mode, r.Chart.Key.Mode, c.text)
+		assert.Equal(t, c.bars, text(r.Chart), c.text)
+	}
+	_, err := Read([]byte("{  tempo : 1000 }\n[C]a"))
+	assert.ErrorContains(t, err, "line 1, column 12")
+}
+
 func TestEveryFaultNamesItsPlace(t *testing.T) {
 	for _, c := range []struct{ text, want string }{
 		{"[C7]one [Hm]two [F7x]three", "line 1, column 10: \"Hm\" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7\n" +

@@ -16,6 +16,8 @@ import (
 type reader struct {
 	grid.Bars
 	hasKey bool
+	// hasOwnKey says that the file has our own directive of the key, which knows a blues.
+	hasOwnKey bool
 	// hasGrid says that there are grids, and so that chords over words are not
 	// the bars.
 	hasGrid bool
@@ -49,6 +51,10 @@ func Read(data []byte) (*reading.Reading, error) {
 			break
 		}
 	}
+	if r.hasKey && !r.hasOwnKey && len(r.Chart.Bars) > 0 && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
+		r.Chart.Key.Mode = harmony.DominantMode
+		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
+	}
 	return r.Done(r.hasKey, "there are no chords in it; ChordPro holds them in brackets, [C7], or in a grid")
 }
 
@@ -65,18 +71,19 @@ func directive(line string) (name, value string, column int, ok bool) {
 	if !strings.HasPrefix(trimmed, "{") || !strings.HasSuffix(trimmed, "}") {
 		return "", "", 0, false
 	}
-	inside := trimmed[1 : len(trimmed)-1]
+	inside := strings.TrimLeft(trimmed[1:len(trimmed)-1], " \t")
+	blanks := len(trimmed) - 2 - len(inside)
 	cut := strings.IndexAny(inside, ": \t")
 	if cut < 0 {
 		cut = len(inside)
 	}
-	name = strings.ToLower(strings.TrimSpace(inside[:cut]))
+	name = strings.ToLower(inside[:cut])
 	if long, known := short[name]; known {
 		name = long
 	}
 	rest := strings.TrimPrefix(strings.TrimLeft(inside[cut:], " \t"), ":")
 	rest = strings.TrimLeft(rest, " \t")
-	column = len([]rune(line)) - len([]rune(strings.TrimLeft(line, " \t"))) + 1 + len([]rune(inside)) - len([]rune(rest)) + 1
+	column = len([]rune(line)) - len([]rune(strings.TrimLeft(line, " \t"))) + 1 + blanks + len([]rune(inside)) - len([]rune(rest)) + 1
 	return name, strings.TrimSpace(rest), column, true
 }
 
@@ -93,13 +100,13 @@ func (r *reader) heading(line, column int, name, value string) {
 			break
 		}
 		// The file's own directive says major or minor; ours may say dominant too.
-		if !r.hasKey || r.Chart.Key.Mode != harmony.DominantMode {
+		if !r.hasOwnKey {
 			r.Chart.Key = key
 		}
 		r.hasKey = true
 	case "x_undaris_key":
 		if key, err := harmony.ReadKey(value); err == nil {
-			r.Chart.Key, r.hasKey = key, true
+			r.Chart.Key, r.hasKey, r.hasOwnKey = key, true, true
 		}
 	case "tempo":
 		tempo, err := strconv.ParseFloat(value, 64)

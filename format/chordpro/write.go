@@ -23,7 +23,8 @@ func Write(c chart.Chart) []byte {
 		key += "m"
 	}
 	directive("key", key)
-	if c.Key.Mode == harmony.DominantMode {
+	// Without it a major key whose home chord is a dominant seventh is read as that of a blues.
+	if c.Key.Mode == harmony.DominantMode || chart.IsBluesKey(c.Key, c.Bars) {
 		directive("x_undaris_key", c.Key.Tonic.String()+" "+string(c.Key.Mode))
 	}
 	directive("time", c.Meter.String())

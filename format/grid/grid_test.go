@@ -91,6 +91,29 @@ func TestAKeyThatIsNotGivenIsSaid(t *testing.T) {
 	}
 }
 
+// What stands below the first bars is never applied to them; a remark in brackets is no chord.
+func TestLaterHeadingsAndRemarks(t *testing.T) {
+	for _, c := range []struct{ text, want, remark string }{
+		{"key: C blues\n| C7 | F7 |\nkey: G blues\n| G7 |", "C dominant 4/4 3", "this key stands below the first bars; a change within a tune is not kept"},
+		{"key: C blues\nC7 F7\nkey: G blues\n| G7 |", "C dominant 4/4 3", "this key stands below the first bars; a change within a tune is not kept"},
+		{"key: C\n| C | F |\nTime: 3/4\n| G |", "C major 4/4 3", "this time stands below the first bars; a change within a tune is not kept"},
+		{"Key: C\nTime: 3/4\n| C | F | (twice)", "C major 3/4 2", "this remark is not used"},
+		{"key: C\n| C | (F7) | (G7)", "C major 4/4 3", ""},
+		{"key: C\n| C . . . | % . . . | % / / / | F |", "C major 4/4 4", ""},
+	} {
+		r, err := Read([]byte("title: x\n" + c.text))
+		require.NoError(t, err, c.text)
+		assert.Equal(t, c.want, fmt.Sprintf("%s %s %s %d", r.Chart.Key.Tonic, r.Chart.Key.Mode, r.Chart.Meter, len(r.Chart.Bars)), c.text)
+		said := ""
+		for _, remark := range r.Remarks {
+			if !strings.HasPrefix(remark.Text, "there are no bar lines") {
+				said += remark.Text
+			}
+		}
+		assert.Equal(t, c.remark, said, c.text)
+	}
+}
+
 func TestEveryFaultNamesItsPlace(t *testing.T) {
 	for _, c := range []struct{ text, want string }{
 		{"key: C\n| C | Xm7 |", `line 2, column 7: "Xm7" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7`},

@@ -27,8 +27,10 @@ func Read(data []byte) (*reading.Reading, error) {
 		return nil, err
 	}
 	r := &reader{Bars: Bars{Reading: reading.New()}}
+	begun := false // a row of bars has been seen
 	for n, line := range lines {
-		r.header(n+1, line)
+		r.header(n+1, line, begun)
+		begun = begun || r.isRow(line)
 	}
 	if !r.hasKey {
 		r.Chart.Key = harmony.Key{Mode: harmony.DominantMode}
@@ -60,17 +62,7 @@ var headings = map[string]func(r *reader, value string) string{
 		r.Chart.Key, r.hasKey = key, true
 		return ""
 	},
-	"meter": func(r *reader, value string) string {
-		meter, err := chart.ParseMeter(value)
-		if err != nil {
-			return detail(err)
-		}
-		r.Chart.Meter = meter
-		if meter == chart.TwelveEight {
-			r.Chart.Feel = chart.Slow128
-		}
-		return ""
-	},
+	"meter": readMeter, "time": readMeter,
 	"tempo": func(r *reader, value string) string {
 		tempo, err := strconv.Atoi(value)
 		if err != nil || tempo < chart.MinTempo || tempo > chart.MaxTempo {
@@ -122,6 +114,18 @@ var headings = map[string]func(r *reader, value string) string{
 	},
 }
 
+func readMeter(r *reader, value string) string {
+	meter, err := chart.ParseMeter(value)
+	if err != nil {
+		return detail(err)
+	}
+	r.Chart.Meter = meter
+	if meter == chart.TwelveEight {
+		r.Chart.Feel = chart.Slow128
+	}
+	return ""
+}
+
 func detail(err error) string {
 	if field, ok := err.(*chart.FieldError); ok {
 		return field.Detail
@@ -137,8 +141,25 @@ func heading(line string) (name, value string, ok bool) {
 	return name, strings.TrimSpace(value), found && known
 }
 
-func (r *reader) header(number int, line string) {
+// isRow says whether a line is one of bars.
+func (r *reader) isRow(line string) bool {
+	trimmed := strings.TrimSpace(line)
+	if _, _, ok := heading(line); ok || trimmed == "" || trimmed[0] == ';' || strings.HasPrefix(trimmed, "# ") {
+		return false
+	}
+	return HasBarLine(line) || chordsOnly(trimmed, harmony.Key{Mode: harmony.DominantMode})
+}
+
+// changes are the headings that would change the tune from a bar on where they stand below the
+// first bars. A tune has one of each, and what comes later is never applied to the bars above it.
+var changes = map[string]bool{"key": true, "meter": true, "time": true, "tempo": true, "feel": true, "swing": true}
+
+func (r *reader) header(number int, line string, begun bool) {
 	if name, value, ok := heading(line); ok {
+		if begun && changes[name] {
+			r.Remark(number, strings.TrimSpace(line), "this %s stands below the first bars; a change within a tune is not kept", name)
+			return
+		}
 		if wrong := headings[name](r, value); wrong != "" {
 			column := strings.Index(line, ":") + 2
 			r.Faults = append(r.Faults, reading.Fault{Line: number, Column: column, Symbol: value, Detail: wrong})
@@ -221,7 +242,11 @@ func barred(line string) string {
 
 func (r *reader) row(number int, row Row) {
 	r.from = len(r.Chart.Bars)
-	for _, cell := range row.Cells {
+	for n, cell := range row.Cells {
+		if n > 0 && n == len(row.Cells)-1 && isRemark(cell.Text) {
+			r.Remark(number, cell.Text, "this remark is not used")
+			break
+		}
 		if !r.hasKey {
 			r.numeral(number, cell)
 		}
@@ -230,6 +255,16 @@ func (r *reader) row(number int, row Row) {
 		}
 	}
 	r.until = len(r.Chart.Bars)
+}
+
+// isRemark says whether the text behind the last bar line is a remark in brackets, and no chord in
+// brackets: "(twice)".
+func isRemark(text string) bool {
+	if !strings.HasPrefix(text, "(") || !strings.HasSuffix(text, ")") {
+		return false
+	}
+	_, err := harmony.ParseChord(text)
+	return err != nil
 }
 
 // numeral refuses a numeral in a grid without a key: it has no sound.

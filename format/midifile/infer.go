@@ -52,7 +52,7 @@ func (r *reader) infer() error {
 	if !r.hasKey {
 		r.Chart.Key = chart.GuessKey(r.Chart.Bars)
 		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
-	} else if likely := chart.GuessKey(r.Chart.Bars); r.Chart.Key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == r.Chart.Key.Tonic {
+	} else if chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
 	}

@@ -318,8 +318,7 @@ func (r *reader) miscellaneous(s *score) {
 // blues takes a major key whose home chord is a dominant seventh for that of a
 // blues, and says so.
 func (r *reader) blues() {
-	likely := chart.GuessKey(r.Chart.Bars)
-	if r.hasKey && r.Chart.Key.Mode == harmony.MajorMode && likely.Mode == harmony.DominantMode && likely.Tonic == r.Chart.Key.Tonic {
+	if r.hasKey && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
 	}

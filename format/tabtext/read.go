@@ -3,6 +3,8 @@ package tabtext
 import (
 	"fmt"
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 
 	"undaris/core/chart"
@@ -103,6 +105,7 @@ func (r *reader) systems(lines []string) []system {
 			s.rows = append(s.rows, plain(strings.Repeat(" ", len(m[1]))+strings.Repeat(" ", len([]rune(m[2])))+m[3]+m[4]))
 		}
 		r.around(&s, lines, used, n)
+		r.numbered(&s)
 		if r.check(&s) {
 			found = append(found, s)
 		}
@@ -113,6 +116,40 @@ func (r *reader) systems(lines []string) []system {
 		}
 	}
 	return found
+}
+
+// numbered takes the numbers of strings that stand before the lines of a system out of it, so that they are not
+// read as frets. Where the sixth stands highest the lines are turned over.
+func (r *reader) numbered(s *system) {
+	count := len(s.rows)
+	if count < neck.MinStrings {
+		return
+	}
+	falling := false
+	labels := make([]string, count)
+	for n, row := range s.rows {
+		text := strings.TrimLeft(row, " ")
+		digits := text[:len(text)-len(strings.TrimLeft(text, "0123456789"))]
+		number, err := strconv.Atoi(digits)
+		if n == 0 {
+			falling = number == count
+		}
+		want := n + 1
+		if falling {
+			want = count - n
+		}
+		if err != nil || number != want || s.names[n] != "" {
+			return
+		}
+		labels[n] = digits
+	}
+	for n, row := range s.rows {
+		s.rows[n] = strings.Replace(row, labels[n], strings.Repeat(" ", len(labels[n])), 1)
+	}
+	if falling {
+		slices.Reverse(s.rows)
+		r.Remark(s.first, "", "the lines are numbered from the lowest string; they were turned over")
+	}
 }
 
 // plain writes the signs that tabs vary in as one.

@@ -259,3 +259,27 @@ func FuzzReadTab(f *testing.F) {
 		require.NotEmpty(t, Write(r.Lick))
 	})
 }
+
+// Lines labelled with the numbers of their strings: the numbers are not frets, and lines that begin
+// with the sixth are turned over.
+func TestNumberedStrings(t *testing.T) {
+	places := func(r *reading.Lick) string {
+		all := []string{}
+		for _, e := range r.Lick.Phrase.Events {
+			all = append(all, fmt.Sprintf("%d:%d", e.Place.String, e.Place.Fret))
+		}
+		return strings.Join(all, " ")
+	}
+	for _, sign := range []string{"|", " ", "", " |", ":"} {
+		rising := read(t, "1"+sign+"---3-----", "2"+sign+"-----5---", "3"+sign+"---------", "4"+sign+"---------", "5"+sign+"---------", "6"+sign+"-------7-")
+		assert.Equal(t, "1:3 2:5 6:7", places(rising), sign)
+		assert.NotContains(t, said(rising), "turned over")
+	}
+	falling := read(t, "6|---3-----", "5|-----5---", "4|---------", "3|---------", "2|---------", "1|-------7-")
+	assert.Equal(t, "6:3 5:5 1:7", places(falling))
+	assert.Contains(t, said(falling), "line 1: the lines are numbered from the lowest string; they were turned over")
+	plain := read(t, "-5-8-----", "-----5-8-", "---------", "---------", "---------", "---------")
+	assert.Equal(t, "1:5 1:8 2:5 2:8", places(plain))
+	frets := read(t, "1--3-----", "1----5---", "---------", "---------", "---------", "---------")
+	assert.Equal(t, "1:1 2:1 1:3 2:5", places(frets), "frets in the first column")
+}
