@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"context"
+	"errors"
 	"os"
 	"path/filepath"
 	"strings"
@@ -125,7 +127,18 @@ func (p *Page) upload(name, content string) {
 	p.t.Helper()
 	path := filepath.Join(p.t.TempDir(), name)
 	require.NoError(p.t, os.WriteFile(path, []byte(content), 0o644))
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{path})))
+	p.Until("a field for files", "document.querySelector('input[type=file]')")
+	// The browser has been seen to leave the question for the field's node without an answer.
+	give := func() error {
+		ctx, cancel := context.WithTimeout(p.ctx, 10*time.Second)
+		defer cancel()
+		return chromedp.Do(ctx, chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{path}))
+	}
+	err := give()
+	if errors.Is(err, context.DeadlineExceeded) {
+		err = give()
+	}
+	require.NoError(p.t, err)
 }
 
 func TestAChordProFileWithOneBadChordIsMended(t *testing.T) {

@@ -45,3 +45,12 @@ test('what cannot be read in the browser is no fault', () => {
   kept.set('undaris practice log', '{')
   expect(waiting(log)).toEqual([])
 })
+
+test('sent from two places at once, an entry goes out once', async () => {
+  const { log, sent } = pending([])
+  log.add(entry('a'))
+  const first = log.flush()
+  log.add(entry('b'))
+  await Promise.all([first, log.flush()])
+  expect([waiting(log), sent]).toEqual([[], ['a', 'b']])
+})

@@ -29,11 +29,20 @@ export class PendingLog {
     this.keep([...this.waiting.filter((one) => one.uid !== entry.uid), entry])
   }
 
+  /** The sending that goes on, or the last one. */
+  private sending: Promise<unknown> = Promise.resolve()
+
   /**
    * Sends what waits, in order. What the server refuses is left out and told; while it does not
-   * answer, the rest goes on waiting.
+   * answer, the rest goes on waiting. Asked for while it goes on, it sends what is left after that.
    */
-  async flush(): Promise<Problem | undefined> {
+  flush(): Promise<Problem | undefined> {
+    const sent = this.sending.then(() => this.sendAll())
+    this.sending = sent.catch(() => undefined)
+    return sent
+  }
+
+  private async sendAll(): Promise<Problem | undefined> {
     let refused: Problem | undefined
     for (const entry of this.waiting) {
       try {

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { answer, client, type KeptLogEntry, type LogEntry, type LogImport } from '../../api/client'
 import { signs } from '../../controls/spelling'
 import { localTime } from '../../document/clock'
+import { pendingLog } from '../../document/pendinglog'
 
 /** The practice log: what was practised, to be corrected, added to, taken away and read again. */
 const emit = defineEmits<{ changed: [] }>()
@@ -30,7 +31,8 @@ async function attempt(work: () => Promise<unknown>) {
     problem.value = error instanceof Error ? error.message : String(error)
   }
 }
-onMounted(() => attempt(() => Promise.resolve()))
+// What was noted down a moment ago is sent first, so that the list has it.
+onMounted(() => attempt(() => pendingLog.flush()))
 
 /** An entry as it is sent: with the offset of this browser, and nothing that is computed. */
 function withZone(entry: LogEntry): LogEntry {
