@@ -32,7 +32,7 @@ test('what is noted while the program is away waits, and is sent once it is ther
   expect([waiting(log), sent]).toEqual([[], ['a', 'a', 'b']])
 })
 
-test('what is refused is told, and holds nothing else up', async () => {
+test('what is refused is reported, and the rest is sent', async () => {
   const { log, sent } = pending([new Problem(422, 'a tempo is 0 to 400'), undefined])
   log.add(entry('a'))
   log.add(entry('b'))

@@ -33,7 +33,7 @@ export class PendingLog {
   private sending: Promise<unknown> = Promise.resolve()
 
   /**
-   * Sends what waits, in order. What the server refuses is left out and told; while it does not
+   * Sends what waits, in order. What the server refuses is left out and reported; while it does not
    * answer, the rest goes on waiting. Asked for while it goes on, it sends what is left after that.
    */
   flush(): Promise<Problem | undefined> {
