@@ -94,12 +94,12 @@ func (s score) bassOf(n int, b bar) []bassTone {
 func (s score) figureOf(n int) string {
 	b := s.bars[n]
 	random := s.random(b, forBass)
-	choices := s.Style.bass[b.intensity]
+	choices := b.style.bass[b.intensity]
 	switch {
 	case b.goesUp:
-		choices = s.Style.bass[goesUp]
+		choices = b.style.bass[goesUp]
 	case n > 0 && s.bars[n-1].goesUp:
-		choices = s.Style.bass[comesDown]
+		choices = b.style.bass[comesDown]
 	}
 	if random.Float64() < 0.6 {
 		return choices[(b.chorus+int(s.Seed%7))%len(choices)]
@@ -114,7 +114,7 @@ func (s *score) pairBars() {
 		b, next := &s.bars[n], s.bars[n+1]
 		apart := b.stop || next.stop || b.turnaround || next.turnaround || next.last || next.top || b.intensity == light
 		paired := n > 0 && s.bars[n-1].goesUp
-		b.goesUp = !apart && !paired && len(s.Style.bass[goesUp]) > 0 && len(b.spans) == 1 && s.same(n, n+1) &&
+		b.goesUp = !apart && !paired && len(b.style.bass[goesUp]) > 0 && len(b.spans) == 1 && s.same(n, n+1) &&
 			s.random(*b, forBassPair).Float64() < 0.6
 	}
 }
@@ -130,10 +130,10 @@ func (s score) bassOfSpan(n, k int, figure string) []bassTone {
 	sp := b.spans[k]
 	after := s.spanAfter(n, k)
 	next := after.chord
-	leads := !after.silent && (bassClass(next) != bassClass(sp.chord) || s.Style.walks && !b.goesUp)
+	leads := !after.silent && (bassClass(next) != bassClass(sp.chord) || b.style.walks && !b.goesUp)
 	beat := b.meter.BeatTicks()
 	strokes := over(readGrid(figure, ","), gridBeats(figure), b.meter.Beats())
-	if b.turnaround && !s.Style.walks {
+	if b.turnaround && !b.style.walks {
 		strokes = turnaroundBass(sp)
 	} else {
 		strokes = cut(strokes, 0, sp.beats)
@@ -157,9 +157,9 @@ func (s score) bassOfSpan(n, k int, figure string) []bassTone {
 		case degree == "N" && last && !after.silent:
 			tone.class = bassClass(next)
 		case degree == "L" || degree == "N":
-			tone.class = bassDegree(sp.chord, "5", s.Chart.Key)
+			tone.class = bassDegree(sp.chord, "5", b.key)
 		default:
-			tone.class = bassDegree(sp.chord, degree, s.Chart.Key)
+			tone.class = bassDegree(sp.chord, degree, b.key)
 		}
 		tones = append(tones, tone)
 	}

@@ -70,7 +70,7 @@ const (
 // clicks are those of the count-in, every beat, and then the pattern's.
 func (s score) clicks() []Note {
 	notes := []Note{}
-	meter := s.Chart.Meter
+	meter := s.time.MeterAt(s.From)
 	for n := range s.clickBars {
 		for beat := range meter.Beats() {
 			notes = append(notes, s.click(n*meter.BarTicks()+beat*meter.BeatTicks(), meter.BeatTicks()/4, beat == 0, clickLoudness))
@@ -79,7 +79,7 @@ func (s score) clicks() []Note {
 	count := 0
 	for _, b := range s.bars {
 		since := b.index + s.Chorus*s.time.Bars()
-		if b.last || !s.Click.heardIn(since) {
+		if b.last || b.pickup || !s.Click.heardIn(since) {
 			continue
 		}
 		perBeat := max(s.Click.PerBeat, 1)

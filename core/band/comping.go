@@ -90,7 +90,7 @@ func (s score) compSpan(b bar, sp span, figure compFigure, voicing []pitch.MIDI,
 		}
 		pitches := voicing
 		if figure.kind == boogieKind {
-			pitches = boogie(sp.chord, figure.degrees, sp.beat+st.at/twelfths, s.Chart.Key)
+			pitches = boogie(sp.chord, figure.degrees, sp.beat+st.at/twelfths, b.key)
 		}
 		notes = append(notes, s.strike(b, figure.kind, st.text == "X", sp.tick+st.at*beat/twelfths, long*beat/twelfths, pitches, random)...)
 	}
@@ -116,7 +116,7 @@ func (s score) strike(b bar, kind chordKind, accented bool, tick, ticks int, pit
 // neighbour in some four-bar phrases.
 func (s score) compFigureOf(n int) compFigure {
 	b := s.bars[n]
-	all := s.Style.comping
+	all := b.style.comping
 	if b.intensity == light {
 		all = all[:2]
 	}

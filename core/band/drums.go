@@ -42,6 +42,9 @@ var softer = map[pitch.MIDI]float64{closedHat: 0.72, pedalHat: 0.6, openHat: 0.7
 func (s score) drums() []Note {
 	notes := []Note{}
 	for n, b := range s.bars {
+		if b.pickup {
+			continue
+		}
 		random := s.random(b, forDrums)
 		groove := s.grooveOf(b, random)
 		fillFrom := b.meter.Beats()
@@ -124,9 +127,9 @@ func (b bar) silentAt(at int) bool {
 }
 
 func (s score) grooveOf(b bar, random *rand.Rand) groove {
-	all := s.Style.grooves
-	if b.meter.Beats() == 3 {
-		all = s.Style.waltz
+	all := b.style.grooves
+	if b.meter.Beats() == 3 && len(b.style.waltz[b.intensity]) > 0 {
+		all = b.style.waltz
 	}
 	choices := all[b.intensity]
 	// The first groove is the usual one; the others come in between.
@@ -145,7 +148,7 @@ func (s score) drumNote(b bar, hit drumHit, random *rand.Rand) Note {
 	note := s.sound(Drums, b.tick+hit.at*beat/twelfths, beat/drumPart, hit.sound, int(float64(hit.loudness)*factor*b.loudnessFactor()))
 	late := 0.0
 	if hit.sound == snare {
-		late = s.Style.late
+		late = b.style.late
 	}
 	return s.humanised(note, random, late)
 }

@@ -20,7 +20,7 @@ func (s *score) addEnding(add func(index int) *bar) {
 	s.leadHome(end)
 	ring := add(end.index)
 	ring.spans = []span{{
-		chord: s.Chart.TonicChord(), tick: ring.tick, ticks: ring.meter.BarTicks(), beats: ring.meter.Beats(),
+		chord: end.key.TonicChord(), tick: ring.tick, ticks: ring.meter.BarTicks(), beats: ring.meter.Beats(),
 		at: end.spans[len(end.spans)-1].at,
 	}}
 	ring.chorus, ring.last, ring.top, ring.fill, ring.stop, ring.turnaround = end.chorus, true, false, false, false, false
@@ -30,16 +30,16 @@ func (s *score) addEnding(add func(index int) *bar) {
 // the dominant a half step above the tonic.
 func (s *score) leadHome(b *bar) {
 	last := b.spans[len(b.spans)-1]
-	tonic := s.Chart.Key.Tonic.Class()
+	tonic := b.key.Tonic.Class()
 	root := last.chord.Root.Class()
 	if !last.silent && (root == pitch.ClassOf(int(tonic)+7) || root == pitch.ClassOf(int(tonic)+1)) {
 		return
 	}
 	numeral := "V7"
-	if s.Chart.Key.Mode == harmony.DominantMode && s.random(*b, forEnding).IntN(2) == 0 {
+	if b.key.Mode == harmony.DominantMode && s.random(*b, forEnding).IntN(2) == 0 {
 		numeral = "bII7"
 	}
-	dominant, err := s.Chart.Key.ParseRoman(numeral)
+	dominant, err := b.key.ParseRoman(numeral)
 	if err != nil {
 		panic(err)
 	}

@@ -25,7 +25,7 @@ var (
 // fillOf is the fill of a bar and how many beats it takes.
 func (s score) fillOf(b bar) (groove, int) {
 	all, sparse := sixteenthFills, sparseSixteenthFill
-	if s.Style.triplets {
+	if b.style.triplets {
 		all, sparse = tripletFills, sparseTripletFill
 	}
 	chosen := all[s.random(b, forFill).IntN(len(all))]

@@ -3,7 +3,9 @@ package band
 import (
 	"math"
 	"math/rand/v2"
+	"sort"
 
+	"undaris/core/chart"
 	"undaris/core/pitch"
 )
 
@@ -34,9 +36,16 @@ func (s score) sound(part Part, tick, ticks int, p pitch.MIDI, loudness int) Not
 	return Note{Part: part, Tick: start, Ticks: max(end-start, 1), Pitch: p, Loudness: loudness, Event: -1}
 }
 
-// withFeel applies the feel of the chart. Bars begin on beats, so the performance's ticks do as
-// well as the chart's.
-func (s score) withFeel(tick int) int { return s.Chart.SwungTick(tick) }
+// withFeel applies the feel of the bar that a tick of the performance lies in.
+func (s score) withFeel(tick int) int {
+	after := sort.Search(len(s.bars), func(n int) bool { return s.bars[n].tick > tick })
+	if len(s.bars) == 0 {
+		return tick
+	}
+	b := s.bars[max(after-1, 0)]
+	in := chart.Setting{Key: b.key, Meter: b.meter, Feel: b.feel}
+	return b.tick + in.Swung(tick-b.tick, s.Chart.Swing)
+}
 
 // humanised moves a note by a few milliseconds and a little loudness; late is where the
 // player means to lie, in ms behind the beat. Nothing sounds before the performance begins.

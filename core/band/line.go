@@ -31,11 +31,12 @@ const (
 
 // line sounds the line; offset is what turns its notated ticks in the chart into ticks of
 // the performance.
-func (o Order) line(offset int) []Note {
-	notes := []Note{}
-	first, last := o.From*o.Chart.Meter.BarTicks(), (o.From+o.Bars)*o.Chart.Meter.BarTicks()
+func (s score) line() []Note {
+	o, notes := s.Order, []Note{}
+	first, last := s.time.Start(o.From), s.time.Start(o.From+o.Bars)
+	offset := s.countIn - first
 	if o.From == 0 { // a pickup is played while it is counted in
-		first -= o.CountIn * o.Chart.Meter.BarTicks()
+		first -= s.countIn
 	}
 	for n, e := range o.Line.Events {
 		tick := o.LineStart + e.Tick
@@ -44,16 +45,16 @@ func (o Order) line(offset int) []Note {
 		}
 		ticks := min(e.Ticks, last-tick)
 		if before := len(notes) - 1; e.Tied && n > 0 && before >= 0 && o.Line.Events[n-1].String == e.String && o.Line.Events[n-1].End() == e.Tick {
-			notes[before].ringOn(o.Chart, n, e, sounding(o.Chart, Line, tick, ticks, offset, 0, 0))
+			notes[before].ringOn(o.Chart, n, e, s.sounding(tick, ticks, offset, 0, 0))
 			continue
 		}
 		if e.Staccato || e.Mute {
 			ticks = max(ticks/2, 1)
 		}
 		if e.Rake {
-			notes = append(notes, o.rake(e, tick, offset)...)
+			notes = append(notes, s.rake(e, tick, offset)...)
 		}
-		note := sounding(o.Chart, Line, tick, ticks, offset, o.Instrument.Pitch(e.Place), loudness(e))
+		note := s.sounding(tick, ticks, offset, o.Instrument.Pitch(e.Place), loudness(e))
 		note.Event = n
 		note.Curve = curve(e, note.Ticks, ticksPerSecond(o.Chart))
 		notes = append(notes, note)
@@ -85,13 +86,13 @@ func (note *Note) ringOn(c chart.Chart, n int, e phrase.Event, tied Note) {
 
 // rake is the damped strings that are struck on the way to a note: up to three thicker ones, each a
 // little later than the one before. They are nobody's event.
-func (o Order) rake(e phrase.Event, tick, offset int) []Note {
-	apart := max(int(rakeSeconds*ticksPerSecond(o.Chart)), 1)
+func (s score) rake(e phrase.Event, tick, offset int) []Note {
+	apart, o := max(int(rakeSeconds*ticksPerSecond(s.Chart)), 1), s.Order
 	strings := min(len(o.Instrument.Open)-e.String, rakeStrings)
 	notes := []Note{}
 	for n := strings; n >= 1; n-- {
 		at := neck.Place{String: e.String + n, Fret: e.Fret}
-		note := sounding(o.Chart, Line, tick, apart, offset, o.Instrument.Pitch(at), loudRaked)
+		note := s.sounding(tick, apart, offset, o.Instrument.Pitch(at), loudRaked)
 		note.Tick -= n * apart
 		note.Event = -1
 		if note.Tick >= 0 {
@@ -165,10 +166,10 @@ func curve(e phrase.Event, ticks int, perSecond float64) []Point {
 	return points
 }
 
-// sounding makes a note from notated ticks of the chart.
-func sounding(c chart.Chart, part Part, tick, ticks, offset int, p pitch.MIDI, loudness int) Note {
-	start, end := c.SwungTick(tick), c.SwungTick(tick+ticks)
-	return Note{Part: part, Tick: start + offset, Ticks: end - start, Pitch: p, Loudness: loudness, Event: -1}
+// sounding makes a note of the line from notated ticks of the chart.
+func (s score) sounding(tick, ticks, offset int, p pitch.MIDI, loudness int) Note {
+	start, end := s.time.Swung(tick), s.time.Swung(tick+ticks)
+	return Note{Part: Line, Tick: start + offset, Ticks: end - start, Pitch: p, Loudness: loudness, Event: -1}
 }
 
 // cueLoudness is softer than the line: it is heard, not played over.
@@ -183,7 +184,7 @@ func (s score) cues() []Note {
 		for _, cue := range s.Cues {
 			tick := first + cue.Tick
 			if tick >= from && tick < to {
-				notes = append(notes, sounding(s.Chart, Line, tick, min(cue.Ticks, to-tick), s.countIn-from, cue.Pitch, cueLoudness))
+				notes = append(notes, s.sounding(tick, min(cue.Ticks, to-tick), s.countIn-from, cue.Pitch, cueLoudness))
 			}
 		}
 	}

@@ -149,7 +149,7 @@ func Perform(o Order) Performance {
 	p.Notes = append(p.Notes, s.drums()...)
 	p.Notes = append(p.Notes, s.bass()...)
 	p.Notes = append(p.Notes, s.comping()...)
-	p.Notes = append(p.Notes, o.line(s.countIn-s.time.Start(o.From))...)
+	p.Notes = append(p.Notes, s.line()...)
 	p.Notes = append(p.Notes, s.cues()...)
 	p.Notes = slices.DeleteFunc(p.Notes, func(n Note) bool { return slices.Contains(o.Silent, n.Part) })
 	if o.Ending {

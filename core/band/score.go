@@ -17,7 +17,13 @@ type bar struct {
 	// tick is where it begins in the performance, before the feel is applied.
 	tick  int
 	meter chart.Meter
+	// key and feel are those of the bar, style is what the band plays in it.
+	key   harmony.Key
+	feel  chart.Feel
+	style Style
 	spans []span
+	// pickup is the unfinished bar before the first one: only its last beats have chords.
+	pickup bool
 	// intensity is how much the band plays.
 	intensity intensity
 	// fill says that the drums fill its end, top that a chorus begins, turnaround that it
@@ -77,14 +83,15 @@ const stopBars = 4
 // layOut lays the bars one after the other.
 func (o Order) layOut() score {
 	s := score{Order: o, time: o.Chart.Timeline(), clickBars: o.CountIn}
-	s.end = o.CountIn * o.Chart.Meter.BarTicks()
+	s.end = o.CountIn * s.time.MeterAt(o.From).BarTicks()
 	moments := map[int][]chart.ChordSpan{}
 	for _, m := range o.Chart.WithoutImagined().ChordSpans() {
 		moments[m.Bar] = append(moments[m.Bar], m)
 	}
 	add := func(index int) *bar {
 		chorus, in := s.time.Chorus(index)
-		b := bar{index: index, chorus: o.Chorus + chorus, inChorus: in, tick: s.end, meter: s.time.MeterAt(index)}
+		b := bar{index: index, chorus: o.Chorus + chorus, inChorus: in, tick: s.end}
+		b.sets(s, s.time.At(index))
 		b.intensity = intensityOf(max(b.chorus, 0))
 		for _, m := range moments[in] {
 			b.spans = append(b.spans, span{
@@ -108,6 +115,9 @@ func (o Order) layOut() score {
 			b.chorus, b.top, b.intensity = o.Chorus, false, plain
 		}
 	}
+	if o.From == 0 && o.Chorus == 0 && !o.Intro {
+		s.addPickup()
+	}
 	s.countIn = s.end
 	for n := range o.Bars {
 		add(o.From + n)
@@ -117,6 +127,48 @@ func (o Order) layOut() score {
 	}
 	s.pairBars()
 	return s
+}
+
+// sets gives a bar what holds in it. A section that is felt otherwise than the first bar, or counts
+// otherwise, has the style that a chart of its own would have.
+func (b *bar) sets(s score, in chart.Setting) {
+	b.meter, b.key, b.feel, b.style = in.Meter, in.Key, in.Feel, s.Style
+	first := s.time.At(0)
+	if in.Feel != first.Feel || in.Meter.Compound() != first.Meter.Compound() {
+		section := s.Chart
+		section.Key, section.Meter, section.Feel = in.Key, in.Meter, in.Feel
+		b.style = StyleFor(section)
+	}
+}
+
+// addPickup adds the bar before bar 1. While the bars before are counted in its beats are the last of
+// those; else the performance begins with them.
+func (s *score) addPickup() {
+	beats := 0
+	for _, sp := range s.Chart.Pickup {
+		beats += sp.Beats
+	}
+	if beats == 0 {
+		return
+	}
+	b := bar{index: -1, chorus: s.Chorus, inChorus: -1, pickup: true}
+	b.sets(*s, s.time.At(0))
+	beat := b.meter.BeatTicks()
+	if s.CountIn == 0 {
+		s.end += beats * beat
+	}
+	b.tick = s.end - b.meter.BarTicks()
+	b.intensity = intensityOf(max(b.chorus, 0))
+	at := -beats * beat
+	for _, sp := range s.Chart.Pickup {
+		one := span{chord: sp.Chord, silent: sp.Empty(), tick: s.end + at, ticks: sp.Beats * beat, beat: b.meter.Beats() + at/beat, beats: sp.Beats, at: at}
+		if one.silent {
+			one.chord = s.Chart.TonicChord()
+		}
+		b.spans = append(b.spans, one)
+		at += sp.Beats * beat
+	}
+	s.bars = append(s.bars, b)
 }
 
 // spanAfter is the chord that follows a span: the next one of the performance, or what
@@ -137,7 +189,8 @@ func (s score) spanAfter(bar, k int) span {
 // beats are the counted beats, those of the count-in too.
 func (s score) beats() []BeatMark {
 	marks := []BeatMark{}
-	before := (s.countIn + s.Chart.Meter.BarTicks() - 1) / s.Chart.Meter.BarTicks()
+	length := s.time.MeterAt(s.From).BarTicks()
+	before := (s.countIn + length - 1) / length
 	for n := range s.clickBars {
 		meter := s.time.MeterAt(s.From)
 		for beat := range meter.Beats() {
@@ -146,6 +199,16 @@ func (s score) beats() []BeatMark {
 	}
 	for n, b := range s.bars {
 		index := b.inChorus
+		if b.pickup {
+			if s.clickBars == 0 {
+				for _, sp := range b.spans {
+					for beat := range sp.beats {
+						marks = append(marks, BeatMark{Tick: sp.tick + beat*b.meter.BeatTicks(), Bar: -1, Beat: sp.beat + beat, At: sp.at + beat*b.meter.BeatTicks()})
+					}
+				}
+			}
+			continue
+		}
 		if b.tick < s.countIn {
 			index = n - introBars
 		}

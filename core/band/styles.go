@@ -3,9 +3,9 @@ package band
 import "undaris/core/chart"
 
 var (
-	simple = []chart.Meter{chart.FourFour, chart.ThreeFour}
+	simple = []chart.Meter{chart.FourFour, chart.ThreeFour, chart.TwoFour, chart.FiveFour, chart.SixFour}
 	four   = []chart.Meter{chart.FourFour}
-	twelve = []chart.Meter{chart.TwelveEight, chart.SixEight}
+	twelve = []chart.Meter{chart.TwelveEight, chart.SixEight, chart.NineEight}
 )
 
 // Styles lists every style. The grooves and figures are stock ones of their styles, as any

@@ -25,10 +25,10 @@ func turnaroundBass(sp span) []stroke {
 // first bar of a turnaround of four beats, with a perfect fifth, in every style but those
 // whose chords would lose their character by it.
 func (s score) descends(b bar, sp span) bool {
-	if sp.beats != b.meter.Beats() || sp.beats != 4 || b.intensity == light || s.Style.keepsFigure {
+	if sp.beats != b.meter.Beats() || sp.beats != 4 || b.intensity == light || b.style.keepsFigure {
 		return false
 	}
-	if b.inChorus != s.time.Bars()-introBars || sp.chord.Root.Class() != s.Chart.Key.Tonic.Class() {
+	if b.inChorus != s.time.Bars()-introBars || sp.chord.Root.Class() != b.key.Tonic.Class() {
 		return false
 	}
 	_, fifth := sp.chord.Tone(pitch.ClassOf(int(sp.chord.Root.Class()) + 7))

@@ -16,43 +16,48 @@ type Run struct {
 	// Start and Arrival are ticks of the chart; Start may lie before the first bar,
 	// in the chorus before.
 	Start, Arrival int
+	// meter is that of the bar it arrives in.
+	meter Meter
 }
 
 // CountBack is the run of so many notes whose last falls on a tick of the chart, or of
-// the first bar of the next chorus. Its error is a *FieldError: a run is no longer than
+// the first bar of the next chorus. Its notes are subdivisions of the beat it arrives on, also where
+// the meter changes under it. Its error is a *FieldError: a run is no longer than
 // the chart.
 func (c Chart) CountBack(arrival, notes int, s Subdivision) (Run, error) {
-	step := s.Ticks(c.Meter)
-	most := min(c.Ticks()/step+1, MaxRun)
+	t := c.Timeline()
+	meter := t.MeterAt(t.BarAt(arrival))
+	most := min(t.Ticks()/s.Ticks(meter)+1, MaxRun)
 	switch {
-	case arrival < 0 || arrival >= c.Ticks()+c.Meter.BarTicks():
-		return Run{}, &FieldError{Field: "arrival", Detail: fmt.Sprintf("tick %d is not in the chart; it has ticks 0 to %d", arrival, c.Ticks())}
+	case arrival < 0 || arrival >= t.Ticks()+t.MeterAt(0).BarTicks():
+		return Run{}, &FieldError{Field: "arrival", Detail: fmt.Sprintf("tick %d is not in the chart; it has ticks 0 to %d", arrival, t.Ticks())}
 	case notes < 1 || notes > most:
 		return Run{}, &FieldError{Field: "notes", Detail: fmt.Sprintf("a run of %d notes in %ss is longer than the chart, or has none: 1 to %d", notes, s, most)}
 	}
-	return Run{Notes: notes, Subdivision: s, Start: RunStart(arrival, notes, s, c.Meter), Arrival: arrival}, nil
+	return Run{Notes: notes, Subdivision: s, Start: RunStart(arrival, notes, s, meter), Arrival: arrival, meter: meter}, nil
 }
 
 // RunBetween is the run of even notes from one tick to another. Its error is a
 // *FieldError where no note of the subdivision falls on the start.
 func (c Chart) RunBetween(start, arrival int, s Subdivision) (Run, error) {
-	step := s.Ticks(c.Meter)
+	t := c.Timeline()
+	step := s.Ticks(t.MeterAt(t.BarAt(arrival)))
 	if start >= arrival || (arrival-start)%step != 0 {
 		before := arrival - ((arrival-start)/step+1)*step
 		if start >= arrival {
 			before = arrival - step
 		}
 		return Run{}, &FieldError{Field: "start", Detail: fmt.Sprintf("no %s that counts back from %s starts there; the nearest before is %s",
-			s, c.Meter.Counted(arrival), c.Meter.Counted(before))}
+			s, t.Counted(arrival), t.Counted(before))}
 	}
 	return c.CountBack(arrival, (arrival-start)/step+1, s)
 }
 
 // Ticks lists the ticks of the run's notes.
-func (r Run) Ticks(m Meter) []int {
+func (r Run) Ticks() []int {
 	ticks := make([]int, r.Notes)
 	for n := range ticks {
-		ticks[n] = r.Start + n*r.Subdivision.Ticks(m)
+		ticks[n] = r.Start + n*r.Subdivision.Ticks(r.meter)
 	}
 	return ticks
 }

@@ -26,8 +26,8 @@ func TestRunsAreCountedBack(t *testing.T) {
 		}
 		r, err := c.CountBack(arrival, run.notes, s)
 		require.NoError(t, err)
-		assert.Equal(t, run.want, c.Meter.CountedInBar(r.Start), run.subdivision)
-		assert.Equal(t, arrival, r.Ticks(c.Meter)[run.notes-1])
+		assert.Equal(t, run.want, c.Timeline().CountedInBar(r.Start), run.subdivision)
+		assert.Equal(t, arrival, r.Ticks()[run.notes-1])
 	}
 }
 

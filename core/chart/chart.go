@@ -22,6 +22,8 @@ func (s Span) Empty() bool { return s.Chord.Quality == nil }
 type Bar struct {
 	// Section is the label of the section that begins here, empty for none.
 	Section string
+	// Change is what changes from this bar on: key, meter, feel.
+	Change SettingChange
 	// Spans are what the band plays; their beats add up to the meter's.
 	Spans []Span
 	// Imagined is what the soloist thinks of instead, in the same beats; nothing
@@ -31,12 +33,15 @@ type Bar struct {
 	// it encloses is played, 0 where no repeat ends.
 	RepeatFrom bool
 	RepeatTo   int
-	// Ending is the bracket over the bar: 1 is played every time but the last,
-	// 2 the last time, 0 always.
+	// Ending is the number of the bracket over the bar, 1 to MaxEndings, 0 for none: see
+	// PlayedBars for which time plays which.
 	Ending int
+	// Signs are the signs that lead to another place of the chart.
+	Signs Signs
 }
 
-// Chart is a tune: its key, time and bars.
+// Chart is a tune: its key, time and bars. Key, Meter and Feel are those of bar 1, which
+// changes in later bars replace from there on.
 type Chart struct {
 	Title string
 	// Tags are the player's own words to find the chart by.
@@ -54,7 +59,12 @@ type Chart struct {
 	Capo int
 	// Imagining says that the soloist follows the imagined chords.
 	Imagining bool
-	Bars      []Bar
+	// Scales are the scales the player chose for dominants.
+	Scales []ScaleFor
+	// Pickup is what the band plays in the unfinished bar before bar 1, shorter than a bar;
+	// nothing where there is none. It is played once, before the first chorus.
+	Pickup []Span
+	Bars   []Bar
 }
 
 // Limits of what a chart may hold.
@@ -118,12 +128,21 @@ func (c Chart) Check() error {
 	if _, err := c.Key.Box(c.Box); err != nil {
 		return fail("box", "%s", err)
 	}
-	for n, bar := range c.Bars {
-		if err := c.checkBar(n, bar); err != nil {
+	if c.Bars[0].Change != (SettingChange{}) {
+		return fail("bars[0]", "bar 1: what holds from the first bar on is the chart's own key, meter and feel")
+	}
+	if err := c.checkPickup(); err != nil {
+		return err
+	}
+	for n, in := range c.settings() {
+		if err := c.checkBar(n, c.Bars[n], in.Meter); err != nil {
 			return err
 		}
 	}
-	return c.checkRepeats()
+	if err := c.checkScales(); err != nil {
+		return err
+	}
+	return c.checkOrder()
 }
 
 func (c Chart) checkTags() error {
@@ -138,13 +157,29 @@ func (c Chart) checkTags() error {
 	return nil
 }
 
-func (c Chart) checkBar(n int, bar Bar) error {
+func (c Chart) checkPickup() error {
+	beats := 0
+	for _, span := range c.Pickup {
+		if span.Beats < 1 {
+			return fail("pickup", "%s lasts %d beats; a chord lasts at least one", span.Name(), span.Beats)
+		}
+		if beats += span.Beats; beats >= c.Meter.Beats() {
+			return fail("pickup", "the bar before bar 1 is shorter than a bar of %s: 1 to %d beats", c.Meter, c.Meter.Beats()-1)
+		}
+	}
+	return nil
+}
+
+func (c Chart) checkBar(n int, bar Bar, meter Meter) error {
 	field := fmt.Sprintf("bars[%d]", n)
 	label := bar.Section
 	if strings.TrimSpace(label) != label || len([]rune(label)) > MaxSection || strings.ContainsAny(label, "[]|") || !oneLine(label) {
 		return fail(field+".section", "bar %d: %q is not a section's label; one has at most %d characters and no [ ] |", n+1, label, MaxSection)
 	}
-	if err := c.checkBeats(field, n, "", bar.Spans); err != nil {
+	if err := bar.Change.check(field, n, meter, c.Box); err != nil {
+		return err
+	}
+	if err := checkBeats(field, n, "", bar.Spans, meter); err != nil {
 		return err
 	}
 	if len(bar.Imagined) == 0 {
@@ -152,24 +187,24 @@ func (c Chart) checkBar(n int, bar Bar) error {
 	}
 	for _, span := range bar.Imagined {
 		if !span.Empty() {
-			return c.checkBeats(field+".imagined", n, "imagined, ", bar.Imagined)
+			return checkBeats(field+".imagined", n, "imagined, ", bar.Imagined, meter)
 		}
 	}
 	return fail(field+".imagined", "bar %d: an imagined layer without a chord is left out", n+1)
 }
 
-func (c Chart) checkBeats(field string, n int, layer string, spans []Span) error {
+func checkBeats(field string, n int, layer string, spans []Span, meter Meter) error {
 	beats := 0
 	for _, span := range spans {
 		if span.Beats < 1 {
 			return fail(field, "bar %d: %s%s lasts %d beats; a chord lasts at least one", n+1, layer, span.Name(), span.Beats)
 		}
-		if beats += span.Beats; span.Beats > c.Meter.Beats() {
+		if beats += span.Beats; span.Beats > meter.Beats() {
 			break
 		}
 	}
-	if beats != c.Meter.Beats() {
-		return fail(field, "bar %d: %s%d beats; a bar of %s has %d", n+1, layer, beats, c.Meter, c.Meter.Beats())
+	if beats != meter.Beats() {
+		return fail(field, "bar %d: %s%d beats; a bar of %s has %d", n+1, layer, beats, meter, meter.Beats())
 	}
 	return nil
 }

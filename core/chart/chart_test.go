@@ -101,12 +101,12 @@ func TestCounted(t *testing.T) {
 	} {
 		assert.Equal(t, c.want, c.meter.Counted(c.tick), "%s at %d", c.meter, c.tick)
 	}
-	assert.Equal(t, "the and of beat 3 of bar 4", FourFour.CountedInBar(3*1920+960+240))
+	assert.Equal(t, "the and of beat 3 of bar 4", BarLinesIn(FourFour, nil).CountedInBar(3*1920+960+240))
 	for tick, want := range map[int]string{
 		-480: "beat 4 of the bar before bar 1", -1920: "beat 1 of the bar before bar 1", -2400: "beat 4 of two bars before bar 1",
 		-3840: "beat 1 of two bars before bar 1", -3841: "just after beat 4 of three bars before bar 1", -11520: "beat 1 of 6 bars before bar 1", 0: "beat 1 of bar 1",
 	} {
-		assert.Equal(t, want, FourFour.CountedInBar(tick))
+		assert.Equal(t, want, BarLinesIn(FourFour, nil).CountedInBar(tick))
 	}
 }
 
@@ -125,18 +125,18 @@ func TestRunStartForEverySubdivision(t *testing.T) {
 		assert.Equal(t, want, TwelveEight.Counted(RunStart(2880, 5, s, TwelveEight)), name)
 	}
 	_, err := TwelveEight.Subdivision("triplet")
-	assert.EqualError(t, err, `subdivision: "triplet" is not a subdivision of this meter; choose one of: dotted quarter, eighth, sixteenth`)
+	assert.EqualError(t, err, `subdivision: "triplet" is not a subdivision of this meter; choose one of: dotted quarter, duplet, eighth, quadruplet, sixteenth, thirty-second`)
 }
 
 func TestShuffleDelaysTheOffBeat(t *testing.T) {
 	c := twelveBar(t, "quick change", "C")
 	for tick, want := range map[int]int{0: 0, 240: 320, 120: 160, 360: 400, 160: 160, 320: 320, 480: 480, 720: 800, -240: -160} {
-		assert.Equal(t, want, c.SwungTick(tick), tick)
+		assert.Equal(t, want, c.setting().Swung(tick, c.Swing), tick)
 	}
 	c.Swing = 1
-	assert.Equal(t, 240, c.SwungTick(240))
+	assert.Equal(t, 240, c.setting().Swung(240, c.Swing))
 	c.Swing, c.Feel = 2, Straight
-	assert.Equal(t, 240, c.SwungTick(240))
+	assert.Equal(t, 240, c.setting().Swung(240, c.Swing))
 }
 
 // Whatever the swing, time never runs backwards on the eighth and sixteenth
@@ -146,7 +146,7 @@ func TestSoundingKeepsOrder(t *testing.T) {
 		c := Chart{Meter: FourFour, Feel: Shuffle, Swing: rapid.Float64Range(MinSwing, MaxSwing).Draw(t, "swing")}
 		before := -1
 		for tick := 0; tick < 1920; tick += 120 {
-			now := c.SwungTick(tick)
+			now := c.setting().Swung(tick, c.Swing)
 			assert.Greater(t, now, before)
 			if tick%480 == 0 {
 				assert.Equal(t, tick, now)
@@ -170,7 +170,7 @@ func TestMetersAndFeelsReadBack(t *testing.T) {
 	_, err := FindScheme("polka")
 	assert.ErrorContains(t, err, `"polka" is not a scheme; choose one of: quick change, slow change, minor twelve-bar, jazz blues`)
 	_, err = ParseMeter("7/8")
-	assert.ErrorContains(t, err, "4/4, 3/4, 6/8, 12/8")
+	assert.ErrorContains(t, err, "4/4, 12/8, 3/4, 6/8, 2/4, 5/4, 6/4, 9/8")
 	_, err = ParseFeel("bossa")
 	assert.ErrorContains(t, err, "straight, shuffle, slow 12/8")
 }

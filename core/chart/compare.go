@@ -33,6 +33,8 @@ func Differences(before, after Chart) []string {
 	fields("swing", number(before.Swing), number(after.Swing))
 	fields("box", string(before.Box), string(after.Box))
 	fields("capo", strconv.Itoa(before.Capo), strconv.Itoa(after.Capo))
+	fields("scales", scalesSaid(before.Scales), scalesSaid(after.Scales))
+	fields("the bar before bar 1", pickupSaid(before.Pickup), pickupSaid(after.Pickup))
 	if before.Imagining != after.Imagining {
 		said = append(said, map[bool]string{true: "imagined chords on", false: "imagined chords off"}[after.Imagining])
 	}
@@ -45,7 +47,7 @@ func (c Chart) keyed(after Chart) string {
 		return ""
 	}
 	moved := c.Transposed(after.Key)
-	same := func(a, b Bar) bool { return Text(a.Spans) == Text(b.Spans) }
+	same := func(a, b Bar) bool { return Text(a.Spans) == Text(b.Spans) && a.Change == b.Change }
 	if !slices.EqualFunc(moved.Bars, after.Bars, same) {
 		return ""
 	}
@@ -53,6 +55,21 @@ func (c Chart) keyed(after Chart) string {
 }
 
 func keyName(c Chart) string { return c.Key.Tonic.String() + " " + string(c.Key.Mode) }
+
+func pickupSaid(spans []Span) string {
+	if len(spans) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%s (%d beats)", Text(spans), beatsOf(spans))
+}
+
+func scalesSaid(choices []ScaleFor) string {
+	said := []string{}
+	for _, choice := range choices {
+		said = append(said, choice.Name()+" "+choice.Scale)
+	}
+	return strings.Join(said, ", ")
+}
 
 func number(f float64) string { return strconv.FormatFloat(f, 'g', -1, 64) }
 
@@ -121,16 +138,23 @@ func barDifference(was, is Bar) string {
 	if was.Section != is.Section {
 		parts = append(parts, "section "+orNone(was.Section)+" → "+orNone(is.Section))
 	}
+	if was.Change != is.Change {
+		parts = append(parts, "from here on "+orNone(was.Change.String())+" → "+orNone(is.Change.String()))
+	}
 	if was.RepeatFrom != is.RepeatFrom || was.RepeatTo != is.RepeatTo {
 		parts = append(parts, "repeat signs")
 	}
 	if was.Ending != is.Ending {
 		parts = append(parts, "ending")
 	}
+	if was.Signs != is.Signs {
+		parts = append(parts, "signs")
+	}
 	return strings.Join(parts, ", ")
 }
 
 func sameBar(a, b Bar) bool {
 	return Text(a.Spans) == Text(b.Spans) && ImaginedText(a.Imagined) == ImaginedText(b.Imagined) &&
-		a.Section == b.Section && a.RepeatFrom == b.RepeatFrom && a.RepeatTo == b.RepeatTo && a.Ending == b.Ending
+		a.Section == b.Section && a.RepeatFrom == b.RepeatFrom && a.RepeatTo == b.RepeatTo && a.Ending == b.Ending &&
+		a.Change == b.Change && a.Signs == b.Signs
 }

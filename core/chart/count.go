@@ -17,8 +17,12 @@ type Subdivision struct {
 // The subdivisions of a simple beat (a quarter) and a compound one (a dotted
 // quarter), coarsest first.
 var (
-	simpleSubdivisions   = []Subdivision{{"quarter", 1}, {"eighth", 2}, {"triplet", 3}, {"sixteenth", 4}}
-	compoundSubdivisions = []Subdivision{{"dotted quarter", 1}, {"eighth", 3}, {"sixteenth", 6}}
+	simpleSubdivisions = []Subdivision{
+		{"quarter", 1}, {"eighth", 2}, {"triplet", 3}, {"sixteenth", 4}, {"quintuplet", 5}, {"sextuplet", 6}, {"thirty-second", 8},
+	}
+	compoundSubdivisions = []Subdivision{
+		{"dotted quarter", 1}, {"duplet", 2}, {"eighth", 3}, {"quadruplet", 4}, {"sixteenth", 6}, {"thirty-second", 12},
+	}
 )
 
 // String is the subdivision's name.
@@ -104,40 +108,38 @@ func (m Meter) Counted(tick int) string {
 	return "just after " + beat
 }
 
-// CountedInBar is Counted with the bar's number, bars counting from 1; of ticks before
-// the first bar it says how many bars before: "beat 4 of two bars before bar 1".
-func (m Meter) CountedInBar(tick int) string {
-	if tick < 0 {
-		switch before := (m.BarTicks() - 1 - tick) / m.BarTicks(); before {
-		case 1:
-			return m.Counted(tick) + " of the bar before bar 1"
-		case 2, 3, 4:
-			return fmt.Sprintf("%s of %s bars before bar 1", m.Counted(tick), [3]string{"two", "three", "four"}[before-2])
-		default:
-			return fmt.Sprintf("%s of %d bars before bar 1", m.Counted(tick), before)
-		}
+// countedInBar says a count in a bar, from 0, by the bar's number.
+func countedInBar(counted string, bar int) string {
+	switch {
+	case bar >= 0:
+		return fmt.Sprintf("%s of bar %d", counted, bar+1)
+	case bar == -1:
+		return counted + " of the bar before bar 1"
+	case bar >= -4:
+		return fmt.Sprintf("%s of %s bars before bar 1", counted, [3]string{"two", "three", "four"}[-bar-2])
 	}
-	return fmt.Sprintf("%s of bar %d", m.Counted(tick), tick/m.BarTicks()+1)
+	return fmt.Sprintf("%s of %d bars before bar 1", counted, -bar)
 }
 
-// CountedInChorus is CountedInBar of the chart: a tick past its end is of the next
-// chorus, whose bars count from 1 again.
-func (c Chart) CountedInChorus(tick int) string {
-	if tick >= 0 {
-		tick %= c.Ticks()
-	}
-	return c.Meter.CountedInBar(tick)
-}
+// CountedInChorus says a tick as a player counts it, with its bar: see Timeline.CountedInChorus.
+func (c Chart) CountedInChorus(tick int) string { return c.Timeline().CountedInChorus(tick) }
 
 // IsStrong says whether a tick falls on a strong beat: 1 and 3 of 4/4, the first and
-// third dotted beats of 12/8, 1 of 3/4, and the beginning of each half of 6/8 (common).
+// third dotted beats of 12/8, 1 of 3/4, 9/8 and 2/4, 1 and 4 of 5/4 and 6/4 (which are felt as three
+// beats and then two or three; our choice for 5/4), and the beginning of each half of 6/8 (common).
 func (m Meter) IsStrong(tick int) bool {
 	inBar := tick - m.Downbeat(tick)
 	if inBar%m.BeatTicks() != 0 {
 		return false
 	}
 	beat := inBar / m.BeatTicks()
-	return beat == 0 || beat == 2 && m.Beats() == 4 || m.Beats() == 2
+	switch m {
+	case FourFour, TwelveEight:
+		return beat == 0 || beat == 2
+	case FiveFour, SixFour:
+		return beat == 0 || beat == 3
+	}
+	return beat == 0 || m == SixEight
 }
 
 // Downbeat is the tick at which the bar of a tick begins, before the first bar too.
@@ -150,5 +152,5 @@ func ordinal(index, of int) string {
 	if index == of-1 {
 		return "last"
 	}
-	return strings.Fields("first second third fourth fifth sixth")[index]
+	return strings.Fields("first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth")[index]
 }

@@ -2,6 +2,7 @@ package chart
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -31,7 +32,8 @@ func (c Chart) Write(bar int, text string) (Chart, error) {
 		if bar > 0 {
 			before = bars[bar-1].Spans
 		}
-		spans, err := ReadBar(one, c.Key, c.Meter, before)
+		in := c.SettingOf(bar)
+		spans, err := ReadBar(one, in.Key, in.Meter, before)
 		if err != nil {
 			err.(*TextError).At += at - 1
 			return c, err
@@ -53,7 +55,8 @@ func (c Chart) Imagine(bar int, text string) (Chart, error) {
 	if err := c.holds(bar, 1); err != nil {
 		return c, err
 	}
-	spans, err := ReadImagined(text, c.Key, c.Meter)
+	in := c.SettingOf(bar)
+	spans, err := ReadImagined(text, in.Key, in.Meter)
 	if err != nil {
 		return c, err
 	}
@@ -69,19 +72,19 @@ func (c Chart) Split(bar, parts int) (Chart, error) {
 	if err := c.holds(bar, 1); err != nil {
 		return c, err
 	}
-	spans := append([]Span(nil), c.Bars[bar].Spans...)
+	spans, meter := append([]Span(nil), c.Bars[bar].Spans...), c.SettingOf(bar).Meter
 	switch {
 	case parts < 2 || parts > 4:
 		return c, fail("parts", "a bar splits into 2, 3 or 4, not %d", parts)
-	case parts > c.Meter.Beats():
-		return c, fail("parts", "a bar of %s has %d beats and does not split into %d; a chord lasts at least a beat", c.Meter, c.Meter.Beats(), parts)
+	case parts > meter.Beats():
+		return c, fail("parts", "a bar of %s has %d beats and does not split into %d; a chord lasts at least a beat", meter, meter.Beats(), parts)
 	case parts < len(spans):
 		return c, fail("parts", "bar %d has %d chords already; write over it to have fewer", bar+1, len(spans))
 	}
 	for len(spans) < parts {
 		spans = append(spans, spans[len(spans)-1])
 	}
-	for n, beats := range spread(parts, c.Meter.Beats()) {
+	for n, beats := range spread(parts, meter.Beats()) {
 		spans[n].Beats = beats
 	}
 	return c.withSpans(bar, spans), nil
@@ -100,7 +103,7 @@ func (c Chart) Lengths(bar int, beats []int) (Chart, error) {
 	for n := range spans {
 		spans[n].Beats = beats[n]
 	}
-	if err := c.checkBeats("beats", bar, "", spans); err != nil {
+	if err := checkBeats("beats", bar, "", spans, c.SettingOf(bar).Meter); err != nil {
 		return c, err
 	}
 	return c.withSpans(bar, spans), nil
@@ -113,25 +116,26 @@ func (c Chart) withSpans(bar int, spans []Span) Chart {
 }
 
 // Insert puts so many empty bars before the bar; the one after the last is the
-// end of the chart.
+// end of the chart. They are in the key and meter of the bar before them.
 func (c Chart) Insert(bar, count int) (Chart, error) {
-	return c.insert(bar, EmptyBars(max(count, 0), c.Meter))
+	in := c.SettingOf(max(bar-1, 0))
+	return c.insert(bar, EmptyBars(max(count, 0), in.Meter), slices.Repeat([]Setting{in}, max(count, 0)))
 }
 
-// Copy puts the bars once more before the bar to. A section's label goes along;
-// repeat signs and endings stay where they were.
+// Copy puts the bars once more before the bar to. A section's label, the key and the meter go along;
+// repeat signs, endings and other signs stay where they were.
 func (c Chart) Copy(from, count, to int) (Chart, error) {
 	if err := c.holds(from, count); err != nil {
 		return c, err
 	}
 	bars := append([]Bar(nil), c.Bars[from:from+count]...)
 	for n := range bars {
-		bars[n].RepeatFrom, bars[n].RepeatTo, bars[n].Ending = false, 0, 0
+		bars[n].RepeatFrom, bars[n].RepeatTo, bars[n].Ending, bars[n].Signs = false, 0, 0, Signs{}
 	}
-	return c.insert(to, bars)
+	return c.insert(to, bars, c.settings()[from:from+count])
 }
 
-func (c Chart) insert(bar int, bars []Bar) (Chart, error) {
+func (c Chart) insert(bar int, bars []Bar, in []Setting) (Chart, error) {
 	switch {
 	case bar < 0 || bar > len(c.Bars):
 		return c, fail("bar", "bar %d is not there; the chart has %d", bar+1, len(c.Bars))
@@ -140,13 +144,12 @@ func (c Chart) insert(bar int, bars []Bar) (Chart, error) {
 	case len(c.Bars)+len(bars) > MaxBars:
 		return c, fail("count", "that would be %d bars; a chart has at most %d", len(c.Bars)+len(bars), MaxBars)
 	}
-	all := append([]Bar(nil), c.Bars[:bar]...)
-	c.Bars = append(append(all, bars...), c.Bars[bar:]...)
-	return c.tidied(), nil
+	return c.withSettings(slices.Insert(slices.Clone(c.Bars), bar, bars...), slices.Insert(c.settings(), bar, in...)).tidied(), nil
 }
 
-// Remove takes bars out; one must be left. Repeat signs left without their
-// other half go too, and a section's label moves to what is left of it.
+// Remove takes bars out; one must be left. Signs left without their
+// other half go too, and a section's label moves to what is left of it. Every bar that is left keeps
+// its key and meter.
 func (c Chart) Remove(from, count int) (Chart, error) {
 	if err := c.holds(from, count); err != nil {
 		return c, err
@@ -160,13 +163,13 @@ func (c Chart) Remove(from, count int) (Chart, error) {
 			label = bar.Section
 		}
 	}
-	bars := append([]Bar(nil), c.Bars[:from]...)
-	bars = append(bars, c.Bars[from+count:]...)
+	bars := slices.Delete(slices.Clone(c.Bars), from, from+count)
 	if from < len(bars) && bars[from].Section == "" {
 		bars[from].Section = label
 	}
-	c.Bars = bars
-	return c.tidied(), nil
+	left := c.withSettings(bars, slices.Delete(c.settings(), from, from+count))
+	left.Pickup = left.fittingPickup()
+	return left.tidied(), nil
 }
 
 // Section names the section that begins at the bar; an empty label joins it to
@@ -177,7 +180,7 @@ func (c Chart) Section(bar int, label string) (Chart, error) {
 	}
 	c.Bars = append([]Bar(nil), c.Bars...)
 	c.Bars[bar].Section = strings.TrimSpace(label)
-	return c, c.checkBar(bar, c.Bars[bar])
+	return c, c.checkBar(bar, c.Bars[bar], c.SettingOf(bar).Meter)
 }
 
 // Repeat puts repeat signs around the bars, to be played so many times; once
@@ -192,7 +195,7 @@ func (c Chart) Repeat(from, count, times int) (Chart, error) {
 	c.Bars = append([]Bar(nil), c.Bars...)
 	for n := from; n < from+count; n++ {
 		c.Bars[n].RepeatFrom, c.Bars[n].RepeatTo = false, 0
-		if c.Bars[n].Ending == 2 || times == 1 {
+		if c.Bars[n].Ending > 1 || times == 1 {
 			c.Bars[n].Ending = 0
 		}
 	}
@@ -201,17 +204,18 @@ func (c Chart) Repeat(from, count, times int) (Chart, error) {
 	} else {
 		c = c.tidied()
 	}
-	return c, c.checkRepeats()
+	return c, c.checkOrder()
 }
 
-// Ending brackets the bars as the first or second ending; 0 takes the bracket
-// away. A first ending closes the repeat, which is put in where it is missing.
+// Ending brackets the bars as an ending, the first to the fourth; 0 takes the bracket
+// away. A first ending closes the repeat, which is put in where it is missing, and an ending before
+// another closes it too.
 func (c Chart) Ending(from, count, number int) (Chart, error) {
 	if err := c.holds(from, count); err != nil {
 		return c, err
 	}
-	if number < 0 || number > 2 {
-		return c, fail("number", "an ending is 1, 2, or 0 for none, not %d", number)
+	if number < 0 || number > MaxEndings {
+		return c, fail("number", "an ending is 1 to %d, or 0 for none, not %d", MaxEndings, number)
 	}
 	c.Bars = append([]Bar(nil), c.Bars...)
 	last := from + count - 1
@@ -221,13 +225,21 @@ func (c Chart) Ending(from, count, number int) (Chart, error) {
 			c.Bars[n].RepeatTo = 0
 		}
 	}
-	if number == 1 {
-		c.Bars[last].RepeatTo = 2
+	closes := func(bar int) {
+		if c.Bars[bar].RepeatTo == 0 {
+			c.Bars[bar].RepeatTo = 2
+		}
 	}
-	if number == 0 {
+	switch {
+	case number == 0:
 		c = c.tidied()
+	case number == 1 || last+1 < len(c.Bars) && c.Bars[last+1].Ending == number+1:
+		closes(last)
 	}
-	return c, c.checkRepeats()
+	if number > 1 && from > 0 && c.Bars[from-1].Ending == number-1 {
+		closes(from - 1)
+	}
+	return c, c.checkOrder()
 }
 
 // holds says whether the chart has the bars.
@@ -243,56 +255,4 @@ func barsNamed(from, count int) string {
 		return fmt.Sprintf("bar %d is", from+1)
 	}
 	return fmt.Sprintf("bars %d to %d are", from+1, from+count)
-}
-
-// WithFeel is the chart played with another feel. Slow 12/8 brings its meter with it
-// and the other feels leave 12/8 for 4/4.
-func (c Chart) WithFeel(feel Feel) (Chart, error) {
-	meter := c.Meter
-	switch {
-	case feel == Slow128:
-		meter = TwelveEight
-	case meter == TwelveEight:
-		meter = FourFour
-	}
-	c.Feel = feel
-	return c.rebarred(meter)
-}
-
-// WithMeter is the chart in another meter: 12/8 brings the slow feel with it, and
-// leaving it takes that off. Where a bar's beats change, its chords are spread
-// anew; a bar with more chords than beats is an error that names it.
-func (c Chart) WithMeter(meter Meter) (Chart, error) {
-	switch {
-	case meter == TwelveEight:
-		c.Feel = Slow128
-	case c.Feel == Slow128:
-		c.Feel = Straight
-	}
-	return c.rebarred(meter)
-}
-
-func (c Chart) rebarred(meter Meter) (Chart, error) {
-	beats := meter.Beats()
-	same := beats == c.Meter.Beats()
-	c.Meter = meter
-	if same {
-		return c, nil
-	}
-	c.Bars = append([]Bar(nil), c.Bars...)
-	for b, bar := range c.Bars {
-		if len(bar.Spans) > beats || len(bar.Imagined) > beats {
-			return c, fail(barField(b), "bar %d has more chords than %s has beats (%d); take some out first", b+1, meter, beats)
-		}
-		c.Bars[b].Spans, c.Bars[b].Imagined = respread(bar.Spans, beats), respread(bar.Imagined, beats)
-	}
-	return c, nil
-}
-
-func respread(spans []Span, beats int) []Span {
-	there := append([]Span(nil), spans...)
-	for n, share := range spread(len(spans), beats) {
-		there[n].Beats = share
-	}
-	return there
 }

@@ -39,7 +39,7 @@ type ChangeFact struct {
 func (c Chart) Facts() Facts {
 	moments := c.ChordSpans()
 	f := Facts{Bars: c.barCount()}
-	f.Seconds = float64(f.Bars*c.Meter.Beats()) * 60 / float64(c.Tempo)
+	f.Seconds = c.Seconds(c.Ticks())
 	index := map[string]int{}
 	perBar := make([]int, f.Bars)
 	for n, m := range moments {
@@ -50,7 +50,7 @@ func (c Chart) Facts() Facts {
 			index[symbol] = at
 			f.Chords = append(f.Chords, ChordFact{Chord: m.Chord})
 		}
-		f.Chords[at].Beats += m.Ticks / c.Meter.BeatTicks()
+		f.Chords[at].Beats += m.Ticks / m.Meter.BeatTicks()
 		goesOn := n > 0 && moments[n-1].Chord.Same(m.Chord)
 		if !goesOn {
 			f.Chords[at].Times++
@@ -89,4 +89,11 @@ func countChanges(changes []Change) []ChangeFact {
 	}
 	sort.SliceStable(facts, func(a, b int) bool { return len(facts[a].Arrivals) > len(facts[b].Arrivals) })
 	return facts
+}
+
+// Seconds is how long so many ticks last. The tempo counts the beats of bar 1, and through changes of
+// meter the note values keep their length: an eighth of 6/8 is one of 4/4 (common where nothing
+// else is written).
+func (c Chart) Seconds(ticks int) float64 {
+	return float64(ticks) * 60 / float64(c.Tempo*c.Meter.BeatTicks())
 }

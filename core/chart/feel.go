@@ -23,21 +23,21 @@ func ParseFeel(text string) (Feel, error) {
 	return f, InField("feel", err)
 }
 
-// SwungTick is where a notated tick sounds. In a shuffle with swing ratio r the
-// two eighths of a beat last r : 1, so the off-beat falls r/(r+1) into the beat
+// Swung is where a notated tick of a bar sounds, both counted from the bar line. In a shuffle with
+// swing ratio r the two eighths of a beat last r : 1, so the off-beat falls r/(r+1) into the beat
 // (common practice; r is 2 for triplet swing, 1 for none). Sixteenths stretch
 // with their eighth. Ticks on the triplet grid are triplets already and stay.
-func (c Chart) SwungTick(tick int) int {
-	if c.Feel != Shuffle || c.Meter.Compound() {
+func (s Setting) Swung(tick int, swing float64) int {
+	if s.Feel != Shuffle || s.Meter.Compound() {
 		return tick
 	}
-	beat := c.Meter.BeatTicks()
+	beat := s.Meter.BeatTicks()
 	into := ((tick % beat) + beat) % beat
 	if into%(beat/3) == 0 {
 		return tick
 	}
 	half := beat / 2
-	off := int(float64(beat)*c.Swing/(c.Swing+1) + 0.5)
+	off := int(float64(beat)*swing/(swing+1) + 0.5)
 	if into <= half {
 		return tick - into + into*off/half
 	}

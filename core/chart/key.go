@@ -5,29 +5,43 @@ import (
 	"undaris/core/pitch"
 )
 
-// Transposed is the chart moved to another tonic: the chords move with it, the
-// numerals stay.
+// Transposed is the chart moved so that its first key has another tonic: the chords and the keys of
+// later bars move with it and keep their distance, the numerals stay.
 func (c Chart) Transposed(to harmony.Key) Chart {
+	from := c.Key.Tonic
 	moved := c
 	moved.Key.Tonic = to.Tonic
-	move := func(spans []Span) []Span {
+	move := func(spans []Span, from, to pitch.Note) []Span {
 		there := append([]Span(nil), spans...)
 		for n, span := range there {
 			if !span.Empty() {
-				there[n].Chord = span.Chord.Transposed(c.Key.Tonic, to.Tonic)
+				there[n].Chord = span.Chord.Transposed(from, to)
 			}
 		}
 		return there
 	}
+	moved.Scales = append([]ScaleFor(nil), c.Scales...)
+	for n, choice := range moved.Scales {
+		if choice.Function == "" {
+			moved.Scales[n].Chord = choice.Chord.Transposed(from, to.Tonic)
+		}
+	}
+	moved.Pickup = move(c.Pickup, from, to.Tonic)
 	moved.Bars = append([]Bar(nil), c.Bars...)
+	here, there := from, to.Tonic
 	for b, bar := range c.Bars {
-		moved.Bars[b].Spans, moved.Bars[b].Imagined = move(bar.Spans), move(bar.Imagined)
+		if bar.Change.Key.Mode != "" {
+			here = bar.Change.Key.Tonic
+			there = bar.Change.Key.Transposed(from, to.Tonic).Tonic
+			moved.Bars[b].Change.Key.Tonic = there
+		}
+		moved.Bars[b].Spans, moved.Bars[b].Imagined = move(bar.Spans, here, there), move(bar.Imagined, here, there)
 	}
 	return moved
 }
 
-// Rekeyed is the same chords heard in another key: the numerals change, the
-// chords stay.
+// Rekeyed is the same chords with bar 1 heard in another key: the numerals change until the next
+// change of key, the chords stay.
 func (c Chart) Rekeyed(key harmony.Key) Chart {
 	c.Key = key
 	return c

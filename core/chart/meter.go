@@ -21,10 +21,14 @@ var (
 	ThreeFour   = Meter{3, 4}
 	SixEight    = Meter{6, 8}
 	TwelveEight = Meter{12, 8}
+	TwoFour     = Meter{2, 4}
+	FiveFour    = Meter{5, 4}
+	SixFour     = Meter{6, 4}
+	NineEight   = Meter{9, 8}
 )
 
-// Meters lists every meter that can be read.
-var Meters = []Meter{FourFour, ThreeFour, SixEight, TwelveEight}
+// Meters lists every meter that can be read, those that most tunes are in first.
+var Meters = []Meter{FourFour, TwelveEight, ThreeFour, SixEight, TwoFour, FiveFour, SixFour, NineEight}
 
 // String writes the meter as a time signature, "12/8".
 func (m Meter) String() string { return fmt.Sprintf("%d/%d", m.Count, m.Unit) }

@@ -70,17 +70,27 @@ func words(text string) []word {
 // beat: "C7 . . G7". "%" is the bar before, with or without held beats, N.C. is silence. The error is a
 // *TextError.
 func ReadBar(text string, key harmony.Key, meter Meter, before []Span) ([]Span, error) {
+	return readBeats(text, key, meter.Beats(), before, "a bar of "+meter.String())
+}
+
+// readBeats is ReadBar for a bar of so many beats, which errors call by a name.
+func readBeats(text string, key harmony.Key, beats int, before []Span, name string) ([]Span, error) {
 	all := words(text)
 	if isRepeat(all) {
-		if len(before) == 0 {
+		switch {
+		case len(before) == 0:
 			return nil, &TextError{At: all[0].at, Symbol: RepeatSign, Detail: "there is no bar before that % could repeat"}
+		case beatsOf(before) == beats:
+			return append([]Span(nil), before...), nil
+		case len(before) > beats:
+			return nil, &TextError{At: all[0].at, Symbol: RepeatSign, Detail: fmt.Sprintf("the bar before has %d chords; %s has %d beats", len(before), name, beats)}
 		}
-		return append([]Span(nil), before...), nil
+		return respread(before, beats), nil
 	}
 	if len(all) == 0 {
-		return []Span{{Beats: meter.Beats()}}, nil
+		return []Span{{Beats: beats}}, nil
 	}
-	return readSpans(all, meter, func(w word) (Span, error) {
+	return readSpans(all, beats, name, func(w word) (Span, error) {
 		switch {
 		case isNoChord(w.text):
 			return Span{}, nil
@@ -99,7 +109,7 @@ func ReadImagined(text string, key harmony.Key, meter Meter) ([]Span, error) {
 	if len(all) == 0 {
 		return nil, nil
 	}
-	spans, err := readSpans(all, meter, func(w word) (Span, error) {
+	spans, err := readSpans(all, meter.Beats(), "a bar of "+meter.String(), func(w word) (Span, error) {
 		if w.text == AsWritten || isHeld(w.text) {
 			return Span{}, nil
 		}
@@ -145,7 +155,7 @@ func readChord(w word, key harmony.Key) (Span, error) {
 	return Span{}, &TextError{At: w.at + symbol.At - 1, Symbol: harmony.Shortened(w.text), Detail: err.Error(), Nearest: symbol.Nearest}
 }
 
-func readSpans(all []word, meter Meter, read func(word) (Span, error)) ([]Span, error) {
+func readSpans(all []word, beats int, name string, read func(word) (Span, error)) ([]Span, error) {
 	held := false
 	for _, w := range all {
 		held = held || isHeld(w.text)
@@ -163,14 +173,13 @@ func readSpans(all []word, meter Meter, read func(word) (Span, error)) ([]Span, 
 		span.Beats = 1
 		spans = append(spans, span)
 	}
-	beats := meter.Beats()
 	switch {
 	case held && len(all) != beats:
-		return nil, &TextError{At: 1, Detail: fmt.Sprintf("%d beats; a bar of %s has %d", len(all), meter, beats)}
+		return nil, &TextError{At: 1, Detail: fmt.Sprintf("%d beats; %s has %d", len(all), name, beats)}
 	case held:
 		return spans, nil
 	case len(spans) > beats:
-		return nil, &TextError{At: all[beats].at, Symbol: all[beats].text, Detail: fmt.Sprintf("%d chords; a bar of %s has %d beats, and a chord lasts at least one", len(spans), meter, beats)}
+		return nil, &TextError{At: all[beats].at, Symbol: all[beats].text, Detail: fmt.Sprintf("%d chords; %s has %d beats, and a chord lasts at least one", len(spans), name, beats)}
 	}
 	for n, share := range spread(len(spans), beats) {
 		spans[n].Beats = share

@@ -40,7 +40,7 @@ func FindScheme(name string) (Scheme, error) {
 	return s, InField("scheme", err)
 }
 
-// Bars is the scheme in a key, in whole bars of the meter. A bar of 6/8 has two
+// Bars is the scheme in a key, in whole bars of the meter. A bar of 6/8 and of 2/4 has two
 // beats and so room for what a scheme puts into one bar.
 func (s Scheme) Bars(tonic pitch.Note, meter Meter) []Bar {
 	bars, err := numeralBars(s.bars, harmony.Key{Tonic: tonic, Mode: s.In}, meter)
@@ -65,7 +65,7 @@ func numeralBars(text string, key harmony.Key, meter Meter) ([]Bar, error) {
 // SchemeOf names the scheme that the chart's bars follow, or "" for none.
 func (c Chart) SchemeOf() string {
 	for _, s := range Schemes {
-		if c.Key.Mode == s.In && sameChords(c.Bars, s.Bars(c.Key.Tonic, c.Meter)) {
+		if c.Key.Mode == s.In && c.IsEven() && sameChords(c.Bars, s.Bars(c.Key.Tonic, c.Meter)) {
 			return s.Name
 		}
 	}
@@ -79,7 +79,7 @@ func sameChords(a, b []Bar) bool {
 		return false
 	}
 	for n := range a {
-		if Text(a[n].Spans) != Text(b[n].Spans) || a[n].RepeatTo != b[n].RepeatTo {
+		if Text(a[n].Spans) != Text(b[n].Spans) || a[n].RepeatTo != b[n].RepeatTo || a[n].Signs != b[n].Signs {
 			return false
 		}
 	}

@@ -2,6 +2,7 @@ package chart
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"undaris/core/harmony"
@@ -22,20 +23,13 @@ type ChordSpan struct {
 	Bar, Beat, Source int
 	// Tick is where the chord begins, Ticks how long it lasts.
 	Tick, Ticks int
+	// Key is the key that holds in its bar, Meter the meter.
+	Key   harmony.Key
+	Meter Meter
 }
 
-// TonicChord is the chord of the key's tonic as the key's music has it.
-func (c Chart) TonicChord() harmony.Chord {
-	numeral := "I"
-	if c.Key.Mode == harmony.MinorMode {
-		numeral = "i"
-	}
-	tonic, err := c.Key.ParseRoman(numeral)
-	if err != nil {
-		panic(err)
-	}
-	return tonic
-}
+// TonicChord is the chord of the tonic of the chart's first key.
+func (c Chart) TonicChord() harmony.Chord { return c.Key.TonicChord() }
 
 // ChordSpans is the chart's time line: every chord of a chorus in order, from tick
 // 0, repeats played out. Where the band is silent the chord before still counts,
@@ -43,13 +37,16 @@ func (c Chart) TonicChord() harmony.Chord {
 // and in a chart without any it is the tonic chord (our choice).
 func (c Chart) ChordSpans() []ChordSpan {
 	moments := make([]ChordSpan, 0, len(c.Bars))
-	beatTicks := c.Meter.BeatTicks()
+	settings := c.settings()
 	ringing := c.firstChord()
+	start := 0
 	for played, b := range c.PlayedBars() {
-		for _, cut := range c.segments(c.Bars[b]) {
+		in := settings[b]
+		beatTicks := in.Meter.BeatTicks()
+		for _, cut := range c.segments(c.Bars[b], in.Meter) {
 			m := ChordSpan{
 				Silent: cut.written.Empty(), Imagined: !cut.imagined.Empty(), Bar: played, Beat: cut.beat, Source: b,
-				Tick: played*c.Meter.BarTicks() + cut.beat*beatTicks, Ticks: cut.beats * beatTicks,
+				Tick: start + cut.beat*beatTicks, Ticks: cut.beats * beatTicks, Key: in.Key, Meter: in.Meter,
 			}
 			if !m.Silent {
 				ringing = cut.written.Chord
@@ -60,7 +57,9 @@ func (c Chart) ChordSpans() []ChordSpan {
 			}
 			moments = append(moments, m)
 		}
+		start += in.Meter.BarTicks()
 	}
+	c.withContexts(moments)
 	return moments
 }
 
@@ -81,7 +80,7 @@ type barSegment struct {
 	beat, beats       int
 }
 
-func (c Chart) segments(bar Bar) []barSegment {
+func (c Chart) segments(bar Bar, meter Meter) []barSegment {
 	if !c.Imagining || len(bar.Imagined) == 0 {
 		cuts := make([]barSegment, len(bar.Spans))
 		beat := 0
@@ -94,10 +93,10 @@ func (c Chart) segments(bar Bar) []barSegment {
 	cuts := []barSegment{}
 	w, i := 0, 0
 	wEnd, iEnd := bar.Spans[0].Beats, bar.Imagined[0].Beats
-	for beat := 0; beat < c.Meter.Beats(); {
+	for beat := 0; beat < meter.Beats(); {
 		end := min(wEnd, iEnd)
 		cuts = append(cuts, barSegment{written: bar.Spans[w], imagined: bar.Imagined[i], beat: beat, beats: end - beat})
-		if beat = end; beat == c.Meter.Beats() {
+		if beat = end; beat == meter.Beats() {
 			break
 		}
 		if wEnd == end {
@@ -119,7 +118,13 @@ func (c Chart) WithoutImagined() Chart {
 }
 
 // Ticks is the length of one chorus.
-func (c Chart) Ticks() int { return c.barCount() * c.Meter.BarTicks() }
+func (c Chart) Ticks() int {
+	ticks, settings := 0, c.settings()
+	for _, b := range c.PlayedBars() {
+		ticks += settings[b].Meter.BarTicks()
+	}
+	return ticks
+}
 
 // ChordAt is the chord the soloist follows at a tick. Choruses follow one
 // another, so ticks before the first bar or past the last fold into the chorus.
@@ -194,13 +199,12 @@ func (c Chart) TicksBefore(ch Change) int {
 	return ticks
 }
 
-// Chords lists the distinct chords in the order they first sound.
+// Chords lists the distinct chords in the order they first sound. A chord that is judged in two ways,
+// since it stands in two keys or leads to two places, is listed once for each.
 func (c Chart) Chords() []harmony.Chord {
-	seen := map[string]bool{}
 	chords := []harmony.Chord{}
 	for _, m := range c.ChordSpans() {
-		if symbol := m.Chord.Symbol(); !seen[symbol] {
-			seen[symbol] = true
+		if !slices.ContainsFunc(chords, func(known harmony.Chord) bool { return known.Same(m.Chord) && known.SameContext(m.Chord, c.Key) }) {
 			chords = append(chords, m.Chord)
 		}
 	}
@@ -221,8 +225,8 @@ func (c Chart) ChangeAt(tick int) (Change, error) {
 		allowed[n] = fmt.Sprintf("%d (bar %d to %d)", ch.Tick, ch.Leaving.Bar+1, ch.Arriving.Bar+1)
 	}
 	said := fmt.Sprintf("no chord changes at tick %d", tick)
-	if bar := c.Meter.BarTicks(); tick >= 0 && tick < c.Ticks() && tick%bar == 0 {
-		said = fmt.Sprintf("%s goes on at tick %d, bar %d: a change of a chord to itself is none", c.ChordAt(tick).Symbol(), tick, tick/bar+1)
+	if t := c.Timeline(); tick >= 0 && tick < t.Ticks() && tick == t.BarStart(tick) {
+		said = fmt.Sprintf("%s goes on at tick %d, bar %d: a change of a chord to itself is none", c.ChordAt(tick).Symbol(), tick, t.BarAt(tick)+1)
 	}
 	return Change{}, fmt.Errorf("%s; the changes are at %s", said, strings.Join(allowed, ", "))
 }

@@ -65,7 +65,11 @@ func (c Chart) WithTurnaround(t Turnaround, bar int, imagined bool) (Chart, erro
 	if bar < 0 || bar+2 > len(c.Bars) {
 		return c, fail("bar", "a turnaround takes two bars; it can start on bar 1 to %d", len(c.Bars)-1)
 	}
-	two, err := t.Bars(c.Key, c.Meter)
+	in := c.SettingOf(bar)
+	if c.SettingOf(bar+1).Meter != in.Meter {
+		return c, fail("bar", "the meter changes between bar %d and %d; a turnaround takes two bars of one meter", bar+1, bar+2)
+	}
+	two, err := t.Bars(in.Key, in.Meter)
 	if err != nil {
 		return c, err
 	}

@@ -9,6 +9,8 @@ type Chord struct {
 	Root    pitch.Note
 	Quality *Quality
 	Bass    *pitch.Note
+	// context is where it stands in a tune; nil where it is looked at alone. See In.
+	context *Context
 }
 
 // Tone is a note of a chord with its degree.
@@ -57,9 +59,10 @@ func (c Chord) Tone(class pitch.Class) (Tone, bool) {
 
 // Transposed moves the chord from one tonic to another: each root keeps its
 // letter distance from the tonic, so the key decides the spelling (I IV V of Db
-// are Db Gb Ab, of C# they are C# F# G#).
+// are Db Gb Ab, of C# they are C# F# G#). It leaves its context behind.
 func (c Chord) Transposed(from, to pitch.Note) Chord {
 	moved := c
+	moved.context = nil
 	moved.Root = transposed(c.Root, from, to)
 	if c.Bass != nil {
 		bass := transposed(*c.Bass, from, to)

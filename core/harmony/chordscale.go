@@ -23,6 +23,8 @@ var scales = map[string]string{
 	"altered": "R b9 #9 3 #11 b13 b7", "Lydian dominant": "R 2 3 #4 5 6 b7", "Lydian augmented": "R 2 3 #4 #5 6 7",
 	"half-whole diminished": "R b9 #9 3 #11 5 13 b7", "whole-half diminished": "R 2 b3 4 b5 b6 bb7 7",
 	"Mixolydian with b13": "R 2 3 4 5 b13 b7", "whole-tone": "R 2 3 #4 #5 b7", "Phrygian dominant with 4": "R b9 3 4 5 13 b7", "Phrygian dominant with #9": "R b9 #9 3 4 5 b13 b7",
+	"minor blues": "R b3 4 b5 5 b7", "Locrian with 6": "R b2 b3 4 b5 6 b7", "Ionian with #5": "R 2 3 4 #5 6 7", "Dorian with #4": "R 2 b3 #4 5 6 b7",
+	"Lydian with #9": "R #9 3 #4 5 6 7", "altered with bb7": "R b2 b3 b4 b5 b6 bb7",
 }
 
 // scaleDegrees are the degrees of each scale.
@@ -75,6 +77,7 @@ func (s Scale) tone(class pitch.Class) (Tone, bool) {
 // theory). Its tones are spelled and named as the chord has them, and where
 // that takes two signs as the other degree of the same sound.
 func (k Key) ChordScale(c Chord) (Scale, string) {
+	k = k.of(c)
 	name, rule := k.chordScale(c)
 	s := scaleOn(c.Root, name)
 	for n, t := range s.Tones {
@@ -83,6 +86,9 @@ func (k Key) ChordScale(c Chord) (Scale, string) {
 		} else {
 			s.Tones[n] = simpler(t, c.Root)
 		}
+	}
+	if name == "minor blues" {
+		return s.withBoth(c), k.scaleReason(c, rule)
 	}
 	return s.withTonesOf(c), k.scaleReason(c, rule)
 }
@@ -107,6 +113,18 @@ func (s Scale) withTonesOf(c Chord) Scale {
 	return s
 }
 
+// withBoth is the scale with the tones of a chord beside its own of the same number: over a dominant
+// the blues has both thirds.
+func (s Scale) withBoth(c Chord) Scale {
+	for _, tone := range c.Tones() {
+		if _, ok := s.tone(tone.Note.Class()); !ok {
+			s.Tones = append(s.Tones, tone)
+		}
+	}
+	slices.SortStableFunc(s.Tones, func(a, b Tone) int { return a.Degree.Semitones() - b.Degree.Semitones() })
+	return s
+}
+
 // scaleRule is why a chord has its scale.
 type scaleRule int
 
@@ -118,10 +136,16 @@ const (
 	dominantOfMinorKeyRule
 	usualRule
 	usualOutsideKeyRule
+	// contextRule is that the chord's context gives the scale.
+	contextRule
 )
 
 // chordScale is the name of the scale that joins the chord's tones in the key, and why.
 func (k Key) chordScale(c Chord) (name string, rule scaleRule) {
+	k = k.of(c)
+	if scale, _ := c.contextScale(); scale != "" {
+		return scale, contextRule
+	}
 	switch k.family(c) {
 	case dominantOfMinor:
 		if c.Quality.has("#9") {
@@ -154,6 +178,9 @@ func (k Key) chordScale(c Chord) (name string, rule scaleRule) {
 
 // scaleReason says the rule in a sentence.
 func (k Key) scaleReason(c Chord, rule scaleRule) string {
+	if rule == contextRule {
+		return c.contextReason()
+	}
 	switch rule {
 	case leadsToMinorRule:
 		return fmt.Sprintf("%s leads to a minor chord, so it joins by the harmonic minor of that", c.Symbol())
@@ -169,6 +196,25 @@ func (k Key) scaleReason(c Chord, rule scaleRule) string {
 		return fmt.Sprintf("the usual scale of %s chord", article(c.Quality.Name))
 	}
 	return fmt.Sprintf("the key does not have this chord, so it joins by the usual scale of %s chord", article(c.Quality.Name))
+}
+
+// contextReason says why the context gives the chord its scale.
+func (c Chord) contextReason() string {
+	next := "the next chord"
+	if c.context.Next != nil {
+		next = c.context.Next.Symbol()
+	}
+	switch c.context.Why {
+	case PlayerChose:
+		return "your choice for " + c.Symbol()
+	case LeadsToMinor:
+		return fmt.Sprintf("%s leads to %s, a minor chord, so it joins by the harmonic minor of that", c.Symbol(), next)
+	case LeadsToMajor:
+		return fmt.Sprintf("%s leads to %s, which is not minor, so it joins by the usual scale of %s chord", c.Symbol(), next, article(c.Quality.Name))
+	case SlidesDown:
+		return fmt.Sprintf("%s stands a half step above %s and slides down into it, so it joins as Lydian dominant", c.Symbol(), next)
+	}
+	return ""
 }
 
 func article(name string) string {

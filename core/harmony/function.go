@@ -32,6 +32,7 @@ func (k Key) DegreeOf(n pitch.Note) pitch.Degree {
 // Function says what the chord is in the key: where its root stands, what its
 // guide tones are in the key, and where it wants to go (common theory).
 func (k Key) Function(c Chord) string {
+	k = k.of(c)
 	root := k.DegreeOf(c.Root)
 	place, ok := stands[root.String()]
 	if !ok {

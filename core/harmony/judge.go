@@ -2,6 +2,7 @@ package harmony
 
 import (
 	"fmt"
+	"strings"
 
 	"undaris/core/pitch"
 )
@@ -73,6 +74,10 @@ const (
 	// where it lies beside the key: see Key.family.
 	dominantOfMinor
 	lydianDominant
+	// These a player may choose: see Chord.Scales.
+	alteredDominant
+	halfWholeDominant
+	bluesDominant
 )
 
 // families gives each semitone above the root its class, from the root (left)
@@ -94,6 +99,11 @@ var families = map[family]string{
 	power:           "TOCCCSBTOCCO",
 	dominantOfMinor: "TCOCTSBTCOTO",
 	lydianDominant:  "TOCBTOCTOCTO",
+	// The rows of the chosen scales have its notes as colour and no others; in the minor blues the
+	// notes that lean keep leaning.
+	alteredDominant:   "TCOCTOCTCOTO",
+	halfWholeDominant: "TCOCTOCTOCTO",
+	bluesDominant:     "TOOBTSBTOOTO",
 }
 
 // resolutions gives the semitone, counted on from the root and so up to 12, that a
@@ -110,11 +120,21 @@ var resolutions = map[family]map[int]int{
 	power:           {5: 7, 6: 7},
 	dominantOfMinor: {5: 4, 6: 7},
 	lydianDominant:  {3: 4},
+	bluesDominant:   {3: 4, 5: 4, 6: 7},
 }
 
 // family is the row of the table that the chord is read on in the key: that of its
 // quality, but for dominants whose place in the key says more (common theory).
+//
+// A scale that the context gives decides before the key does.
 func (k Key) family(c Chord) family {
+	k = k.of(c)
+	if scale, why := c.contextScale(); scale != "" {
+		if row, ok := rowOfScale(scale); ok && why != LeadsToMajor {
+			return row
+		}
+		return c.Quality.family
+	}
 	switch {
 	case k.leadsToMinor(c):
 		return dominantOfMinor
@@ -129,6 +149,10 @@ func (k Key) family(c Chord) family {
 // theory). A symbol that names a natural 9 or 13, or a raised or lowered fifth, says
 // otherwise and is taken at its word.
 func (k Key) leadsToMinor(c Chord) bool {
+	k = k.of(c)
+	if scale, _ := c.contextScale(); scale != "" {
+		return strings.HasPrefix(scale, "Phrygian dominant")
+	}
 	above := c.Root.Class().Above(k.Tonic.Class())
 	switch {
 	case c.Quality.isDominantWith("b9", "#9", "11", "b13"):
@@ -184,6 +208,7 @@ func (k Key) Classify(c Chord, class pitch.Class) Class {
 // classify is the class of a semitone above the chord's root, and the semitone
 // it goes to, or -1.
 func (k Key) classify(c Chord, above int) (Class, int) {
+	k = k.of(c)
 	if _, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + above)); ok {
 		return ChordTone, -1
 	}
@@ -297,6 +322,7 @@ func (k Key) refined(c Chord, above int) (Class, int, bool) {
 // reason says the judgement in one sentence. Over the V the listener expects
 // tension, so colour and lean may last.
 func (k Key) reason(c Chord, j Judgement) string {
+	k = k.of(c)
 	what := fmt.Sprintf("%s is the %s of %s", j.Note, j.Degree, c.Symbol())
 	if j.Degree.Number == 1 {
 		what = fmt.Sprintf("%s is the root of %s", j.Note, c.Symbol())

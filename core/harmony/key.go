@@ -156,3 +156,26 @@ func (c Chord) TonicMode() Mode {
 	}
 	return MajorMode
 }
+
+// TonicChord is the chord of the key's tonic as the key's music has it.
+func (k Key) TonicChord() Chord {
+	numeral := "I"
+	if k.Mode == MinorMode {
+		numeral = "i"
+	}
+	tonic, err := k.ParseRoman(numeral)
+	if err != nil {
+		panic(err)
+	}
+	return tonic
+}
+
+// Transposed is the key as far from another tonic as it is from one, in a spelling with at most one
+// sign in its tonic.
+func (k Key) Transposed(from, to pitch.Note) Key {
+	k.Tonic = transposed(k.Tonic, from, to)
+	if size(k.Tonic.Accidental) > 1 {
+		return k.Plain()
+	}
+	return k
+}

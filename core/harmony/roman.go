@@ -12,8 +12,21 @@ var numerals = [7]string{"I", "II", "III", "IV", "V", "VI", "VII"}
 // Roman is the chord's numeral in the key, counted on the major scale of the
 // tonic whatever the mode (so the minor key's sixth is bVI); lower case where
 // the third is minor, with ° for diminished, ø for half diminished, + for
-// augmented. The quality's own sign is left to the symbol beside it.
+// augmented. The quality's own sign is left to the symbol beside it. A chord whose context says that
+// it leads to another is named by that: "V7/ii".
 func (k Key) Roman(c Chord) string {
+	k = k.of(c)
+	if c.context != nil && c.context.Numeral != "" {
+		return c.context.Numeral
+	}
+	return k.ownNumeral(c)
+}
+
+// FunctionNumeral is the chord's own numeral in the key with its quality's sign: "VI7".
+func (k Key) FunctionNumeral(c Chord) string { return k.ownNumeral(c) + c.Quality.Sign }
+
+// ownNumeral is Roman whatever the chord leads to.
+func (k Key) ownNumeral(c Chord) string {
 	letters := (int(c.Root.Letter) - int(k.Tonic.Letter) + 7) % 7
 	numeral := numerals[letters]
 	if c.Quality.Minor() {

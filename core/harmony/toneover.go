@@ -14,6 +14,7 @@ func (k Key) ToneOver(c Chord, class pitch.Class) Tone {
 	if tone, ok := c.Tone(class); ok {
 		return tone
 	}
+	k = k.of(c)
 	above := class.Above(c.Root.Class())
 	if above == 3 && k.leadsToMinor(c) {
 		// It is heard as the #9, and written as the key has it: G over E7 in A minor.

@@ -19,37 +19,42 @@ func (p Phrase) WithDefaultChord(c harmony.Chord) Phrase {
 // heard over a chord: the downbeat of the first bar that begins with it, or else that
 // it is in; where a pickup would begin before bar 1, a chorus later.
 func (p Phrase) StartAtChord(c chart.Chart, chord harmony.Chord) int {
-	bar := c.Meter.BarTicks()
+	t := c.Timeline()
 	start := -1
 	for _, m := range c.ChordSpans() {
 		if m.Chord.Same(chord) && (start < 0 || m.Beat == 0) {
-			start = m.Tick / bar * bar
+			start = t.Start(m.Bar)
 			if m.Beat == 0 {
 				break
 			}
 		}
 	}
 	if start = max(start, 0); start+p.Events[0].Tick < 0 {
-		start += c.Ticks()
+		start += t.Ticks()
 	}
 	return start
 }
 
-// WithChordsOf is the phrase with the chords of a chart under it, its own tick 0
-// standing at the chart's tick start.
+// WithChordsOf is the phrase with the chords of a chart under it and the bar lines of the chart, its
+// own tick 0 standing at the chart's tick start.
 func (p Phrase) WithChordsOf(c chart.Chart, start int) Phrase {
 	if len(p.Events) == 0 {
 		return p
 	}
 	last := p.Events[len(p.Events)-1]
+	t := c.Timeline()
 	p.Chords = nil
-	length := c.Ticks()
+	if !c.IsEven() {
+		p.Meter, p.MeterChanges = t.MeterAt(t.BarAt(start)), t.MeterChanges(start, start+last.End())
+	}
+	length := t.Ticks()
 	chorus := 0
 	for chorus*length > start+p.Events[0].Tick {
 		chorus--
 	}
+	spans := c.ChordSpans()
 	for ; chorus*length < start+last.End(); chorus++ {
-		for _, m := range c.ChordSpans() {
+		for _, m := range spans {
 			tick := chorus*length + m.Tick - start
 			if tick+m.Ticks <= p.Events[0].Tick || tick >= last.End() {
 				continue
@@ -66,11 +71,12 @@ func (p Phrase) WithChordsOf(c chart.Chart, start int) Phrase {
 	return p
 }
 
+// Same says whether both are the same chords and judged alike.
 func (f PhraseChord) Same(other PhraseChord) bool {
 	if (f.Written == nil) != (other.Written == nil) {
 		return false
 	}
-	return f.Chord.Same(other.Chord) && (f.Written == nil || f.Written.Same(*other.Written))
+	return f.Chord.Same(other.Chord) && f.Chord.SameContext(other.Chord, harmony.Key{}) && (f.Written == nil || f.Written.Same(*other.Written))
 }
 
 // ChordAt is the chord the phrase was written over at its own tick; none where

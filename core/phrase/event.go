@@ -29,8 +29,10 @@ func (e Event) End() int { return e.Tick + e.Ticks }
 // Phrase is a line of notes in a meter, in order of time. Notes before tick 0
 // are its pickup.
 type Phrase struct {
-	Meter  chart.Meter
-	Events []Event
+	// Meter is that of its bar 1, which MeterChanges replace later, in order of time.
+	Meter        chart.Meter
+	MeterChanges []chart.MeterChange
+	Events       []Event
 	// Chords is the chords the phrase was written over, in order of time, each
 	// lasting until the next; the first is also that of the pickup.
 	Chords []PhraseChord

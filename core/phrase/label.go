@@ -59,7 +59,7 @@ func (p Phrase) onItsWay(n int, labels []Label, i neck.Instrument) string {
 	}
 	next, e, after := labels[n+1], p.Events[n], p.Events[n+1]
 	away := int(after.Sounding(i) - e.Sounding(i))
-	if next.Class != harmony.ChordTone || away == 0 || max(away, -away) > resolvesWithin || after.Tick > e.End()+p.Meter.BeatTicks() {
+	if next.Class != harmony.ChordTone || away == 0 || max(away, -away) > resolvesWithin || after.Tick > e.End()+p.BarLines().BeatTicksAt(e.Tick) {
 		return ""
 	}
 	if next.Chord.Same(here.Chord) {
@@ -77,7 +77,7 @@ func (p Phrase) againstBand(n int, w WrittenLabel) string {
 	}
 	for _, from := range p.Chords {
 		if from.Tick > p.Events[n].Tick && from.Written == nil {
-			return remarks + fmt.Sprintf("; you come back in with %s on %s.", from.Chord.Symbol(), p.Meter.Counted(from.Tick))
+			return remarks + fmt.Sprintf("; you come back in with %s on %s.", from.Chord.Symbol(), p.BarLines().Counted(from.Tick))
 		}
 	}
 	return remarks + "; come back in with the next written chord."

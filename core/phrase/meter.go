@@ -13,17 +13,17 @@ func (p Phrase) InMeter(meter chart.Meter) (Phrase, error) {
 	if p.Meter == meter {
 		return p, nil
 	}
-	var feel chart.Chart
+	var swing float64
+	feel := chart.Setting{Meter: p.Meter, Feel: chart.Straight}
 	switch [2]chart.Meter{p.Meter, meter} {
 	case [2]chart.Meter{chart.FourFour, chart.TwelveEight}:
-		feel = chart.Chart{Meter: p.Meter, Feel: chart.Shuffle, Swing: 2}
+		feel.Feel, swing = chart.Shuffle, 2
 	case [2]chart.Meter{chart.TwelveEight, chart.FourFour}:
-		feel = chart.Chart{Meter: p.Meter, Feel: chart.Slow128}
 	default:
 		return Phrase{}, fmt.Errorf("a phrase in %s cannot be played in %s", p.Meter, meter)
 	}
 	written := func(tick int) int {
-		return feel.SwungTick(tick) * meter.BeatTicks() / p.Meter.BeatTicks()
+		return feel.Swung(tick, swing) * meter.BeatTicks() / p.Meter.BeatTicks()
 	}
 	moved := Phrase{Meter: meter, Events: make([]Event, len(p.Events))}
 	for n, e := range p.Events {
@@ -45,28 +45,24 @@ func (p Phrase) InMeter(meter chart.Meter) (Phrase, error) {
 	return moved, nil
 }
 
+// BarLines says where the bars of the phrase lie.
+func (p Phrase) BarLines() chart.BarLines { return chart.BarLinesIn(p.Meter, p.MeterChanges) }
+
 // Bars is how many bars the phrase fills from its bar 1 on.
-func (p Phrase) Bars() int {
-	end := 0
-	for _, e := range p.Events {
-		end = max(end, e.End())
-	}
-	return max((end+p.Meter.BarTicks()-1)/p.Meter.BarTicks(), 1)
-}
+func (p Phrase) Bars() int { return max(p.BarLines().BarsUntil(p.End()), 1) }
+
+// Ticks is how long the bars are that the phrase fills.
+func (p Phrase) Ticks() int { return p.BarLines().Start(p.Bars()) }
 
 // Span is where the phrase lies in a chart when its tick 0 stands at a tick of it:
 // its first bar, from 0, and how many bars it touches, its pickup included.
-func (p Phrase) Span(start int) (first, count int) {
-	begin, end := start, start
+func (p Phrase) Span(t chart.Timeline, start int) (first, count int) {
+	begin := start
 	if len(p.Events) > 0 {
 		begin += min(p.Events[0].Tick, 0)
 	}
-	for _, e := range p.Events {
-		end = max(end, start+e.End())
-	}
-	bar := p.Meter.BarTicks()
-	first = begin / bar
-	return first, (end+bar-1)/bar - first
+	first = t.BarAt(begin)
+	return first, t.BarsUntil(start+max(p.End(), 0)) - first
 }
 
 // End is the tick at which the last note stops.

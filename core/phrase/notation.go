@@ -134,6 +134,7 @@ type NotatedNote struct {
 type NotatedBar struct {
 	// Tick is where it begins.
 	Tick   int
+	Meter  chart.Meter
 	Voices [][]NotatedNote
 }
 
@@ -144,13 +145,12 @@ func (p Phrase) Notate() []NotatedBar {
 	if len(p.Events) == 0 {
 		return nil
 	}
-	bar, beat := p.Meter.BarTicks(), p.Meter.BeatTicks()
+	lines := p.BarLines()
 	bars := []NotatedBar{}
-	end := p.Bars() * bar
-	for tick := min(p.Meter.Downbeat(p.Events[0].Tick), 0); tick < end; tick += bar {
-		b := NotatedBar{Tick: tick}
+	for bar := min(lines.BarAt(p.Events[0].Tick), 0); bar < p.Bars(); bar++ {
+		b := NotatedBar{Tick: lines.Start(bar), Meter: lines.MeterAt(lines.Start(bar))}
 		for v, voice := range p.Voices() {
-			written, sounds := p.voiceIn(voice, tick, tick+bar, beat)
+			written, sounds := p.voiceIn(voice, b.Tick, lines.End(bar), b.Meter.BeatTicks())
 			if sounds || v == 0 {
 				b.Voices = append(b.Voices, written)
 			}

@@ -8,6 +8,7 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/chart"
+	"undaris/core/chart/charttest"
 	"undaris/core/harmony"
 	"undaris/core/pitch"
 )
@@ -32,20 +33,12 @@ func Chart(t *rapid.T) chart.Chart {
 	for range rapid.IntRange(0, 3).Draw(t, "tags") {
 		c.Tags = append(c.Tags, strings.ReplaceAll(text(t, "tag", 12), ",", "-"))
 	}
-	for range rapid.IntRange(1, 14).Draw(t, "bars") {
-		c.Bars = append(c.Bars, bar(t, c))
+	c.Bars = chart.EmptyBars(rapid.IntRange(1, 14).Draw(t, "bars"), c.Meter)
+	c = charttest.Changed(t, c)
+	for b := range c.Bars {
+		fill(t, &c.Bars[b], c.SettingOf(b).Meter.Beats())
 	}
-	for range rapid.IntRange(0, 4).Draw(t, "signs") {
-		at, count := rapid.IntRange(0, len(c.Bars)-1).Draw(t, "at"), rapid.IntRange(1, 4).Draw(t, "count")
-		number := rapid.IntRange(1, 4).Draw(t, "number")
-		edit := rapid.SampledFrom([]func() (chart.Chart, error){
-			func() (chart.Chart, error) { return c.Repeat(at, count, number) },
-			func() (chart.Chart, error) { return c.Ending(at, count, 1+number%2) },
-		}).Draw(t, "sign")
-		if next, err := edit(); err == nil {
-			c = next
-		}
-	}
+	c = charttest.Signed(t, c)
 	if err := c.Check(); err != nil {
 		t.Fatal(err)
 	}
@@ -61,32 +54,18 @@ func text(t *rapid.T, label string, most int) string {
 	return drawn
 }
 
-func bar(t *rapid.T, c chart.Chart) chart.Bar {
-	drawn := chart.Bar{Spans: spans(t, c)}
+func fill(t *rapid.T, bar *chart.Bar, beats int) {
+	bar.Spans = charttest.Spans(t, beats, chord)
 	if rapid.IntRange(0, 4).Draw(t, "section?") == 0 {
-		drawn.Section = rapid.SampledFrom([]string{"A", "B", "Intro", "Ending", "Verse 1", "key: x", "; odd"}).Draw(t, "section")
+		bar.Section = rapid.SampledFrom([]string{"A", "B", "Intro", "Ending", "Verse 1", "key: x", "; odd"}).Draw(t, "section")
 	}
 	if rapid.IntRange(0, 3).Draw(t, "imagined?") == 0 {
-		for _, span := range spans(t, c) {
+		for _, span := range charttest.Spans(t, beats, chord) {
 			if !span.Empty() {
-				drawn.Imagined = []chart.Span{{Chord: span.Chord, Beats: 1}, {Beats: c.Meter.Beats() - 1}}
+				bar.Imagined = []chart.Span{{Chord: span.Chord, Beats: 1}, {Beats: beats - 1}}
 			}
 		}
 	}
-	return drawn
-}
-
-func spans(t *rapid.T, c chart.Chart) []chart.Span {
-	all := []chart.Span{}
-	for left := c.Meter.Beats(); left > 0; {
-		span := chart.Span{Beats: rapid.IntRange(1, left).Draw(t, "beats")}
-		if rapid.IntRange(0, 6).Draw(t, "silent?") > 0 {
-			span.Chord = chord(t)
-		}
-		left -= span.Beats
-		all = append(all, span)
-	}
-	return all
 }
 
 func chord(t *rapid.T) harmony.Chord {
