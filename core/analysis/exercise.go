@@ -26,7 +26,7 @@ func WalkingOf(p phrase.Phrase, i neck.Instrument, k harmony.Key, labels []phras
 	}
 	scales := map[string][12]bool{}
 	scaleOf := func(c harmony.Chord) [12]bool {
-		symbol := c.Symbol()
+		symbol := c.Identity()
 		known, found := scales[symbol]
 		if !found {
 			scale, _ := k.ChordScale(c)
@@ -82,7 +82,7 @@ func movesInRuns(span PhraseSpan, kindOf func(n int) int) int {
 }
 
 func isShort(p phrase.Phrase, n int) bool {
-	return beats(p.Events[n].Ticks, p.Meter) <= WalkBeats
+	return beats(p.Events[n].Ticks, p.BarLines().MeterAt(p.Events[n].Tick)) <= WalkBeats
 }
 
 // nextChordTone says whether two pitches are neighbours among the tones of a chord.
@@ -121,11 +121,12 @@ func onlyBox(p phrase.Phrase, i neck.Instrument, c chart.Chart) bool {
 	if len(p.Chords) < 2 {
 		return false
 	}
-	box, err := c.Key.Box(c.Box)
-	if err != nil {
-		return false
-	}
+	t := c.Timeline()
 	for _, e := range p.Events {
+		box, err := t.KeyAt(t.BarAt(e.Tick)).Box(c.Box)
+		if err != nil {
+			return false
+		}
 		if _, inside := box.Tone(e.Sounding(i).Class()); !inside {
 			return false
 		}

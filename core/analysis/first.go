@@ -38,7 +38,7 @@ var costsListener = map[string]float64{
 // to come back, or to rise and fall, is not asked for it.
 func (r Review) firstFindings(i neck.Instrument, c chart.Chart) []Finding {
 	found := r.noteFindings(i, c)
-	long := c.Ticks() >= LongChorusBars*c.Meter.BarTicks()
+	long := len(c.PlayedBars()) >= LongChorusBars
 	for _, f := range r.Style {
 		if !f.Good && (long || f.Name != FindingMotif && f.Name != FindingHolds && f.Name != FindingHighNote) {
 			found = append(found, f)
@@ -72,7 +72,7 @@ func (r Review) noteFindings(i neck.Instrument, c chart.Chart) []Finding {
 	for _, l := range r.Verdict.Landings {
 		switch {
 		case l.Index < 0:
-		case l.Class == harmony.ChordTone, !IsLong(r.Line.Events[l.Index], r.Line.Meter) && resolves(r.Line, i, c.Key, l.Index, labels):
+		case l.Class == harmony.ChordTone, !IsLong(r.Line.Events[l.Index], r.Line.BarLines().MeterAt(l.Tick)) && resolves(r.Line, i, c.Key, l.Index, labels):
 			landed++ // on it, or leaned into it
 		default:
 			missed++

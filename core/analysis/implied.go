@@ -79,7 +79,7 @@ const (
 // begin; the true chord is held against the chords of the tune and the common ones of the
 // key. Where one would not know it, the single tone that would settle it is named.
 func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
-	rivals := candidateChords(k, tune)
+	rivals := map[harmony.Key][]rivalChord{}
 	all := make([]ImpliedHarmony, len(p.Chords))
 	weights := make([][12]float64, len(p.Chords))
 	end := p.End()
@@ -106,7 +106,11 @@ func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []
 		if n > 0 {
 			weighNewTones(&weights[n], all[n-1].Chord, all[n].Chord)
 		}
-		all[n].recognize(k, weights[n], rivals, float64(p.Meter.BeatTicks()))
+		in := all[n].Chord.Context(k).Key
+		if _, known := rivals[in]; !known {
+			rivals[in] = candidateChords(in, tune)
+		}
+		all[n].recognize(in, weights[n], rivals[in], float64(p.BarLines().BeatTicksAt(all[n].From)))
 	}
 	return all
 }
@@ -128,9 +132,9 @@ func weightOf(p phrase.Phrase, e phrase.Event, from, to int) float64 {
 		return 0
 	}
 	switch at := max(e.Tick, from); {
-	case p.Meter.IsStrong(at):
+	case p.BarLines().IsStrong(at):
 		return weighsStrong * float64(ticks)
-	case at%p.Meter.BeatTicks() == 0:
+	case p.BarLines().IntoBeat(at) == 0:
 		return weighsBeat * float64(ticks)
 	}
 	return weighsOff * float64(ticks)

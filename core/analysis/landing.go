@@ -42,7 +42,7 @@ type Landing struct {
 // chord tone within that beat is one landing with it, on the note it goes to. Grace notes are part of the note they lead to.
 func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chord harmony.Chord) Landing {
 	l := Landing{Tick: tick, Chord: chord, Index: -1, Timing: NoLanding}
-	beat := p.Meter.BeatTicks()
+	beat := p.BarLines().BeatTicksAt(tick)
 	first := sort.Search(len(p.Events), func(n int) bool { return p.Events[n].Tick >= tick-EarlyTicks })
 	for n := first; n < len(p.Events) && p.Events[n].Tick <= tick+beat; n++ {
 		e := p.Events[n]
@@ -80,6 +80,9 @@ func leadsInto(p phrase.Phrase, n int) bool {
 func Landings(p phrase.Phrase, i neck.Instrument, k harmony.Key) []Landing {
 	all := []Landing{}
 	for n := 1; n < len(p.Chords); n++ {
+		if p.Chords[n].Chord.Same(p.Chords[n-1].Chord) {
+			continue // it goes on, in another key or over another chord of the band
+		}
 		all = append(all, LandingAt(p, i, k, p.Chords[n].Tick, p.Chords[n].Chord))
 	}
 	return all

@@ -11,8 +11,8 @@ func PhraseSpans(p phrase.Phrase) []PhraseSpan {
 	all := []PhraseSpan{}
 	end := 0
 	for n, e := range p.Events {
-		gap := beats(e.Tick-end, p.Meter)
-		if n == 0 || gap >= PhraseGapBeats || gap >= RestGapBeats && IsHeld(p.Events[n-1], p.Meter) {
+		gap := beats(e.Tick-end, p.BarLines().MeterAt(e.Tick))
+		if n == 0 || gap >= PhraseGapBeats || gap >= RestGapBeats && IsHeld(p.Events[n-1], p.BarLines().MeterAt(p.Events[n-1].Tick)) {
 			all = append(all, PhraseSpan{n, n})
 		}
 		all[len(all)-1].To = n + 1

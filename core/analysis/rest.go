@@ -11,7 +11,8 @@ import (
 // gap of half a beat or more.
 func RestsOn(p phrase.Phrase, n int) bool {
 	e := p.Events[n]
-	return IsLong(e, p.Meter) || n == len(p.Events)-1 || beats(p.Events[n+1].Tick-e.End(), p.Meter) >= RestGapBeats
+	m := p.BarLines().MeterAt(e.Tick)
+	return IsLong(e, m) || n == len(p.Events)-1 || beats(p.Events[n+1].Tick-e.End(), m) >= RestGapBeats
 }
 
 // IsLong says whether a note lasts long enough to be rested on for its length alone.

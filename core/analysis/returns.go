@@ -23,7 +23,6 @@ const leastReturn = 3
 func Returns(p phrase.Phrase, i neck.Instrument) []Return {
 	found := []Return{}
 	spans := PhraseSpans(p)
-	bar := p.Meter.BarTicks()
 	for n, again := range spans {
 		for k := n - 1; k >= 0; k-- {
 			how, ok := returnsAs(p, i, spans[k], again)
@@ -32,7 +31,7 @@ func Returns(p phrase.Phrase, i neck.Instrument) []Return {
 			}
 			found = append(found, Return{
 				First: indices(spans[k]), Again: indices(again),
-				Text: fmt.Sprintf("the phrase of bar %d returns in bar %d%s", BarOf(p.Events[spans[k].From].Tick, bar), BarOf(p.Events[again.From].Tick, bar), how),
+				Text: fmt.Sprintf("the phrase of bar %d returns in bar %d%s", BarOf(p, p.Events[spans[k].From].Tick), BarOf(p, p.Events[again.From].Tick), how),
 			})
 			break
 		}

@@ -52,11 +52,10 @@ func ReviewLine(i neck.Instrument, p phrase.Phrase, c chart.Chart) Review {
 	if first := p.Events[0].Tick; first < 0 {
 		from = first
 	}
-	for to < p.End() {
-		to += p.Meter.BarTicks()
+	if lines := p.BarLines(); to < p.End() {
+		to = lines.Start(lines.BarsUntil(p.End()))
 	}
 	r.Space = SilentShare(p, from, to)
-	r.First = r.firstFindings(i, c)
 	r.First = r.firstFindings(i, c)
 	return r
 }

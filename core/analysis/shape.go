@@ -72,11 +72,12 @@ func ShapeOf(p phrase.Phrase, i neck.Instrument, last harmony.Tone, class harmon
 
 // rhythm labels the bars by when their notes start: bars alike have the same letter.
 func rhythm(p phrase.Phrase) string {
-	bar := p.Meter.BarTicks()
-	first := p.Meter.Downbeat(p.Events[0].Tick)
-	patterns := make([]string, (p.Events[len(p.Events)-1].Tick-first)/bar+1)
+	lines := p.BarLines()
+	first := lines.BarAt(p.Events[0].Tick)
+	patterns := make([]string, lines.BarAt(p.Events[len(p.Events)-1].Tick)-first+1)
 	for _, e := range p.Events {
-		patterns[(e.Tick-first)/bar] += fmt.Sprintf("%d ", (e.Tick-first)%bar)
+		bar := lines.BarAt(e.Tick)
+		patterns[bar-first] += fmt.Sprintf("%d ", e.Tick-lines.Start(bar))
 	}
 	letters, names := map[string]string{}, []string{}
 	for _, pattern := range patterns {

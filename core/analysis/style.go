@@ -64,10 +64,9 @@ func finding(name string, notes []int, good, bad string) Finding {
 
 // checkPhrases asks for phrases of one to three bars with air between.
 func checkPhrases(p phrase.Phrase, phrases []PhraseSpan) Finding {
-	bar := p.Meter.BarTicks()
-	long := []int{}
+	lines, long := p.BarLines(), []int{}
 	for _, b := range phrases {
-		if p.Events[b.To-1].End()-p.Events[b.From].Tick > LongestPhraseBars*bar {
+		if from := p.Events[b.From].Tick; p.Events[b.To-1].End()-from > LongestPhraseBars*lines.MeterAt(from).BarTicks() {
 			for n := b.From; n < b.To; n++ {
 				long = append(long, n)
 			}
@@ -88,7 +87,7 @@ func Counted(n int, what string) string {
 func checkStarts(p phrase.Phrase, phrases []PhraseSpan) Finding {
 	on := []int{}
 	for _, b := range phrases {
-		if p.Events[b.From].Tick%p.Meter.BarTicks() == 0 {
+		if tick := p.Events[b.From].Tick; tick == p.BarLines().BarStart(tick) {
 			on = append(on, b.From)
 		}
 	}
@@ -102,7 +101,6 @@ func checkStarts(p phrase.Phrase, phrases []PhraseSpan) Finding {
 // checkMotif asks that four notes come back in rhythm and direction, any number of bars later,
 // with silence around them or not.
 func checkMotif(p phrase.Phrase, sounding []pitch.MIDI) Finding {
-	bar := p.Meter.BarTicks()
 	known := map[string]int{}
 	for n := 0; n+LeastMotifNotes <= len(p.Events); n++ {
 		figure := figureAt(p, sounding, n, LeastMotifNotes)
@@ -121,7 +119,7 @@ func checkMotif(p phrase.Phrase, sounding []pitch.MIDI) Finding {
 		for k := range LeastMotifNotes {
 			notes = append(notes, n+k)
 		}
-		return Finding{Name: FindingMotif, Good: true, Notes: notes, Text: fmt.Sprintf("the motif of bar %d comes back in bar %d", BarOf(p.Events[first].Tick, bar), BarOf(p.Events[n].Tick, bar))}
+		return Finding{Name: FindingMotif, Good: true, Notes: notes, Text: fmt.Sprintf("the motif of bar %d comes back in bar %d", BarOf(p, p.Events[first].Tick), BarOf(p, p.Events[n].Tick))}
 	}
 	return Finding{Name: FindingMotif, Text: "nothing comes back: no four notes return in rhythm and direction"}
 }
@@ -129,9 +127,8 @@ func checkMotif(p phrase.Phrase, sounding []pitch.MIDI) Finding {
 // figureAt writes so many notes from one on as a figure: where in its bar it begins, how far
 // apart the notes are, which ways it goes.
 func figureAt(p phrase.Phrase, sounding []pitch.MIDI, from, notes int) string {
-	bar := p.Meter.BarTicks()
 	start := p.Events[from].Tick
-	text := []byte(strconv.Itoa(((start % bar) + bar) % bar))
+	text := []byte(strconv.Itoa(start - p.BarLines().BarStart(start)))
 	for n := from + 1; n < from+notes; n++ {
 		text = append(text, ' ')
 		text = strconv.AppendInt(text, int64(p.Events[n].Tick-start), 10)
@@ -140,7 +137,9 @@ func figureAt(p phrase.Phrase, sounding []pitch.MIDI, from, notes int) string {
 	return string(text)
 }
 
-func BarOf(tick, bar int) int { return max(tick, 0)/bar + 1 }
+// BarOf is the number of the bar in which a tick of the phrase lies, from 1; what lies before bar 1
+// counts to it.
+func BarOf(p phrase.Phrase, tick int) int { return max(p.BarLines().BarAt(tick), 0) + 1 }
 
 // checkRhythm asks that no more than eight equal lengths follow each other without a hold, a
 // tie or a rest.
@@ -149,13 +148,13 @@ func checkRhythm(p phrase.Phrase) Finding {
 	for n, e := range p.Events {
 		if n > 0 && len(run) > 0 {
 			before := p.Events[n-1]
-			if e.Ticks != before.Ticks || before.End() != e.Tick || IsHeld(e, p.Meter) {
+			if e.Ticks != before.Ticks || before.End() != e.Tick || IsHeld(e, p.BarLines().MeterAt(e.Tick)) {
 				run = nil
 			}
 		}
 		run = append(run, n)
 		if len(run) > MaxEqualLengths {
-			return finding(FindingRhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", MaxEqualLengths, BarOf(p.Events[run[0]].Tick, p.Meter.BarTicks())))
+			return finding(FindingRhythm, run, "", fmt.Sprintf("more than %d notes of the same length in a row, from bar %d on: hold one, or leave one out", MaxEqualLengths, BarOf(p, p.Events[run[0]].Tick)))
 		}
 	}
 	return finding(FindingRhythm, nil, "lengths change", "")
@@ -207,25 +206,26 @@ func checkLeaps(p phrase.Phrase, phrases []PhraseSpan, sounding []pitch.MIDI) Fi
 	case steps <= len(all):
 		f.Text, f.Notes = fmt.Sprintf("it leaps about: %s, %s", Counted(steps, "step"), Counted(len(all), "leap")), all
 	case len(wide) > 0:
-		f.Text = fmt.Sprintf("a leap past a fifth in bar %d does not turn back by a step", BarOf(p.Events[wide[0]].Tick, p.Meter.BarTicks()))
+		f.Text = fmt.Sprintf("a leap past a fifth in bar %d does not turn back by a step", BarOf(p, p.Events[wide[0]].Tick))
 	}
 	return f
 }
 
 // checkHolds asks for a note of a beat and a half or more, shaken, in every four bars.
 func checkHolds(p phrase.Phrase, length int) Finding {
-	span := HeldEveryBars * p.Meter.BarTicks()
+	lines := p.BarLines()
 	held := []int{}
 	missing := 0
-	for from := 0; from == 0 || from+span <= length; from += span {
+	for bar := 0; bar == 0 || lines.Start(bar+HeldEveryBars) <= length; bar += HeldEveryBars {
+		from, span := lines.Start(bar), lines.Start(bar+HeldEveryBars)-lines.Start(bar)
 		got := false
 		for n, e := range p.Events {
-			if e.Tick >= from && e.Tick < from+span && IsHeld(e, p.Meter) && (e.Vibrato || e.Bend > 0) {
+			if e.Tick >= from && e.Tick < from+span && IsHeld(e, p.BarLines().MeterAt(e.Tick)) && (e.Vibrato || e.Bend > 0) {
 				held, got = append(held, n), true
 			}
 		}
 		if !got && missing == 0 {
-			missing = from/p.Meter.BarTicks() + 1
+			missing = bar + 1
 		}
 	}
 	f := Finding{Name: FindingHolds, Good: missing == 0, Notes: held, Text: fmt.Sprintf("%s held and shaken", Counted(len(held), "note"))}
@@ -265,7 +265,7 @@ func checkHighNote(p phrase.Phrase, sounding []pitch.MIDI, length int) Finding {
 	}
 	f := Finding{Name: FindingHighNote, Notes: tops}
 	at := p.Events[tops[0]].Tick
-	bar := BarOf(at, p.Meter.BarTicks())
+	bar := BarOf(p, at)
 	switch {
 	case high-low < LeastRangeSemitones:
 		f.Text = "it stays within less than a sixth"

@@ -56,9 +56,10 @@ func Judge(p phrase.Phrase, i neck.Instrument, k harmony.Key, tempo int) Verdict
 		return Verdict{}
 	}
 	v := Verdict{labels: labels, Shape: ShapeOf(p, i, labels[len(labels)-1].Tone, labels[len(labels)-1].Class, tempo)}
+	lines := p.BarLines()
 	for n, e := range p.Events {
 		label := labels[n]
-		if p.Meter.IsStrong(e.Tick) {
+		if lines.IsStrong(e.Tick) {
 			v.Strong.Of++
 			v.Strong.Notes = append(v.Strong.Notes, n)
 			switch {
@@ -118,7 +119,7 @@ func (v Verdict) Issues() []Issue {
 // Repair returns the phrase with the repairs of some of its notes made, given by their
 // indices, and the techniques that had to go with them. A note that has no repair stays as it is.
 func Repair(p phrase.Phrase, i neck.Instrument, k harmony.Key, tempo int, notes []int) (phrase.Phrase, []string) {
-	repaired := phrase.Phrase{Meter: p.Meter, Events: slices.Clone(p.Events), Chords: p.Chords}
+	repaired := phrase.Phrase{Meter: p.Meter, MeterChanges: p.MeterChanges, Events: slices.Clone(p.Events), Chords: p.Chords}
 	for _, o := range Judge(p, i, k, tempo).Issues() {
 		if o.Repair != nil && slices.Contains(notes, o.Index) {
 			repaired.Events[o.Index] = *o.Repair

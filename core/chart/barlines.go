@@ -11,7 +11,8 @@ type MeterChange struct {
 // BarLines says where the bars of a line of notes lie that has no form to repeat: in one meter from
 // its bar 1 at tick 0, both ways without end, until changes come.
 type BarLines struct {
-	// spans are the stretches of one meter, the first from tick 0 on; bar is the first bar of each.
+	// meter holds until the first of spans, which are the stretches after it; bar is the first of each.
+	meter Meter
 	spans []meterSpan
 }
 
@@ -22,20 +23,22 @@ type meterSpan struct {
 
 // BarLinesIn is the bar lines of a meter with its changes, in order of time.
 func BarLinesIn(m Meter, changes []MeterChange) BarLines {
-	lines := BarLines{spans: make([]meterSpan, 1, len(changes)+1)}
-	lines.spans[0].Meter = m
+	lines := BarLines{meter: m}
+	last := meterSpan{MeterChange: MeterChange{Meter: m}}
 	for _, ch := range changes {
-		last := lines.spans[len(lines.spans)-1]
 		bars := (ch.Tick - last.Tick + last.Meter.BarTicks() - 1) / last.Meter.BarTicks()
-		lines.spans = append(lines.spans, meterSpan{MeterChange: ch, bar: last.bar + bars})
+		last = meterSpan{MeterChange: ch, bar: last.bar + bars}
+		lines.spans = append(lines.spans, last)
 	}
 	return lines
 }
 
 // spanOf is the stretch that a tick lies in.
 func (l BarLines) spanOf(tick int) meterSpan {
-	after := sort.Search(len(l.spans), func(n int) bool { return l.spans[n].Tick > tick })
-	return l.spans[max(after-1, 0)]
+	if after := sort.Search(len(l.spans), func(n int) bool { return l.spans[n].Tick > tick }); after > 0 {
+		return l.spans[after-1]
+	}
+	return meterSpan{MeterChange: MeterChange{Meter: l.meter}}
 }
 
 // BarAt is the bar of a tick, from 0; negative before the first.
@@ -47,8 +50,10 @@ func (l BarLines) BarAt(tick int) int {
 
 // Start is the tick at which a bar begins.
 func (l BarLines) Start(bar int) int {
-	after := sort.Search(len(l.spans), func(n int) bool { return l.spans[n].bar > bar })
-	span := l.spans[max(after-1, 0)]
+	span := meterSpan{MeterChange: MeterChange{Meter: l.meter}}
+	if after := sort.Search(len(l.spans), func(n int) bool { return l.spans[n].bar > bar }); after > 0 {
+		span = l.spans[after-1]
+	}
 	return span.Tick + (bar-span.bar)*span.Meter.BarTicks()
 }
 

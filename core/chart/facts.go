@@ -43,7 +43,7 @@ func (c Chart) Facts() Facts {
 	index := map[string]int{}
 	perBar := make([]int, f.Bars)
 	for n, m := range moments {
-		symbol := m.Chord.Symbol()
+		symbol := m.Chord.Identity()
 		at, seen := index[symbol]
 		if !seen {
 			at = len(f.Chords)

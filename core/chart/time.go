@@ -3,6 +3,7 @@ package chart
 import (
 	"fmt"
 	"slices"
+	"sort"
 	"strings"
 
 	"undaris/core/harmony"
@@ -128,17 +129,7 @@ func (c Chart) Ticks() int {
 
 // ChordAt is the chord the soloist follows at a tick. Choruses follow one
 // another, so ticks before the first bar or past the last fold into the chorus.
-func (c Chart) ChordAt(tick int) harmony.Chord {
-	length := c.Ticks()
-	tick = ((tick % length) + length) % length
-	moments := c.ChordSpans()
-	for n := len(moments) - 1; n > 0; n-- {
-		if moments[n].Tick <= tick {
-			return moments[n].Chord
-		}
-	}
-	return moments[0].Chord
-}
+func (c Chart) ChordAt(tick int) harmony.Chord { return ChordAt(c.ChordSpans(), tick) }
 
 // Change is the moment one chord gives way to another.
 type Change struct {
@@ -229,4 +220,13 @@ func (c Chart) ChangeAt(tick int) (Change, error) {
 		said = fmt.Sprintf("%s goes on at tick %d, bar %d: a change of a chord to itself is none", c.ChordAt(tick).Symbol(), tick, t.BarAt(tick)+1)
 	}
 	return Change{}, fmt.Errorf("%s; the changes are at %s", said, strings.Join(allowed, ", "))
+}
+
+// ChordAt is the chord that is followed at a tick of a time line. Choruses follow one another: a tick
+// before the first bar or past the last folds into the chorus.
+func ChordAt(spans []ChordSpan, tick int) harmony.Chord {
+	last := spans[len(spans)-1]
+	_, tick = floorDivide(tick, last.Tick+last.Ticks)
+	after := sort.Search(len(spans), func(n int) bool { return spans[n].Tick > tick })
+	return spans[max(after-1, 0)].Chord
 }

@@ -49,7 +49,7 @@ type chordLadders struct {
 
 // laddersOf are the material and the ladders of a chord, one ladder for each area.
 func (w *composer) laddersOf(chord harmony.Chord) (chordLadders, error) {
-	if known, ok := w.known[chord.Symbol()]; ok {
+	if known, ok := w.known[chord.Identity()]; ok {
 		return known, nil
 	}
 	m, err := w.exercise.material(w.chart, chord)
@@ -70,7 +70,7 @@ func (w *composer) laddersOf(chord harmony.Chord) (chordLadders, error) {
 	if m.concession != "" {
 		w.concessions = append(w.concessions, m.concession)
 	}
-	w.known[chord.Symbol()] = all
+	w.known[chord.Identity()] = all
 	return all, nil
 }
 

@@ -63,27 +63,28 @@ func (e Exercise) material(c chart.Chart, chord harmony.Chord) (material, error)
 	if degrees, ok := stackDegrees[e.Tones]; ok {
 		return stacksOf(e.Tones, degrees, chord)
 	}
-	scale, _ := c.Key.ChordScale(chord)
+	key := chord.Context(c.Key).Key
+	scale, _ := key.ChordScale(chord)
 	switch e.Tones {
 	case ChordTones, "":
-		return e.extended(c.Key, chord, chord.Tones()), nil
+		return e.extended(key, chord, chord.Tones()), nil
 	case Triad:
 		tones, err := triadOf(chord)
-		return e.extended(c.Key, chord, tones), err
+		return e.extended(key, chord, tones), err
 	case Seventh:
 		tones, err := triadOf(chord)
-		return e.extended(c.Key, chord, withSeventh(tones, chord, scale)), err
+		return e.extended(key, chord, withSeventh(tones, chord, scale)), err
 	case ScaleOfChord:
 		return material{tones: ordered(scale.Tones, chord.Root.Class())}, nil
 	case BoxTones:
-		box, err := c.Key.Box(c.Box)
-		tones := ordered(box.Tones, c.Key.Tonic.Class())
+		box, err := key.Box(c.Box)
+		tones := ordered(box.Tones, key.Tonic.Class())
 		for n, t := range tones { // degrees are counted over the chord, not over the tonic
-			tones[n].Degree = c.Key.ToneOver(chord, t.Note.Class()).Degree
+			tones[n].Degree = key.ToneOver(chord, t.Note.Class()).Degree
 		}
 		return material{tones: tones}, err
 	case SuperimposedOver:
-		return e.superimposed(c.Key, chord)
+		return e.superimposed(key, chord)
 	}
 	step, ok := structureSteps[e.Tones]
 	if !ok {

@@ -19,14 +19,14 @@ func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.Functi
 	step := s.Ticks(c.Meter)
 	index := map[string]int{}
 	for n, chord := range chords {
-		index[chord.Symbol()] = n
+		index[chord.Identity()] = n
 	}
 	moments := c.ChordSpans()
 	for n, m := range moments {
 		if n > 0 && moments[n-1].Chord.Same(m.Chord) && m.Beat > 0 {
 			continue // the same chord goes on within the bar
 		}
-		over := index[m.Chord.Symbol()]
+		over := index[m.Chord.Identity()]
 		count := min(len(rows), max(m.Ticks/step, 1))
 		wanted := make([]neck.NoteToPlace, count)
 		for r, row := range rows[:count] {
@@ -40,7 +40,7 @@ func Motif(c chart.Chart, i neck.Instrument, w neck.Window, rows []change.Functi
 		for r, f := range fingering {
 			e := phrase.Event{Tick: m.Tick + r*step, Ticks: step, Fingered: f, Technique: phrase.Technique{Bend: wanted[r].Bend}}
 			if r == count-1 {
-				e.Ticks = min(change.RingBeats*c.Meter.BeatTicks(), m.Tick+m.Ticks-e.Tick)
+				e.Ticks = min(change.RingBeats*m.Meter.BeatTicks(), m.Tick+m.Ticks-e.Tick)
 				e.Vibrato = f.Fret > 0 && rows[r].Functions[over].Vibrato
 			}
 			p.Events = append(p.Events, e)

@@ -40,7 +40,7 @@ func (o Over) Chart(tune chart.Chart) (chart.Chart, error) {
 	default:
 		return c, unknown("over.kind", "walked over", string(o.Kind), Choices.Over)
 	}
-	c.Imagining = false
+	c.Imagining, c.Pickup = false, nil
 	return c, nil
 }
 

@@ -44,7 +44,7 @@ func (w *composer) runsIntoChords() error {
 		for k, r := range line {
 			w.play(r, ticks[k:k+1], s.step)
 		}
-		w.play(target, []int{next.from}, min(2*w.chart.Meter.BeatTicks(), next.to-next.from))
+		w.play(target, []int{next.from}, min(2*next.beat, next.to-next.from))
 		landed = next.from
 	}
 	if len(w.steps) == 0 {

@@ -7,7 +7,9 @@ import (
 
 // span is a chord and the ticks at which notes may begin.
 type span struct {
-	chord    harmony.Chord
+	chord harmony.Chord
+	// beat is the length of a counted beat.
+	beat     int
 	from, to int
 	ticks    []int
 	// step is how long a note is; final is where the last note of the exercise begins, -1 where
@@ -18,19 +20,19 @@ type span struct {
 // spansOf are the chords that are walked over, with the places of their notes.
 func (e Exercise) spansOf(c chart.Chart) ([]span, error) {
 	first, bars := e.Over.bars(c)
-	start := first * c.Meter.BarTicks()
-	end := start + bars*c.Meter.BarTicks()
-	length, err := e.Time.ticks(c.Meter)
-	if err != nil {
-		return nil, err
-	}
+	t := c.Timeline()
+	start, end := t.Start(first), t.Start(first+bars)
 	spans := []span{}
 	for _, m := range c.ChordSpans() {
 		from, to := max(m.Tick, start), min(m.Tick+m.Ticks, end)
 		if from >= to {
 			continue
 		}
-		s := span{chord: m.Chord, from: from - start, to: to - start, step: to - from, final: -1}
+		length, err := e.Time.ticks(m.Meter)
+		if err != nil {
+			return nil, err
+		}
+		s := span{chord: m.Chord, beat: m.Meter.BeatTicks(), from: from - start, to: to - start, step: to - from, final: -1}
 		if length > 0 {
 			s.step = length
 		}
@@ -40,7 +42,7 @@ func (e Exercise) spansOf(c chart.Chart) ([]span, error) {
 	for n := range spans {
 		s := &spans[n]
 		if n == len(spans)-1 && !e.Time.NoEnding && e.Time.Subdivision != OncePerChord {
-			s.final = max(s.to-c.Meter.BeatTicks(), s.from)
+			s.final = max(s.to-s.beat, s.from)
 			if s.final == s.from && s.to-s.from > s.step {
 				s.final = s.to - s.step
 			}

@@ -54,14 +54,14 @@ func (e Exercise) Write(s Setting) (Written, error) {
 		return Written{}, contradiction("time.rest", "nothing is left to play: the rests take every note")
 	}
 	from, bars := e.Over.bars(c)
-	out := Written{Chart: c, Start: from * c.Meter.BarTicks(), Bars: bars, Concessions: w.concessions}
+	out := Written{Chart: c, Start: c.Timeline().Start(from), Bars: bars, Concessions: w.concessions}
 	events := w.events()
 	out.StretchMM = widestStretch(s.Instrument, events)
 	if out.StretchMM > s.SpanMM {
 		out.Caution = fmt.Sprintf("%.0f mm in one hand, past your %.0f: warm up first, shift rather than stretch, stop at any pain.", out.StretchMM, s.SpanMM)
 	}
 	out.Phrase = phrase.Phrase{Meter: c.Meter, Events: events}.WithChordsOf(c, out.Start)
-	w.ornament(out.Phrase.Events)
+	w.ornament(out.Phrase)
 	if err := out.Phrase.Check(s.Instrument); err != nil {
 		return Written{}, contradiction("time", "%s", err)
 	}
@@ -180,18 +180,17 @@ func widestStretch(i neck.Instrument, events []phrase.Event) float64 {
 	return widest
 }
 
-// trillFrom is how long a note lasts at least that is trilled: a beat.
-func (w *composer) trillFrom() int { return w.chart.Meter.BeatTicks() }
-
-// ornament adds the techniques that are wished to notes that have their places.
-func (w *composer) ornament(events []phrase.Event) {
+// ornament adds the techniques that are wished to notes that have their places. A note that is trilled
+// lasts at least a beat.
+func (w *composer) ornament(p phrase.Phrase) {
+	events, lines := p.Events, p.BarLines()
 	o := w.exercise.Ornaments
 	last := map[int]int{}
 	for n := range events {
 		e := &events[n]
 		before, heard := last[e.String]
 		last[e.String] = n
-		if o.Trill && e.Ticks >= w.trillFrom() {
+		if o.Trill && e.Ticks >= lines.BeatTicksAt(e.Tick) {
 			w.trill(e)
 		}
 		if !heard {
@@ -230,5 +229,5 @@ func (w *composer) trill(e *phrase.Event) {
 // startTick is the chart's tick at which the exercise begins.
 func (w *composer) startTick() int {
 	from, _ := w.exercise.Over.bars(w.chart)
-	return from * w.chart.Meter.BarTicks()
+	return w.chart.Timeline().Start(from)
 }

@@ -137,3 +137,13 @@ func (k Key) secondaryNumeral(c, next Chord) string {
 func (k Key) ownsChord(c Chord) bool {
 	return k.Scale().has(c) || k.Mode == MinorMode && scaleOn(k.Tonic, "harmonic minor").has(c)
 }
+
+// Identity tells chords apart that are judged differently: the symbol, and the key and the scale where
+// the chord's context gives them.
+func (c Chord) Identity() string {
+	if c.context == nil {
+		return c.Symbol()
+	}
+	k := c.context.Key
+	return c.Symbol() + " in " + k.Tonic.String() + " " + string(k.Mode) + " " + c.context.Scale
+}

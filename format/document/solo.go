@@ -97,7 +97,7 @@ func Blocks(docs []Block, c chart.Chart, i neck.Instrument) ([]chorus.Block, err
 			return nil, &chart.FieldError{Field: fmt.Sprintf("blocks[%d].name", n), Detail: fmt.Sprintf("a block's name has at most %d characters", lick.MaxName)}
 		}
 	}
-	return all, chorus.Chorus{Blocks: all}.Check(c.Meter, c.Ticks())
+	return all, chorus.Chorus{Blocks: all}.Check(c.Timeline())
 }
 
 // Notes reads notes of a chorus over a chart, each of which lies on the neck. Its error is a

@@ -124,7 +124,7 @@ func TestAnyChartCanHaveASolo(t *testing.T) {
 			require.ErrorAs(rt, err, new(*chart.FieldError), "what cannot be done says where")
 			return
 		}
-		require.NoError(rt, edited.Check(c.Meter, c.Ticks()))
+		require.NoError(rt, edited.Check(c.Timeline()))
 		if line := edited.Phrase(c); len(line.Events) > 0 {
 			require.NoError(rt, line.Check(i))
 		}

@@ -14,7 +14,7 @@ import (
 
 // addBlock puts a new block at a place.
 func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
-	tick := pc.Chart.Meter.Downbeat(e.Tick) + pc.snapped(e.Tick-pc.Chart.Meter.Downbeat(e.Tick))
+	tick := pc.Time.BarStart(e.Tick) + pc.snapped(e.Tick-pc.Time.BarStart(e.Tick), e.Tick)
 	switch e.BlockKind {
 	case LickBlock:
 		if e.Lick == nil {
@@ -30,14 +30,14 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 	case ConnectorBlock:
 		return pc.addConnector(c, tick)
 	case RestBlock:
-		return pc.putBlock(c, Block{Kind: RestBlock, Name: "rest", Start: tick, Ticks: max(pc.snapped(e.Ticks), pc.Subdivision.Ticks(pc.Chart.Meter))})
+		return pc.putBlock(c, Block{Kind: RestBlock, Name: "rest", Start: tick, Ticks: max(pc.snapped(e.Ticks, tick), pc.StepAt(tick))})
 	case FreeBlock:
 		over := pc.Chords[pc.ChordAt(tick)].Chord
 		tone := neck.PlaceChord(pc.Instrument, pc.PositionAt(tick).Window, over, pc.Swaps).Tones
 		if len(tone) == 0 {
 			return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no tone of %s lies in the position", over.Symbol())}
 		}
-		note := phrase.Event{Tick: tick, Ticks: pc.Chart.Meter.BeatTicks(), Fingered: tone[len(tone)/2].Fingered}
+		note := phrase.Event{Tick: tick, Ticks: pc.Time.BeatTicksAt(tick), Fingered: tone[len(tone)/2].Fingered}
 		note.Ticks = min(note.Ticks, pc.Chart.Ticks()-tick)
 		return pc.putBlock(c, Block{Kind: FreeBlock, Name: "free notes", Start: tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
 	}
@@ -46,13 +46,13 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 
 // addApproach leads into the next landing by an approach.
 func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Edited, error) {
-	step := pc.Subdivision.Ticks(pc.Chart.Meter)
 	line := c.Phrase(pc.Chart)
 	for _, a := range pc.Targets {
 		at := a.Tick
 		if at < tick {
 			continue
 		}
+		step := pc.StepAt(at)
 		target := pc.Landing(line, a)
 		if target.Index >= 0 {
 			at = line.Events[target.Index].Tick
@@ -78,23 +78,18 @@ func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Edited, error) {
 			}
 		}
 	}
-	return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no landing after %s can be led into that way; land on a chord tone first, or choose another approach", pc.Chart.Meter.CountedInBar(tick))}
+	return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no landing after %s can be led into that way; land on a chord tone first, or choose another approach", pc.Time.CountedInBar(tick))}
 }
 
 // addConnector runs on from a tick between two tones of the chord there, as many notes as
 // there is time for in two beats.
 func (pc *Context) addConnector(c Chorus, tick int) (Edited, error) {
-	m := pc.Chart.Meter
-	step := pc.Subdivision.Ticks(m)
-	box, err := pc.ChosenBox()
-	if err != nil {
-		return Edited{}, err
-	}
-	over := pc.Chords[pc.ChordAt(tick)].Chord
+	step, classes := pc.StepAt(tick), pc.Chords[pc.ChordAt(tick)]
+	over := classes.Chord
 	at := pc.PositionAt(tick)
-	notes := min(2*m.BeatTicks(), pc.Chart.Ticks()-tick)/step + 1
+	notes := min(2*pc.Time.BeatTicksAt(tick), pc.Chart.Ticks()-tick)/step + 1
 	for _, tone := range neck.PlaceChord(pc.Instrument, at.Window, over, pc.Swaps).Tones {
-		fit, _ := change.ChromaticRuns(change.Goal{Instrument: pc.Instrument, Window: at.Window, Key: pc.Chart.Key, Box: box, Leaving: over, Arriving: over, Target: tone.Place}, notes)
+		fit, _ := change.ChromaticRuns(change.Goal{Instrument: pc.Instrument, Window: at.Window, Key: classes.Key, Box: classes.Box, Leaving: over, Arriving: over, Target: tone.Place}, notes)
 		for _, run := range fit {
 			b := Block{Kind: ConnectorBlock, Name: run.Short(), Start: tick}
 			for n, f := range run.Fingering {
@@ -124,16 +119,17 @@ func (pc *Context) roomFrom(c Chorus, at int) int {
 // becomes the tone aimed at.
 func (pc *Context) lickBlock(l lick.Lick, start, until int) (Block, error) {
 	window := pc.PositionAt(start).Window
-	setting, err := l.PlaceIn(pc.Instrument, pc.Chart.Key.Tonic.Class(), window)
+	in := pc.Time.At(pc.Time.BarAt(start))
+	setting, err := l.PlaceIn(pc.Instrument, in.Key.Tonic.Class(), window)
 	if err != nil {
 		return Block{}, &chart.FieldError{Field: "edit.lick", Detail: err.Error()}
 	}
-	set, err := setting.Phrase.InMeter(pc.Chart.Meter)
+	set, err := setting.Phrase.InMeter(in.Meter)
 	if err != nil {
 		return Block{}, &chart.FieldError{Field: "edit.lick", Detail: err.Error()}
 	}
-	bar := pc.Chart.Meter.BarTicks()
-	offset := pc.Chart.Meter.Downbeat(start)
+	bar := in.Meter.BarTicks()
+	offset := pc.Time.BarStart(start)
 	first := set.Events[0].Tick
 	for offset+first < start {
 		offset += bar
@@ -151,7 +147,7 @@ func (pc *Context) lickBlock(l lick.Lick, start, until int) (Block, error) {
 		b.Notes = append(b.Notes, e)
 	}
 	if len(b.Notes) == 0 {
-		return Block{}, &chart.FieldError{Field: "edit.lick", Detail: fmt.Sprintf("%q has no note that fits before %s", l.Name, pc.Chart.Meter.CountedInBar(until))}
+		return Block{}, &chart.FieldError{Field: "edit.lick", Detail: fmt.Sprintf("%q has no note that fits before %s", l.Name, pc.Time.CountedInBar(until))}
 	}
 	b.Ticks = b.Notes[len(b.Notes)-1].End() - b.Start
 	for _, a := range pc.Targets {
@@ -180,7 +176,7 @@ func (pc *Context) withTarget(notes []phrase.Event, a PlannedTarget) []phrase.Ev
 			tone = other
 		}
 	}
-	landing := phrase.Event{Tick: a.Tick, Ticks: pc.Chart.Meter.BeatTicks(), Fingered: neck.Fingered{Place: tone.Place}}
+	landing := phrase.Event{Tick: a.Tick, Ticks: pc.Time.BeatTicksAt(a.Tick), Fingered: neck.Fingered{Place: tone.Place}}
 	switch {
 	case at < len(notes) && notes[at].Tick-a.Tick <= analysis.EarlyTicks:
 		landing.Tick, landing.Ticks = notes[at].Tick, notes[at].Ticks

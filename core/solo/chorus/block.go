@@ -55,15 +55,18 @@ func (b Block) Title() string {
 // MaxPickupBeats is how many beats a chorus may begin before its bar 1.
 const MaxPickupBeats = 4
 
-// Check says what is wrong with the block in a chorus of so many ticks.
-func (b Block) Check(m chart.Meter, length int) error {
+// FirstTick is the first tick at which a chorus may begin, before its bar 1.
+func FirstTick(t chart.Timeline) int { return -MaxPickupBeats * t.MeterAt(0).BeatTicks() }
+
+// Check says what is wrong with the block in a chorus of a tune.
+func (b Block) Check(t chart.Timeline) error {
 	switch {
 	case !slices.Contains(Kinds, b.Kind):
 		return fmt.Errorf("%q is no kind of block; choose lick, approach, connector, free notes or rest", b.Kind)
 	case b.Ticks < 1:
 		return fmt.Errorf("%s has no length", b.Title())
-	case b.Start < -MaxPickupBeats*m.BeatTicks() || b.End() > length:
-		return fmt.Errorf("%s lies outside the chorus, which runs from %d beats before bar 1 to the end of bar %d", b.Title(), MaxPickupBeats, length/m.BarTicks())
+	case b.Start < FirstTick(t) || b.End() > t.Ticks():
+		return fmt.Errorf("%s lies outside the chorus, which runs from %d beats before bar 1 to the end of bar %d", b.Title(), MaxPickupBeats, t.Bars())
 	case b.Kind == RestBlock && len(b.Notes) > 0:
 		return fmt.Errorf("%s is a rest and has notes", b.Title())
 	}
@@ -82,9 +85,9 @@ type Chorus struct {
 }
 
 // Check returns a *chart.FieldError for the first block that is out of place.
-func (c Chorus) Check(m chart.Meter, length int) error {
+func (c Chorus) Check(t chart.Timeline) error {
 	for n, b := range c.Blocks {
-		if err := b.Check(m, length); err != nil {
+		if err := b.Check(t); err != nil {
 			return &chart.FieldError{Field: fmt.Sprintf("blocks[%d]", n), Detail: err.Error()}
 		}
 		if n > 0 && c.Blocks[n-1].End() > b.Start {

@@ -15,9 +15,11 @@ import (
 // Context is what a chorus is planned on: everything that is the same for every candidate.
 type Context struct {
 	Request
-	// Length is how long the chorus is, in ticks.
-	Length  int
-	InBox   [12]bool
+	// Time says where its bars lie and what holds in them, Length how long it is, in ticks.
+	Time   chart.Timeline
+	Length int
+	// hand is where the hand stands from which tick on.
+	hand    []handPlace
 	Chords  []ChordClasses
 	chordOf map[string]int
 	Spans   []chart.ChordSpan
@@ -35,7 +37,11 @@ type Context struct {
 // ChordClasses is what the twelve classes are over one chord.
 type ChordClasses struct {
 	Chord harmony.Chord
+	// Key is the key that the chord stands in, Box the box that is played in there.
+	Key   harmony.Key
+	Box   harmony.Box
 	Class [12]harmony.Class
+	InBox [12]bool
 	// InScale are the classes of its scale of the chord; guide, root and fifth sort its own.
 	InScale, Guide, Root, Third [12]bool
 }
@@ -57,13 +63,10 @@ func (o Request) NewContext() (*Context, error) {
 	if err := o.Check(); err != nil {
 		return nil, err
 	}
-	pc := &Context{Request: o, Length: o.Chart.Ticks(), chordOf: map[string]int{}}
-	box, err := o.ChosenBox()
-	if err != nil {
+	t := o.Chart.Timeline()
+	pc := &Context{Request: o, Time: t, Length: t.Ticks(), chordOf: map[string]int{}, hand: o.handPlaces(t)}
+	if _, err := o.BoxIn(o.Chart.Key); err != nil {
 		return nil, &chart.FieldError{Field: "box", Detail: err.Error()}
-	}
-	for _, t := range box.Tones {
-		pc.InBox[t.Note.Class()] = true
 	}
 	for fret := range o.Instrument.Frets + 1 {
 		high := fret
@@ -80,7 +83,7 @@ func (o Request) NewContext() (*Context, error) {
 	if len(o.Chart.Changes()) == 0 {
 		pc.Concessions = append(pc.Concessions, Concession{"changes", fmt.Sprintf("the chart stays on %s and has no change to land on: the downbeat of each bar is aimed at instead", pc.Spans[0].Chord.Symbol())})
 	}
-	return pc, pc.chooseTargets(box)
+	return pc, pc.chooseTargets()
 }
 
 // limitDensity takes the density down to what there is time for.
@@ -95,14 +98,18 @@ func (pc *Context) limitDensity() {
 
 // classesOver classifies the twelve classes over a chord, once.
 func (pc *Context) classesOver(c harmony.Chord) int {
-	if n, known := pc.chordOf[c.Symbol()]; known {
+	if n, known := pc.chordOf[c.Identity()]; known {
 		return n
 	}
-	o := ChordClasses{Chord: c}
+	o := ChordClasses{Chord: c, Key: c.Context(pc.Chart.Key).Key}
 	for class := range o.Class {
-		o.Class[class] = pc.Chart.Key.Classify(c, pitch.Class(class))
+		o.Class[class] = o.Key.Classify(c, pitch.Class(class))
 	}
-	scale, _ := pc.Chart.Key.ChordScale(c)
+	o.Box, _ = pc.BoxIn(o.Key) // the kind of box is known to exist
+	for _, t := range o.Box.Tones {
+		o.InBox[t.Note.Class()] = true
+	}
+	scale, _ := o.Key.ChordScale(c)
 	for _, t := range scale.Tones {
 		o.InScale[t.Note.Class()] = true
 	}
@@ -112,7 +119,7 @@ func (pc *Context) classesOver(c harmony.Chord) int {
 		o.Root[class] = t.Degree.Number == 1
 		o.Third[class] = t.Degree.Number == 3
 	}
-	pc.chordOf[c.Symbol()] = len(pc.Chords)
+	pc.chordOf[c.Identity()] = len(pc.Chords)
 	pc.Chords = append(pc.Chords, o)
 	return len(pc.Chords) - 1
 }
@@ -127,7 +134,7 @@ func (pc *Context) ChordAt(tick int) int {
 // chooseTargets chooses the tone of every landing: by the exact path of the target strategy over the changes
 // that one hand position covers; where a bar is the box alone, the tone of the box that the
 // strategy values most.
-func (pc *Context) chooseTargets(box harmony.Box) error {
+func (pc *Context) chooseTargets() error {
 	length := pc.Length
 	changes := pc.Chart.TargetChanges()
 	// The change back to the top is landed on at the top.
@@ -142,7 +149,7 @@ func (pc *Context) chooseTargets(box harmony.Box) error {
 		}
 		path, err := change.PathRequest{
 			Strategy: pc.Strategy, Instrument: pc.Instrument, Window: at.Window, Swaps: pc.Swaps, Changes: changes[from:to],
-			Variation: &change.Variation{Seed: pc.Seed, Key: pc.Chart.Key},
+			Variation: &change.Variation{Seed: pc.Seed, Key: pc.Time.KeyAt(pc.Time.BarAt(changes[from].Tick))},
 		}.Find()
 		if err != nil {
 			return err
@@ -152,7 +159,7 @@ func (pc *Context) chooseTargets(box harmony.Box) error {
 			a := PlannedTarget{Change: ch, Tick: ch.Tick % length, Window: at.Window, Aim: landed.Tone,
 				Over: pc.classesOver(ch.Arriving.Chord), LeavingChord: pc.classesOver(ch.Leaving.Chord), Approaches: map[neck.Place][]change.Approach{}}
 			if pc.BlendAt(a.Tick) == 0 {
-				pc.aimInBox(&a, box)
+				pc.aimInBox(&a)
 			}
 			for _, tone := range neck.PlaceChord(pc.Instrument, at.Window, ch.Arriving.Chord, pc.Swaps).Tones {
 				if tone.Note.Class() == a.Aim.Note.Class() {
@@ -162,7 +169,7 @@ func (pc *Context) chooseTargets(box harmony.Box) error {
 			if len(a.Places) == 0 {
 				a.Places = neck.PlaceTones(pc.Instrument, at.Window, []harmony.Tone{a.Aim}).Tones
 			}
-			pc.findApproaches(&a, box)
+			pc.findApproaches(&a)
 			pc.Targets = append(pc.Targets, a)
 			pc.TargetTicks = append(pc.TargetTicks, a.Tick)
 		}
@@ -172,7 +179,8 @@ func (pc *Context) chooseTargets(box harmony.Box) error {
 }
 
 // aimInBox aims at a tone of the box that is a chord tone.
-func (pc *Context) aimInBox(a *PlannedTarget, box harmony.Box) {
+func (pc *Context) aimInBox(a *PlannedTarget) {
+	box := pc.Chords[a.Over].Box
 	best := -1.0
 	for _, t := range a.Arriving.Chord.Tones() {
 		if _, boxed := box.Tone(t.Note.Class()); boxed && pc.Strategy.Weight(t.Degree) > best {
@@ -182,7 +190,7 @@ func (pc *Context) aimInBox(a *PlannedTarget, box harmony.Box) {
 	if best < 0 {
 		for _, t := range box.Tones {
 			if pc.Chords[a.Over].Class[t.Note.Class()] != harmony.Outside && best < 0 {
-				a.Aim, best = pc.Chart.Key.ToneOver(a.Arriving.Chord, t.Note.Class()), 0
+				a.Aim, best = pc.Chords[a.Over].Key.ToneOver(a.Arriving.Chord, t.Note.Class()), 0
 			}
 		}
 		pc.Concessions = append(pc.Concessions, Concession{"blend", fmt.Sprintf("bar %d: no note of %s is a tone of %s, so with the box alone this change has no landing on one", a.Arriving.Bar+1, box.Name(), a.Arriving.Chord.Symbol())})
@@ -190,7 +198,8 @@ func (pc *Context) aimInBox(a *PlannedTarget, box harmony.Box) {
 }
 
 // findApproaches works out the approaches into every place of the landing.
-func (pc *Context) findApproaches(a *PlannedTarget, box harmony.Box) {
+func (pc *Context) findApproaches(a *PlannedTarget) {
+	over := pc.Chords[a.Over]
 	allowed := pc.Approaches
 	if len(allowed) == 0 {
 		allowed = change.ApproachKinds
@@ -198,7 +207,7 @@ func (pc *Context) findApproaches(a *PlannedTarget, box harmony.Box) {
 	for _, tone := range a.Places {
 		for _, way := range allowed {
 			led, err := way.Into(change.Goal{
-				Instrument: pc.Instrument, Window: a.Window, Key: pc.Chart.Key, Box: box,
+				Instrument: pc.Instrument, Window: a.Window, Key: over.Key, Box: over.Box,
 				Leaving: a.Leaving.Chord, Arriving: a.Arriving.Chord, Target: tone.Place,
 			})
 			if err == nil {
@@ -240,12 +249,12 @@ func (pc *Context) Finger(events []phrase.Event) error {
 		wanted := []neck.NoteToPlace{}
 		for to < len(events) && pc.PositionAt(events[to].Tick) == at {
 			e := &events[to]
-			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend, Held: 2*e.Ticks >= 3*pc.Chart.Meter.BeatTicks()})
+			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend, Held: 2*e.Ticks >= 3*pc.Time.BeatTicksAt(e.Tick)})
 			to++
 		}
 		fingered, _, err := neck.FingerPhrase(pc.Instrument, at.Window, wanted)
 		if err != nil {
-			return fmt.Errorf("fingering bar %d: %w", events[from].Tick/pc.Chart.Meter.BarTicks()+1, err)
+			return fmt.Errorf("fingering bar %d: %w", pc.Time.BarAt(events[from].Tick)+1, err)
 		}
 		for n, f := range fingered {
 			events[from+n].Fingered = f

@@ -141,14 +141,14 @@ func (pc *Context) reshape(c Chorus, e Edit) (Edited, error) {
 	case MakeRest:
 		b = Block{Kind: RestBlock, Name: "rest", Start: b.Start, Ticks: b.Ticks}
 	case Move:
-		by := pc.snapped(e.Ticks)
-		by = min(max(by, -MaxPickupBeats*pc.Chart.Meter.BeatTicks()-b.Start), pc.Chart.Ticks()-b.End())
+		by := pc.snapped(e.Ticks, b.Start)
+		by = min(max(by, FirstTick(pc.Time)-b.Start), pc.Chart.Ticks()-b.End())
 		b.Start += by
 		for n := range b.Notes {
 			b.Notes[n].Tick += by
 		}
 	case Stretch:
-		b = pc.stretched(b, pc.snapped(e.Ticks))
+		b = pc.stretched(b, pc.snapped(e.Ticks, b.Start))
 	case SwapLick:
 		if e.Lick == nil {
 			return Edited{}, &chart.FieldError{Field: "edit.lick", Detail: "choose a lick to put in the block's place"}
@@ -179,11 +179,21 @@ func LockedError(b Block) error {
 	return &chart.FieldError{Field: "edit.blocks[0]", Detail: fmt.Sprintf("%s is locked: unlock it first", b.Title())}
 }
 
-// snapped rounds a distance to the subdivision.
-func (pc *Context) snapped(ticks int) int {
-	step := pc.Subdivision.Ticks(pc.Chart.Meter)
+// StepAt is how long a note of the subdivision is at a tick; in a meter that has not got it that of the
+// nearest it has.
+func (pc *Context) StepAt(tick int) int {
+	m := pc.Time.MeterAt(pc.Time.BarAt(tick))
+	if s, err := m.NearestSubdivision(pc.Subdivision.Name); err == nil {
+		return s.Ticks(m)
+	}
+	return pc.Subdivision.Ticks(m)
+}
+
+// snapped rounds a distance to the subdivision at a tick.
+func (pc *Context) snapped(ticks, at int) int {
+	step := pc.StepAt(at)
 	if ticks < 0 {
-		return -pc.snapped(-ticks)
+		return -pc.snapped(-ticks, at)
 	}
 	return (ticks + step/2) / step * step
 }
@@ -191,7 +201,7 @@ func (pc *Context) snapped(ticks int) int {
 // stretched moves the end of a block: its last note rings longer, or what lies behind the
 // end is cut.
 func (pc *Context) stretched(b Block, by int) Block {
-	step := pc.Subdivision.Ticks(pc.Chart.Meter)
+	step := pc.StepAt(b.Start)
 	end := min(max(b.End()+by, b.Start+step), pc.Chart.Ticks())
 	notes := []phrase.Event{}
 	for _, e := range b.Notes {

@@ -20,7 +20,7 @@ func edited(t testing.TB, o chorus.Request, c chorus.Chorus, e chorus.Edit) (cho
 	t.Helper()
 	done, remarks, err := solotest.Edit(o, c, e)
 	require.NoError(t, err)
-	require.NoError(t, done.Check(o.Chart.Meter, o.Chart.Ticks()))
+	require.NoError(t, done.Check(o.Chart.Timeline()))
 	return done, remarks
 }
 

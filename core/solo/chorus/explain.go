@@ -86,7 +86,7 @@ func (pc *Context) explain(c Chorus, p phrase.Phrase) Explanation {
 		}
 		t.Why[target.Index], t.Roles[target.Index] = remarks, line.RoleTarget
 		if led := pc.ApproachUsed(p.Events[:target.Index], p.Events[target.Index], a); led != nil {
-			for k := 1; k < len(led.Notes) && p.Events[target.Index-1].End() > target.Tick-o.Chart.Meter.BeatTicks(); k++ {
+			for k := 1; k < len(led.Notes) && p.Events[target.Index-1].End() > target.Tick-pc.Time.BeatTicksAt(target.Tick); k++ {
 				// A note that is itself a target stays one.
 				if n := target.Index - k; t.Roles[n] != line.RoleTarget {
 					t.Roles[n], t.Why[n] = line.RoleApproach, fmt.Sprintf("approach: %s into %s", led.Description, goal)
@@ -114,11 +114,11 @@ func (pc *Context) Landing(p phrase.Phrase, a PlannedTarget) TargetReport {
 
 // noteReason says what a note is there for that is no landing and leads into none.
 func (pc *Context) noteReason(c Chorus, block int, e phrase.Event, l phrase.Label) string {
-	where := "of the chord"
+	where, inBox := "of the chord", pc.Chords[pc.classesOver(l.Chord)].InBox[l.Note.Class()]
 	switch {
-	case pc.InBox[l.Note.Class()] && l.Class == harmony.ChordTone:
+	case inBox && l.Class == harmony.ChordTone:
 		where = "of the box and of the chord"
-	case pc.InBox[l.Note.Class()]:
+	case inBox:
 		where = "of the box"
 	case l.Class != harmony.ChordTone:
 		where = "between chord tones"
@@ -126,7 +126,7 @@ func (pc *Context) noteReason(c Chorus, block int, e phrase.Event, l phrase.Labe
 	switch {
 	case block >= 0 && c.Blocks[block].Kind == LickBlock:
 		return fmt.Sprintf("from the lick %q, %s", c.Blocks[block].Name, where)
-	case analysis.IsHeld(e, pc.Chart.Meter):
+	case analysis.IsHeld(e, pc.Time.MeterAt(pc.Time.BarAt(e.Tick))):
 		return "held, so that the phrase can breathe: " + where
 	case block >= 0 && c.Blocks[block].Name != "":
 		return fmt.Sprintf("%s: %s", c.Blocks[block].Name, where)

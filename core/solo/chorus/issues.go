@@ -41,7 +41,6 @@ func (o Request) Issues(c Chorus) ([]Issue, error) {
 }
 
 func (pc *Context) issues(r analysis.Review) []Issue {
-	o := pc.Request
 	all := []Issue{}
 	if len(r.Line.Events) == 0 {
 		return all
@@ -52,7 +51,7 @@ func (pc *Context) issues(r analysis.Review) []Issue {
 		}
 	}
 	for _, d := range r.Implied {
-		if d.Recognition != analysis.Recognized && d.Recognition != analysis.NothingPlayed && d.To-d.From >= o.Chart.Meter.BeatTicks() {
+		if d.Recognition != analysis.Recognized && d.Recognition != analysis.NothingPlayed && d.To-d.From >= pc.Time.BeatTicksAt(d.From) {
 			all = append(all, pc.unheardChord(r.Line, d))
 		}
 	}
@@ -81,7 +80,7 @@ func (pc *Context) noteIssue(r analysis.Review, about string, o analysis.Issue) 
 	if o.Repair == nil {
 		return c
 	}
-	with := phrase.Phrase{Meter: p.Meter, Chords: p.Chords, Events: slices.Clone(p.Events)}
+	with := phrase.Phrase{Meter: p.Meter, MeterChanges: p.MeterChanges, Chords: p.Chords, Events: slices.Clone(p.Events)}
 	with.Events[o.Index] = *o.Repair
 	if mended := analysis.Judge(with, pc.Instrument, pc.Chart.Key, pc.Chart.Tempo); noteIssues(mended) < noteIssues(r.Verdict) && issuesAbout(mended, about) < issuesAbout(r.Verdict, about) {
 		c.Repairs = []Repair{{o.Alteration.Text, Edit{Kind: AlterNote, Note: o.Index, Notes: []phrase.Event{*o.Repair}}}}
@@ -106,7 +105,6 @@ func issuesAbout(v analysis.Verdict, about string) int {
 // missedLanding is a change without its landing: the tone aimed at put on it, in the place of
 // what is there, or between.
 func (pc *Context) missedLanding(p phrase.Phrase, a PlannedTarget, t TargetReport) Issue {
-	m := pc.Chart.Meter
 	c := Issue{About: "landing", Tick: a.Tick}
 	was := pitch.MIDI(0)
 	for _, e := range p.Events {
@@ -114,7 +112,7 @@ func (pc *Context) missedLanding(p phrase.Phrase, a PlannedTarget, t TargetRepor
 			was = e.Sounding(pc.Instrument)
 		}
 	}
-	note := phrase.Event{Tick: a.Tick, Ticks: m.BeatTicks()}
+	note := phrase.Event{Tick: a.Tick, Ticks: pc.Time.BeatTicksAt(a.Tick)}
 	index := -1
 	if t.Index >= 0 {
 		index = t.Index
@@ -166,8 +164,7 @@ func nearest(placed []neck.Placed, to pitch.MIDI) (neck.Placed, bool) {
 // unheardChord is a chord that one would not know without the band: the note of its span that,
 // turned into the tone that settles it, makes it plainest.
 func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issue {
-	m := pc.Chart.Meter
-	c := Issue{About: "band", Tick: max(d.From, 0), Notes: d.Notes, Text: fmt.Sprintf("bar %d: %s", analysis.BarOf(d.From, m.BarTicks()), d.Text)}
+	c := Issue{About: "band", Tick: max(d.From, 0), Notes: d.Notes, Text: fmt.Sprintf("bar %d: %s", analysis.BarOf(p, d.From), d.Text)}
 	if d.SettlingTone == nil {
 		return c
 	}
@@ -185,7 +182,7 @@ func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issu
 		changed := e
 		changed.Fingered = place.Fingered
 		changed.Technique = phrase.Technique{Vibrato: e.Vibrato && place.Fret > 0}
-		with := phrase.Phrase{Meter: p.Meter, Chords: p.Chords, Events: append([]phrase.Event{}, p.Events...)}
+		with := phrase.Phrase{Meter: p.Meter, MeterChanges: p.MeterChanges, Chords: p.Chords, Events: append([]phrase.Event{}, p.Events...)}
 		with.Events[n] = changed
 		for _, again := range analysis.ImpliedHarmonies(with, pc.Instrument, pc.Chart.Key, pc.Chart.Chords()) {
 			if again.From == d.From && again.Margin > clear {
@@ -195,12 +192,12 @@ func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issu
 	}
 	switch {
 	case at >= 0:
-		c.Repairs = []Repair{{fmt.Sprintf("play %s, the %s, on %s: string %d fret %d", d.SettlingTone.Note, d.SettlingTone.Degree, m.CountedInBar(best.Tick), best.String, best.Fret),
+		c.Repairs = []Repair{{fmt.Sprintf("play %s, the %s, on %s: string %d fret %d", d.SettlingTone.Note, d.SettlingTone.Degree, pc.Time.CountedInBar(best.Tick), best.String, best.Fret),
 			Edit{Kind: AlterNote, Note: at, Notes: []phrase.Event{best}}}}
 	case len(d.Notes) == 0 && len(placed) > 0:
 		place := placed[len(placed)/2]
-		note := phrase.Event{Tick: max(d.From, 0), Ticks: m.BeatTicks(), Fingered: place.Fingered}
-		c.Repairs = []Repair{{fmt.Sprintf("play %s, the %s, on %s: string %d fret %d", d.SettlingTone.Note, d.SettlingTone.Degree, m.CountedInBar(note.Tick), place.String, place.Fret),
+		note := phrase.Event{Tick: max(d.From, 0), Ticks: pc.Time.BeatTicksAt(max(d.From, 0)), Fingered: place.Fingered}
+		c.Repairs = []Repair{{fmt.Sprintf("play %s, the %s, on %s: string %d fret %d", d.SettlingTone.Note, d.SettlingTone.Degree, pc.Time.CountedInBar(note.Tick), place.String, place.Fret),
 			Edit{Kind: AlterNote, Note: -1, Notes: []phrase.Event{note}}}}
 	}
 	return c
@@ -209,7 +206,6 @@ func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issu
 // wideReaches are the reaches between neighbouring notes that are wider than the player's
 // span, with another place of the second where there is one that is nearer to both sides.
 func (pc *Context) wideReaches(p phrase.Phrase) []Issue {
-	m := pc.Chart.Meter
 	all := []Issue{}
 	for n := 1; n < len(p.Events); n++ {
 		before, e := p.Events[n-1], p.Events[n]
@@ -219,7 +215,7 @@ func (pc *Context) wideReaches(p phrase.Phrase) []Issue {
 		low, high := min(before.Fret, e.Fret), max(before.Fret, e.Fret)
 		c := Issue{About: "reach", Tick: e.Tick, Notes: []int{n - 1, n}, Text: fmt.Sprintf(
 			"bar %d: frets %d to %d are %.0f mm apart, wider than your %.0f mm; warm up first, and stop if it hurts",
-			analysis.BarOf(e.Tick, m.BarTicks()), low, high, pc.Instrument.StretchMM(low, high), pc.SpanMM)}
+			analysis.BarOf(p, e.Tick), low, high, pc.Instrument.StretchMM(low, high), pc.SpanMM)}
 		for _, other := range pc.Instrument.PlacesOf(pc.PositionAt(e.Tick).Window, e.Sounding(pc.Instrument)) {
 			if !pc.WithinSpan(before.Place, other) || e.Bend > 0 || (e.Vibrato && other.Fret == 0) ||
 				n+1 < len(p.Events) && !pc.WithinSpan(other, p.Events[n+1].Place) {
@@ -237,7 +233,6 @@ func (pc *Context) wideReaches(p phrase.Phrase) []Issue {
 
 // styleIssue is a finding that is not good. Where one note would mend it, that is offered.
 func (pc *Context) styleIssue(p phrase.Phrase, f analysis.Finding) Issue {
-	m := pc.Chart.Meter
 	c := Issue{About: f.Name, Text: f.Text, Notes: f.Notes}
 	if len(f.Notes) > 0 {
 		c.Tick = p.Events[f.Notes[0]].Tick
@@ -254,14 +249,17 @@ func (pc *Context) styleIssue(p phrase.Phrase, f analysis.Finding) Issue {
 		}
 		over := pc.Chords[pc.ChordAt(e.Tick)]
 		is := over.Class[e.Sounding(pc.Instrument).Class()]
-		if e.Fret > 0 && next-e.Tick > room && (is == harmony.ChordTone || is == harmony.Colour) && !analysis.IsHeld(e, m) {
+		if e.Fret > 0 && next-e.Tick > room && (is == harmony.ChordTone || is == harmony.Colour) && !analysis.IsHeld(e, pc.Time.MeterAt(pc.Time.BarAt(e.Tick))) {
 			best, room = n, next-e.Tick
 		}
 	}
-	if best >= 0 && 2*room >= 3*m.BeatTicks() {
-		e := p.Events[best]
-		e.Ticks, e.Vibrato = 3*m.BeatTicks()/2, true
-		c.Repairs = []Repair{{fmt.Sprintf("let the note on %s ring for a beat and a half, with vibrato", m.CountedInBar(e.Tick)), Edit{Kind: AlterNote, Note: best, Notes: []phrase.Event{e}}}}
+	if best < 0 {
+		return c
+	}
+	e := p.Events[best]
+	if beat := pc.Time.BeatTicksAt(e.Tick); 2*room >= 3*beat {
+		e.Ticks, e.Vibrato = 3*beat/2, true
+		c.Repairs = []Repair{{fmt.Sprintf("let the note on %s ring for a beat and a half, with vibrato", pc.Time.CountedInBar(e.Tick)), Edit{Kind: AlterNote, Note: best, Notes: []phrase.Event{e}}}}
 	}
 	return c
 }

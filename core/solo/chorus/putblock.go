@@ -10,7 +10,7 @@ import (
 
 // putBlock lays a block among others: what lies under it gives way, unless it is locked.
 func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
-	if err := b.Check(pc.Chart.Meter, pc.Chart.Ticks()); err != nil {
+	if err := b.Check(pc.Time); err != nil {
 		return Edited{}, &chart.FieldError{Field: "edit", Detail: err.Error()}
 	}
 	all, remarks := []Block{}, []string{}
@@ -21,7 +21,7 @@ func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
 		}
 		if other.Locked {
 			return Edited{}, &chart.FieldError{Field: "edit", Detail: fmt.Sprintf("%s would lie over %s, which is locked: unlock that one, or end before %s",
-				b.Title(), other.Title(), pc.Chart.Meter.CountedInBar(other.Start))}
+				b.Title(), other.Title(), pc.Time.CountedInBar(other.Start))}
 		}
 		left, right := other.Split(b.Start, b.End())
 		lost := len(other.Notes) - len(left.Notes) - len(right.Notes)

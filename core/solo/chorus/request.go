@@ -3,6 +3,7 @@ package chorus
 import (
 	"fmt"
 	"slices"
+	"sort"
 
 	"undaris/core/change"
 	"undaris/core/chart"
@@ -130,52 +131,73 @@ func (o Request) Check() error {
 
 // checkKept says which kept blocks stand in each other's way.
 func (o Request) checkKept() error {
-	m := o.Chart.Meter
+	t := o.Chart.Timeline()
 	for n, b := range o.Kept {
-		if err := b.Check(m, o.Chart.Ticks()); err != nil {
+		if err := b.Check(t); err != nil {
 			return &chart.FieldError{Field: fmt.Sprintf("kept[%d]", n), Detail: err.Error()}
 		}
 		if n > 0 && o.Kept[n-1].End() > b.Start {
 			before := o.Kept[n-1]
 			return &chart.FieldError{Field: fmt.Sprintf("kept[%d]", n), Detail: fmt.Sprintf(
 				"two locked blocks overlap: %s goes on to %s, and %s begins on %s; the nearest place for it is there",
-				before.Title(), m.CountedInBar(before.End()), b.Title(), m.CountedInBar(b.Start))}
+				before.Title(), t.CountedInBar(before.End()), b.Title(), t.CountedInBar(b.Start))}
 		}
 	}
 	return nil
 }
 
 // BarCount is how many bars a chorus has as it is played.
-func (o Request) BarCount() int { return o.Chart.Ticks() / o.Chart.Meter.BarTicks() }
+func (o Request) BarCount() int { return len(o.Chart.PlayedBars()) }
 
-// BlendAt is the blend at a tick of the chorus.
-func (o Request) BlendAt(tick int) float64 {
-	if len(o.Blend) == 0 {
-		return DefaultBlend
-	}
-	if len(o.Blend) == 1 {
-		return o.Blend[0]
-	}
-	bar := o.Chart.Meter.Downbeat(tick) / o.Chart.Meter.BarTicks()
-	return o.Blend[(bar%len(o.Blend)+len(o.Blend))%len(o.Blend)]
-}
-
-// PositionAt is where the hand stands at a tick of the chorus.
-func (o Request) PositionAt(tick int) neck.Position {
-	at := o.Position
-	for _, s := range o.Shifts {
-		if tick >= s.Bar*o.Chart.Meter.BarTicks() {
-			at = s.Position
-		}
-	}
-	return at
-}
-
-// ChosenBox is the box that is played in.
-func (o Request) ChosenBox() (harmony.Box, error) {
+// BoxIn is the box that is played in where a key holds.
+func (o Request) BoxIn(k harmony.Key) (harmony.Box, error) {
 	kind := o.Box
 	if kind == "" {
 		kind = o.Chart.Box
 	}
-	return o.Chart.Key.Box(kind)
+	return k.Box(kind)
+}
+
+// BlendAt is the blend at a tick of the chorus.
+func (pc *Context) BlendAt(tick int) float64 {
+	if len(pc.Blend) == 0 {
+		return DefaultBlend
+	}
+	if len(pc.Blend) == 1 {
+		return pc.Blend[0]
+	}
+	_, bar := pc.Time.Chorus(pc.Time.BarAt(tick))
+	return pc.Blend[bar]
+}
+
+// handPlace is where the hand stands from a tick on.
+type handPlace struct {
+	tick     int
+	position neck.Position
+}
+
+// handPlaces are where the hand stands through the chorus: where it is sent, and where the key changes
+// in between at the place that follows it there, in the form it had.
+func (o Request) handPlaces(t chart.Timeline) []handPlace {
+	places := []handPlace{{0, o.Position}}
+	shifts := o.Shifts
+	for bar := range t.Bars() {
+		at := places[len(places)-1].position
+		switch {
+		case len(shifts) > 0 && shifts[0].Bar == bar:
+			at, shifts = shifts[0].Position, shifts[1:]
+		case bar > 0 && t.KeyAt(bar).Tonic.Class() != t.KeyAt(bar-1).Tonic.Class():
+			at = at.Follow(o.Instrument, t.KeyAt(bar-1).Tonic.Class(), o.Instrument, t.KeyAt(bar).Tonic.Class())
+		default:
+			continue
+		}
+		places = append(places, handPlace{t.Start(bar), at})
+	}
+	return places
+}
+
+// PositionAt is where the hand stands at a tick of the chorus.
+func (pc *Context) PositionAt(tick int) neck.Position {
+	after := sort.Search(len(pc.hand), func(n int) bool { return pc.hand[n].tick > tick })
+	return pc.hand[max(after-1, 0)].position
 }

@@ -43,13 +43,12 @@ func ParseStage(text string) (Stage, error) {
 func (pc *Context) rank(e phrase.Event, landing bool) int {
 	over := pc.Chords[pc.ChordAt(e.Tick)]
 	class := e.Sounding(pc.Instrument).Class()
-	m := pc.Chart.Meter
 	switch {
-	case over.Class[class] == harmony.ChordTone && (landing || m.IsStrong(e.Tick) || analysis.IsLong(e, m)):
+	case over.Class[class] == harmony.ChordTone && (landing || pc.Time.IsStrong(e.Tick) || analysis.IsLong(e, pc.Time.MeterAt(pc.Time.BarAt(e.Tick)))):
 		return 0
 	case over.Class[class] == harmony.ChordTone || over.InScale[class]:
 		return 1
-	case pc.InBox[class]:
+	case over.InBox[class]:
 		return 2
 	}
 	return 3
@@ -88,8 +87,8 @@ func (pc *Context) grown(c Chorus, stage Stage) Chorus {
 		for _, e := range b.Notes {
 			if pc.rank(e, landings[e.Tick]) <= upTo {
 				notes = append(notes, e)
-			} else if last := len(notes) - 1; last >= 0 && notes[last].End() == e.Tick && notes[last].Ticks < o.Chart.Meter.BeatTicks() {
-				notes[last].Ticks = min(notes[last].Ticks+e.Ticks, 2*o.Chart.Meter.BeatTicks())
+			} else if last := len(notes) - 1; last >= 0 && notes[last].End() == e.Tick && notes[last].Ticks < pc.Time.BeatTicksAt(e.Tick) {
+				notes[last].Ticks = min(notes[last].Ticks+e.Ticks, 2*pc.Time.BeatTicksAt(e.Tick))
 			}
 		}
 		b.Notes = notes

@@ -31,9 +31,10 @@ type TransposeLoss struct {
 // anew with the chords left where they are.
 func (s PlayContext) Interval(to PlayContext) int {
 	votes := [12]int{}
+	was, is := s.Chart.ChordSpans(), to.Chart.ChordSpans()
 	length := min(s.Chart.Ticks(), to.Chart.Ticks())
 	for tick := 0; tick < length; tick += max(s.Chart.Meter.BeatTicks(), 1) {
-		votes[to.Chart.ChordAt(tick).Root.Class().Above(s.Chart.ChordAt(tick).Root.Class())]++
+		votes[chart.ChordAt(is, tick).Root.Class().Above(chart.ChordAt(was, tick).Root.Class())]++
 	}
 	byKey := to.Chart.Key.Tonic.Class().Above(s.Chart.Key.Tonic.Class())
 	best := byKey
@@ -143,11 +144,11 @@ func (m *transposer) chorus(n int, c Chorus) Chorus {
 // within is the part of the block that lies in the tune as it now is.
 func (m *transposer) within(n int, b Block) (Block, bool) {
 	end := m.to.Chart.Ticks()
-	first := -MaxPickupBeats * m.to.Chart.Meter.BeatTicks()
+	first := FirstTick(m.to.Chart.Timeline())
 	if b.Start >= first && b.End() <= end {
 		return b, true
 	}
-	at := m.from.Chart.Meter.CountedInBar(b.Start)
+	at := m.from.Chart.Timeline().CountedInBar(b.Start)
 	if b.Start >= end || b.End() <= first {
 		m.concede(n, b.Start, "%s on %s is left out: the tune is shorter now", b.Title(), at)
 		return b, false
@@ -208,11 +209,11 @@ func (m *transposer) sayNotes(n int, b Block, t lick.Transposition, octave int) 
 	if t.Slid {
 		return
 	}
-	meter := m.from.Chart.Meter
+	time, over := m.from.Chart.Timeline(), m.to.Chart.ChordSpans()
 	kept := 0
 	for at, e := range b.Notes {
-		where := meter.CountedInBar(e.Tick)
-		sounds := m.to.Chart.Key.ToneOver(m.to.Chart.ChordAt(e.Tick), pitch.ClassOf(int(e.Sounding(m.from.Instrument))+m.up+octave)).Note
+		where := time.CountedInBar(e.Tick)
+		sounds := m.to.Chart.Key.ToneOver(chart.ChordAt(over, e.Tick), pitch.ClassOf(int(e.Sounding(m.from.Instrument))+m.up+octave)).Note
 		if slices.Contains(t.Dropped, at) {
 			m.concede(n, e.Tick, "the %s on %s is left out: the neck does not have it", sounds, where)
 			continue
@@ -227,7 +228,7 @@ func (m *transposer) sayNotes(n int, b Block, t lick.Transposition, octave int) 
 		}
 	}
 	for _, lost := range t.Lost {
-		m.concede(n, b.Start, "in %s on %s %s", b.Title(), meter.CountedInBar(b.Start), lost)
+		m.concede(n, b.Start, "in %s on %s %s", b.Title(), time.CountedInBar(b.Start), lost)
 	}
 }
 

@@ -176,7 +176,7 @@ func TestTranspositionKeepsTheSound(t *testing.T) {
 		require.NoError(t, err)
 		before := planned.Best[0].Chorus
 		moved, conceded := chorus.Transpose([]chorus.Chorus{before}, from, to)
-		require.NoError(t, moved[0].Check(to.Chart.Meter, to.Chart.Ticks()))
+		require.NoError(t, moved[0].Check(to.Chart.Timeline()))
 		require.NoError(t, moved[0].Phrase(to.Chart).Check(to.Instrument))
 		up := from.Interval(to)
 		left := 0

@@ -122,7 +122,7 @@ type writer struct {
 
 // addChorus lays parts over one time through the form.
 func (w *writer) addChorus(n int) {
-	m := w.Tune.Meter
+	time := w.Tune.Timeline()
 	bars := len(w.Tune.PlayedBars())
 	start := n * w.Tune.Ticks()
 	for bar := 0; bar < bars; bar += w.PartBars {
@@ -131,7 +131,7 @@ func (w *writer) addChorus(n int) {
 		if !ok {
 			return
 		}
-		one.start, one.end = start+bar*m.BarTicks(), start+(bar+count)*m.BarTicks()
+		one.start, one.end = start+time.Start(bar), start+time.Start(bar+count)
 		for n := range one.notes {
 			one.notes[n].Tick += one.start
 		}
@@ -164,7 +164,8 @@ func (w *writer) choose(bar, bars int) (block, bool) {
 // lay writes a part over bars of the chart: its notes in ticks from the first of them.
 func (w *writer) lay(p Part, bar, bars int) (block, error) {
 	one := block{kind: chorus.FreeBlock, name: p.Name}
-	length := bars * w.Tune.Meter.BarTicks()
+	time := w.Tune.Timeline()
+	in, length := time.At(bar), time.Start(bar+bars)-time.Start(bar)
 	if p.Exercise != nil {
 		e := *p.Exercise
 		e.Over = exercise.Over{From: bar, Bars: bars}
@@ -177,17 +178,17 @@ func (w *writer) lay(p Part, bar, bars int) (block, error) {
 		return one, nil
 	}
 	one.kind = chorus.LickBlock
-	l, err := p.Lick.TransposedTo(w.Instrument, w.Tune.Key.Tonic, w.Position.Window)
+	l, err := p.Lick.TransposedTo(w.Instrument, in.Key.Tonic, w.Position.Window)
 	if err != nil {
 		return one, err
 	}
 	moved := l.Phrase
-	if over := w.Tune.ChordAt(bar * w.Tune.Meter.BarTicks()); over.Root.Class() != l.Root() {
-		if move := l.KeepFretsOver(w.Instrument, w.Tune.Key, over); move.Refused == "" {
+	if over := w.Tune.ChordAt(time.Start(bar)); over.Root.Class() != l.Root() {
+		if move := l.KeepFretsOver(w.Instrument, in.Key, over); move.Refused == "" {
 			moved = move.Phrase
 		}
 	}
-	if moved, err = moved.InMeter(w.Tune.Meter); err != nil {
+	if moved, err = moved.InMeter(in.Meter); err != nil {
 		return one, err
 	}
 	one.notes = within(moved.Events, length)

@@ -145,7 +145,7 @@ func TestEtudesHold(t *testing.T) {
 		require.NoError(t, err)
 		require.Len(t, e.Choruses, r.Choruses)
 		for n, one := range e.Choruses {
-			require.NoError(t, one.Check(c.Meter, c.Ticks()))
+			require.NoError(t, one.Check(c.Timeline()))
 			require.NotEmpty(t, one.Blocks, fmt.Sprint(n))
 			require.NoError(t, one.Phrase(c).Check(s.Instrument))
 		}

@@ -92,7 +92,8 @@ const endingBeats = 2
 // end ends the last chorus: its last notes give way to one that is held, led into from the fifth where
 // that is wished.
 func (w *writer) end() {
-	m := w.Tune.Meter
+	time := w.Tune.Timeline()
+	m := time.MeterAt(time.Bars() - 1)
 	last := w.blocks[len(w.blocks)-1]
 	at := last.end - min(endingBeats, m.Beats())*m.BeatTicks()
 	chord := w.Tune.ChordAt(at)
@@ -181,7 +182,7 @@ func (w *writer) etude() (Etude, error) {
 		out.Choruses[n].Blocks = append(out.Choruses[n].Blocks, one)
 	}
 	for _, c := range out.Choruses {
-		if err := c.Check(w.Tune.Meter, length); err != nil {
+		if err := c.Check(w.Tune.Timeline()); err != nil {
 			return Etude{}, err
 		}
 	}

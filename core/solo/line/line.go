@@ -80,15 +80,21 @@ func (e *TargetError) Error() string {
 	return e.Detail + "; the nearest that can: " + strings.Join(names, "; ")
 }
 
-// WriteNotes makes the line: the lick laid into the key and position so that its
+// leaving is what holds in the bar of the leaving chord.
+func (o Request) leaving() chart.Setting {
+	t := o.Chart.Timeline()
+	return t.At(t.BarAt(o.Change.Tick - 1))
+}
+
+// Write makes the line: the lick laid into the key and position so that its
 // last bar is the one before the change, its tail re-written so that approach
 // and target arrive on time. A target that cannot be reached is a *TargetError.
 func (o Request) Write() (Line, error) {
-	setting, err := o.Lick.PlaceIn(o.Instrument, o.Chart.Key.Tonic.Class(), o.Position.Window)
+	setting, err := o.Lick.PlaceIn(o.Instrument, o.leaving().Key.Tonic.Class(), o.Position.Window)
 	if err != nil {
 		return Line{}, err
 	}
-	setting.Phrase, err = setting.Phrase.InMeter(o.Chart.Meter)
+	setting.Phrase, err = setting.Phrase.InMeter(o.leaving().Meter)
 	if err != nil {
 		return Line{}, err
 	}
@@ -152,7 +158,7 @@ func better(a, b [3]float64) bool {
 // finerSubdivision says in which finer subdivision one of the targets could be reached, if
 // in any.
 func (o Request) finerSubdivision(s lick.Placement, targets []neck.Placed) string {
-	for _, finer := range o.Chart.Meter.Subdivisions() {
+	for _, finer := range o.leaving().Meter.Subdivisions() {
 		if finer.PerBeat <= o.Subdivision.PerBeat {
 			continue
 		}
@@ -185,12 +191,13 @@ func (o Request) nearest(s lick.Placement, arriving neck.Shape, to neck.Place) [
 
 // toTarget writes the line to one target.
 func (o Request) toTarget(s lick.Placement, target neck.Placed) (Line, error) {
-	box, err := o.Chart.Key.Box(o.Chart.Box)
+	in := o.leaving()
+	box, err := in.Key.Box(o.Chart.Box)
 	if err != nil {
 		return Line{}, err
 	}
 	led, err := o.Approach.Into(change.Goal{
-		Instrument: o.Instrument, Window: o.Position.Window, Key: o.Chart.Key, Box: box,
+		Instrument: o.Instrument, Window: o.Position.Window, Key: in.Key, Box: box,
 		Leaving: o.Change.Leaving.Chord, Arriving: o.Change.Arriving.Chord, Target: target.Place,
 	})
 	if err != nil {
@@ -203,14 +210,14 @@ func (o Request) toTarget(s lick.Placement, target neck.Placed) (Line, error) {
 			target.Note, target.Degree, target.String, target.Fret, err)
 	}
 	line := Line{
-		Phrase:  phrase.Phrase{Meter: o.Chart.Meter},
+		Phrase:  phrase.Phrase{Meter: in.Meter},
 		Start:   o.Change.Tick - t.arrival,
 		Target:  target,
 		Arrival: o.Change.Tick,
 		Kept:    t.kept,
 		Of:      len(s.Phrase.Events),
 	}
-	step := o.Subdivision.Ticks(o.Chart.Meter)
+	step := o.Subdivision.Ticks(in.Meter)
 	wanted := make([]neck.NoteToPlace, 0, t.kept+len(t.pitches)+len(approach))
 	for _, e := range s.Phrase.Events[:t.kept] {
 		e.Ticks = min(e.Ticks, t.start-e.Tick)
@@ -229,7 +236,7 @@ func (o Request) toTarget(s lick.Placement, target neck.Placed) (Line, error) {
 		line.add(phrase.Event{Tick: tick, Ticks: step}, RoleApproach, fmt.Sprintf("approach: %s into %s", o.Approach.Description, goal))
 		wanted = append(wanted, note)
 	}
-	landing := phrase.Event{Tick: t.arrival, Ticks: change.RingTicks(o.Chart.Meter, o.Change.Arriving), Technique: change.ArrivalTechnique(led, target.Place)}
+	landing := phrase.Event{Tick: t.arrival, Ticks: change.RingTicks(o.Change.Arriving), Technique: change.ArrivalTechnique(led, target.Place)}
 	landing.Vibrato = true
 	line.add(landing, RoleTarget, "target: "+goal)
 	wanted = append(wanted, approach[len(approach)-1])
@@ -268,11 +275,11 @@ func (l *Line) add(e phrase.Event, role Role, why string) {
 // describe says what was done, in sentences, and completes each note's reason
 // with what the note is over its chord.
 func (l *Line) describe(o Request, s lick.Placement, run int) {
-	m := o.Chart.Meter
+	t := o.Chart.Timeline()
 	l.Notes = append(l.Notes,
 		fmt.Sprintf("%d of the %d notes of %q stand as written.", l.Kept, l.Of, o.Lick.Name),
 		fmt.Sprintf("The run into %s has %d notes in %ss: it starts on %s and lands on %s.",
-			l.Target.Note, run, o.Subdivision, m.CountedInBar(l.RunStart), l.landingText(o)))
+			l.Target.Note, run, o.Subdivision, t.CountedInBar(l.RunStart), l.landingText(o)))
 	for _, lost := range s.Lost {
 		l.Notes = append(l.Notes, strings.ToUpper(lost[:1])+lost[1:]+".")
 	}
@@ -286,7 +293,7 @@ func (l *Line) landingText(o Request) string {
 	if l.Arrival >= o.Chart.Ticks() {
 		bar += " of the next chorus"
 	}
-	return fmt.Sprintf("%s of %s", o.Chart.Meter.Counted(l.Arrival), bar)
+	return fmt.Sprintf("%s of %s", o.Chart.Timeline().Counted(l.Arrival), bar)
 }
 
 // begin is the chart's tick of the line's tick 0, or of its pickup.
@@ -294,7 +301,7 @@ func (l Line) begin() int { return l.Start + min(l.Phrase.Events[0].Tick, 0) }
 
 // pool is the tones the tail may use: the box and the leaving chord.
 func (o Request) pool() (neck.Shape, error) {
-	box, err := o.Chart.Key.Box(o.Chart.Box)
+	box, err := o.leaving().Key.Box(o.Chart.Box)
 	if err != nil {
 		return neck.Shape{}, err
 	}

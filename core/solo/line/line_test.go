@@ -141,7 +141,7 @@ func TestALongLickOverTheFirstChangeBeginsInTheChorusBefore(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 11*1920, line.Start, "the last bar of the chorus")
 	assert.Equal(t, o.Chart.Ticks()+1920, line.Arrival)
-	first, count := line.Phrase.Span(line.Start)
+	first, count := line.Phrase.Span(o.Chart.Timeline(), line.Start)
 	assert.Equal(t, [2]int{11, 3}, [2]int{first, count})
 	assert.Equal(t, "G7", line.Labels[0].Chord.Symbol())
 	assert.Contains(t, line.Notes[1], "lands on beat 1 of bar 2 of the next chorus")
@@ -160,7 +160,7 @@ func TestAChangeInTheMiddleOfABar(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 2*1920+960, line.Arrival)
 	assert.Contains(t, line.Notes[1], "lands on beat 3 of bar 3")
-	first, count := line.Phrase.Span(line.Start)
+	first, count := line.Phrase.Span(o.Chart.Timeline(), line.Start)
 	assert.Equal(t, [2]int{1, 2}, [2]int{first, count})
 	last := line.Phrase.Events[len(line.Phrase.Events)-1]
 	assert.Equal(t, 960, last.Ticks, "the target rings no longer than its chord")

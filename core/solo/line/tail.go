@@ -48,7 +48,7 @@ func (o Request) tail(written phrase.Phrase, approach []neck.NoteToPlace) (tail,
 	if err != nil {
 		return tail{}, err
 	}
-	meter := o.Chart.Meter
+	meter := o.leaving().Meter
 	step := o.Subdivision.Ticks(meter)
 	arrival := written.Bars() * written.Meter.BarTicks()
 	least := int(float64(len(written.Events))*leastKept + 0.5)
@@ -105,7 +105,7 @@ func (o Request) pathsTo(pool neck.Shape, goal pitch.MIDI, longest int) tailPath
 	w := tailPaths{}
 	for _, tone := range pool.Tones {
 		w.pitches = append(w.pitches, tone.Pitch)
-		w.class = append(w.class, costClass[o.Chart.Key.Classify(o.Change.Leaving.Chord, tone.Pitch.Class())])
+		w.class = append(w.class, costClass[o.leaving().Key.Classify(o.Change.Leaving.Chord, tone.Pitch.Class())])
 	}
 	end := len(w.pitches)
 	w.pitches = append(w.pitches, goal)

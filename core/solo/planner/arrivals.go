@@ -47,7 +47,7 @@ const (
 // start draws where the phrase of a slot begins, and whether that leaves a chord that arrives
 // at the start of the slot to the band.
 func (d *rhythmDraw) start(s phraseSlot) (tick int, silent bool) {
-	beat := d.Chart.Meter.BeatTicks()
+	beat := s.beat
 	arrives := len(s.arrivals) > 0 && d.TargetTicks[s.arrivals[0]] == s.start
 	at := func(one phraseStart) int {
 		if one.offBeat {
@@ -89,7 +89,7 @@ func (pc *planContext) handMoves(tick int) bool {
 // landings draws when the landings of a slot come whose phrase begins at one tick and would
 // be over at another.
 func (d *rhythmDraw) landings(s phraseSlot, start, end int, silent bool) []dueLanding {
-	beat := d.Chart.Meter.BeatTicks()
+	beat := s.beat
 	all := []dueLanding{}
 	for n, index := range s.arrivals {
 		at := d.TargetTicks[index] - s.start
@@ -121,8 +121,7 @@ func (d *rhythmDraw) landings(s phraseSlot, start, end int, silent bool) []dueLa
 
 // land puts a landing into the pattern: on a note that is there, on one nearby that is moved,
 // or on a new one. An early one rings over the beat; before a late one the line breathes.
-func (p *pattern) land(pc *planContext, l dueLanding) {
-	beat := pc.Chart.Meter.BeatTicks()
+func (p *pattern) land(beat int, l dueLanding) {
 	at, nearest := -1, beat/2+1
 	for n, one := range p.notes {
 		if off := max(one.tick-l.tick, l.tick-one.tick); one.arrival < 0 && off < nearest {
@@ -161,7 +160,6 @@ func (p *pattern) land(pc *planContext, l dueLanding) {
 // adoptLandings makes the first note that is heard as a chord arrives its landing, where none
 // was meant.
 func (pc *planContext) adoptLandings(phrases []draftPhrase) {
-	beat := pc.Chart.Meter.BeatTicks()
 	landed := map[int]bool{}
 	for _, p := range phrases {
 		for _, o := range p.onsets {
@@ -172,6 +170,7 @@ func (pc *planContext) adoptLandings(phrases []draftPhrase) {
 		if landed[index] {
 			continue
 		}
+		beat := pc.Time.BeatTicksAt(at)
 		for len(phrases) > 1 && startsBefore(phrases[1], at-beat) {
 			phrases = phrases[1:] // what is over is looked at no more
 		}

@@ -63,14 +63,13 @@ func (pc *planContext) addBends(all []plannedNote, r *rand.Rand) {
 	if pc.NoBends {
 		return
 	}
-	beat := pc.Chart.Meter.BeatTicks()
 	bent, long := 0, 0
 	kinds := map[bendKind]bool{}
 	for _, e := range all {
 		if e.Bend > 1 {
 			bent++
 			kinds[pc.bendKindOf(e)] = true
-			if e.Ticks >= beat {
+			if e.Ticks >= e.onset.beat {
 				long++
 			}
 		}
@@ -163,27 +162,27 @@ func (pc *planContext) addCurls(all []plannedNote, most int, r *rand.Rand) {
 
 // bendKindOf is the kind of a bend that is there.
 func (pc *planContext) bendKindOf(e plannedNote) bendKind {
-	return bendKind{pc.aboveTonic(pc.Instrument.Pitch(e.Place)), pc.aboveTonic(e.Sounding(pc.Instrument))}
+	return bendKind{pc.aboveTonic(e, pc.Instrument.Pitch(e.Place)), pc.aboveTonic(e, e.Sounding(pc.Instrument))}
 }
 
-// aboveTonic is how many semitones a pitch lies above the tonic of the key, 0 to 11.
-func (pc *planContext) aboveTonic(p pitch.MIDI) int {
-	return int(p.Class().Above(pc.Chart.Key.Tonic.Class()))
+// aboveTonic is how many semitones a pitch lies above the tonic of the key at a note, 0 to 11.
+func (pc *planContext) aboveTonic(at plannedNote, p pitch.MIDI) int {
+	return int(p.Class().Above(pc.Chords[at.onset.over].Key.Tonic.Class()))
 }
 
 // possibleBends are the bends that the notes may be played with, at places where hands bend:
 // on the three thin strings, and for a whole step by the second or third finger, since the
 // first alone is too weak.
 func (pc *planContext) possibleBends(all []plannedNote) []possibleBend {
-	beat := pc.Chart.Meter.BeatTicks()
 	found := []possibleBend{}
 	for n, e := range all {
+		beat := e.onset.beat
 		if e.asLick || e.onset.repeat || e.Bend > 0 || 2*e.Ticks < beat {
 			continue
 		}
 		goal := e.Sounding(pc.Instrument)
 		for _, kind := range pc.bendKindsOver(e.onset.over) {
-			if kind.to != pc.aboveTonic(goal) {
+			if kind.to != pc.aboveTonic(e, goal) {
 				continue
 			}
 			up := (kind.to - kind.from + 12) % 12
@@ -201,7 +200,7 @@ func (pc *planContext) possibleBends(all []plannedNote) []possibleBend {
 
 // bendKindsOver are the bends over one of the chords.
 func (pc *planContext) bendKindsOver(chord int) []bendKind {
-	root := int(pc.Chords[chord].Chord.Root.Class().Above(pc.Chart.Key.Tonic.Class()))
+	root := int(pc.Chords[chord].Chord.Root.Class().Above(pc.Chords[chord].Key.Tonic.Class()))
 	if kinds, ok := bendsOver[root]; ok {
 		return kinds
 	}

@@ -13,9 +13,9 @@ import (
 func (pc *planContext) blocks(phrases []draftPhrase) chorus.Chorus {
 	all := slices.Clone(pc.Kept)
 	for n, p := range phrases {
-		name := fmt.Sprintf("motif %s", p.motifID)
+		name := fmt.Sprintf("motif %s", p.motif)
 		if p.answer {
-			name = fmt.Sprintf("answer %s", p.motifID)
+			name = fmt.Sprintf("answer %s", p.motif)
 		}
 		for from := 0; from < len(p.notes); {
 			to := from + 1

@@ -1,6 +1,10 @@
 package planner
 
-import "undaris/core/chart"
+import (
+	"strings"
+
+	"undaris/core/chart"
+)
 
 // cell is a rhythm of one beat or more in equal parts: x a note begins, r the same pitch is
 // struck again, - it goes on, . silence.
@@ -46,17 +50,43 @@ var (
 
 // The cells of simple and of compound beats, by how many parts a beat has.
 var (
-	simpleCellsOf   = map[int][]cell{1: quarterCells, 2: eighthCells, 3: tripletCells, 4: sixteenthCells}
-	compoundCellsOf = map[int][]cell{1: compoundCells, 3: tripletCells, 6: sextupletCells}
+	simpleCellsOf = map[int][]cell{
+		1: quarterCells, 2: eighthCells, 3: tripletCells, 4: sixteenthCells,
+		5: withEven(eighthCells, 5), 6: withEven(tripletCells, 6), 8: withEven(sixteenthCells, 8),
+	}
+	compoundCellsOf = map[int][]cell{
+		1: compoundCells, 2: withEven(compoundCells, 2), 3: tripletCells, 4: withEven(compoundCells, 4),
+		6: sextupletCells, 12: withEven(sextupletCells, 12),
+	}
 )
 
-// cells are those of the request's subdivision.
-func (pc *planContext) cells() []cell {
-	if pc.Chart.Meter.Compound() {
-		return compoundCellsOf[pc.Subdivision.PerBeat]
+// withEven is cells and, as likely as all of them, a beat of so many even notes: what is seldom played
+// for long (our choice).
+func withEven(cells []cell, notes int) []cell {
+	even := cell{parts: strings.Repeat("x", notes), beats: 1}
+	for _, c := range cells {
+		even.weight += c.weight
 	}
-	found := simpleCellsOf[pc.Subdivision.PerBeat]
-	if pc.Subdivision.PerBeat == 2 && pc.Chart.Feel != chart.Straight {
+	return append(append([]cell{}, cells...), even)
+}
+
+// subdivisionIn is the request's subdivision, or in another meter than the first the nearest it has.
+func (pc *planContext) subdivisionIn(m chart.Meter) chart.Subdivision {
+	if m.Compound() == pc.Chart.Meter.Compound() {
+		return pc.Subdivision
+	}
+	s, _ := m.NearestSubdivision(pc.Subdivision.Name)
+	return s
+}
+
+// cells are those of the request's subdivision in the meter of the slot.
+func (d *rhythmDraw) cells() []cell {
+	notes := d.subdivisionIn(d.slot.in.Meter).PerBeat
+	if d.slot.in.Meter.Compound() {
+		return compoundCellsOf[notes]
+	}
+	found := simpleCellsOf[notes]
+	if notes == 2 && d.slot.in.Feel != chart.Straight {
 		return shuffleCells
 	}
 	return found
@@ -75,9 +105,9 @@ var shuffleCells = func() []cell {
 }()
 
 // offBeat is how far into a beat its off-beat lies: half of it, or the last third.
-func (pc *planContext) offBeat() int {
-	beat := pc.Chart.Meter.BeatTicks()
-	if pc.Subdivision.PerBeat%2 == 1 || pc.Chart.Meter.Compound() {
+func (d *rhythmDraw) offBeat() int {
+	beat, meter := d.slot.beat, d.slot.in.Meter
+	if d.subdivisionIn(meter).PerBeat%2 == 1 || meter.Compound() {
 		return 2 * beat / 3
 	}
 	return beat / 2

@@ -30,7 +30,7 @@ func newPlanContext(o chorus.Request) (*planContext, error) {
 	for n := range pc.Chords {
 		goals := [12]bool{}
 		for _, kind := range pc.bendKindsOver(n) {
-			goals[(int(pc.Chart.Key.Tonic.Class())+kind.to)%12] = true
+			goals[(int(pc.Chords[n].Key.Tonic.Class())+kind.to)%12] = true
 		}
 		pc.bendGoals = append(pc.bendGoals, goals)
 	}

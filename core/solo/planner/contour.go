@@ -106,9 +106,8 @@ const lastThird = 2.0 / 3
 // a beat. It returns its pitch, which the others stay below.
 func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Rand) pitch.MIDI {
 	p := &phrases[climax]
-	beat := pc.Chart.Meter.BeatTicks()
 	at, heights := -1, []pitch.MIDI{}
-	for _, m := range pc.highNoteChoices(p, beat) {
+	for _, m := range pc.highNoteChoices(p) {
 		o := p.onsets[m]
 		o.rests = true
 		if heights = pc.heights(phrases, o); len(heights) > 0 {
@@ -119,6 +118,7 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 	if at < 0 {
 		return pc.ceiling()
 	}
+	beat := p.onsets[at].beat
 	for m := at + 1; m < len(p.onsets); m++ {
 		if p.onsets[m].tick >= p.onsets[at].tick+beat {
 			p.onsets[at].ticks = max(p.onsets[at].ticks, min(beat, p.onsets[m].tick-p.onsets[at].tick))
@@ -141,9 +141,10 @@ func (pc *planContext) setHighNote(phrases []draftPhrase, climax int, r *rand.Ra
 
 // highNoteChoices are the onsets of a phrase that may be the highest note, by their indices, the
 // best first: high in the contour, long already, no landing, in the last third.
-func (pc *planContext) highNoteChoices(p *draftPhrase, beat int) []int {
+func (pc *planContext) highNoteChoices(p *draftPhrase) []int {
 	choices, value := []int{}, map[int]float64{}
 	for m, o := range p.onsets {
+		beat := o.beat
 		if float64(o.tick) < lastThird*float64(pc.Length) || o.lickNote != nil || o.repeat || o.held && p.answer || o.tick+beat > pc.nextChange(o) || !pc.mayLast(p.onsets, m, beat) {
 			continue
 		}

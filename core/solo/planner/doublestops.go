@@ -19,18 +19,17 @@ var doubleStopIntervals = []int{3, 4, 8, 9}
 // addDoubleStops adds a third or a sixth below to some of the notes that are rested on, where
 // it is a tone of the chord and lies under the hand. Next are the notes of the phrase after it.
 func (pc *planContext) addDoubleStops(p *draftPhrase, next []phrase.Event, r *rand.Rand) {
-	beat := pc.Chart.Meter.BeatTicks()
 	line := slices.Concat(p.notes, next[:min(1, len(next))])
 	for n, e := range p.notes {
 		o := p.onsets[n]
-		if p.fromLick[n] || e.Bend > 0 || e.Fret == 0 || e.Ticks < beat || !o.rests || o.peak || e.HammerOn || e.PullOff || e.SlideFrom > 0 || r.Float64() >= oftenDoubled {
+		if p.fromLick[n] || e.Bend > 0 || e.Fret == 0 || e.Ticks < o.beat || !o.rests || o.peak || e.HammerOn || e.PullOff || e.SlideFrom > 0 || r.Float64() >= oftenDoubled {
 			continue
 		}
 		found := []neck.Place{}
 		for _, c := range pc.allPlaces(o.window) {
 			below := int(p.notes[n].Sounding(pc.Instrument) - c.pitch)
 			if c.place.String > e.String && c.place.String <= e.String+2 && c.place.Fret > 0 && slices.Contains(doubleStopIntervals, below) &&
-				(o.blend > 0 || pc.InBox[c.pitch.Class()]) && pc.Chords[o.over].Class[c.pitch.Class()] == harmony.ChordTone &&
+				(o.blend > 0 || pc.Chords[o.over].InBox[c.pitch.Class()]) && pc.Chords[o.over].Class[c.pitch.Class()] == harmony.ChordTone &&
 				pc.WithinSpan(e.Place, c.place) && secondFinger(e, c.place) > 0 && (n+1 == len(line) || pc.WithinSpan(line[n+1].Place, c.place)) {
 				found = append(found, c.place)
 			}

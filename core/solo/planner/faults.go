@@ -75,12 +75,12 @@ func (pc *planContext) landingFaults(r analysis.Review) float64 {
 func (pc *planContext) harmonyFaults(r analysis.Review) float64 {
 	sum := weighsRest*float64(len(r.Verdict.Rests.Issues)) + weighsPassing*float64(len(r.Verdict.Passing))
 	for _, d := range r.Implied {
-		if d.To-d.From >= pc.Chart.Meter.BarTicks() && d.Recognition != analysis.Recognized {
+		if d.To-d.From >= pc.Time.MeterAt(pc.Time.BarAt(d.From)).BarTicks() && d.Recognition != analysis.Recognized {
 			sum += weighsUnheard * (0.3 + pc.BlendAt(d.From))
 		}
 	}
 	for n, c := range r.Verdict.Coverage {
-		if d := r.Implied[n]; d.To-d.From >= pc.Chart.Meter.BarTicks() && len(c.Notes) > 0 && !hasGuideTone(c) {
+		if d := r.Implied[n]; d.To-d.From >= pc.Time.MeterAt(pc.Time.BarAt(d.From)).BarTicks() && len(c.Notes) > 0 && !hasGuideTone(c) {
 			sum += weighsUntold * (0.3 + pc.BlendAt(d.From))
 		}
 	}
@@ -117,17 +117,18 @@ func (pc *planContext) styleFaults(r analysis.Review) float64 {
 // the solo ends.
 func (pc *planContext) phraseFaults(line phrase.Phrase) float64 {
 	sum := 0.0
-	if last := line.Events[len(line.Events)-1]; pc.Part.Last() && last.Sounding(pc.Instrument).Class() != pc.Chart.Key.Tonic.Class() {
+	if last := line.Events[len(line.Events)-1]; pc.Part.Last() && last.Sounding(pc.Instrument).Class() != pc.Time.KeyAt(pc.Time.BarAt(last.Tick)).Tonic.Class() {
 		sum += weighsEnding
 	}
-	bar, starts, downbeats := pc.Chart.Meter.BarTicks(), map[int]bool{}, 0
+	starts, downbeats := map[int]bool{}, 0
 	for _, span := range analysis.PhraseSpans(line) {
 		first := line.Events[span.From].Tick
-		starts[((first%bar)+bar)%bar] = true
+		bar, into := pc.Time.MeterAt(pc.Time.BarAt(first)).BarTicks(), pc.intoBar(first)
+		starts[into] = true
 		if line.Events[span.To-1].End()-first < int(leastPhraseBar*float64(bar)) {
 			sum += weighsShort
 		}
-		if first%bar == 0 {
+		if into == 0 {
 			downbeats++
 		}
 	}
@@ -152,7 +153,7 @@ func (pc *planContext) climaxFaults(events []phrase.Event) float64 {
 	}
 	lacks := 0
 	for _, lacking := range []bool{
-		times > 1, highest.Ticks < pc.Chart.Meter.BeatTicks(), highest.Bend == 0 && !highest.Vibrato,
+		times > 1, highest.Ticks < pc.Time.BeatTicksAt(highest.Tick), highest.Bend == 0 && !highest.Vibrato,
 		float64(highest.Tick) < lastThird*float64(pc.Length),
 	} {
 		if lacking {
@@ -165,13 +166,13 @@ func (pc *planContext) climaxFaults(events []phrase.Event) float64 {
 // techniqueFaults weighs bends too few, too many or all alike, and a rhythm without ties.
 func (pc *planContext) techniqueFaults(events []phrase.Event) float64 {
 	bends, kinds := 0, map[[2]pitch.Class]bool{}
-	ties, beat := 0, pc.Chart.Meter.BeatTicks()
+	ties := 0
 	for _, e := range events {
 		if e.Bend > 0 {
 			bends++
 			kinds[[2]pitch.Class{pc.Instrument.Pitch(e.Place).Class(), e.Sounding(pc.Instrument).Class()}] = true
 		}
-		if in := ((e.Tick % beat) + beat) % beat; in > 0 && in+e.Ticks > beat {
+		if _, _, in := pc.Time.Place(e.Tick); in > 0 && in+e.Ticks > pc.Time.BeatTicksAt(e.Tick) {
 			ties++
 		}
 	}

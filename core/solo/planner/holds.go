@@ -4,6 +4,8 @@ import (
 	"math/rand/v2"
 	"slices"
 	"sort"
+
+	"undaris/core/chart"
 )
 
 // longestHold is how long the last note of a phrase sounds at most, in beats (ours).
@@ -12,11 +14,6 @@ const longestHold = 4
 // lengthenHolds lengthens the last notes of phrases by half beats, at random, until no more is
 // silent than is asked for. Between phrases half a beat of silence stays.
 func (pc *planContext) lengthenHolds(phrases []draftPhrase, r *rand.Rand) {
-	beat := pc.Chart.Meter.BeatTicks()
-	step := beat / 2
-	if pc.Chart.Meter.Compound() {
-		step = beat / 3
-	}
 	silent := pc.Length
 	for _, p := range phrases {
 		for _, o := range p.onsets {
@@ -35,10 +32,17 @@ func (pc *planContext) lengthenHolds(phrases []draftPhrase, r *rand.Rand) {
 		}
 	}
 	asked := int(pc.Space * float64(pc.Length))
-	for silent-step >= asked && len(open) > 0 {
+	for len(open) > 0 {
 		at := r.IntN(len(open))
 		n := open[at]
 		o := &phrases[n].onsets[len(phrases[n].onsets)-1]
+		beat, step := o.beat, o.beat/2
+		if beat%(chart.TicksPerQuarter) != 0 {
+			step = beat / 3
+		}
+		if silent-step < asked {
+			break
+		}
 		if end := o.tick + o.ticks + step; end > pc.Length || end > pc.soundsFrom(phrases, n)-beat/2 || end > pc.nextChange(*o) || o.ticks+step > longestHold*beat {
 			open = slices.Delete(open, at, at+1)
 			continue

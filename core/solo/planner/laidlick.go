@@ -50,17 +50,16 @@ func (l lickPattern) withNote(chord, n int) []phrase.Event {
 // gone on to in the pattern's own rhythm. It says whether at least three quarters stand.
 func (pc *planContext) layLick(n, shift int, s phraseSlot, p pattern, room lickRoom) (pattern, lickPattern, bool) {
 	none := lickPattern{}
-	m := pc.Chart.Meter
-	beat := m.BeatTicks()
+	beat := s.beat
 	w := pc.PositionAt(s.start).Window
-	set := pc.placedLick(n, w).phrase.Events
+	set := pc.placedLick(n, w, s.in).phrase.Events
 	first, last := set[0].Tick+shift, set[len(set)-1].Tick+shift
-	if first < -room.before || first > 2*beat || last > room.last || s.start+first < -m.BarTicks() {
+	if first < -room.before || first > 2*beat || last > room.last || s.start+first < -pc.Chart.Meter.BarTicks() {
 		return p, none, false
 	}
 	laid := lickPattern{name: pc.Licks[n].Name, lick: n, shift: shift, moved: map[int][]phrase.Event{}}
 	laid.events = shifted(set, s.start+shift)
-	for chord, moved := range pc.movedLicks(n, w) {
+	for chord, moved := range pc.movedLicks(n, w, s.in) {
 		laid.moved[chord] = shifted(moved.Events, s.start+shift)
 	}
 	next := pattern{curve: p.curve}
@@ -131,7 +130,7 @@ func (pc *planContext) arrivesAfter(p pattern, one patternNote, s phraseSlot, ti
 // landWithin makes one of the notes of a lick, from an index on, the landing on a chord that
 // arrives: its own note where that is a tone of the chord. It says whether the note stays.
 func (pc *planContext) landWithin(p *pattern, from int, due patternNote, arrives int, laid lickPattern) bool {
-	beat := pc.Chart.Meter.BeatTicks()
+	beat := pc.Time.BeatTicksAt(pc.TargetTicks[due.arrival])
 	over := pc.Targets[due.arrival].Over
 	for k := from; k < len(p.notes); k++ {
 		one := &p.notes[k]
@@ -150,7 +149,7 @@ func (pc *planContext) landWithin(p *pattern, from int, due patternNote, arrives
 		one.lickEvent = -1
 		return false
 	}
-	p.land(pc, dueLanding{index: due.arrival, arrives: arrives, tick: arrives})
+	p.land(beat, dueLanding{index: due.arrival, arrives: arrives, tick: arrives})
 	return false
 }
 

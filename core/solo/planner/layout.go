@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 
+	"undaris/core/chart"
 	"undaris/core/solo/chorus"
 )
 
@@ -11,8 +12,13 @@ import (
 type phraseSlot struct {
 	// start and ticks say where it lies in the chorus.
 	start, ticks int
+	// in is what holds where it begins, beat the length of a counted beat there.
+	in   chart.Setting
+	beat int
 	// motifID is alike for slots whose phrases are the same motif.
 	motifID string
+	// motif is what the motif is called: it leaves out how much time there is for it.
+	motif string
 	// answer says that the phrase ends its sentence, and so ends on R or 3.
 	answer bool
 	// ending says that the solo ends with the phrase, and so on the tonic.
@@ -115,8 +121,11 @@ func (pc *planContext) sentence(d division, letter string, first, sentence, unit
 
 // slot is room for a phrase of so many bars.
 func (pc *planContext) slot(bar, bars int, motifID string) phraseSlot {
-	length := pc.Chart.Meter.BarTicks()
-	s := phraseSlot{start: bar * length, ticks: bars * length, motifID: motifID}
+	start, in := pc.Time.Start(bar), pc.Time.At(bar)
+	s := phraseSlot{start: start, ticks: pc.Time.Start(bar+bars) - start, in: in, beat: in.Meter.BeatTicks(), motifID: motifID, motif: motifID}
+	if in.Meter != pc.Chart.Meter || s.ticks != bars*pc.Chart.Meter.BarTicks() {
+		s.motifID += fmt.Sprintf(" in %s, %d ticks", in.Meter, s.ticks) // a motif comes back where there is as much time for it
+	}
 	for n, tick := range pc.TargetTicks {
 		if tick >= s.start && tick < s.start+s.ticks {
 			s.arrivals = append(s.arrivals, n)

@@ -30,7 +30,7 @@ func TestPlansFromAnyLicksCanBeKept(t *testing.T) {
 			o.Licks = append(o.Licks, l)
 		}
 		for _, best := range solotest.Planned(t, o).Best {
-			require.NoError(rt, best.Check(o.Chart.Meter, o.Chart.Ticks()))
+			require.NoError(rt, best.Check(o.Chart.Timeline()))
 			require.NoError(rt, best.Line.Check(o.Instrument))
 		}
 	})

@@ -62,6 +62,19 @@ const (
 // classCost is what a note of each class costs off the strong beats.
 var classCost = map[harmony.Class]int{harmony.ChordTone: 0, harmony.Colour: 6, harmony.Blue: 4, harmony.Suspension: 12, harmony.Outside: costOutside}
 
+// landingPlaces are the places of the tone that an onset lands on, where the hand is: a late landing may
+// come after the hand has moved on.
+func (pc *planContext) landingPlaces(o onset) []neck.Placed {
+	target := pc.Targets[o.arrival]
+	if target.Window == o.window {
+		return target.Places
+	}
+	if there := neck.PlaceTones(pc.Instrument, o.window, []harmony.Tone{target.Aim}).Tones; len(there) > 0 {
+		return there
+	}
+	return target.Places
+}
+
 // choices are the places an onset may have, the cheapest few.
 func (pc *planContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeChoice {
 	if o.lickNote != nil { // what a lick has is played as it is
@@ -69,14 +82,15 @@ func (pc *planContext) choices(o onset, below pitch.MIDI, r *rand.Rand) []placeC
 		return []placeChoice{own}
 	}
 	found := make([]placeChoice, 0, 16)
-	if o.arrival >= 0 && !(o.ends == endsOnTonic && pc.Chords[o.over].Class[pc.Chart.Key.Tonic.Class()] == harmony.ChordTone) {
-		for _, tone := range pc.Targets[o.arrival].Places {
+	if o.arrival >= 0 && !(o.ends == endsOnTonic && pc.Chords[o.over].Class[pc.Chords[o.over].Key.Tonic.Class()] == harmony.ChordTone) {
+		places := pc.landingPlaces(o)
+		for _, tone := range places {
 			if (tone.Pitch < below || o.peak) && (tone.Fret > 0 || !o.held && !o.peak) {
 				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch, cost: pc.contourCost(o, tone.Pitch) + r.IntN(noise)})
 			}
 		}
 		if len(found) == 0 {
-			for _, tone := range pc.Targets[o.arrival].Places {
+			for _, tone := range places {
 				found = append(found, placeChoice{place: tone.Place, pitch: tone.Pitch})
 			}
 		}
@@ -107,13 +121,13 @@ func (pc *planContext) ownCost(o onset, class pitch.Class, loosened bool) int {
 	over := pc.Chords[o.over]
 	is := over.Class[class]
 	switch {
-	case o.blend == 0 && !pc.InBox[class]:
+	case o.blend == 0 && !over.InBox[class]:
 		return never
 	case o.blend == 1 && is != harmony.ChordTone && !loosened:
 		return never
 	case o.rests && is != harmony.ChordTone && is != harmony.Colour && (!loosened || is == harmony.Outside):
 		return never
-	case is == harmony.Outside && (o.strong || o.leads == 0 && !pc.InBox[class]):
+	case is == harmony.Outside && (o.strong || o.leads == 0 && !over.InBox[class]):
 		return never
 	}
 	cost := classCost[is]
@@ -121,16 +135,16 @@ func (pc *planContext) ownCost(o onset, class pitch.Class, loosened bool) int {
 	if o.ends == endsAsAnswer && !closes || o.ends == endsAsQuestion && closes {
 		cost += costEnding
 	}
-	if o.ends == endsOnTonic && class != pc.Chart.Key.Tonic.Class() {
+	if o.ends == endsOnTonic && class != over.Key.Tonic.Class() {
 		cost += 2 * costEnding
 	}
 	if o.leads > 0 && is == harmony.Outside {
 		cost = 10 // it is led on, and the approach is priced with the landing
 	}
-	if 1 <= o.ticks/pc.Chart.Meter.BeatTicks() && pc.bendGoals[o.over][class] {
+	if o.ticks >= o.beat && pc.bendGoals[o.over][class] {
 		cost -= worthBend
 	}
-	if !pc.InBox[class] {
+	if !over.InBox[class] {
 		cost += int(costOffBox * (1 - o.blend))
 	}
 	if is != harmony.ChordTone {

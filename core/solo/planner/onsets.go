@@ -10,8 +10,6 @@ import (
 // kept block stands over. The last one is as short as it may be; lengthenHolds lengthens it.
 func (pc *planContext) onsets(slots []phraseSlot, n int, patterns []pattern, lick lickPattern) []onset {
 	s, p := slots[n], patterns[n]
-	m := pc.Chart.Meter
-	beat := m.BeatTicks()
 	all := []onset{}
 	for k := range p.notes {
 		// Where the hand moves nothing is struck before.
@@ -21,7 +19,9 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns []pattern, lic
 	}
 	for k, one := range p.notes {
 		tick := s.start + one.tick
-		o := onset{tick: tick, over: pc.ChordAt(tick), strong: m.IsStrong(tick), onBeat: tick%beat == 0, arrival: one.arrival, repeat: one.repeat, motifInterval: noMotifInterval,
+		beat := pc.Time.BeatTicksAt(tick)
+		_, _, into := pc.Time.Place(tick)
+		o := onset{tick: tick, beat: beat, over: pc.ChordAt(tick), strong: pc.Time.IsStrong(tick), onBeat: into == 0, arrival: one.arrival, repeat: one.repeat, motifInterval: noMotifInterval,
 			window: pc.PositionAt(tick).Window, blend: pc.BlendAt(tick), held: k == len(p.notes)-1}
 		if one.arrival >= 0 {
 			o.over = pc.Targets[one.arrival].Over // an early one belongs to the chord that it rings into
@@ -64,12 +64,12 @@ func (pc *planContext) untilAfter(tick, arrival int) int {
 
 // setRoles says of every onset what it does in its phrase, once all have their lengths.
 func (pc *planContext) setRoles(all []onset) {
-	beat := pc.Chart.Meter.BeatTicks()
 	for k := range all {
 		all[k].leads = 0
 	}
 	for k := range all {
 		o := &all[k]
+		beat := o.beat
 		o.gap = k == 0 || 2*(o.tick-all[k-1].tick-all[k-1].ticks) >= beat
 		last := k == len(all)-1
 		o.rests = o.ticks >= beat || last || 2*(all[k+1].tick-o.tick-o.ticks) >= beat
@@ -99,7 +99,7 @@ func (pc *planContext) outsideKept(o *onset) bool {
 			o.ticks = b.Start - o.tick
 		}
 	}
-	return o.ticks >= pc.Chart.Meter.BeatTicks()/8
+	return o.ticks >= o.beat/8
 }
 
 // keptBefore is the last note of the kept blocks before a tick.
@@ -118,9 +118,11 @@ func (pc *planContext) keptBefore(tick int) *phrase.Event {
 // onset is a note of a phrase whose pitch is still to be chosen.
 type onset struct {
 	tick, ticks int
-	over        int
-	strong      bool
-	onBeat      bool
+	// beat is the length of a counted beat where it begins.
+	beat   int
+	over   int
+	strong bool
+	onBeat bool
 	// repeat says that it strikes the pitch before it again.
 	repeat bool
 	// rests says that it is long or has silence after it, held that the phrase ends on it.

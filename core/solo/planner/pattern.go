@@ -57,10 +57,10 @@ func (p pattern) varied() bool {
 }
 
 // separate leaves out notes that lie too near to a landing to be played between.
-func (p *pattern) separate(pc *planContext) {
-	least := pc.Chart.Meter.BeatTicks() / 5
-	if pc.Subdivision.PerBeat >= 6 {
-		least = pc.Subdivision.Ticks(pc.Chart.Meter) / 2
+func (p *pattern) separate(beat, notesPerBeat int) {
+	least := beat / 5
+	if notesPerBeat >= 6 {
+		least = beat / notesPerBeat / 2
 	}
 	kept := p.notes[:0:0]
 	for _, one := range p.notes {

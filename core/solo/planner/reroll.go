@@ -28,7 +28,8 @@ func reroll(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edi
 	if err := e.CheckBlocks(c); err != nil {
 		return chorus.Edited{}, err
 	}
-	bar := o.Chart.Meter.BarTicks()
+	time, bar := o.Chart.Timeline(), o.Chart.Meter.BarTicks()
+	from, to := time.Start(e.Bar), time.Start(e.Bar+e.Bars)
 	request := o
 	request.Seed, request.Kept = e.Seed, nil
 	everything := len(e.Blocks) == 0 && e.Bars == 0
@@ -37,7 +38,7 @@ func reroll(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edi
 		return chorus.Edited{}, &chart.FieldError{Field: "edit.bars", Detail: fmt.Sprintf("bars 1 to %d can be planned anew", o.BarCount())}
 	}
 	for n, b := range c.Blocks {
-		wanted := everything || slices.Contains(e.Blocks, n) || (e.Bars > 0 && b.Start < (e.Bar+e.Bars)*bar && b.End() > e.Bar*bar)
+		wanted := everything || slices.Contains(e.Blocks, n) || (e.Bars > 0 && b.Start < to && b.End() > from)
 		switch {
 		case b.Locked:
 			if slices.Contains(e.Blocks, n) {
@@ -49,7 +50,7 @@ func reroll(ctx context.Context, o chorus.Request, c chorus.Chorus, e chorus.Edi
 		case e.Bars > 0:
 			anew = true
 			// What of it lies outside the bars stays.
-			left, right := b.Split(e.Bar*bar, (e.Bar+e.Bars)*bar)
+			left, right := b.Split(from, to)
 			for _, half := range []chorus.Block{left, right} {
 				if half.Ticks > 0 {
 					request.Kept = append(request.Kept, half)

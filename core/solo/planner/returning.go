@@ -5,7 +5,7 @@ import "undaris/core/phrase"
 // returning is a pattern that comes back in another slot, whose landings may lie elsewhere. Its
 // head stays; its last beats are often new.
 func (d *rhythmDraw) returning(s phraseSlot, origin pattern) pattern {
-	beat := d.Chart.Meter.BeatTicks()
+	beat := s.beat
 	p := pattern{curve: origin.curve}
 	cut := noStop
 	if d.r.Float64() < oftenNewTail {
@@ -43,9 +43,9 @@ func (d *rhythmDraw) returning(s phraseSlot, origin pattern) pattern {
 		p.notes = append(p.notes, freeNote(due[len(due)-1].tick))
 	}
 	for _, l := range due {
-		p.land(d.planContext, p.keepingHead(l, beat))
+		p.land(beat, p.keepingHead(l, beat))
 	}
-	p.separate(d.planContext)
+	p.separate(beat, d.subdivisionIn(s.in.Meter).PerBeat)
 	return p
 }
 

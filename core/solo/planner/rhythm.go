@@ -42,6 +42,8 @@ type rhythmDraw struct {
 	holds []int
 	// starts are where phrases begin so far, in ticks from the start of their slots.
 	starts map[int]bool
+	// slot is the one that is drawn for.
+	slot phraseSlot
 }
 
 // patterns draws the rhythm of every slot: a motif that returns keeps its head, and often ends
@@ -53,11 +55,11 @@ func (pc *planContext) patterns(slots []phraseSlot, r *rand.Rand) []pattern {
 	}
 	all := make([]pattern, len(slots))
 	origin := map[string]int{}
-	beat := pc.Chart.Meter.BeatTicks()
 	for n, s := range slots {
+		d.slot = s
 		if n > 0 {
 			before := slots[n-1]
-			d.room = s.start - before.start - all[n-1].hold() - beat
+			d.room = s.start - before.start - all[n-1].hold() - s.beat
 		}
 		d.reserve = 0
 		if next := slots[(n+1)%len(slots)].motifID; next == s.motifID {
@@ -77,7 +79,7 @@ func (pc *planContext) patterns(slots []phraseSlot, r *rand.Rand) []pattern {
 		}
 		d.notesLeft -= float64(len(all[n].notes))
 		d.ticksLeft -= s.ticks
-		d.holds = append(d.holds, (s.start+all[n].hold())%pc.Chart.Meter.BarTicks())
+		d.holds = append(d.holds, pc.intoBar(s.start+all[n].hold()))
 	}
 	return all
 }
@@ -91,7 +93,7 @@ func (d *rhythmDraw) latestHold(s phraseSlot, start int) int {
 	if reserve == ownPickup {
 		reserve = max(-start, 0)
 	}
-	return s.ticks - d.Chart.Meter.BeatTicks() - reserve
+	return s.ticks - s.beat - reserve
 }
 
 // wanted is how many notes a slot is to have.
@@ -130,16 +132,16 @@ func (d *rhythmDraw) fresh(s phraseSlot) pattern {
 	p.fill(d, start, hold, d.wanted(s))
 	p.notes = append(p.notes, freeNote(hold))
 	for _, l := range due {
-		p.land(d.planContext, l)
+		p.land(s.beat, l)
 	}
-	p.separate(d.planContext)
+	p.separate(s.beat, d.subdivisionIn(s.in.Meter).PerBeat)
 	return p
 }
 
 // hold draws where the last note begins: before the phrase is over, not before its last landing,
 // and not at the beat that the two phrases before were held at.
 func (d *rhythmDraw) hold(s phraseSlot, start, end int, due []dueLanding) int {
-	beat, bar := d.Chart.Meter.BeatTicks(), d.Chart.Meter.BarTicks()
+	beat := s.beat
 	least := start + beat
 	if len(due) > 0 {
 		last := due[len(due)-1].tick
@@ -157,7 +159,7 @@ func (d *rhythmDraw) hold(s phraseSlot, start, end int, due []dueLanding) int {
 		}
 		at = min(max(min(at, latest), least), s.ticks-beat/2)
 		n := len(d.holds)
-		if n < 2 || d.holds[n-1] != (s.start+at)%bar || d.holds[n-2] != d.holds[n-1] || try == 7 {
+		if n < 2 || d.holds[n-1] != d.intoBar(s.start+at) || d.holds[n-2] != d.holds[n-1] || try == 7 {
 			return at
 		}
 	}
@@ -165,7 +167,10 @@ func (d *rhythmDraw) hold(s phraseSlot, start, end int, due []dueLanding) int {
 }
 
 // offBeats says whether the subdivision has off-beats.
-func (pc *planContext) offBeats() bool { return pc.Subdivision.PerBeat > 1 }
+func (d *rhythmDraw) offBeats() bool { return d.subdivisionIn(d.slot.in.Meter).PerBeat > 1 }
+
+// intoBar is how many ticks into its bar a tick of the chorus lies.
+func (pc *planContext) intoBar(tick int) int { return tick - pc.Time.BarStart(tick) }
 
 // floorTo is the multiple of unit at or before a tick.
 func floorTo(tick, unit int) int { return int(math.Floor(float64(tick)/float64(unit))) * unit }
@@ -173,7 +178,7 @@ func floorTo(tick, unit int) int { return int(math.Floor(float64(tick)/float64(u
 // fill puts cells between two ticks, so many that there are about as many notes as are wanted;
 // the first note begins at the first tick.
 func (p *pattern) fill(d *rhythmDraw, from, to int, wanted float64) {
-	beat := d.Chart.Meter.BeatTicks()
+	beat := d.slot.beat
 	perBeat := max(wanted-1, 0.5) * float64(beat) / float64(max(to-from, beat))
 	p.notes = append(p.notes, freeNote(from))
 	cells := d.cells()

@@ -43,8 +43,8 @@ func (pc *planContext) addTechniques(phrases []draftPhrase, r *rand.Rand) {
 // addOrnaments trills a long note, rakes into one that begins a phrase and hints at a short one,
 // now and then.
 func (pc *planContext) addOrnaments(all []plannedNote, r *rand.Rand) {
-	beat := pc.Chart.Meter.BeatTicks()
 	for _, e := range all {
+		beat := e.onset.beat
 		if e.asLick || len(e.Names()) > 0 && !(e.Vibrato && len(e.Names()) == 1) {
 			continue
 		}
@@ -66,7 +66,7 @@ func (pc *planContext) addOrnaments(all []plannedNote, r *rand.Rand) {
 func (pc *planContext) trill(e plannedNote) int {
 	for by := 1; by <= 2; by++ {
 		class := (e.Sounding(pc.Instrument) + pitch.MIDI(by)).Class()
-		if e.Fret > 0 && e.Fret+by <= e.onset.window.High && (pc.InBox[class] || e.onset.blend > 0 && pc.Chords[e.onset.over].Class[class] == harmony.ChordTone) {
+		if e.Fret > 0 && e.Fret+by <= e.onset.window.High && (pc.Chords[e.onset.over].InBox[class] || e.onset.blend > 0 && pc.Chords[e.onset.over].Class[class] == harmony.ChordTone) {
 			return by
 		}
 	}
@@ -90,8 +90,8 @@ func kindsOf(all []plannedNote) int {
 
 // addTechniquesOnce goes through the notes once, so often as often says.
 func (pc *planContext) addTechniquesOnce(all []plannedNote, often float64, r *rand.Rand) {
-	beat := pc.Chart.Meter.BeatTicks()
 	for n, e := range all {
+		beat := e.onset.beat
 		if e.asLick || len(e.Names()) > 0 && e.Bend == 0 {
 			continue
 		}

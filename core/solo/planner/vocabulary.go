@@ -71,7 +71,7 @@ type lickRoom struct{ before, last int }
 
 // roomFor is the room between the phrases before and after a slot.
 func (pc *planContext) roomFor(slots []phraseSlot, patterns []pattern, n int) lickRoom {
-	beat := pc.Chart.Meter.BeatTicks()
+	beat := slots[n].beat
 	room := lickRoom{pc.roomBefore(slots, patterns, n), slots[n].ticks - beat/2}
 	if n+1 < len(slots) {
 		room.last = min(room.last, slots[n+1].start+patterns[n+1].first()-slots[n].start-beat)
@@ -82,19 +82,19 @@ func (pc *planContext) roomFor(slots []phraseSlot, patterns []pattern, n int) li
 // roomBefore is how far before its slot the nth phrase may begin, in ticks.
 func (pc *planContext) roomBefore(slots []phraseSlot, patterns []pattern, n int) int {
 	if n == 0 {
-		return pc.Chart.Meter.BarTicks()
+		return slots[0].in.Meter.BarTicks()
 	}
-	return slots[n].start - slots[n-1].start - patterns[n-1].hold() - pc.Chart.Meter.BeatTicks()
+	return slots[n].start - slots[n-1].start - patterns[n-1].hold() - slots[n].beat
 }
 
 // lickInto lays a lick into a slot: so that its own end is one of the landings, the last that it
 // can be; else somewhere from a beat before the slot on.
 func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom, r *rand.Rand) (pattern, lickPattern, bool) {
-	set := pc.placedLick(n, pc.PositionAt(s.start).Window).phrase
+	set := pc.placedLick(n, pc.PositionAt(s.start).Window, s.in).phrase
 	if len(set.Events) < leastOfLick {
 		return p, lickPattern{}, false
 	}
-	beat := pc.Chart.Meter.BeatTicks()
+	beat := s.beat
 	end := set.Events[len(set.Events)-1].Tick
 	for k := len(p.notes) - 1; k >= 0; k-- {
 		one := p.notes[k]

@@ -47,7 +47,7 @@ func PlanWhole(ctx context.Context, o chorus.Request, choruses int, kept [][]cho
 		if n == 0 {
 			one.Part.Motif = firstPhrase(planned.Best[0].Line)
 		} else if r := rand.New(rand.NewPCG(one.Seed, uint64(n))); r.Float64() < oftenTakenUp {
-			one.Part.Motif = lastPhrase(o.Chart.Meter, all[n-1].Best[0].Line)
+			one.Part.Motif = lastPhrase(o.Chart.Timeline(), all[n-1].Best[0].Line)
 		}
 		if all[n], err = Plan(ctx, one); err != nil {
 			return nil, err
@@ -76,11 +76,11 @@ func firstPhrase(line phrase.Phrase) []phrase.Event {
 
 // lastPhrase are the notes of the last phrase of a motif's length, moved by whole bars to the top
 // of a chorus; none where there is no such phrase.
-func lastPhrase(m chart.Meter, line phrase.Phrase) []phrase.Event {
+func lastPhrase(t chart.Timeline, line phrase.Phrase) []phrase.Event {
 	spans := analysis.PhraseSpans(line)
 	for n := len(spans) - 1; n >= 0; n-- {
 		if notes := line.Events[spans[n].From:spans[n].To]; len(notes) >= leastOfMotif {
-			return shifted(notes, -floorTo(notes[0].Tick+m.BeatTicks(), m.BarTicks()))
+			return shifted(notes, -t.BarStart(notes[0].Tick+t.BeatTicksAt(notes[0].Tick)))
 		}
 	}
 	return nil
