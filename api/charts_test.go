@@ -77,7 +77,7 @@ func TestAnEditThatCannotBeDoneNamesItsField(t *testing.T) {
 		"body.turnaround.name":       {Turnaround: &TurnaroundEdit{Bar: 11, Name: "none"}},
 		"body.turnaround.bar":        {Turnaround: &TurnaroundEdit{Bar: 12, Name: "I–V"}},
 		"body.reread.key.tonic":      {Reread: &document.Key{Tonic: "H", Mode: "major"}},
-		"body.meter":                 {Meter: "5/4"},
+		"body.meter":                 {Meter: "7/8"},
 		"body.tonic":                 {Tonic: "H"},
 		"body.ending.bars[0].ending": {Ending: &EndingEdit{BarsEdit{Bar: 1, Count: 1}, 2}},
 	} {

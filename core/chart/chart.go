@@ -38,6 +38,30 @@ type Bar struct {
 	Ending int
 	// Signs are the signs that lead to another place of the chart.
 	Signs Signs
+	// Unread is what a file has in the bar that could not be read; the bar is silent until it is written
+	// over. Empty in any other bar.
+	Unread string
+}
+
+// MaxUnread is how many characters of what could not be read a bar keeps.
+const MaxUnread = 80
+
+// UnreadText is a text as a bar keeps what could not be read of it: on one line, without bar lines, cut
+// where it is long.
+func UnreadText(text string) string {
+	clean := strings.Join(strings.Fields(strings.Map(func(r rune) rune {
+		if r < ' ' || r == 0x7f || r == 0xfffd || strings.ContainsRune("|[]{}", r) {
+			return ' '
+		}
+		return r
+	}, text)), " ")
+	if runes := []rune(clean); len(runes) > MaxUnread {
+		clean = strings.TrimSpace(string(runes[:MaxUnread]))
+	}
+	if clean == "" {
+		return "?"
+	}
+	return clean
 }
 
 // Chart is a tune: its key, time and bars. Key, Meter and Feel are those of bar 1, which
@@ -175,6 +199,9 @@ func (c Chart) checkBar(n int, bar Bar, meter Meter) error {
 	label := bar.Section
 	if strings.TrimSpace(label) != label || len([]rune(label)) > MaxSection || strings.ContainsAny(label, "[]|") || !oneLine(label) {
 		return fail(field+".section", "bar %d: %q is not a section's label; one has at most %d characters and no [ ] |", n+1, label, MaxSection)
+	}
+	if bar.Unread != "" && bar.Unread != UnreadText(bar.Unread) {
+		return fail(field+".unread", "bar %d: what could not be read is kept on one line of at most %d characters, without | [ ] { }", n+1, MaxUnread)
 	}
 	if err := bar.Change.check(field, n, meter, c.Box); err != nil {
 		return err

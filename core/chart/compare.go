@@ -147,6 +147,9 @@ func barDifference(was, is Bar) string {
 	if was.Ending != is.Ending {
 		parts = append(parts, "ending")
 	}
+	if was.Unread != is.Unread {
+		parts = append(parts, "unread "+orNone(was.Unread)+" → "+orNone(is.Unread))
+	}
 	if was.Signs != is.Signs {
 		parts = append(parts, "signs")
 	}
@@ -156,5 +159,5 @@ func barDifference(was, is Bar) string {
 func sameBar(a, b Bar) bool {
 	return Text(a.Spans) == Text(b.Spans) && ImaginedText(a.Imagined) == ImaginedText(b.Imagined) &&
 		a.Section == b.Section && a.RepeatFrom == b.RepeatFrom && a.RepeatTo == b.RepeatTo && a.Ending == b.Ending &&
-		a.Change == b.Change && a.Signs == b.Signs
+		a.Change == b.Change && a.Signs == b.Signs && a.Unread == b.Unread
 }

@@ -141,7 +141,7 @@ func (c Chart) withContexts(spans []ChordSpan) {
 func (c Chart) inContext(k harmony.Key, chord harmony.Chord, next *harmony.Chord) harmony.Chord {
 	at := c.contextOf(k, chord, next)
 	if at.Key == c.Key && at.Scale == "" && at.Numeral == "" {
-		return chord
+		return chord.WithoutContext()
 	}
 	return chord.In(at)
 }

@@ -36,6 +36,18 @@ func (m Meter) Subdivisions() []Subdivision {
 	return simpleSubdivisions
 }
 
+// CommonSubdivisions lists those that lines mostly run in, without the uneven and the fastest (our
+// choice: quintuplets, sextuplets, duplets, quadruplets and thirty-seconds are left out).
+func (m Meter) CommonSubdivisions() []Subdivision {
+	common := []Subdivision{}
+	for _, s := range m.Subdivisions() {
+		if s.PerBeat <= 4 && !m.Compound() || s.PerBeat%3 == 0 && s.PerBeat <= 6 && m.Compound() || s.PerBeat == 1 {
+			common = append(common, s)
+		}
+	}
+	return common
+}
+
 // DefaultSubdivision is what lines run in unless told otherwise; every meter
 // has it.
 const DefaultSubdivision = "eighth"

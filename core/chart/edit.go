@@ -41,7 +41,7 @@ func (c Chart) Write(bar int, text string) (Chart, error) {
 		if bar == len(bars) {
 			bars = append(bars, Bar{})
 		}
-		bars[bar].Spans = spans
+		bars[bar].Spans, bars[bar].Unread = spans, ""
 		bar++
 		at += len([]rune(one)) + 1
 	}
@@ -111,7 +111,7 @@ func (c Chart) Lengths(bar int, beats []int) (Chart, error) {
 
 func (c Chart) withSpans(bar int, spans []Span) Chart {
 	c.Bars = append([]Bar(nil), c.Bars...)
-	c.Bars[bar].Spans = spans
+	c.Bars[bar].Spans, c.Bars[bar].Unread = spans, ""
 	return c
 }
 

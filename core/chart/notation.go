@@ -199,6 +199,20 @@ func spread(chords, beats int) []int {
 	return shares
 }
 
+// ReadPickup reads the bar before bar 1, in which every word is a beat: "N.C. . G7".
+func ReadPickup(text string, key harmony.Key) ([]Span, error) {
+	return readBeats(text, key, len(words(text)), nil, "the bar before bar 1")
+}
+
+// PickupText writes the bar before bar 1 so that ReadPickup reads the same.
+func PickupText(spans []Span) string {
+	written := []string{}
+	for _, span := range spans {
+		written = append(written, span.Name()+strings.Repeat(" "+HoldSign, span.Beats-1))
+	}
+	return strings.Join(written, " ")
+}
+
 // Text writes a bar's chords so that ReadBar reads the same.
 func Text(spans []Span) string { return writeSpans(spans, NoChord) }
 

@@ -22,9 +22,9 @@ type Setting struct {
 	Feel  Feel
 }
 
-// after is the setting once a change has come. 12/8 is always played slow, and what leaves
+// After is the setting once a change has come. 12/8 is always played slow, and what leaves
 // compound time for simple goes back to straight, unless the change says how it is felt.
-func (s Setting) after(ch SettingChange) Setting {
+func (s Setting) After(ch SettingChange) Setting {
 	if ch.Key.Mode != "" {
 		s.Key = ch.Key
 	}
@@ -34,16 +34,16 @@ func (s Setting) after(ch SettingChange) Setting {
 	switch {
 	case ch.Feel != "":
 		s.Feel = ch.Feel
-	case s.Meter == TwelveEight:
+	case ch.Meter == TwelveEight:
 		s.Feel = Slow128
-	case s.Feel == Slow128 && !s.Meter.Compound():
+	case ch.Meter != Meter{} && s.Feel == Slow128 && !s.Meter.Compound():
 		s.Feel = Straight
 	}
 	return s
 }
 
-// since is the change that leads from one setting to another.
-func (s Setting) since(before Setting) SettingChange {
+// Since is the change that leads from one setting to another.
+func (s Setting) Since(before Setting) SettingChange {
 	ch := SettingChange{}
 	if s.Key != before.Key {
 		ch.Key = s.Key
@@ -51,7 +51,7 @@ func (s Setting) since(before Setting) SettingChange {
 	if s.Meter != before.Meter {
 		ch.Meter = s.Meter
 	}
-	if before.after(ch).Feel != s.Feel {
+	if before.After(ch).Feel != s.Feel {
 		ch.Feel = s.Feel
 	}
 	return ch
@@ -64,7 +64,7 @@ func (c Chart) settings() []Setting {
 	all := make([]Setting, len(c.Bars))
 	in := c.setting()
 	for b, bar := range c.Bars {
-		in = in.after(bar.Change)
+		in = in.After(bar.Change)
 		all[b] = in
 	}
 	return all
@@ -74,7 +74,7 @@ func (c Chart) settings() []Setting {
 func (c Chart) SettingOf(bar int) Setting {
 	in := c.setting()
 	for b := 0; b <= bar && b < len(c.Bars); b++ {
-		in = in.after(c.Bars[b].Change)
+		in = in.After(c.Bars[b].Change)
 	}
 	return in
 }
@@ -112,7 +112,7 @@ func (c Chart) withSettings(bars []Bar, in []Setting) Chart {
 	c.Key, c.Meter, c.Feel = in[0].Key, in[0].Meter, in[0].Feel
 	before := in[0]
 	for b := range c.Bars {
-		c.Bars[b].Change = in[b].since(before)
+		c.Bars[b].Change = in[b].Since(before)
 		before = in[b]
 	}
 	return c

@@ -142,3 +142,8 @@ func (t Timeline) MeterChanges(from, to int) []MeterChange {
 	}
 	return changes
 }
+
+// SameBars says whether both have the same bars, in the same keys and meters.
+func (t Timeline) SameBars(other Timeline) bool {
+	return slices.EqualFunc(t.in, other.in, func(a, b Setting) bool { return a.Key == b.Key && a.Meter == b.Meter })
+}

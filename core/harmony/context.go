@@ -36,6 +36,12 @@ func (c Chord) In(at Context) Chord {
 	return c
 }
 
+// WithoutContext is the chord looked at alone.
+func (c Chord) WithoutContext() Chord {
+	c.context = nil
+	return c
+}
+
 // Context is where the chord stands, in a key unless it says another.
 func (c Chord) Context(k Key) Context {
 	if c.context == nil {

@@ -37,12 +37,7 @@ type Pass struct {
 func (p Pass) Seconds() float64 {
 	time := p.Chart.Timeline()
 	ticks := time.Start(p.From+p.Bars) - time.Start(p.From)
-	return secondsOf(ticks, p.Chart)
-}
-
-func secondsOf(ticks int, c chart.Chart) float64 {
-	const secondsPerMinute = 60
-	return float64(ticks) * secondsPerMinute / float64(c.Tempo*c.Meter.BeatTicks())
+	return p.Chart.Seconds(ticks)
 }
 
 // First is the first pass of a routine that Check finds nothing wrong with.
@@ -196,7 +191,7 @@ func (r Routine) pass(c chart.Chart, at Place) Pass {
 		one := stretches[at.Pass%passes]
 		p.From, p.Bars = one[0], one[1]
 	case s.Minutes > 0:
-		passes = max(int(math.Ceil(s.Minutes*60/secondsOf(p.Chart.Ticks(), p.Chart))), 1)
+		passes = max(int(math.Ceil(s.Minutes*60/p.Chart.Seconds(p.Chart.Ticks()))), 1)
 	}
 	p.First = at.Pass%passes == 0
 	p.Last = at.Pass%passes == passes-1
@@ -225,7 +220,8 @@ func vamp(c chart.Chart, s Segment) chart.Chart {
 	if bars == 0 {
 		bars = vampBars
 	}
-	c.Bars, c.Imagining = make([]chart.Bar, bars), false
+	c.Key = chord.Context(c.Key).Key
+	c.Bars, c.Imagining, c.Pickup = make([]chart.Bar, bars), false, nil
 	for n := range c.Bars {
 		c.Bars[n] = chart.Bar{Spans: []chart.Span{{Chord: chord, Beats: c.Meter.Beats()}}}
 	}

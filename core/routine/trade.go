@@ -79,12 +79,14 @@ func (t Trade) Line(line phrase.Phrase, start int, licks []lick.Lick) (phrase.Ph
 
 // lick is one of the licks that fits a stretch, chosen by chance, at its start.
 func (t Trade) lick(licks []lick.Lick, dice *rand.Rand, from, to int) []phrase.Event {
+	time := t.Chart.Timeline()
+	in := time.At(time.BarAt(from))
 	for _, n := range dice.Perm(len(licks)) {
 		lick := licks[n]
-		if lick.Phrase.Meter != t.Chart.Meter {
+		if lick.Phrase.Meter != in.Meter {
 			continue
 		}
-		set, err := lick.PlaceIn(t.Instrument, t.Chart.Key.Tonic.Class(), t.Position.Window)
+		set, err := lick.PlaceIn(t.Instrument, in.Key.Tonic.Class(), t.Position.Window)
 		if err != nil || len(set.Phrase.Events) == 0 {
 			continue
 		}

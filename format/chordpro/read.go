@@ -36,22 +36,25 @@ func Read(data []byte) (*reading.Reading, error) {
 		return nil, err
 	}
 	r := &reader{Bars: grid.Bars{Reading: reading.New()}}
+	begun, inside := false, ""
 	for n, line := range lines {
 		name, value, column, ok := directive(line)
-		if !ok {
-			continue
+		switch {
+		case !ok:
+			begun = begun || inside == "grid" && grid.HasBarLine(line) || inside != "tab" && strings.Contains(line, "[")
+		case strings.HasPrefix(name, "start_of_"):
+			inside = strings.TrimPrefix(name, "start_of_")
+			r.hasGrid = r.hasGrid || inside == "grid"
+		case strings.HasPrefix(name, "end_of_"):
+			inside = ""
+		case !begun || !changes[name]:
+			r.heading(n+1, column, name, value)
 		}
-		if name == "start_of_grid" {
-			r.hasGrid = true
-		}
-		r.heading(n+1, column, name, value)
 	}
 	for n, line := range lines {
-		if r.line(n+1, line); len(r.Faults) >= reading.MostFaults {
-			break
-		}
+		r.line(n+1, line)
 	}
-	if r.hasKey && !r.hasOwnKey && len(r.Chart.Bars) > 0 && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
+	if r.hasKey && !r.hasOwnKey && r.Chart.IsEven() && len(r.Chart.Bars) > 0 && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
 	}
@@ -133,6 +136,13 @@ func (r *reader) heading(line, column int, name, value string) {
 		}
 		r.Chart.Capo = capo
 		r.Remark(line, "{capo: "+value+"}", "the chords are taken as they sound; transpose the chart if they were meant above the capo")
+	case "x_undaris_pickup":
+		pickup, err := chart.ReadPickup(value, r.Chart.Key)
+		if err != nil {
+			wrong = err.Error()
+			break
+		}
+		r.Chart.Pickup = pickup
 	case "tag":
 		for _, tag := range strings.Split(value, ",") {
 			tag = strings.TrimSpace(tag)
@@ -148,16 +158,39 @@ func (r *reader) heading(line, column int, name, value string) {
 	}
 }
 
+// changes are the directives that change the tune from the next bar on where they stand below the first
+// chords.
+var changes = map[string]bool{"key": true, "time": true, "x_undaris_key": true}
+
+// change reads a directive that stands below the first bars.
+func (r *reader) change(line, column int, name, value string) {
+	mark := value
+	if name != "time" {
+		mark = "key " + value
+	}
+	if err := r.Waiting.ReadMark(mark); err != nil {
+		r.Faults = append(r.Faults, reading.Fault{Line: line, Column: column, Symbol: value, Detail: err.Error()})
+	}
+}
+
 // used are the directives that are read, and those that only shape the page.
-var used = map[string]bool{"title": true, "key": true, "x_undaris_key": true, "tempo": true, "time": true, "capo": true, "tag": true, "new_song": true}
+var used = map[string]bool{"title": true, "key": true, "x_undaris_key": true, "tempo": true, "time": true, "capo": true, "tag": true, "new_song": true, "x_undaris_pickup": true}
 
 func (r *reader) line(number int, line string) {
 	trimmed := strings.TrimSpace(line)
 	if trimmed == "" || strings.HasPrefix(line, "#") {
 		return
 	}
-	if name, value, _, ok := directive(line); ok {
+	if name, value, column, ok := directive(line); ok {
 		switch {
+		case changes[name] && len(r.Chart.Bars) > 0:
+			r.change(number, column, name, value)
+		case name == "x_undaris_sign":
+			if err := r.Sign(value); err != nil {
+				r.Faults = append(r.Faults, reading.Fault{Line: number, Column: column, Symbol: value, Detail: err.Error()})
+			}
+		case name == "tempo" && len(r.Chart.Bars) > 0:
+			r.Remark(number, trimmed, "a tune has one tempo; this change is not kept")
 		case used[name]:
 		case strings.HasPrefix(name, "start_of_"):
 			r.inside = strings.TrimPrefix(name, "start_of_")
@@ -222,7 +255,7 @@ func (r *reader) row(number int, line string) {
 	}
 	padded := strings.Repeat(" ", len([]rune(line[:start]))) + line[start:last+1] + behind
 	for _, cell := range grid.ReadRow(padded).Cells {
-		cell.Text = scaled(cell.Text, r.Chart.Meter.Beats())
+		cell.Text = scaled(cell.Text, r.Now().Meter.Beats())
 		if !r.Add(number, cell) {
 			return
 		}

@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/format/grid"
 )
 
 const barsInARow = 4
@@ -35,6 +36,9 @@ func Write(c chart.Chart) []byte {
 	for _, tag := range c.Tags {
 		directive("tag", strings.NewReplacer("{", "(", "}", ")").Replace(tag))
 	}
+	if len(c.Pickup) > 0 {
+		directive("x_undaris_pickup", chart.PickupText(c.Pickup))
+	}
 	for from := 0; from < len(c.Bars); {
 		until := from + 1
 		for until < len(c.Bars) && c.Bars[until].Section == "" {
@@ -45,13 +49,55 @@ func Write(c chart.Chart) []byte {
 			fmt.Fprintf(out, ": label=%q", strings.NewReplacer("{", "(", "}", ")", `"`, "'", `\`, "/").Replace(label))
 		}
 		out.WriteString("}\n")
-		for row := from; row < until; row += barsInARow {
-			writeRow(out, c.Bars[row:min(row+barsInARow, until)])
+		for row := from; row < until; {
+			end := row + 1
+			for end < until && end-row < barsInARow && !breaksBefore(c.Bars[end]) && !breaksAfter(c.Bars[end-1]) {
+				end++
+			}
+			writeChange(directive, c.Bars[row].Change)
+			writeSigns(directive, chart.Signs{Segno: c.Bars[row].Signs.Segno, Coda: c.Bars[row].Signs.Coda})
+			writeRow(out, c.Bars[row:end])
+			last := c.Bars[end-1].Signs
+			writeSigns(directive, chart.Signs{ToCoda: last.ToCoda, Fine: last.Fine, Jump: last.Jump})
+			row = end
 		}
 		out.WriteString("{end_of_grid}\n")
 		from = until
 	}
 	return []byte(out.String())
+}
+
+// breaksBefore and breaksAfter say whether directives stand between a bar and the one before or after it.
+func breaksBefore(bar chart.Bar) bool {
+	return bar.Change != (chart.SettingChange{}) || bar.Signs.Segno || bar.Signs.Coda
+}
+
+func breaksAfter(bar chart.Bar) bool {
+	return bar.Signs.ToCoda || bar.Signs.Fine || bar.Signs.Jump != chart.NoJump
+}
+
+// writeChange writes what changes in a bar above its row; a blues has its own directive, as at the top.
+func writeChange(directive func(name, value string), ch chart.SettingChange) {
+	switch ch.Key.Mode {
+	case "":
+	case harmony.MinorMode:
+		directive("key", ch.Key.Tonic.String()+"m")
+	case harmony.DominantMode:
+		directive("key", ch.Key.Tonic.String())
+		directive("x_undaris_key", ch.Key.Tonic.String()+" "+string(ch.Key.Mode))
+	default:
+		directive("key", ch.Key.Tonic.String())
+	}
+	if ch.Meter != (chart.Meter{}) {
+		directive("time", ch.Meter.String())
+	}
+}
+
+// writeSigns writes signs in the words that the grid has for them.
+func writeSigns(directive func(name, value string), signs chart.Signs) {
+	for _, text := range (grid.Marks{Signs: signs}).Text() {
+		directive("x_undaris_sign", text)
+	}
 }
 
 func writeRow(out *strings.Builder, bars []chart.Bar) {
@@ -71,7 +117,13 @@ func writeRow(out *strings.Builder, bars []chart.Bar) {
 			sign += strconv.Itoa(bar.Ending)
 		}
 		out.WriteString(sign)
+		if bar.Unread != "" {
+			out.WriteString(" " + bar.Unread)
+		}
 		for _, span := range bar.Spans {
+			if bar.Unread != "" {
+				break
+			}
 			out.WriteString(" " + span.Name() + strings.Repeat(" "+chart.HoldSign, span.Beats-1))
 		}
 		out.WriteString(" ")

@@ -48,7 +48,7 @@ func TestAPhraseSaysWhichFieldIsAtFault(t *testing.T) {
 		"events[1].slideOut": func(l *Lick) { l.Events[1].SlideOut = "sideways" },
 		"events[2].string":   func(l *Lick) { l.Events[2].String = 7 },
 		"events":             func(l *Lick) { l.Events = nil },
-		"meter":              func(l *Lick) { l.Meter = "5/4" },
+		"meter":              func(l *Lick) { l.Meter = "7/8" },
 		"name":               func(l *Lick) { l.Name = " " },
 	} {
 		var d Lick

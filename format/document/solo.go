@@ -12,6 +12,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
+	"undaris/core/pitch"
 	"undaris/core/solo/chorus"
 )
 
@@ -165,7 +166,7 @@ func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, sw
 		return o, at("position", err)
 	}
 	for n, s := range d.Shifts {
-		to, err := neck.FindPosition(i, c.Key.Tonic.Class(), s.Position)
+		to, err := neck.FindPosition(i, tonicAt(c, s.Bar-1), s.Position)
 		if err != nil {
 			return o, at(fmt.Sprintf("shifts[%d].position", n), err)
 		}
@@ -194,4 +195,9 @@ func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, sw
 		o.Space = *d.Space
 	}
 	return o, o.Check()
+}
+
+// tonicAt is the tonic of the key in a played bar of the chart, from 0.
+func tonicAt(c chart.Chart, bar int) pitch.Class {
+	return c.Timeline().KeyAt(bar).Tonic.Class()
 }

@@ -39,23 +39,23 @@ func (d Solo) Transposed(from, to chorus.PlayContext) (Solo, []chorus.TransposeL
 // SameSetting says whether a solo lies the same in both: the same sounding chords in the
 // same bars on the same strings.
 func SameSetting(from, to chorus.PlayContext) bool {
-	return from.Chart.Key == to.Chart.Key && from.Chart.Meter == to.Chart.Meter && from.Interval(to) == 0 &&
-		from.Chart.Ticks() == to.Chart.Ticks() && reflect.DeepEqual(from.Instrument.Open, to.Instrument.Open) && from.Instrument.Frets == to.Instrument.Frets
+	return from.Chart.Timeline().SameBars(to.Chart.Timeline()) && from.Interval(to) == 0 &&
+		reflect.DeepEqual(from.Instrument.Open, to.Instrument.Open) && from.Instrument.Frets == to.Instrument.Frets
 }
 
 // transposed is the plan with its positions followed into another setting, and what of it
 // the tune no longer has.
 func (d ChorusPlan) transposed(from, to chorus.PlayContext) (ChorusPlan, []string) {
 	said := []string{}
-	d.Position = followed(d.Position, from, to)
-	bars := to.Chart.Ticks() / to.Chart.Meter.BarTicks()
+	d.Position = followed(d.Position, 0, from, to)
+	bars := len(to.Chart.PlayedBars())
 	shifts := []Shift(nil)
 	for _, s := range d.Shifts {
 		if s.Bar > bars {
 			said = append(said, fmt.Sprintf("the shift at bar %d is left out: the tune has %d bars now", s.Bar, bars))
 			continue
 		}
-		shifts = append(shifts, Shift{Bar: s.Bar, Position: followed(s.Position, from, to)})
+		shifts = append(shifts, Shift{Bar: s.Bar, Position: followed(s.Position, s.Bar-1, from, to)})
 	}
 	d.Shifts = shifts
 	if len(d.Blend) > 1 && len(d.Blend) != bars {
@@ -72,32 +72,37 @@ func (d ChorusPlan) transposed(from, to chorus.PlayContext) (ChorusPlan, []strin
 	return d, said
 }
 
-// followed is the name of the position that follows one, given by its ID or name, into
+// followed is the name of the position that follows one of a bar, from 0, given by its ID or name, into
 // another setting; empty, the default, stays so.
-func followed(text string, from, to chorus.PlayContext) string {
+func followed(text string, bar int, from, to chorus.PlayContext) string {
 	if text == "" {
 		return ""
 	}
-	return FollowedPosition(text, from, to).Name(neck.Positions(to.Instrument, to.Chart.Key.Tonic.Class()))
+	return followedIn(text, bar, from, to).Name(neck.Positions(to.Instrument, tonicAt(to.Chart, bar)))
 }
 
 // FollowedPosition is the position that follows one, given by its ID or name, into another
 // setting. A text that names none is taken for the default.
 func FollowedPosition(text string, from, to chorus.PlayContext) neck.Position {
-	tonic := from.Chart.Key.Tonic.Class()
+	return followedIn(text, 0, from, to)
+}
+
+// followedIn is FollowedPosition for a position of a bar, from 0.
+func followedIn(text string, bar int, from, to chorus.PlayContext) neck.Position {
+	tonic := tonicAt(from.Chart, bar)
 	p, err := neck.FindPosition(from.Instrument, tonic, text)
 	if err != nil {
 		p, _ = neck.FindPosition(from.Instrument, tonic, "")
 	}
-	return p.Follow(from.Instrument, tonic, to.Instrument, to.Chart.Key.Tonic.Class())
+	return p.Follow(from.Instrument, tonic, to.Instrument, tonicAt(to.Chart, bar))
 }
 
 // Named is the plan with its positions kept by name, which means the same in every key.
 func (d ChorusPlan) Named(at chorus.PlayContext) ChorusPlan {
-	d.Position = followed(d.Position, at, at)
+	d.Position = followed(d.Position, 0, at, at)
 	shifts := []Shift(nil)
 	for _, s := range d.Shifts {
-		shifts = append(shifts, Shift{Bar: s.Bar, Position: followed(s.Position, at, at)})
+		shifts = append(shifts, Shift{Bar: s.Bar, Position: followed(s.Position, s.Bar-1, at, at)})
 	}
 	d.Shifts = shifts
 	return d

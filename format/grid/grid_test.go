@@ -91,12 +91,53 @@ func TestAKeyThatIsNotGivenIsSaid(t *testing.T) {
 	}
 }
 
+const lockedGate = `title: Locked Gate
+key: C major
+pickup: N.C. . G7
+scale: G7 altered
+scale: VI7 half-whole diminished
+
+[Verse]
+| {segno} C | Am7 {to coda} | {2/4} G7 | {4/4} % |
+key: Eb major
+feel: shuffle
+[Bridge]
+|: Ab |1. Bb7 :|2. Eb :|3. G7 |
+{D.S. al coda}
+[Coda]
+meter: 12/8
+| {key A minor} {coda} Am | E7 |
+`
+
+// A song whose key, meter and feel change, with everything that leads to another place.
+func TestASongIsRead(t *testing.T) {
+	r, err := Read([]byte(lockedGate))
+	require.NoError(t, err)
+	require.Empty(t, r.Remarks)
+	c := r.Chart
+	assert.Equal(t, "N.C. . G7", chart.PickupText(c.Pickup))
+	assert.Equal(t, []string{"G7 altered", "VI7 half-whole diminished"}, []string{c.Scales[0].Name() + " " + c.Scales[0].Scale, c.Scales[1].Name() + " " + c.Scales[1].Scale})
+	said := []string{}
+	for b := range c.Bars {
+		in := c.SettingOf(b)
+		said = append(said, fmt.Sprintf("%s %s %s %s", in.Key.Tonic, in.Key.Mode, in.Meter, in.Feel))
+	}
+	assert.Equal(t, []string{
+		"C major 4/4 straight", "C major 4/4 straight", "C major 2/4 straight", "C major 4/4 straight", "Eb major 4/4 shuffle", "Eb major 4/4 shuffle", "Eb major 4/4 shuffle",
+		"Eb major 4/4 shuffle", "A minor 12/8 slow 12/8", "A minor 12/8 slow 12/8",
+	}, said)
+	assert.Equal(t, []int{0, 1, 2, 3, 4, 5, 4, 6, 4, 7, 0, 1, 8, 9}, c.PlayedBars(), "the endings, back to the segno, and over to the coda")
+	again, err := Read(Write(c))
+	require.NoError(t, err)
+	assert.Equal(t, c, again.Chart)
+}
+
 // What stands below the first bars is never applied to them; a remark in brackets is no chord.
 func TestLaterHeadingsAndRemarks(t *testing.T) {
 	for _, c := range []struct{ text, want, remark string }{
-		{"key: C blues\n| C7 | F7 |\nkey: G blues\n| G7 |", "C dominant 4/4 3", "this key stands below the first bars; a change within a tune is not kept"},
-		{"key: C blues\nC7 F7\nkey: G blues\n| G7 |", "C dominant 4/4 3", "this key stands below the first bars; a change within a tune is not kept"},
-		{"key: C\n| C | F |\nTime: 3/4\n| G |", "C major 4/4 3", "this time stands below the first bars; a change within a tune is not kept"},
+		{"key: C blues\n| C7 | F7 |\nkey: G blues\n| G7 |", "C dominant 4/4 3", ""},
+		{"key: C blues\nC7 F7\nkey: G blues\n| G7 |", "C dominant 4/4 3", ""},
+		{"key: C\n| C | F |\nTime: 3/4\n| G |", "C major 4/4 3", ""},
 		{"Key: C\nTime: 3/4\n| C | F | (twice)", "C major 3/4 2", "this remark is not used"},
 		{"key: C\n| C | (F7) | (G7)", "C major 4/4 3", ""},
 		{"key: C\n| C . . . | % . . . | % / / / | F |", "C major 4/4 4", ""},
@@ -116,9 +157,12 @@ func TestLaterHeadingsAndRemarks(t *testing.T) {
 
 func TestEveryFaultNamesItsPlace(t *testing.T) {
 	for _, c := range []struct{ text, want string }{
-		{"key: C\n| C | Xm7 |", `line 2, column 7: "Xm7" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7`},
+		{"key: C\n| Xm7 |", `line 2, column 3: "Xm7" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7`},
 		{"key: C\n| C . . |", "line 2, column 3: 3 beats; a bar of 4/4 has 4"},
-		{"meter: 5/4\n| C |", `line 1, column 7: "5/4" is not a meter; choose one of: 4/4, 3/4, 6/8, 12/8`},
+		{"meter: 7/8\n| C |", `line 1, column 7: "7/8" is not a meter; choose one of: 4/4, 12/8, 3/4, 6/8, 2/4, 5/4, 6/4, 9/8`},
+		{"key: C\n| C | {swell} F |", `line 2, column 7: "swell" is no mark; in braces stand segno, coda, to coda, fine, a D.C. or D.S., a key as in {key Ab major}, a meter or a feel`},
+		{"key: C\n| C |\nkey: H\n| F |", `line 3, column 5: "H" is not a key: a tonic from C to B with at most one b or #, and a mode dominant, major or minor`},
+		{"key: C\n| C | {D.S. al coda} F |", "bar 2: D.S. al coda needs a segno"},
 		{"tempo: 19\n| C |", `line 1, column 7: "19" is no tempo; it is 20 to 400 beats a minute`},
 		{"tempo: 401\ncapo: 13\n| C |", "line 1, column 7: \"401\" is no tempo; it is 20 to 400 beats a minute\nline 2, column 6: \"13\" is no fret for a capo; it is 0 to 12"},
 		{"key: H\n| C |", `line 1, column 5: "H" is not a key: a tonic from C to B with at most one b or #, and a mode dominant, major or minor`},
@@ -133,12 +177,21 @@ func TestEveryFaultNamesItsPlace(t *testing.T) {
 		_, err := Read([]byte(c.text))
 		assert.EqualError(t, err, c.want, c.text)
 	}
-	_, err := Read([]byte("key: C\n| Cq | Dm | Eq |\n| . |"))
+	r, err := Read([]byte("key: C\n| Cq | Dm | Eq |\n| . |"))
+	require.NoError(t, err, "one bar can be read")
+	assert.Len(t, r.Unread, 3, "all of them at once")
+	assert.Equal(t, "Cq", r.Unread[0].Symbol)
+	assert.Contains(t, r.Unread[0].Nearest, "C")
+	assert.Equal(t, []string{"Cq", "", "Eq", "."}, []string{r.Chart.Bars[0].Unread, r.Chart.Bars[1].Unread, r.Chart.Bars[2].Unread, r.Chart.Bars[3].Unread})
+	assert.Equal(t, []string{"N.C.", "Dm", "N.C.", "N.C."}, barsOf(r.Chart), "what cannot be read is silent")
+	mended, err := r.Chart.Write(2, "E7")
+	require.NoError(t, err)
+	assert.Empty(t, mended.Bars[2].Unread, "it is mended in place")
+	_, err = Read([]byte("key: C\n" + strings.Repeat("| Cq ", 70) + "|"))
 	var faults reading.Faults
-	require.ErrorAs(t, err, &faults)
-	assert.Len(t, faults, 3, "all of them at once")
-	assert.Equal(t, "Cq", faults[0].Symbol)
-	assert.Contains(t, faults[0].Nearest, "C")
+	require.ErrorAs(t, err, &faults, "nothing can be read")
+	assert.Len(t, faults, 51)
+	assert.Equal(t, "and 20 more that cannot be read", faults[50].Detail)
 }
 
 // Any chart, written and read, is the same chart.

@@ -36,9 +36,7 @@ func Read(data []byte) (*reading.Reading, error) {
 		r.Chart.Key = harmony.Key{Mode: harmony.DominantMode}
 	}
 	for n, line := range lines {
-		if r.line(n+1, line); len(r.Faults) >= reading.MostFaults {
-			break
-		}
+		r.line(n+1, line)
 	}
 	return r.Done(r.hasKey, "there are no bars in it; write them as | C7 | F7 | C7 | % |")
 }
@@ -105,6 +103,29 @@ var headings = map[string]func(r *reader, value string) string{
 		r.Chart.Box = harmony.BoxKind(value)
 		return ""
 	},
+	"pickup": func(r *reader, value string) string {
+		spans, err := chart.ReadPickup(value, r.Chart.Key)
+		if err != nil {
+			return err.Error()
+		}
+		r.Chart.Pickup = spans
+		return ""
+	},
+	"scale": func(r *reader, value string) string {
+		name, scale, _ := strings.Cut(value, " ")
+		choice := chart.ScaleFor{Scale: strings.TrimSpace(scale)}
+		if harmony.LooksRoman(name) {
+			choice.Function = name
+		} else {
+			chord, err := harmony.ParseChord(name)
+			if err != nil {
+				return err.Error()
+			}
+			choice.Chord = chord
+		}
+		r.Chart.Scales = append(r.Chart.Scales, choice)
+		return ""
+	},
 	"imagining": func(r *reader, value string) string {
 		if value != "yes" && value != "no" {
 			return strconv.Quote(value) + " is neither yes nor no"
@@ -150,14 +171,20 @@ func (r *reader) isRow(line string) bool {
 	return HasBarLine(line) || chordsOnly(trimmed, harmony.Key{Mode: harmony.DominantMode})
 }
 
-// changes are the headings that would change the tune from a bar on where they stand below the
-// first bars. A tune has one of each, and what comes later is never applied to the bars above it.
-var changes = map[string]bool{"key": true, "meter": true, "time": true, "tempo": true, "feel": true, "swing": true}
+// changes are the headings that change the tune from the next bar on where they stand below the
+// first bars; they are never applied to the bars above them.
+var changes = map[string]string{"key": "key ", "meter": "", "time": "", "feel": ""}
+
+// once are the headings of which a tune has one.
+var once = map[string]bool{"tempo": true, "swing": true, "capo": true, "pickup": true}
 
 func (r *reader) header(number int, line string, begun bool) {
 	if name, value, ok := heading(line); ok {
-		if begun && changes[name] {
-			r.Remark(number, strings.TrimSpace(line), "this %s stands below the first bars; a change within a tune is not kept", name)
+		if _, later := changes[name]; later && begun {
+			return // it is read where it stands
+		}
+		if begun && once[name] {
+			r.Remark(number, strings.TrimSpace(line), "this %s stands below the first bars; a tune has one, and the change is not kept", name)
 			return
 		}
 		if wrong := headings[name](r, value); wrong != "" {
@@ -171,7 +198,15 @@ const imagined = "imagined:"
 
 func (r *reader) line(number int, line string) {
 	trimmed := strings.TrimSpace(line)
-	if _, _, ok := heading(line); ok || trimmed == "" || trimmed[0] == ';' || trimmed == "#" || strings.HasPrefix(trimmed, "# ") {
+	if name, value, ok := heading(line); ok {
+		if mark, later := changes[name]; later && len(r.Chart.Bars) > 0 {
+			if err := r.Waiting.ReadMark(mark + value); err != nil {
+				r.Faults = append(r.Faults, reading.Fault{Line: number, Column: strings.Index(line, ":") + 2, Symbol: value, Detail: detail(err)})
+			}
+		}
+		return
+	}
+	if trimmed == "" || trimmed[0] == ';' || trimmed == "#" || strings.HasPrefix(trimmed, "# ") {
 		return
 	}
 	if strings.HasPrefix(strings.ToLower(trimmed), imagined) {
@@ -189,10 +224,16 @@ func (r *reader) line(number int, line string) {
 		}
 		line = strings.Repeat(" ", len([]rune(line))-len([]rune(rest))) + rest
 	}
+	if text, marks := braces(line); len(marks) > 0 && strings.TrimSpace(text) == "" {
+		for _, mark := range marks {
+			r.markLine(number, mark)
+		}
+		return
+	}
 	switch {
 	case HasBarLine(line):
 		r.row(number, ReadRow(line))
-	case chordsOnly(trimmed, r.Chart.Key):
+	case chordsOnly(trimmed, r.Now().Key):
 		if !r.guessed {
 			r.Remark(number, trimmed, "there are no bar lines; each chord is read as a bar of its own")
 			r.guessed = true
@@ -238,6 +279,14 @@ func barred(line string) string {
 		}
 	}
 	return string(runes)
+}
+
+// markLine reads a mark on a line of its own: what stands at the beginning of a bar is for the next one, what
+// stands at its end for the last.
+func (r *reader) markLine(number int, mark braced) {
+	if err := r.Sign(mark.text); err != nil {
+		r.Faults = append(r.Faults, reading.Fault{Line: number, Column: mark.column + 1, Symbol: mark.text, Detail: err.Error()})
+	}
 }
 
 func (r *reader) row(number int, row Row) {
@@ -286,7 +335,8 @@ func (r *reader) imagined(number, at int, text string) {
 			r.Faults = append(r.Faults, reading.Fault{Line: number, Column: at + cell.Column, Detail: "there are more imagined bars than the row above has"})
 			return
 		}
-		spans, err := chart.ReadImagined(cell.Text, r.Chart.Key, r.Chart.Meter)
+		in := r.Chart.SettingOf(bar)
+		spans, err := chart.ReadImagined(cell.Text, in.Key, in.Meter)
 		if err != nil {
 			r.Fault(number, at+cell.Column, err)
 		}

@@ -5,6 +5,8 @@ package grid
 import (
 	"strings"
 	"unicode"
+
+	"undaris/core/chart"
 )
 
 // Cell is what stands between two bar lines.
@@ -27,7 +29,7 @@ type Row struct{ Cells []Cell }
 func HasBarLine(line string) bool { return strings.Contains(line, "|") }
 
 // ReadRow cuts a line at its bar lines: | || |] [| |: :| :|: and, after one,
-// "1." or "2." for an ending and "x3" for how often a repeat is played. A cell
+// "1." to "4." for an ending and "x3" for how often a repeat is played. A cell
 // of nothing but blanks between two plain bar lines is an empty bar; beside any
 // other sign it is none.
 func ReadRow(line string) Row {
@@ -106,7 +108,7 @@ func times(text []rune) (count, size int) {
 // endingMark is the number of an ending right behind a bar line: "1." or "2",
 // before a blank.
 func endingMark(text []rune) (number, size int) {
-	if len(text) == 0 || (text[0] != '1' && text[0] != '2') {
+	if len(text) == 0 || text[0] < '1' || text[0] > '0'+chart.MaxEndings {
 		return 0, 0
 	}
 	size = 1

@@ -33,6 +33,12 @@ func Write(c chart.Chart) []byte {
 	if c.Imagining {
 		line("imagining", "yes")
 	}
+	for _, choice := range c.Scales {
+		line("scale", choice.Name()+" "+choice.Scale)
+	}
+	if len(c.Pickup) > 0 {
+		line("pickup", chart.PickupText(c.Pickup))
+	}
 	for from := 0; from < len(c.Bars); {
 		until := from + 1
 		for until < len(c.Bars) && until-from < barsInARow && c.Bars[until].Section == "" {
@@ -66,7 +72,15 @@ func writeRow(out *strings.Builder, bars []chart.Bar) {
 			}
 			sign += strconv.Itoa(bar.Ending) + "."
 		}
-		out.WriteString(sign + " " + chart.Text(bar.Spans) + " ")
+		out.WriteString(sign + " ")
+		for _, mark := range (Marks{Change: bar.Change, Signs: bar.Signs}).Text() {
+			out.WriteString("{" + mark + "} ")
+		}
+		if bar.Unread != "" {
+			out.WriteString(bar.Unread + " ")
+		} else {
+			out.WriteString(chart.Text(bar.Spans) + " ")
+		}
 		if bar.RepeatTo > 0 {
 			out.WriteString(":|")
 			if bar.RepeatTo > 2 {

@@ -35,7 +35,7 @@ func TestWhichFormatAFileIsIn(t *testing.T) {
 	}
 	_, _, err := Read("a.json", []byte(`{"name": 3}`), reading.Plain())
 	assert.ErrorContains(t, err, "the JSON cannot be read")
-	_, _, err = Read("a.json", []byte(`{"name": "A", "tonic": "C", "meter": "5/4"}`), reading.Plain())
+	_, _, err = Read("a.json", []byte(`{"name": "A", "tonic": "C", "meter": "7/8"}`), reading.Plain())
 	assert.ErrorContains(t, err, "meter:")
 	_, err = Find("wav")
 	assert.ErrorContains(t, err, "is not a format")

@@ -14,6 +14,9 @@ import (
 // Reading is a chart as it was read, and what was not used of the file.
 type Reading struct {
 	Chart chart.Chart
+	// Unread are the bars of the chart that could not be read: each is marked in the chart and stays
+	// silent until it is mended.
+	Unread Faults
 	Remarked
 }
 
@@ -44,8 +47,16 @@ type Fault struct {
 // Faults is every fault of a file, as one error.
 type Faults []Fault
 
-// MostFaults is how many faults a reader lists before it stops.
+// MostFaults is how many faults are listed.
 const MostFaults = 50
+
+// Bounded is the first MostFaults of the faults and how many more there are.
+func (f Faults) Bounded() Faults {
+	if len(f) <= MostFaults {
+		return f
+	}
+	return append(f[:MostFaults:MostFaults], Fault{Detail: fmt.Sprintf("and %d more that cannot be read", len(f)-MostFaults)})
+}
 
 func (f Faults) Error() string {
 	said := make([]string, len(f))
@@ -122,6 +133,7 @@ func (r *Reading) Finish() error {
 		c.Title = strings.TrimSpace(string(runes[:chart.MaxTitle]))
 		r.Remark(0, c.Title, "the title was cut to %d characters", chart.MaxTitle)
 	}
+	r.Unread = r.Unread.Bounded()
 	if err := c.Check(); err != nil {
 		if fault, ok := err.(*chart.FieldError); ok {
 			return Faults{{Detail: fault.Detail}}

@@ -44,7 +44,7 @@ func Enrol(c chart.Chart, i neck.Instrument) []practice.Card {
 				continue
 			}
 			card := practice.Card{Kind: facts.Kind, Key: c.Key}
-			if facts.InPosition {
+			if facts.InPosition { // positions are named by their forms, which every key has
 				card.Position = position
 			}
 			switch facts.Chords {
@@ -52,11 +52,13 @@ func Enrol(c chart.Chart, i neck.Instrument) []practice.Card {
 				cards = append(cards, card)
 			case 1:
 				for _, chord := range chords {
+					card.Key = chord.Context(c.Key).Key
 					card.Chords = []harmony.Chord{chord}
 					cards = append(cards, card)
 				}
 			case 2:
 				for _, change := range changes {
+					card.Key = change[1].Context(c.Key).Key
 					card.Chords = change[:]
 					cards = append(cards, card)
 				}
@@ -84,11 +86,11 @@ const MaxFormBars = 16
 // chordsByBar is the chord that each of the first bars of a chorus begins with; a bar without one goes
 // on with that of the bar before.
 func chordsByBar(c chart.Chart, spans []chart.ChordSpan) []harmony.Chord {
-	chords, bar := []harmony.Chord{}, c.Meter.BarTicks()
-	for at := 0; at < c.Ticks() && len(chords) < MaxFormBars; at += bar {
+	chords, time := []harmony.Chord{}, c.Timeline()
+	for bar := 0; bar < time.Bars() && len(chords) < MaxFormBars; bar++ {
 		on := spans[0].Chord
 		for _, s := range spans {
-			if s.Tick <= at {
+			if s.Tick <= time.Start(bar) {
 				on = s.Chord
 			}
 		}
