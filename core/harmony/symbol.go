@@ -116,8 +116,14 @@ func begun(sign string) string {
 }
 
 // nearestRoot offers what a text without a root may have meant: the same with
-// its letter as a capital where that can be read, else common chords.
+// its letter as a capital, or with B for the H that some countries call it, where that can be read, else
+// common chords.
 func nearestRoot(text string) []string {
+	if text != "" && (text[0] == 'H' || text[0] == 'h') {
+		if c, err := ParseChord("B" + text[1:]); err == nil {
+			return []string{c.Symbol()}
+		}
+	}
 	if text != "" && text[0] >= 'a' && text[0] <= 'g' {
 		if c, err := ParseChord(strings.ToUpper(text[:1]) + text[1:]); err == nil {
 			return []string{c.Symbol()}

@@ -111,8 +111,8 @@ func TestDirectivesWithBlanks(t *testing.T) {
 
 func TestEveryFaultNamesItsPlace(t *testing.T) {
 	for _, c := range []struct{ text, want string }{
-		{"[Hm]two [F7x]three", "line 1, column 2: \"Hm\" is not a chord Undaris can read (stopped at character 1); nearest: C7, F7, G7\n" +
-			"line 1, column 10: \"F7x\" is not a chord Undaris can read (stopped at character 3); nearest: F7, F7#5, F"},
+		{"[Hm]two [F7x]three", "line 1, column 2: \"Hm\" is not a chord Undaris can read (stopped at character 1); nearest: Bm\n" +
+			"line 1, column 12: \"F7x\" is not a chord Undaris can read (stopped at character 3); nearest: F7, F7#5, F"},
 		{"{time: 7/8}\n[C]a", `line 1, column 8: "7/8" is not a meter; choose one of: 4/4, 12/8, 3/4, 6/8, 2/4, 5/4, 6/4, 9/8`},
 		{"  {tempo: 1000}\n[C]a", `line 1, column 11: "1000" is no tempo; it is 20 to 400 beats a minute`},
 		{"{key: X}\n[C]a", `line 1, column 7: "X" is not a key: a tonic from C to B with at most one b or #, and a mode dominant, major or minor`},

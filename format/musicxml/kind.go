@@ -140,3 +140,17 @@ func noteOf(step string, alter float64) (pitch.Note, error) {
 	note.Accidental = int(alter)
 	return note, nil
 }
+
+// said is the chord as a player would read it off the score, for one that cannot be read.
+func (h *harmonyMark) said() string {
+	root := "?"
+	if h.Root != nil {
+		if note, err := noteOf(h.Root.Step, h.Root.Alter); err == nil {
+			root = note.String()
+		}
+	}
+	if text := strings.TrimSpace(h.Kind.Text); text != "" {
+		return root + text
+	}
+	return root + " " + strings.TrimSpace(h.Kind.Value)
+}

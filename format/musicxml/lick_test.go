@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"undaris/core/pitch"
 	"undaris/format/drawn"
 	"undaris/format/reading"
 )
@@ -101,7 +102,6 @@ func TestLicksThatCannotBeRead(t *testing.T) {
 	for want, text := range map[string]string{
 		"line 1: string 7 fret 3 is not on the neck; strings are 1 to 6, frets 0 to 22\nline 1: string 1 fret 40 is not on the neck; strings are 1 to 6, frets 0 to 22": scoreOf(at(7, 3) + at(1, 40) + at(7, 3)),
 		"there is no part with notes in it":                               scoreOf(`<note><rest/><duration>4</duration></note>`),
-		"line 2: the meter changes to 3/4; a lick has one meter":          scoreOf(opening44+at(1, 3), `<attributes><time><beats>3</beats><beat-type>4</beat-type></time></attributes>`+at(1, 3)),
 		"line 1: the file is no MusicXML score by parts (score-partwise)": `<score-timewise/>`,
 		"there are more than 16384 notes in it; a lick has at most 4096":  scoreOf(strings.Repeat(long, 90)),
 		"note 1: it goes on past bar 64, where a lick ends at the latest": scoreOf(`<attributes><divisions>1</divisions></attributes>` + pitched("C", 4, 400, "")),
@@ -112,6 +112,24 @@ func TestLicksThatCannotBeRead(t *testing.T) {
 			assert.Equal(t, want, err.Error())
 		}
 	}
+}
+
+// Repeats are played out, bars of another meter keep their length, and a transposing part is read as it
+// sounds.
+func TestLicksWithRepeatsAndChanges(t *testing.T) {
+	at := func(fret int) string {
+		return pitched("C", 4, 8, fmt.Sprintf(`<notations><technical><string>1</string><fret>%d</fret></technical></notations>`, fret))
+	}
+	waltz := `<attributes><time><beats>3</beats><beat-type>4</beat-type></time></attributes>`
+	again := `<barline location="right"><repeat direction="backward"/></barline>`
+	r, err := ReadLick([]byte(scoreOf(opening44+at(3)+again, waltz+strings.Replace(at(5), "<duration>8", "<duration>6", 1), at(7))), reading.Plain())
+	require.NoError(t, err)
+	assert.Equal(t, []int{0, 1920, 3840, 5280}, []int{r.Lick.Phrase.Events[0].Tick, r.Lick.Phrase.Events[1].Tick, r.Lick.Phrase.Events[2].Tick, r.Lick.Phrase.Events[3].Tick})
+	assert.Contains(t, said(r.Remarks), "the repeats are played out: a lick has none")
+	assert.Contains(t, said(r.Remarks), "the meter changes to 3/4 here; a lick has one meter, and its bars go on in 4/4")
+	low, err := ReadLick([]byte(scoreOf(strings.Replace(opening44, "</time>", "</time><transpose><chromatic>0</chromatic><octave-change>-1</octave-change></transpose>", 1)+pitched("E", 5, 8, ""))), reading.Plain())
+	require.NoError(t, err)
+	assert.Equal(t, pitch.MIDI(64), low.Lick.Phrase.Events[0].Sounding(low.Lick.WrittenFor()), "a guitar sounds an octave below what is written")
 }
 
 // Whatever is given: faults, or a lick that can be kept, and that reads back equal.

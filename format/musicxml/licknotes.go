@@ -52,13 +52,13 @@ func (r *lickReader) measure(n int, m *measure, tick int) int {
 		}
 		most = math.Max(most, now)
 	}
-	bar := r.Lick.Lick.Phrase.Meter.BarTicks()
+	bar := r.bar
 	length := ticksOf(most)
 	if tick < 0 {
 		return length // a pickup is as long as what is in it
 	}
 	if length > bar {
-		r.Remark(n+1, "", "the measure is longer than a bar of %s; what is too long goes on into the next", r.Lick.Lick.Phrase.Meter)
+		r.Remark(n+1, "", "the measure is longer than its meter says; what is too long goes on into the next")
 	}
 	return bar
 }
@@ -107,7 +107,7 @@ func (r *lickReader) note(number int, n *note, tick, end int) {
 			r.Remark(number, n.Pitch.Step, "this pitch is not read")
 			return
 		}
-		one.Pitch = pitch.MIDI(12*(n.Pitch.Octave+1) + int(pitch.Note{Letter: spelled.Letter}.Class()) + spelled.Accidental)
+		one.Pitch = pitch.MIDI(12*(n.Pitch.Octave+1) + int(pitch.Note{Letter: spelled.Letter}.Class()) + spelled.Accidental + r.up)
 	default:
 		r.skipped["notes without a pitch"]++
 		return

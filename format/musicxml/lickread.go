@@ -2,7 +2,6 @@ package musicxml
 
 import (
 	"bytes"
-	"fmt"
 	"math"
 	"slices"
 	"sort"
@@ -33,7 +32,7 @@ func ReadLick(data []byte, terms reading.Terms) (*reading.Lick, error) {
 	if err != nil {
 		return nil, err
 	}
-	r := &lickReader{Lick: &reading.Lick{}, terms: terms, on: terms.Instrument, divisions: 1, last: map[string][]int{}, skipped: map[string]int{}}
+	r := &lickReader{Lick: &reading.Lick{}, terms: terms, on: terms.Instrument, divisions: 1, last: map[string][]int{}, skipped: map[string]int{}, changes: map[int]bool{}, bar: terms.Meter.BarTicks()}
 	return r.read(s)
 }
 
@@ -51,6 +50,11 @@ type lickReader struct {
 	last                       map[string][]int
 	skipped                    map[string]int
 	hasMeter, hasKey, hasTonic bool
+	// bar is how long the measures are at the moment, changes are those in which the meter changes.
+	bar     int
+	changes map[int]bool
+	// up is how far the part sounds above what is written.
+	up int
 }
 
 // maxLickNotes is how many notes are gone through; a lick holds fewer.
@@ -70,7 +74,7 @@ func (r *lickReader) read(s *score) (*reading.Lick, error) {
 	r.graces = map[string][]int{}
 	r.chooseStaff(p)
 	tick := r.pickup(p)
-	for n := range p.Measures {
+	for _, n := range r.playedMeasures(p) {
 		tick += r.measure(n, &p.Measures[n], tick)
 		if len(r.notes) > maxLickNotes {
 			return nil, reading.Wrong("there are more than %d notes in it; a lick has at most %d", maxLickNotes, phrase.MaxEvents)
@@ -102,6 +106,40 @@ func (r *lickReader) pickup(p *part) int {
 	}
 	r.divisions, r.hasMeter, r.hasKey = 1, false, false
 	return -before
+}
+
+// playedMeasures lists the measures in the order in which they are played: repeats and endings played out. Where
+// the signs make no sense they are left out, and that is said.
+func (r *lickReader) playedMeasures(p *part) []int {
+	order := make([]int, len(p.Measures))
+	signs := &reader{Reading: reading.New()}
+	any := false
+	for n := range p.Measures {
+		order[n] = n
+		bar := chart.Bar{Spans: chart.EmptyBars(1, chart.FourFour)[0].Spans}
+		if n > 0 {
+			if before := signs.Chart.Bars[n-1]; before.Ending > 0 && before.RepeatTo == 0 && signs.bracketed {
+				bar.Ending = before.Ending
+			}
+		}
+		for _, element := range p.Measures[n].Elements {
+			if line, ok := element.(*barline); ok {
+				signs.barline(n, &bar, line)
+				any = any || line.Repeat != nil
+			}
+		}
+		signs.Chart.Bars = append(signs.Chart.Bars, bar)
+	}
+	if !any {
+		return order
+	}
+	signs.Chart.Title, signs.Chart.Key = "x", harmony.Key{Mode: harmony.MajorMode}
+	if err := signs.Chart.Check(); err != nil || len(signs.faults) > 0 {
+		r.Remark(0, "", "the repeats cannot be played out as they stand; the measures are read one after the other")
+		return order
+	}
+	r.Remark(0, "", "the repeats are played out: a lick has none")
+	return signs.Chart.PlayedBars()
 }
 
 // lengthOf is how long a measure lasts by what is in it.
@@ -142,9 +180,14 @@ func (r *lickReader) attributes(number int, e *attributes) {
 		case err != nil:
 			r.fault(reading.Fault{Line: number, Symbol: text, Detail: strings.TrimPrefix(err.Error(), "meter: ")})
 		case r.hasMeter && meter != l.Phrase.Meter:
-			r.fault(reading.Fault{Line: number, Symbol: text, Detail: fmt.Sprintf("the meter changes to %s; a lick has one meter", text)})
+			if !r.changes[number] {
+				r.Remark(number, text, "the meter changes to %s here; a lick has one meter, and its bars go on in %s", text, l.Phrase.Meter)
+			}
+			r.changes[number], r.bar = true, meter.BarTicks()
+		case r.hasMeter:
+			r.bar = meter.BarTicks()
 		default:
-			l.Phrase.Meter, r.hasMeter = meter, true
+			l.Phrase.Meter, r.hasMeter, r.bar = meter, true, meter.BarTicks()
 		}
 	}
 	if e.Key != nil && e.Key.Fifths >= -12 && e.Key.Fifths <= 12 && !r.hasKey {
@@ -155,6 +198,9 @@ func (r *lickReader) attributes(number int, e *attributes) {
 		if tonic := harmony.TonicOf(e.Key.Fifths, mode); tonic.Accidental >= -1 && tonic.Accidental <= 1 {
 			l.Tonic, r.hasKey = tonic, true
 		}
+	}
+	if e.Transpose != nil {
+		r.up = e.Transpose.semitones()
 	}
 	if e.Staff != nil && len(e.Staff.Tuning) > 0 {
 		r.tuning(number, e.Staff)

@@ -144,14 +144,59 @@ func TestWhatCannotBeReadIsSaid(t *testing.T) {
 		{"Latin-1", []byte("<score-partwise>\xe9"), "the file is not UTF-8"},
 		{"no parts", []byte("<score-partwise/>"), "there is no part with measures in it"},
 		{"no chords", []byte(wrap(`<measure number="1"><note><rest/><duration>4</duration></note></measure>`)), "there are no chord symbols (harmony elements) in it"},
-		{"a kind", []byte(wrap(strings.Replace(foreign, "minor-seventh", "Tristan", 1))), `line 2: measure 2: the kind "Tristan" cannot be read as a chord`},
-		{"a meter", []byte(wrap(strings.Replace(foreign, "<beats>4", "<beats>5", 1))), `line 1: "5/4" is not a meter; choose one of: 4/4, 3/4, 6/8, 12/8`},
+		{"a meter", []byte(wrap(strings.Replace(foreign, "<beats>4", "<beats>7", 1))), `line 1: "7/4" is not a meter; choose one of: 4/4, 12/8, 3/4, 6/8, 2/4, 5/4, 6/4, 9/8`},
 		{"a tempo", []byte(wrap(strings.Replace(foreign, `tempo="96"`, `tempo="9600"`, 1))), "line 1: a tempo of 9600; it is 20 to 400 beats a minute"},
 		{"too long", []byte(wrap(strings.Repeat("<measure/>", 513))), "there are 513 measures; a chart has at most 512"},
 	} {
 		_, err := Read(c.data)
 		assert.EqualError(t, err, c.want, c.name)
 	}
+}
+
+// chords is a measure of chords, a whole one each, with elements before and after them.
+func chords(number, before, root, after string) string {
+	return `<measure number="` + number + `">` + before + `<harmony><root><root-step>` + root + `</root-step></root><kind>dominant</kind></harmony><note><rest measure="yes"/><duration>4</duration></note>` + after + `</measure>`
+}
+
+const openingMarks = `<attributes><divisions>1</divisions><key><fifths>0</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes><sound tempo="120"/>`
+
+// What programs write of repeats, endings, jumps and feels, in words or as sound.
+func TestASongFromElsewhere(t *testing.T) {
+	direction := func(what string) string { return "<direction>" + what + "</direction>" }
+	words := func(text string) string { return "<direction-type><words>" + text + "</words></direction-type>" }
+	bracket := func(side, number, kind, repeat string) string {
+		return `<barline location="` + side + `"><ending number="` + number + `" type="` + kind + `"/>` + repeat + `</barline>`
+	}
+	r, err := Read([]byte(wrap(
+		`<measure number="0" implicit="yes">` + openingMarks + `<harmony><root><root-step>G</root-step></root><kind>dominant</kind></harmony><note><rest/><duration>1</duration></note></measure>` +
+			chords("1", direction(words("Swing"))+`<barline location="left"><repeat direction="forward"/></barline>`+direction("<direction-type><segno/></direction-type>"), "C", "") +
+			chords("2", bracket("left", "1, 2", "start", ""), "F", bracket("right", "1, 2", "stop", `<repeat direction="backward"/>`)) +
+			chords("3", bracket("left", "3", "start", ""), "G", bracket("right", "3", "discontinue", "")+direction(words("To Coda")+`<sound tocoda="coda"/>`)) +
+			chords("4", `<attributes><key><fifths>2</fifths></key><time><beats>3</beats><beat-type>4</beat-type></time></attributes>`+direction(words("Straight 8ths")), "D", direction(words("D.S. al Coda")+`<sound dalsegno="segno"/>`)) +
+			chords("5", direction("<direction-type><coda/></direction-type>"), "A", ""))))
+	require.NoError(t, err)
+	assert.Empty(t, r.Unread)
+	assert.Equal(t, "G7", chart.PickupText(r.Chart.Pickup))
+	assert.Equal(t, []int{0, 1, 0, 1, 0, 2, 3, 0, 2, 4}, r.Chart.PlayedBars())
+	assert.Equal(t, chart.Shuffle, r.Chart.Feel)
+	assert.Equal(t, "key D major, 3/4, straight", r.Chart.Bars[3].Change.String())
+	swung, err := Read([]byte(wrap(chords("1", openingMarks+"<sound><swing><first>3</first><second>2</second></swing></sound>", "C", ""))))
+	require.NoError(t, err)
+	assert.Equal(t, chart.Shuffle, swung.Chart.Feel)
+	assert.Equal(t, 1.5, swung.Chart.Swing)
+	transposed, err := Read([]byte(wrap(strings.Replace(chords("1", openingMarks, "C", ""), "</time>", "</time><transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose>", 1))))
+	require.NoError(t, err)
+	assert.Equal(t, "Bb7", transposed.Chart.Bars[0].Spans[0].Name(), "as it sounds")
+}
+
+// A chord that cannot be read marks its measure; the rest of the file stands.
+func TestAKindThatCannotBeReadMarksItsMeasure(t *testing.T) {
+	r, err := Read([]byte(wrap(strings.Replace(foreign, "minor-seventh", "Tristan", 1))))
+	require.NoError(t, err)
+	require.Len(t, r.Unread, 1)
+	assert.EqualError(t, r.Unread[0], `line 2: measure 2: the kind "Tristan" cannot be read as a chord`)
+	assert.Empty(t, r.Chart.Bars[0].Unread)
+	assert.NotEmpty(t, r.Chart.Bars[1].Unread)
 }
 
 func TestTempoCountsBeats(t *testing.T) {

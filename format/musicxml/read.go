@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -35,10 +36,17 @@ type reader struct {
 	*reading.Reading
 	faults    reading.Faults
 	divisions float64
-	// bracketed says that an ending goes on.
-	bracketed bool
-	skipped   map[string]int
-	hasKey    bool
+	// bracketed says that an ending goes on, endingTimes how often the one at hand is played.
+	bracketed   bool
+	endingTimes int
+	skipped     map[string]int
+	hasKey      bool
+	hasSwing    bool
+	// now is what holds in the measure at hand, up how far the part sounds above what is written.
+	now chart.Setting
+	up  int
+	// unread is what could not be read as a chord in the measure at hand.
+	unread string
 }
 
 func readScore(s *score) (*reading.Reading, error) {
@@ -64,9 +72,26 @@ func readScore(s *score) (*reading.Reading, error) {
 		r.Remark(0, "", "of %d parts only the one with the most chord symbols is read", len(s.Parts))
 	}
 	r.setUp(chords)
+	r.now = chart.Setting{Key: r.Chart.Key, Meter: r.Chart.Meter, Feel: r.Chart.Feel}
 	harmonies := 0
+	if r.pickup(&chords.Measures[0]) {
+		chords.Measures = chords.Measures[1:]
+		if imagined != nil && len(imagined.Measures) > 1 {
+			// What the part says of its time stands in the measure that is gone.
+			first := imagined.Measures[0].Elements
+			imagined.Measures = imagined.Measures[1:]
+			imagined.Measures[0].Elements = append(slices.DeleteFunc(first, func(element any) bool {
+				_, is := element.(*attributes)
+				return !is
+			}), imagined.Measures[0].Elements...)
+		}
+	}
 	for n := range chords.Measures {
 		harmonies += r.measure(n, &chords.Measures[n])
+	}
+	complete(&r.Chart)
+	if harmonies == 0 && len(r.Unread) > 0 {
+		return nil, r.Unread.Bounded()
 	}
 	if harmonies == 0 {
 		return nil, reading.Wrong("there are no chord symbols (harmony elements) in it")
@@ -81,7 +106,10 @@ func readScore(s *score) (*reading.Reading, error) {
 	}
 	r.sumUp()
 	if len(r.faults) > 0 {
-		return nil, r.faults
+		return nil, append(r.faults, r.Unread...).Bounded()
+	}
+	if r.up != 0 {
+		r.toSounding()
 	}
 	if err := r.Finish(); err != nil {
 		return nil, err
@@ -124,12 +152,19 @@ func (r *reader) setUp(p *part) {
 		for _, element := range p.Measures[n].Elements {
 			switch e := element.(type) {
 			case *attributes:
-				if e.Time != nil {
-					r.meter(n+1, e.Time, meter)
+				if e.Time != nil && !meter {
+					if r.Chart.Meter = r.meter(n+1, e.Time, r.Chart.Meter); r.Chart.Meter == chart.TwelveEight {
+						r.Chart.Feel = chart.Slow128
+					}
 					meter = true
 				}
-				if e.Key != nil {
-					r.key(n+1, e.Key)
+				if e.Key != nil && !r.hasKey {
+					if key, ok := r.key(n+1, e.Key); ok {
+						r.Chart.Key, r.hasKey = key, true
+					}
+				}
+				if e.Transpose != nil {
+					r.up = e.Transpose.semitones()
 				}
 			case *sound:
 				tempo = r.tempo(n+1, e, nil, tempo)
@@ -163,7 +198,15 @@ func (r *reader) measure(n int, m *measure) int {
 			bar.Ending = before.Ending
 		}
 	}
+	before := r.now
 	chords := r.walk(n, m, func(element any) { r.mark(n, &bar, element) })
+	if r.unread != "" {
+		bar.Unread, r.unread = chart.UnreadText(r.unread), ""
+	}
+	if n == 0 {
+		r.Chart.Feel, before = r.now.Feel, r.now
+	}
+	bar.Change = r.now.Since(before)
 	carried := chart.Span{}
 	if n > 0 {
 		spans := r.Chart.Bars[n-1].Spans
@@ -180,7 +223,7 @@ func (r *reader) walk(n int, m *measure, other func(any)) []at {
 	now := 0.0
 	chords := []at{}
 	beat := func(duration float64) float64 {
-		return duration / r.divisions * chart.TicksPerQuarter / float64(r.Chart.Meter.BeatTicks())
+		return duration / r.divisions * chart.TicksPerQuarter / float64(r.now.Meter.BeatTicks())
 	}
 	for _, element := range m.Elements {
 		switch e := element.(type) {
@@ -188,6 +231,7 @@ func (r *reader) walk(n int, m *measure, other func(any)) []at {
 			if e.Divisions > 0 {
 				r.divisions = float64(e.Divisions)
 			}
+			r.change(n, e)
 		case played:
 			now += beat(e.duration)
 			if !e.rest {
@@ -202,7 +246,8 @@ func (r *reader) walk(n int, m *measure, other func(any)) []at {
 		case *harmonyMark:
 			chord, empty, err := e.chord()
 			if err != nil {
-				r.faults = append(r.faults, reading.Fault{Line: n + 1, Symbol: e.Kind.Text, Detail: fmt.Sprintf("measure %d: %s cannot be read as a chord", n+1, err)})
+				r.Unread = append(r.Unread, reading.Fault{Line: n + 1, Symbol: e.Kind.Text, Detail: fmt.Sprintf("measure %d: %s cannot be read as a chord", n+1, err)})
+				r.unread = strings.TrimSpace(r.unread + " " + e.said())
 				continue
 			}
 			place := now
@@ -224,7 +269,7 @@ func (r *reader) walk(n int, m *measure, other func(any)) []at {
 // spans turns chords at places into chords with lengths: whole beats, the chord
 // before held until the first.
 func (r *reader) spans(n int, chords []at, carried chart.Span) []chart.Span {
-	beats := r.Chart.Meter.Beats()
+	beats := r.now.Meter.Beats()
 	slots := make([]*chart.Span, beats)
 	for _, c := range chords {
 		beat := int(math.Round(math.Max(-1, math.Min(c.beat, 1000))))
@@ -258,7 +303,10 @@ func (r *reader) imagined(p *part) {
 			r.Remark(n+1, "", "the imagined part has more measures than the chords; the rest is not used")
 			return
 		}
+		in := r.Chart.SettingOf(n)
+		r.now.Meter = in.Meter
 		chords := r.walk(n, &p.Measures[n], func(any) {})
+		r.now.Meter = in.Meter
 		for _, c := range chords {
 			if !c.span.Empty() {
 				r.Chart.Bars[n].Imagined = r.spans(n, chords, chart.Span{})
@@ -304,6 +352,8 @@ func (r *reader) miscellaneous(s *score) {
 			for _, tag := range strings.Split(value, ",") {
 				r.Chart.Tags = append(r.Chart.Tags, strings.TrimSpace(tag))
 			}
+		case fieldKeys, fieldFeels, fieldScales, fieldPickup:
+			ok = r.listField(f.Name, value)
 		case fieldImagining:
 			r.Chart.Imagining = value == "yes"
 		default:
@@ -318,7 +368,7 @@ func (r *reader) miscellaneous(s *score) {
 // blues takes a major key whose home chord is a dominant seventh for that of a
 // blues, and says so.
 func (r *reader) blues() {
-	if r.hasKey && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
+	if r.hasKey && r.Chart.IsEven() && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
 	}

@@ -64,13 +64,26 @@ type measure struct {
 }
 
 type attributes struct {
-	XMLName   xml.Name  `xml:"attributes"`
-	Divisions int       `xml:"divisions,omitempty"`
-	Key       *keyMark  `xml:"key"`
-	Time      *timeMark `xml:"time"`
-	Staves    int       `xml:"staves,omitempty"`
-	Clefs     []clef    `xml:"clef"`
-	Staff     *staff    `xml:"staff-details"`
+	XMLName   xml.Name       `xml:"attributes"`
+	Divisions int            `xml:"divisions,omitempty"`
+	Key       *keyMark       `xml:"key"`
+	Time      *timeMark      `xml:"time"`
+	Staves    int            `xml:"staves,omitempty"`
+	Clefs     []clef         `xml:"clef"`
+	Staff     *staff         `xml:"staff-details"`
+	Transpose *transposeMark `xml:"transpose"`
+}
+
+// transposeMark says how far the sound lies from what is written.
+type transposeMark struct {
+	Diatonic  int     `xml:"diatonic,omitempty"`
+	Chromatic float64 `xml:"chromatic"`
+	Octaves   int     `xml:"octave-change,omitempty"`
+}
+
+// semitones is how many semitones the sound lies above what is written, within some octaves.
+func (t transposeMark) semitones() int {
+	return int(max(min(t.Chromatic, 24), -24)) + 12*max(min(t.Octaves, 4), -4)
 }
 
 // staff is the strings of a tab staff.
@@ -149,6 +162,8 @@ type direction struct {
 
 type directionType struct {
 	Rehearsal []string   `xml:"rehearsal"`
+	Segno     *struct{}  `xml:"segno"`
+	Coda      *struct{}  `xml:"coda"`
 	Words     []string   `xml:"words"`
 	Metronome *metronome `xml:"metronome"`
 }
@@ -160,8 +175,23 @@ type metronome struct {
 }
 
 type sound struct {
-	XMLName xml.Name `xml:"sound"`
-	Tempo   float64  `xml:"tempo,attr,omitempty"`
+	XMLName  xml.Name   `xml:"sound"`
+	Tempo    float64    `xml:"tempo,attr,omitempty"`
+	DaCapo   string     `xml:"dacapo,attr,omitempty"`
+	Segno    string     `xml:"segno,attr,omitempty"`
+	DalSegno string     `xml:"dalsegno,attr,omitempty"`
+	Coda     string     `xml:"coda,attr,omitempty"`
+	ToCoda   string     `xml:"tocoda,attr,omitempty"`
+	Fine     string     `xml:"fine,attr,omitempty"`
+	Swing    *swingMark `xml:"swing"`
+}
+
+// swingMark is the feel: straight, or the ratio of the two eighths of a beat.
+type swingMark struct {
+	Straight *struct{} `xml:"straight"`
+	First    float64   `xml:"first,omitempty"`
+	Second   float64   `xml:"second,omitempty"`
+	Type     string    `xml:"swing-type,omitempty"`
 }
 
 type note struct {

@@ -4,6 +4,7 @@ import (
 	"archive/zip"
 	"bytes"
 	"encoding/xml"
+	"fmt"
 	"strconv"
 	"strings"
 
@@ -12,6 +13,8 @@ import (
 )
 
 const doctype = `<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n"
+
+// Of signs and changes the sound elements carry what a program plays, the words what is read.
 
 // divisions is how many ticks of the file a quarter note has; 2 lets a dotted
 // quarter be a whole number.
@@ -27,6 +30,10 @@ const (
 	fieldCapo      = "undaris-capo"
 	fieldTags      = "undaris-tags"
 	fieldImagining = "undaris-imagining"
+	fieldKeys      = "undaris-keys"
+	fieldFeels     = "undaris-feels"
+	fieldScales    = "undaris-scales"
+	fieldPickup    = "undaris-pickup"
 )
 
 const imaginedPart = "Imagined"
@@ -99,21 +106,48 @@ func fields(c chart.Chart) []field {
 	optional(fieldCapo, strconv.Itoa(c.Capo), c.Capo > 0)
 	optional(fieldTags, strings.Join(c.Tags, ", "), len(c.Tags) > 0)
 	optional(fieldImagining, "yes", c.Imagining)
+	keys, feels, scales := []string{}, []string{}, []string{}
+	for b, bar := range c.Bars {
+		if k := bar.Change.Key; k.Mode != "" {
+			keys = append(keys, fmt.Sprintf("%d %s %s", b+1, k.Tonic, k.Mode))
+		}
+		if bar.Change.Feel != "" {
+			feels = append(feels, fmt.Sprintf("%d %s", b+1, bar.Change.Feel))
+		}
+	}
+	for _, choice := range c.Scales {
+		scales = append(scales, choice.Name()+" "+choice.Scale)
+	}
+	optional(fieldKeys, strings.Join(keys, "; "), len(keys) > 0)
+	optional(fieldFeels, strings.Join(feels, "; "), len(feels) > 0)
+	optional(fieldScales, strings.Join(scales, "; "), len(scales) > 0)
+	optional(fieldPickup, chart.PickupText(c.Pickup), len(c.Pickup) > 0)
 	return all
 }
 
 func measures(c chart.Chart, imagined bool) []measure {
-	all := make([]measure, len(c.Bars))
+	all := make([]measure, len(c.Bars), len(c.Bars)+1)
 	for b, bar := range c.Bars {
+		in := c.SettingOf(b)
 		m := measure{Number: strconv.Itoa(b + 1)}
 		add := func(element any) { m.Elements = append(m.Elements, element) }
 		if left := leftLine(c.Bars, b); left != nil && !imagined {
 			add(left)
 		}
-		if b == 0 {
+		if b == 0 && len(c.Pickup) == 0 {
 			add(opening(c))
 			if !imagined {
 				add(tempoMark(c))
+			}
+		} else if change := settingAttributes(bar.Change); change != nil {
+			add(change)
+		}
+		if !imagined {
+			for _, mark := range feelMark(bar.Change.Feel, c.Swing) {
+				add(mark)
+			}
+			for _, sign := range signsBefore(bar.Signs) {
+				add(sign)
 			}
 		}
 		if bar.Section != "" && !imagined {
@@ -130,29 +164,118 @@ func measures(c chart.Chart, imagined bool) []measure {
 			default:
 				add(noChord())
 			}
-			add(restFor(c.Meter, span.Beats))
+			add(restFor(in.Meter, span.Beats))
 		}
 		if len(spans) == 0 {
-			add(&note{Rest: &rest{Measure: "yes"}, Duration: float64(c.Meter.BarTicks() * divisions / chart.TicksPerQuarter), Voice: "1"})
+			add(&note{Rest: &rest{Measure: "yes"}, Duration: float64(in.Meter.BarTicks() * divisions / chart.TicksPerQuarter), Voice: "1"})
+		}
+		if !imagined {
+			for _, sign := range signsAfter(bar.Signs) {
+				add(sign)
+			}
 		}
 		if right := rightLine(c.Bars, b); right != nil && !imagined {
 			add(right)
 		}
 		all[b] = m
 	}
+	if len(c.Pickup) > 0 {
+		all = append([]measure{pickupMeasure(c, imagined)}, all...)
+	}
 	return all
 }
 
+// pickupMeasure is the bar before bar 1, which is not counted.
+func pickupMeasure(c chart.Chart, imagined bool) measure {
+	m := measure{Number: "0", Implicit: true, Elements: []any{opening(c)}}
+	if !imagined {
+		m.Elements = append(m.Elements, tempoMark(c))
+	}
+	for _, span := range c.Pickup {
+		switch {
+		case span.Empty() || imagined:
+			m.Elements = append(m.Elements, noChord())
+		default:
+			m.Elements = append(m.Elements, mark(span.Chord))
+		}
+		m.Elements = append(m.Elements, restFor(c.Meter, span.Beats))
+	}
+	return m
+}
+
 func opening(c chart.Chart) *attributes {
+	return &attributes{Divisions: divisions, Key: keyOf(c.Key), Time: timeOf(c.Meter), Clefs: []clef{{Sign: "G", Line: 2}}}
+}
+
+func keyOf(k harmony.Key) *keyMark {
 	mode := "major"
-	if c.Key.Mode == harmony.MinorMode {
+	if k.Mode == harmony.MinorMode {
 		mode = "minor"
 	}
-	return &attributes{
-		Divisions: divisions, Key: &keyMark{Fifths: c.Key.Fifths(), Mode: mode},
-		Time:  &timeMark{Beats: strconv.Itoa(c.Meter.Count), BeatType: strconv.Itoa(c.Meter.Unit)},
-		Clefs: []clef{{Sign: "G", Line: 2}},
+	return &keyMark{Fifths: k.Fifths(), Mode: mode}
+}
+
+func timeOf(m chart.Meter) *timeMark {
+	return &timeMark{Beats: strconv.Itoa(m.Count), BeatType: strconv.Itoa(m.Unit)}
+}
+
+// settingAttributes is what a bar writes of a change of key and meter; nil for none.
+func settingAttributes(ch chart.SettingChange) *attributes {
+	a := &attributes{}
+	if ch.Key.Mode != "" {
+		a.Key = keyOf(ch.Key)
 	}
+	if ch.Meter != (chart.Meter{}) {
+		a.Time = timeOf(ch.Meter)
+	}
+	if a.Key == nil && a.Time == nil {
+		return nil
+	}
+	return a
+}
+
+// feelMark says a change of feel in words and as sound.
+func feelMark(feel chart.Feel, ratio float64) []any {
+	mark := &swingMark{Straight: &struct{}{}}
+	switch feel {
+	case "":
+		return nil
+	case chart.Shuffle:
+		mark = &swingMark{First: ratio, Second: 1, Type: "eighth"}
+	}
+	return []any{&direction{Placement: "above", Types: []directionType{{Words: []string{string(feel)}}}, Sound: &sound{Swing: mark}}}
+}
+
+// signsBefore are the signs at the beginning of a bar, signsAfter those at its end.
+func signsBefore(s chart.Signs) []any {
+	all := []any{}
+	if s.Segno {
+		all = append(all, &direction{Placement: "above", Types: []directionType{{Segno: &struct{}{}}}, Sound: &sound{Segno: "segno"}})
+	}
+	if s.Coda {
+		all = append(all, &direction{Placement: "above", Types: []directionType{{Coda: &struct{}{}}}, Sound: &sound{Coda: "coda"}})
+	}
+	return all
+}
+
+func signsAfter(s chart.Signs) []any {
+	all := []any{}
+	words := func(text string, mark sound) {
+		all = append(all, &direction{Placement: "above", Types: []directionType{{Words: []string{text}}}, Sound: &mark})
+	}
+	if s.ToCoda {
+		words("To Coda", sound{ToCoda: "coda"})
+	}
+	if s.Fine {
+		words("Fine", sound{Fine: "yes"})
+	}
+	switch {
+	case s.Jump.ToSegno():
+		words(string(s.Jump), sound{DalSegno: "segno"})
+	case s.Jump != chart.NoJump:
+		words(string(s.Jump), sound{DaCapo: "yes"})
+	}
+	return all
 }
 
 // tempoMark is the tempo in counted beats; the sound counts quarter notes.
@@ -204,11 +327,19 @@ func leftLine(bars []chart.Bar, b int) *barline {
 	return line
 }
 
+// endingStop is how the bracket of an ending ends: closed where it goes back.
+func endingStop(bar chart.Bar) string {
+	if bar.RepeatTo > 0 {
+		return "stop"
+	}
+	return "discontinue"
+}
+
 func rightLine(bars []chart.Bar, b int) *barline {
 	line := &barline{Location: "right"}
 	bar := bars[b]
 	if bar.Ending > 0 && (b+1 == len(bars) || bars[b+1].Ending != bar.Ending || bar.RepeatTo > 0) {
-		line.Ending = &endingMark{Number: strconv.Itoa(bar.Ending), Type: map[int]string{1: "stop", 2: "discontinue"}[bar.Ending]}
+		line.Ending = &endingMark{Number: strconv.Itoa(bar.Ending), Type: endingStop(bar)}
 	}
 	switch {
 	case bar.RepeatTo > 0:
