@@ -64,7 +64,7 @@ func (o playContext) passes(asked MIDIRequest) ([]midifile.Pass, error) {
 				a.order.Silent = append(slices.Clone(a.order.Silent), part)
 			}
 		}
-		all = append(all, midifile.Pass{Chart: p.Chart, Line: a.order.Line, Performance: band.Perform(a.order)})
+		all = append(all, midifile.Pass{Chart: p.Chart, From: p.From, Line: a.order.Line, Performance: band.Perform(a.order)})
 		p = next
 	}
 	return all, nil

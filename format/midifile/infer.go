@@ -28,35 +28,57 @@ const clearCost = 1.4
 // infer names the chords of every bar from its notes.
 func (r *reader) infer() error {
 	chords, bass := r.parts()
-	bar := r.Chart.Meter.BarTicks()
 	first, last := math.MaxInt, 0
 	for _, v := range r.voices {
 		for _, n := range v.notes {
 			first, last = min(first, n.tick), max(last, n.end)
 		}
 	}
-	from := first / bar
+	from := r.lines.BarAt(first)
+	start := r.lines.Start(from)
+	r.Chart.Meter = r.lines.MeterAt(start)
+	if r.Chart.Meter == chart.TwelveEight {
+		r.Chart.Feel = chart.Slow128
+	}
 	// A release that hangs over the last bar line a little is no bar more.
-	bars := max((last-bar/16+bar-1)/bar-from, 1)
+	bars := max(r.lines.BarsUntil(last-r.lines.MeterAt(last-1).BarTicks()/16)-from, 1)
+	r.setTempo(first, last)
 	if bars > chart.MaxBars {
 		return reading.Wrong("there are %d bars in it; a chart has at most %d", bars, chart.MaxBars)
 	}
 	if from > 0 {
 		r.Remark(0, "", "the first %d bars have no notes and were left out", from)
 	}
-	spell := r.Chart.Key
-	if !r.hasKey {
-		spell = harmony.Key{Mode: harmony.MajorMode}
+	if r.hasKey {
+		r.Chart.Key = r.keyAt(start)
+	} else {
+		r.Chart.Key = harmony.Key{Mode: harmony.MajorMode}
 	}
-	r.Chart.Bars = r.bars(spell, from, bars, chords, bass, false)
-	if !r.hasKey {
+	in := make([]chart.Setting, bars)
+	changes := false
+	for b := range in {
+		at := r.lines.Start(from + b)
+		in[b] = chart.Setting{Key: r.Chart.Key, Meter: r.lines.MeterAt(at)}
+		if r.hasKey {
+			in[b].Key = r.keyAt(at)
+		}
+		changes = changes || in[b].Key != r.Chart.Key
+	}
+	r.Chart.Bars = r.bars(in, from, chords, bass, false)
+	switch {
+	case !r.hasKey:
 		r.Chart.Key = chart.GuessKey(r.Chart.Bars)
 		r.Remark(0, "", "no key is given; %s %s is taken from the first chord", r.Chart.Key.Tonic, r.Chart.Key.Mode)
-	} else if chart.IsBluesKey(r.Chart.Key, r.Chart.Bars) {
+	case !changes && chart.IsBluesKey(r.Chart.Key, r.Chart.Bars):
 		r.Chart.Key.Mode = harmony.DominantMode
 		r.Remark(0, "", "home is a dominant seventh; the key is taken for that of a blues")
 	}
-	r.Chart.Bars = r.bars(r.Chart.Key, from, bars, chords, bass, true)
+	for b := range in {
+		if !changes {
+			in[b].Key = r.Chart.Key
+		}
+	}
+	r.Chart.Bars = r.bars(in, from, chords, bass, true)
 	r.labels(from)
 	return nil
 }
@@ -122,13 +144,22 @@ func meanKey(notes []note) float64 {
 }
 
 // bars names the chords of each bar, doubts said where said is true.
-func (r *reader) bars(key harmony.Key, from, count int, chords, bass []note, said bool) []chart.Bar {
-	bars := make([]chart.Bar, count)
-	beat := r.Chart.Meter.BeatTicks()
-	beats := r.Chart.Meter.Beats()
+func (r *reader) bars(in []chart.Setting, from int, chords, bass []note, said bool) []chart.Bar {
+	bars := make([]chart.Bar, len(in))
+	before := chart.Setting{Key: in[0].Key, Meter: in[0].Meter, Feel: r.Chart.Feel}
 	for b := range bars {
-		start := (from + b) * r.Chart.Meter.BarTicks()
-		end := start + r.Chart.Meter.BarTicks()
+		key, beat, beats := in[b].Key, in[b].Meter.BeatTicks(), in[b].Meter.Beats()
+		change := chart.SettingChange{}
+		if in[b].Key != before.Key {
+			change.Key = in[b].Key
+		}
+		if in[b].Meter != before.Meter {
+			change.Meter = in[b].Meter
+		}
+		bars[b].Change = change
+		before = before.After(change)
+		start := r.lines.Start(from + b)
+		end := r.lines.End(from + b)
 		var here, low []note
 		here, chords = within(chords, start, end)
 		low, bass = within(bass, start, end)
@@ -276,7 +307,6 @@ func name(key harmony.Key, notes, bass []note, from, until, beats int) piece {
 
 // labels puts the markers that stand on a bar line on their bars.
 func (r *reader) labels(from int) {
-	bar := r.Chart.Meter.BarTicks()
 	for _, tick := range slices.Sorted(maps.Keys(r.sections)) {
 		label := r.sections[tick]
 		label = strings.TrimSpace(strings.Map(func(c rune) rune {
@@ -288,7 +318,7 @@ func (r *reader) labels(from int) {
 		if runes := []rune(label); len(runes) > chart.MaxSection {
 			label = strings.TrimSpace(string(runes[:chart.MaxSection]))
 		}
-		if at := tick/bar - from; tick%bar == 0 && at >= 0 && at < len(r.Chart.Bars) {
+		if at := r.lines.BarAt(tick) - from; tick == r.lines.BarStart(tick) && at >= 0 && at < len(r.Chart.Bars) {
 			r.Chart.Bars[at].Section = label
 		} else {
 			r.Remark(0, label, "this marker stands on no bar line and is not used")

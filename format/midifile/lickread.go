@@ -28,8 +28,8 @@ func ReadLick(data []byte, terms reading.Terms) (l *reading.Lick, err error) {
 	}
 	r := &lickReader{Lick: &reading.Lick{}, terms: terms, scale: scale}
 	r.Lick.Lick.Phrase.Meter, r.Lick.Lick.Tonic = terms.Meter, terms.Tonic
-	for _, track := range file.Tracks {
-		r.track(track)
+	for n, track := range file.Tracks {
+		r.track(n+1, track)
 	}
 	return r.finish()
 }
@@ -46,13 +46,15 @@ type lickReader struct {
 }
 
 type lickTrack struct {
-	name  string
-	notes []bent
+	number int
+	name   string
+	notes  []bent
 }
 
-func (r *lickReader) track(track smf.Track) {
+func (r *lickReader) track(number int, track smf.Track) {
 	tick := 0.0
-	t := lickTrack{}
+	t := lickTrack{number: number}
+	channels := map[uint8]*voice{}
 	sounding := map[[2]uint8]int{}
 	wheels, ranges := [16]float64{}, [16]float64{}
 	selected := [16][2]uint8{}
@@ -70,7 +72,12 @@ func (r *lickReader) track(track smf.Track) {
 				r.name = t.name
 			}
 		case message.GetNoteOn(&channel, &key, &loudness) && loudness > 0:
-			if channel == drums {
+			id := reading.VoiceID{Track: number, Channel: int(channel) + 1}
+			if channels[channel] == nil {
+				channels[channel] = &voice{id: id}
+			}
+			channels[channel].notes = append(channels[channel].notes, note{tick: now, end: now, key: int(key)})
+			if channel == drums || len(r.terms.Voices) > 0 && !slices.Contains(r.terms.Voices, id) {
 				continue
 			}
 			sounding[[2]uint8{channel, key}] = len(t.notes)
@@ -102,6 +109,12 @@ func (r *lickReader) track(track smf.Track) {
 			r.meta(event.Message, now)
 		}
 	}
+	for channel := range uint8(16) {
+		if v := channels[channel]; v != nil {
+			v.name = strings.TrimSpace(t.name)
+			r.Voices = append(r.Voices, v.listed())
+		}
+	}
 	if len(t.notes) > 0 {
 		r.tracks = append(r.tracks, t)
 	}
@@ -126,7 +139,7 @@ func (r *lickReader) meta(m smf.Message, tick int) {
 		case err != nil:
 			r.faults = append(r.faults, reading.Fault{Symbol: name, Detail: strings.TrimPrefix(err.Error(), "meter: ")})
 		case r.hasMeter && meter != l.Phrase.Meter:
-			r.faults = append(r.faults, reading.Fault{Symbol: name, Detail: fmt.Sprintf("the meter changes from %s to %s; a lick has one meter", l.Phrase.Meter, name)})
+			r.Remark(0, name, "the meter changes from %s to %s; a lick has one meter, and its bars go on in the first", l.Phrase.Meter, name)
 		default:
 			l.Phrase.Meter, r.hasMeter = meter, true
 		}
@@ -156,7 +169,17 @@ func (r *lickReader) choose() lickTrack {
 			best, bestWorth = t, worth
 		}
 	}
-	if len(r.tracks) > 1 {
+	for n := range r.Voices {
+		v := &r.Voices[n]
+		v.Used = v.Plays != reading.PlaysDrums && (v.Track == best.number || len(r.terms.Voices) > 0) && (len(r.terms.Voices) == 0 || slices.Contains(r.terms.Voices, v.ID()))
+	}
+	if len(r.tracks) > 1 && len(r.terms.Voices) > 0 {
+		for _, t := range r.tracks {
+			if t.number != best.number {
+				best.notes = append(best.notes, t.notes...)
+			}
+		}
+	} else if len(r.tracks) > 1 {
 		r.Remark(0, best.name, "of %d tracks with notes this one is read: it plays one note at a time", len(r.tracks))
 	}
 	return best

@@ -106,17 +106,25 @@ func TestMeterKeyAndChordsOfAMIDIFile(t *testing.T) {
 	assert.Equal(t, "Eb7", l.Phrase.Chords[0].Chord.Symbol(), "what holds where the notes begin")
 	assert.Contains(t, said(r), "the first 1 bar before the first note are left out")
 	assert.Contains(t, said(r), "the rhythm is moved to beats and eighths")
-	for want, tracks := range map[string][][]event{
-		"the meter changes from 4/4 to 3/4; a lick has one meter": {{{0, smf.MetaMeter(4, 4)}, {96, smf.MetaMeter(3, 4)}, on(0, 60), off(96, 60)}},
-		`"7/8" is not one`: {{{0, smf.MetaMeter(7, 8)}, on(0, 60), off(96, 60)}},
-	} {
-		_, err := ReadLick(fileOf(t, tracks...), box())
-		if want == `"7/8" is not one` {
-			assert.ErrorContains(t, err, "7/8")
-			continue
-		}
-		assert.EqualError(t, err, want)
-	}
+	changing := readMIDI(t, []event{{0, smf.MetaMeter(4, 4)}, {96, smf.MetaMeter(3, 4)}, on(0, 60), off(96, 60)})
+	assert.Contains(t, said(changing), "the meter changes from 4/4 to 3/4; a lick has one meter, and its bars go on in the first")
+	_, err := ReadLick(fileOf(t, []event{{0, smf.MetaMeter(7, 8)}, on(0, 60), off(96, 60)}), box())
+	assert.ErrorContains(t, err, "7/8")
+}
+
+// The player chooses what is read of a file with several tracks.
+func TestChosenTracksOfALick(t *testing.T) {
+	data := fileOf(t, []event{on(0, 60), off(96, 60), on(0, 62), off(96, 62)}, []event{on(0, 70), off(96, 70)})
+	first, err := ReadLick(data, box())
+	require.NoError(t, err)
+	require.Len(t, first.Lick.Phrase.Events, 2)
+	terms := box()
+	terms.Voices = []reading.VoiceID{{Track: 2, Channel: 1}}
+	chosen, err := ReadLick(data, terms)
+	require.NoError(t, err)
+	require.Len(t, chosen.Lick.Phrase.Events, 1)
+	require.Len(t, chosen.Voices, 2)
+	assert.Equal(t, []bool{false, true}, []bool{chosen.Voices[0].Used, chosen.Voices[1].Used})
 }
 
 func TestNotesThatTheInstrumentDoesNotHave(t *testing.T) {

@@ -50,7 +50,7 @@ func WriteLick(l lick.Lick, tempo int) []byte {
 			panic("a track can always be added: " + err.Error())
 		}
 	}
-	conductor, at := head(c)
+	conductor, at := headOf(c, 1, 0)
 	add(conductor, max(performance.End-at, 0))
 	track, at := guitar(l.Phrase, order.Instrument, performance.Notes, 0)
 	add(track, max(performance.End-at, 0))

@@ -75,7 +75,8 @@ func TestNotesEnd(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		c := drawn.Chart(t)
 		data := Write(c)
-		require.NoError(t, walk(data))
+		_, err := walk(data)
+		require.NoError(t, err)
 		file, err := smf.ReadFrom(bytes.NewReader(data))
 		require.NoError(t, err)
 		for _, track := range file.Tracks {
@@ -217,14 +218,67 @@ func TestWhatCannotBeReadIsSaid(t *testing.T) {
 	c := blues(t, "quick change", "C", chart.Shuffle)
 	data := Write(c)
 	at := bytes.Index(data, []byte{0xFF, 0x58, 0x04})
-	data[at+3] = 5
+	data[at+3] = 7
 	_, err := Read(data)
-	assert.EqualError(t, err, `"5/4" is not a meter; choose one of: 4/4, 3/4, 6/8, 12/8`)
+	assert.EqualError(t, err, `"7/4" is not a meter; choose one of: 4/4, 12/8, 3/4, 6/8, 2/4, 5/4, 6/4, 9/8`)
 	at = bytes.Index(data, []byte{0xFF, 0x51, 0x03})
 	data[bytes.Index(data, []byte{0xFF, 0x58, 0x04})+3] = 4
 	binary.BigEndian.PutUint16(data[at+3:], 0x0001)
 	_, err = Read(data)
 	assert.ErrorContains(t, err, "a tempo is 20 to 400 beats a minute")
+}
+
+// Key and meter change where the file says so; the tempo is the average, and the tracks are listed.
+func TestASongThatChanges(t *testing.T) {
+	c := chart.Chart{Title: "Locked gate", Key: harmony.Key{Mode: harmony.MajorMode}, Meter: chart.FourFour, Feel: chart.Straight, Tempo: 120, Swing: 2, Bars: chart.EmptyBars(6, chart.FourFour)}
+	c, err := c.Write(0, "C | F | G | C | Dm7 | G7")
+	require.NoError(t, err)
+	c, err = c.ChangedMeter(2, 1, chart.TwoFour)
+	require.NoError(t, err)
+	e, err := harmony.ParseKey("Eb", harmony.MajorMode)
+	require.NoError(t, err)
+	c, err = c.ChangedKey(3, 0, e, true)
+	require.NoError(t, err)
+	r, err := Read(Write(c))
+	require.NoError(t, err)
+	said := []string{}
+	for b, bar := range r.Chart.Bars {
+		in := r.Chart.SettingOf(b)
+		said = append(said, fmt.Sprintf("%s %s %s", in.Key.Tonic, in.Meter, chart.Text(bar.Spans)))
+	}
+	assert.Equal(t, []string{"C 4/4 C", "C 4/4 F", "C 2/4 G", "Eb 4/4 Eb", "Eb 4/4 Fm7", "Eb 4/4 Bb7"}, said)
+	assert.Equal(t, 120, r.Chart.Tempo)
+	listed := []string{}
+	for _, v := range r.Voices {
+		listed = append(listed, fmt.Sprintf("%s %s %s %t", v.ID(), v.Name, v.Plays, v.Used))
+	}
+	assert.Equal(t, []string{"2.1 Chords chords true", "3.2 Bass single notes true", "4.10 Drums drums false", "5.10 Click drums false"}[:len(listed)], listed)
+	alone, err := ReadVoices(Write(c), []reading.VoiceID{{Track: 3, Channel: 2}})
+	require.NoError(t, err)
+	assert.Equal(t, []bool{false, true}, []bool{alone.Voices[0].Used, alone.Voices[1].Used})
+	_, err = ReadVoices(Write(c), []reading.VoiceID{{Track: 9, Channel: 1}})
+	assert.ErrorContains(t, err, "no notes with a pitch in the tracks that were chosen; it has 2.1, 3.2")
+}
+
+// The tempo of a file is kept as its average over the time that is played.
+func TestTempoMapsAreAveraged(t *testing.T) {
+	r := &reader{Reading: reading.New(), tempos: []tempoChange{{0, 60}, {960, 120}, {1920, 120}}}
+	r.setTempo(0, 3840)
+	assert.Equal(t, 96, r.Chart.Tempo, "two quarters at 60 and six at 120 last five seconds: 8 quarters in 5 s")
+	assert.Equal(t, "the tempo goes from 60 to 120; the chart keeps the average, 96", r.Remarks[0].Text)
+}
+
+func TestHeadersThatLie(t *testing.T) {
+	data := Write(blues(t, "quick change", "C", chart.Shuffle))
+	more := append([]byte(nil), data...)
+	binary.BigEndian.PutUint16(more[10:], 2)
+	r, err := Read(more)
+	require.NoError(t, err)
+	assert.Contains(t, r.Remarks, reading.Remark{Text: "the file says it has 2 tracks and has 4; all of them are read"})
+	none := append([]byte(nil), data...)
+	binary.BigEndian.PutUint16(none[12:], 0)
+	_, err = Read(none)
+	assert.ErrorContains(t, err, "a division of zero")
 }
 
 func FuzzRead(f *testing.F) {
@@ -254,7 +308,7 @@ func TestPassesFollowOneAnother(t *testing.T) {
 	passes := []Pass{}
 	for _, one := range []chart.Chart{c, other} {
 		order := band.Order{Chart: one, Instrument: neck.Standard(), Bars: 2, Line: line}
-		passes = append(passes, Pass{one, line, band.Perform(order)})
+		passes = append(passes, Pass{Chart: one, Line: line, Performance: band.Perform(order)})
 	}
 	file, err := smf.ReadFrom(bytes.NewReader(WritePasses("A tune", neck.Standard(), passes)))
 	require.NoError(t, err)

@@ -2,6 +2,7 @@ package midifile
 
 import (
 	"bytes"
+	"encoding/binary"
 
 	"gitlab.com/gomidi/midi/v2/smf"
 
@@ -13,8 +14,13 @@ import (
 // open decodes a file whose lengths have been held against it. scale turns its ticks
 // into ours. Errors are reading.Faults.
 func open(data []byte) (file *smf.SMF, scale float64, err error) {
-	if err := walk(data); err != nil {
+	tracks, err := walk(data)
+	if err != nil {
 		return nil, 0, reading.Wrong("the MIDI file cannot be read: %s", err)
+	}
+	if tracks != int(binary.BigEndian.Uint16(data[10:])) { // it has more than it says
+		data = append([]byte(nil), data...)
+		binary.BigEndian.PutUint16(data[10:], uint16(tracks))
 	}
 	file, err = smf.ReadFrom(bytes.NewReader(data))
 	if err != nil {

@@ -10,14 +10,15 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/chart"
-	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 )
 
 // Pass is one time through a tune as it was performed.
 type Pass struct {
-	Chart       chart.Chart
+	Chart chart.Chart
+	// From is the bar of the chart that it begins with, from 0.
+	From        int
 	Line        phrase.Phrase
 	Performance band.Performance
 }
@@ -33,8 +34,8 @@ func WritePasses(title string, i neck.Instrument, passes []Pass) []byte {
 	conductor.add(0, smf.MetaTrackSequenceName(title))
 	notes := []band.Note{}
 	line := []timed{}
-	for n, p := range passes {
-		conductor.begin(end, n == 0, p)
+	for _, p := range passes {
+		conductor.begin(end, p)
 		for _, note := range p.Performance.Notes {
 			if note.Part == band.Line && note.Event >= 0 {
 				continue
@@ -73,6 +74,8 @@ func WritePasses(title string, i neck.Instrument, passes []Pass) []byte {
 type timedTrack struct {
 	smf.Track
 	at int
+	// meter is the one that holds at its end.
+	meter chart.Meter
 }
 
 func (t *timedTrack) add(tick int, message []byte) {
@@ -80,28 +83,35 @@ func (t *timedTrack) add(tick int, message []byte) {
 	t.at = tick
 }
 
-// begin writes what holds from a pass on: its tempo, key and chords, and in the first its meter.
-func (t *timedTrack) begin(start int, first bool, p Pass) {
+// begin writes what holds from a pass on: its tempo, key and chords, and its meter where that changes.
+func (t *timedTrack) begin(start int, p Pass) {
 	c := p.Chart
 	t.add(start, smf.MetaTempo(float64(c.Tempo*c.Meter.BeatTicks())/chart.TicksPerQuarter))
-	if first {
-		t.add(start, smf.MetaMeter(uint8(c.Meter.Count), uint8(c.Meter.Unit)))
-	}
-	if fifths := c.Key.Fifths(); fifths >= -7 && fifths <= 7 {
-		t.add(start, smf.MetaKey(0, c.Key.Mode != harmony.MinorMode, uint8(max(fifths, -fifths)), fifths < 0))
+	time := c.Timeline()
+	in := time.At(p.From)
+	before := chart.Setting{Meter: t.meter}
+	for _, message := range changeMessages(before, in) {
+		t.add(start, message)
 	}
 	t.add(start, smf.MetaMarker(fmt.Sprintf("%s, %d", c.Key.Tonic, c.Tempo)))
-	before := ""
+	said := ""
 	for _, m := range p.Performance.Chords {
+		if now := time.At(time.BarAt(m.At)); m.Tick >= p.Performance.CountIn && m.At >= 0 {
+			for _, message := range changeMessages(in, now) {
+				t.add(start+m.Tick, message)
+			}
+			in = now
+		}
 		symbol := m.Chord.Symbol()
 		if m.Silent {
 			symbol = chart.NoChord
 		}
-		if symbol != before {
+		if symbol != said {
 			t.add(start+m.Tick, smf.MetaCuepoint(symbol))
-			before = symbol
+			said = symbol
 		}
 	}
+	t.meter = in.Meter
 }
 
 // guitarTrack is a track of messages for a guitar with a channel for each string.

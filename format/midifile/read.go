@@ -1,8 +1,10 @@
 package midifile
 
 import (
+	"encoding/binary"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -10,6 +12,7 @@ import (
 	"gitlab.com/gomidi/midi/v2/smf"
 
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/format/reading"
 )
 
@@ -18,6 +21,7 @@ type note struct{ tick, end, key int }
 
 // voice is the notes of one channel of one track.
 type voice struct {
+	id    reading.VoiceID
 	name  string
 	notes []note
 }
@@ -31,15 +35,21 @@ const maxNotes = 200_000
 // Read reads a MIDI file whose notes are chords: the chords are inferred bar by
 // bar, and where they are a guess the remarks say so. What cannot be read is
 // reading.Faults.
-func Read(data []byte) (r *reading.Reading, err error) {
+func Read(data []byte) (*reading.Reading, error) { return ReadVoices(data, nil) }
+
+// ReadVoices is Read of the voices that a player chose; without any the reader chooses.
+func ReadVoices(data []byte, chosen []reading.VoiceID) (r *reading.Reading, err error) {
 	defer tripped(&err)
 	file, scale, err := open(data)
 	if err != nil {
 		return nil, err
 	}
-	m := &reader{Reading: reading.New(), scale: scale}
-	for _, track := range file.Tracks {
-		m.track(track)
+	m := &reader{Reading: reading.New(), scale: scale, chosen: chosen}
+	for n, track := range file.Tracks {
+		m.track(n+1, track)
+	}
+	if said := int(binary.BigEndian.Uint16(data[10:])); said != len(file.Tracks) {
+		m.Remark(0, "", "the file says it has %d tracks and has %d; all of them are read", said, len(file.Tracks))
 	}
 	return m.finish()
 }
@@ -49,14 +59,35 @@ type reader struct {
 	scale    float64
 	voices   []voice
 	sections map[int]string
-	meters   map[string]bool
-	tempo    float64
-	hasKey   bool
-	count    int
-	faults   reading.Faults
+	// meters, keys and tempos are those of the file in order of time; tempos count quarters.
+	meters []chart.MeterChange
+	keys   []keyChange
+	tempos []tempoChange
+	hasKey bool
+	count  int
+	faults reading.Faults
+	// chosen are the voices that the player chose.
+	chosen []reading.VoiceID
+	// clamped says that times past what is read were cut.
+	clamped bool
+	// lines are the bar lines of the file.
+	lines chart.BarLines
 }
 
-func (r *reader) track(track smf.Track) {
+type keyChange struct {
+	tick int
+	key  harmony.Key
+}
+
+type tempoChange struct {
+	tick    int
+	quarter float64
+}
+
+// lastTick is the last tick that is read: no chart is as long.
+const lastTick = 1 << 30
+
+func (r *reader) track(number int, track smf.Track) {
 	tick := 0.0
 	name := ""
 	channels := map[uint8]*voice{}
@@ -64,7 +95,8 @@ func (r *reader) track(track smf.Track) {
 	sounding := map[[2]uint8]int{}
 	for _, event := range track {
 		tick += float64(event.Delta) * r.scale
-		now := int(math.Min(math.Round(tick), 1<<30))
+		now := int(math.Min(math.Round(tick), lastTick))
+		r.clamped = r.clamped || tick > lastTick
 		var channel, key, loudness uint8
 		switch message := midi.Message(event.Message); {
 		case event.Message.GetMetaTrackName(&name):
@@ -88,14 +120,40 @@ func (r *reader) track(track smf.Track) {
 		}
 	}
 	for _, channel := range order {
+		v := *channels[channel]
+		v.name = strings.TrimSpace(name)
+		v.id = reading.VoiceID{Track: number, Channel: int(channel) + 1}
+		listed := v.listed()
+		listed.Used = r.uses(v.id)
+		r.Voices = append(r.Voices, listed)
 		if channel == drums {
 			r.Remark(0, name, "the drum track is not used")
 			continue
 		}
-		v := *channels[channel]
-		v.name = strings.TrimSpace(name)
-		r.voices = append(r.voices, v)
+		if listed.Used {
+			r.voices = append(r.voices, v)
+		}
 	}
+}
+
+// uses says whether a voice is read.
+func (r *reader) uses(id reading.VoiceID) bool {
+	return id.Channel-1 != drums && (len(r.chosen) == 0 || slices.Contains(r.chosen, id))
+}
+
+// listed is the voice as the player sees it.
+func (v voice) listed() reading.Voice {
+	one := reading.Voice{Track: v.id.Track, Channel: v.id.Channel, Name: v.name, Notes: len(v.notes), Low: 127, Plays: reading.PlaysLine}
+	for _, n := range v.notes {
+		one.Low, one.High = min(one.Low, n.key), max(one.High, n.key)
+	}
+	switch {
+	case v.id.Channel-1 == drums:
+		one.Plays = reading.PlaysDrums
+	case polyphony(v.notes) >= 0.5:
+		one.Plays = reading.PlaysChords
+	}
+	return one
 }
 
 // title takes the first track's name for the tune's, where there is one.
@@ -112,8 +170,8 @@ func (r *reader) title(name string) {
 }
 
 func (r *reader) meta(m smf.Message, tick int) {
-	if key, ok := keyOf(m); ok && !r.hasKey {
-		r.Chart.Key, r.hasKey = key, true
+	if key, ok := keyOf(m); ok {
+		r.keys, r.hasKey = append(r.keys, keyChange{tick, key}), true
 		return
 	}
 	var count, unit, clocks, per uint8
@@ -126,17 +184,12 @@ func (r *reader) meta(m smf.Message, tick int) {
 		switch {
 		case err != nil:
 			r.faults = append(r.faults, reading.Fault{Symbol: text, Detail: strings.TrimPrefix(err.Error(), "meter: ")})
-		case r.meters == nil:
-			r.Chart.Meter = meter
-			r.meters = map[string]bool{text: true}
-		case !r.meters[text]:
-			r.faults = append(r.faults, reading.Fault{Symbol: text, Detail: fmt.Sprintf("the meter changes from %s to %s; a chart has one meter", r.Chart.Meter, text)})
+		default:
+			r.meters = append(r.meters, chart.MeterChange{Tick: tick, Meter: meter})
 		}
 	case m.GetMetaTempo(&tempo):
-		if r.tempo == 0 {
-			r.tempo = tempo
-		} else if math.Abs(tempo-r.tempo) > 0.5 {
-			r.Remark(0, "", "the tempo changes; the chart keeps its first")
+		if tempo > 0 {
+			r.tempos = append(r.tempos, tempoChange{tick, math.Min(tempo, 1e6)})
 		}
 	case m.GetMetaMarker(&marker):
 		if r.sections == nil {
@@ -149,23 +202,28 @@ func (r *reader) meta(m smf.Message, tick int) {
 func (r *reader) finish() (*reading.Reading, error) {
 	switch {
 	case len(r.faults) > 0:
-		return nil, r.faults
+		return nil, r.faults.Bounded()
+	case len(r.voices) == 0 && len(r.chosen) > 0:
+		return nil, reading.Wrong("there are no notes with a pitch in the tracks that were chosen; it has %s", r.voiceNames())
 	case len(r.voices) == 0:
 		return nil, reading.Wrong("there are no notes with a pitch in it")
 	case r.count > maxNotes:
 		return nil, reading.Wrong("there are %d notes in it; at most %d are read", r.count, maxNotes)
 	}
-	if r.Chart.Meter == chart.TwelveEight {
-		r.Chart.Feel = chart.Slow128
+	if r.clamped {
+		r.Remark(0, "", "what comes later than any chart can be long is not read")
 	}
 	if r.meters == nil {
 		r.Remark(0, "", "no meter is given; it is read as 4/4")
 	}
-	if r.tempo > 0 {
-		r.Chart.Tempo = int(math.Round(math.Min(r.tempo, 1e6) * chart.TicksPerQuarter / float64(r.Chart.Meter.BeatTicks())))
-	} else {
-		r.Remark(0, "", "no tempo is given; it is set to %d", r.Chart.Tempo)
+	slices.SortStableFunc(r.meters, func(a, b chart.MeterChange) int { return a.Tick - b.Tick })
+	slices.SortStableFunc(r.keys, func(a, b keyChange) int { return a.tick - b.tick })
+	slices.SortStableFunc(r.tempos, func(a, b tempoChange) int { return a.tick - b.tick })
+	first := r.Chart.Meter
+	for len(r.meters) > 0 && r.meters[0].Tick == 0 {
+		first, r.meters = r.meters[0].Meter, r.meters[1:]
 	}
+	r.lines = chart.BarLinesIn(first, r.meters)
 	if err := r.infer(); err != nil {
 		return nil, err
 	}
@@ -173,4 +231,60 @@ func (r *reader) finish() (*reading.Reading, error) {
 		return nil, err
 	}
 	return r.Reading, nil
+}
+
+// voiceNames lists the voices of the file by their IDs.
+func (r *reader) voiceNames() string {
+	names := []string{}
+	for _, v := range r.Voices {
+		names = append(names, v.ID().String())
+	}
+	return strings.Join(names, ", ")
+}
+
+// setTempo takes the tempo of the file for the chart's, in counted beats; where it changes between two ticks,
+// its average over the time between.
+func (r *reader) setTempo(from, to int) {
+	if len(r.tempos) == 0 {
+		r.Remark(0, "", "no tempo is given; it is set to %d", r.Chart.Tempo)
+		return
+	}
+	quarters, minutes := 0.0, 0.0
+	slowest, fastest := math.Inf(1), 0.0
+	for n, t := range r.tempos {
+		until := to
+		if n+1 < len(r.tempos) {
+			until = min(r.tempos[n+1].tick, to)
+		}
+		begin := max(t.tick, from)
+		if n == 0 {
+			begin = from
+		}
+		if long := float64(until-begin) / chart.TicksPerQuarter; long > 0 {
+			quarters, minutes = quarters+long, minutes+long/t.quarter
+			slowest, fastest = math.Min(slowest, t.quarter), math.Max(fastest, t.quarter)
+		}
+	}
+	mean := r.tempos[0].quarter
+	if minutes > 0 {
+		mean = quarters / minutes
+	}
+	beats := func(quarter float64) float64 {
+		return math.Round(quarter * chart.TicksPerQuarter / float64(r.Chart.Meter.BeatTicks()))
+	}
+	r.Chart.Tempo = int(beats(mean))
+	if minutes > 0 && beats(slowest) != beats(fastest) {
+		r.Remark(0, "", "the tempo goes from %g to %g; the chart keeps the average, %d", beats(slowest), beats(fastest), r.Chart.Tempo)
+	}
+}
+
+// keyAt is the key that the file says at a tick.
+func (r *reader) keyAt(tick int) harmony.Key {
+	now := r.keys[0].key
+	for _, k := range r.keys {
+		if k.tick <= tick {
+			now = k.key
+		}
+	}
+	return now
 }

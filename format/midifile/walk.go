@@ -7,38 +7,41 @@ import (
 
 // walk goes through the file's chunks and events and holds every length that it
 // declares against what is there. The library that decodes the file takes those
-// lengths on trust, and would set aside gigabytes for a few bytes that lie.
-func walk(data []byte) error {
+// lengths on trust, and would set aside gigabytes for a few bytes that lie. found is how many tracks
+// there are, which may be more than the header says.
+func walk(data []byte) (found int, err error) {
 	if len(data) < 14 || string(data[:4]) != "MThd" {
-		return errors.New("it does not begin as a MIDI file does")
+		return 0, errors.New("it does not begin as a MIDI file does")
 	}
 	header := int64(binary.BigEndian.Uint32(data[4:]))
 	tracks := int(binary.BigEndian.Uint16(data[10:]))
 	switch {
 	case header != 6:
-		return errors.New("its header has a length that is not read")
-	case data[12]&0x80 != 0 || (data[12] == 0 && data[13] == 0):
-		return errors.New("it counts time in frames of film; one that counts in beats is needed")
+		return 0, errors.New("its header has a length that is not read")
+	case data[12] == 0 && data[13] == 0:
+		return 0, errors.New("it gives a quarter note no ticks (a division of zero), so no note has a time")
+	case data[12]&0x80 != 0:
+		return 0, errors.New("it counts time in frames of film; one that counts in beats is needed")
 	}
 	rest := data[14:]
-	for found := 0; ; {
-		if len(rest) == 0 || found == tracks {
-			if found != tracks || tracks == 0 {
-				return errors.New("it has fewer tracks than it says")
+	for {
+		if len(rest) == 0 || found >= tracks && (len(rest) < 8 || string(rest[:4]) != "MTrk") {
+			if found < tracks || tracks == 0 || found > 0xFFFF {
+				return 0, errors.New("it has fewer tracks than it says")
 			}
-			return nil
+			return found, nil
 		}
 		if len(rest) < 8 {
-			return errors.New("it ends in the middle of a track")
+			return 0, errors.New("it ends in the middle of a track")
 		}
 		length := int64(binary.BigEndian.Uint32(rest[4:]))
 		if length > int64(len(rest)-8) {
-			return errors.New("it ends in the middle of a track")
+			return 0, errors.New("it ends in the middle of a track")
 		}
 		if string(rest[:4]) == "MTrk" {
 			found++
 			if err := walkTrack(rest[8 : 8+length]); err != nil {
-				return err
+				return 0, err
 			}
 		}
 		rest = rest[8+length:]

@@ -31,14 +31,18 @@ var voices = []struct {
 func Write(c chart.Chart) []byte {
 	file := smf.NewSMF1()
 	file.TimeFormat = smf.MetricTicks(chart.TicksPerQuarter)
-	performance := band.Perform(band.Order{Chart: c, Instrument: neck.Standard(), Bars: len(c.PlayedBars())})
+	order := band.Order{Chart: c, Instrument: neck.Standard(), Bars: len(c.PlayedBars())}
+	if len(c.Pickup) > 0 {
+		order.CountIn, order.Silent = 1, []band.Part{band.Click} // the bar before bar 1 is a whole one
+	}
+	performance := band.Perform(order)
 	add := func(t *smf.Track, end int) {
 		t.Close(uint32(end))
 		if err := file.Add(*t); err != nil {
 			panic("a track can always be added: " + err.Error())
 		}
 	}
-	conductor, at := head(c)
+	conductor, at := headOf(c, 1, performance.CountIn)
 	add(conductor, performance.End-at)
 	for _, track := range bandTracks(performance) {
 		add(track.Track, performance.End-track.at)
@@ -79,22 +83,25 @@ func bandTracks(performance band.Performance) []bandTrack {
 	return all
 }
 
-// head is the track without notes, and the tick of its last event.
-func head(c chart.Chart) (*smf.Track, int) { return headOf(c, 1, 0) }
-
-// headOf is head of so many choruses, the first of which begins at a tick.
+// headOf is the track without notes of so many choruses, the first of which begins at a tick, and the
+// tick of its last event. Where key or meter change it says so.
 func headOf(c chart.Chart, choruses, first int) (*smf.Track, int) {
 	t := &smf.Track{}
 	t.Add(0, smf.MetaTrackSequenceName(c.Title))
 	t.Add(0, smf.MetaTempo(float64(c.Tempo*c.Meter.BeatTicks())/chart.TicksPerQuarter))
-	t.Add(0, smf.MetaMeter(uint8(c.Meter.Count), uint8(c.Meter.Unit)))
-	if fifths := c.Key.Fifths(); fifths >= -7 && fifths <= 7 { // the file has no sign for more
-		t.Add(0, smf.MetaKey(0, c.Key.Mode != harmony.MinorMode, uint8(max(fifths, -fifths)), fifths < 0))
+	for _, message := range changeMessages(chart.Setting{}, c.Timeline().At(0)) {
+		t.Add(0, message)
 	}
 	at, before := 0, ""
+	in, time := c.Timeline().At(0), c.Timeline()
 	for chorus := range choruses {
 		for _, m := range c.WithoutImagined().ChordSpans() {
 			tick := first + chorus*c.Ticks() + m.Tick
+			for _, message := range changeMessages(in, time.At(m.Bar)) {
+				t.Add(uint32(tick-at), message)
+				at = tick
+			}
+			in = time.At(m.Bar)
 			marker := m.Written.Symbol()
 			if m.Silent {
 				marker = chart.NoChord
@@ -110,6 +117,18 @@ func headOf(c chart.Chart, choruses, first int) (*smf.Track, int) {
 		}
 	}
 	return t, at
+}
+
+// changeMessages are the messages of a change from one setting to another.
+func changeMessages(from, to chart.Setting) []smf.Message {
+	messages := []smf.Message{}
+	if from.Meter != to.Meter {
+		messages = append(messages, smf.MetaMeter(uint8(to.Meter.Count), uint8(to.Meter.Unit)))
+	}
+	if fifths := to.Key.Fifths(); from.Key != to.Key && fifths >= -7 && fifths <= 7 { // the file has no sign for more
+		messages = append(messages, smf.MetaKey(0, to.Key.Mode != harmony.MinorMode, uint8(max(fifths, -fifths)), fifths < 0))
+	}
+	return messages
 }
 
 // stroke is a note's start, or with loudness 0 its end.

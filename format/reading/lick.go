@@ -13,6 +13,8 @@ import (
 // Lick is a lick as it was read, and what was not used of the file.
 type Lick struct {
 	Lick lick.Lick
+	// Voices are those of a MIDI file.
+	Voices []Voice
 	Remarked
 }
 
@@ -24,6 +26,8 @@ type Terms struct {
 	// without their places.
 	Instrument neck.Instrument
 	Window     neck.Window
+	// Voices are those of a MIDI file that are read; without any the reader chooses.
+	Voices []VoiceID
 }
 
 // Plain are the terms of a guitar in standard tuning, in the first box of A.

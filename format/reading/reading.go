@@ -17,6 +17,8 @@ type Reading struct {
 	// Unread are the bars of the chart that could not be read: each is marked in the chart and stays
 	// silent until it is mended.
 	Unread Faults
+	// Voices are those of a MIDI file.
+	Voices []Voice
 	Remarked
 }
 
