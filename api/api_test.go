@@ -376,7 +376,7 @@ func TestChoices(t *testing.T) {
 	assert.Equal(t, SchemeChoice{"quick change", "dominant"}, choices.Schemes[0])
 	assert.Len(t, choices.Schemes, 9)
 	assert.Len(t, choices.Formats, 5)
-	assert.Equal(t, []string{"quarter", "eighth", "triplet", "sixteenth"}, choices.Subdivisions["4/4"])
+	assert.Equal(t, []string{"quarter", "eighth", "triplet", "sixteenth", "quintuplet", "sextuplet", "thirty-second"}, choices.Subdivisions["4/4"])
 	for meter, subdivisions := range choices.Subdivisions {
 		assert.Contains(t, subdivisions, choices.Subdivision, meter)
 	}

@@ -107,7 +107,7 @@ func TestRunsOverHTTP(t *testing.T) {
 	assert.Equal(t, []string{"the second sixteenth of beat 3 of bar 4", "beat 1 of bar 5"}, []string{run.Starts, run.Lands})
 	assert.Equal(t, 5760, run.From)
 	assert.InDelta(t, 112.0/60*4, run.PerSecond, 1e-9)
-	assert.Equal(t, []Equal{{"quarter", 448}, {"eighth", 224}, {"triplet", 112.0 * 4 / 3}}, run.Equal)
+	assert.Equal(t, []Equal{{"quarter", 448}, {"eighth", 224}, {"triplet", 112.0 * 4 / 3}, {"quintuplet", 89.6}, {"sextuplet", 112.0 * 4 / 6}, {"thirty-second", 56}}, run.Equal)
 	assert.Equal(t, []int{112, 118, 120}, run.Ladder)
 
 	wrapped := call[Run](c, "POST", "/api/compute/change/run", RunRequest{PlayContext: PlayContext{Chart: chart}, Arrival: 23040 + 480, Notes: 3}, 200)

@@ -57,7 +57,7 @@ func (s *server) registerComputeApproaches(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		subdivision, err := a.chart.Meter.Subdivision(in.Body.Subdivision)
+		subdivision, err := a.change.Leaving.Meter.Subdivision(in.Body.Subdivision)
 		if err != nil {
 			return nil, invalid("", err)
 		}
@@ -71,12 +71,12 @@ func (s *server) registerComputeApproaches(api huma.API) {
 
 // goal is the target with what lies around it, or says why it is none.
 func (a changeContext) goal(target neck.Place) (change.Goal, error) {
-	box, err := a.chart.Key.Box(a.chart.Box)
+	box, err := a.home().Box(a.chart.Box)
 	if err != nil {
 		return change.Goal{}, invalid("chart", err)
 	}
 	g := change.Goal{
-		Instrument: a.instrument, Window: a.position.Window, Key: a.chart.Key, Box: box,
+		Instrument: a.instrument, Window: a.position.Window, Key: a.home(), Box: box,
 		Leaving: a.change.Leaving.Chord, Arriving: a.change.Arriving.Chord, Target: target,
 	}
 	if err := g.Check(); err != nil {
@@ -86,9 +86,9 @@ func (a changeContext) goal(target neck.Place) (change.Goal, error) {
 }
 
 func (a changeContext) approaches(g change.Goal, s chart.Subdivision, beats int) Approaches {
-	m := a.chart.Meter
+	m := a.change.Leaving.Meter
 	p := a.instrument.Pitch(g.Target)
-	target := neck.Placed{Tone: a.chart.Key.ToneOver(g.Arriving, p.Class()), Pitch: p, Fingered: neck.Fingered{Place: g.Target}}
+	target := neck.Placed{Tone: a.home().ToneOver(g.Arriving, p.Class()), Pitch: p, Fingered: neck.Fingered{Place: g.Target}}
 	out := Approaches{
 		Target: a.over(a.change.Arriving, target), Lands: a.chart.CountedInChorus(a.change.Tick),
 		Options: []ApproachOption{}, Refused: []Refused{}, ChromaticRuns: []ApproachOption{}, RefusedRuns: []Refused{},
@@ -103,7 +103,7 @@ func (a changeContext) approaches(g change.Goal, s chart.Subdivision, beats int)
 	}
 	out.Refused = append(out.Refused, refusedOf(refused)...)
 
-	out.Beats, out.MaxBeats = change.RunBeats(m, a.change.Arriving, beats)
+	out.Beats, out.MaxBeats = change.RunBeats(a.change.Arriving, beats)
 	if out.MaxBeats == 0 {
 		for _, c := range change.ChromaticRunKinds {
 			out.RefusedRuns = append(out.RefusedRuns, Refused{c.Name, fmt.Sprintf("out of time: %s lasts one beat", g.Arriving.Symbol())})

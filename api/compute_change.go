@@ -76,6 +76,9 @@ func (o PlayContext) change(position string, tick int, strategy string) (changeC
 	if err != nil {
 		return changeContext{}, err
 	}
+	if read.at == nil {
+		read.at = &tick
+	}
 	p, err := read.position(position)
 	if err != nil {
 		return changeContext{}, err
@@ -93,7 +96,7 @@ func (o PlayContext) change(position string, tick int, strategy string) (changeC
 
 func changeView(a changeContext) (ChangeView, error) {
 	i := a.instrument
-	box, err := a.chart.Key.Box(a.chart.Box)
+	box, err := a.home().Box(a.chart.Box)
 	if err != nil {
 		return ChangeView{}, err
 	}
@@ -102,7 +105,7 @@ func changeView(a changeContext) (ChangeView, error) {
 	telling := change.DefiningTones(leaving, arriving, box)
 	view := ChangeView{
 		Change: changeOf(a.chart, a.change), Position: positionOf(a.position),
-		From: newOverChord(a.chart.Key, leaving).placedAll(from.Tones), To: newOverChord(a.chart.Key, arriving).placedAll(to.Tones),
+		From: newOverChord(a.home(), leaving).placedAll(from.Tones), To: newOverChord(a.home(), arriving).placedAll(to.Tones),
 		Moves: []Move{}, DefiningTones: tonesOf(telling), Box: boxOver(arriving, box),
 		Headline: change.Headline(leaving, arriving, telling),
 	}
@@ -124,7 +127,7 @@ func targetOf(p neck.Placed) Target { return Target{Tone: toneOf(p.Tone), Place:
 func (o playContext) over(m chart.ChordSpan, p neck.Placed) Target {
 	t := targetOf(p)
 	if m.Imagined && !m.Written.Same(m.Chord) {
-		j := o.chart.Key.Judge(m.Written, p.Pitch.Class())
+		j := o.home().Judge(m.Written, p.Pitch.Class())
 		t.Written = &WrittenLabel{Chord: m.Written.Symbol(), Degree: j.Degree.String(), Class: string(j.Class)}
 	}
 	return t

@@ -2,6 +2,7 @@ package api
 
 import (
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/format/document"
 )
 
@@ -9,12 +10,15 @@ import (
 type ReadChart struct {
 	Chart      document.Chart `json:"chart"`
 	Scheme     string         `json:"scheme" doc:"The scheme its bars follow, empty for none"`
-	BarTicks   int            `json:"barTicks"`
+	BarTicks   int            `json:"barTicks" doc:"The length of bar 1"`
 	Ticks      int            `json:"ticks" doc:"The length of a chorus"`
-	Beats      int            `json:"beats" doc:"The counted beats of a bar"`
+	Beats      int            `json:"beats" doc:"The counted beats of bar 1"`
 	Box        string         `json:"box" doc:"The kind of box that is played in: the chart's, or the key's own"`
 	BoxName    string         `json:"boxName"`
 	Bars       []WrittenBar   `json:"bars" doc:"The bars as they are written"`
+	Played     []PlayedBar    `json:"played" doc:"The bars of a chorus as they are played, repeats and jumps played out"`
+	Pickup     []BarChord     `json:"pickup" doc:"The chords of the unfinished bar before bar 1; none where there is none"`
+	PickupText string         `json:"pickupText" doc:"The same in the bar notation, a word for each beat"`
 	ChordSpans []ChordSpan    `json:"chordSpans" doc:"Every chord on the time line, in order, repeats played out"`
 	Changes    []Change       `json:"changes" doc:"Every change of a chorus, in order; of a tune that stays on one chord, the downbeats of its bars"`
 	Facts      Facts          `json:"facts"`
@@ -22,8 +26,28 @@ type ReadChart struct {
 	Fretted string `json:"fretted,omitempty" doc:"The key that the hand plays in above the capo"`
 }
 
+// PlayedBar is one bar of a chorus, and what holds in it.
+type PlayedBar struct {
+	BarLine
+	Source int    `json:"source" doc:"The written bar, from 1"`
+	Key    string `json:"key" example:"Eb major"`
+	Box    string `json:"box" doc:"The box that is played in there" example:"Eb major pentatonic"`
+	Feel   string `json:"feel"`
+}
+
 // WrittenBar is one bar as it is written.
 type WrittenBar struct {
+	Key          string     `json:"key" doc:"The key that holds in it" example:"Eb major"`
+	Meter        string     `json:"meter" doc:"The meter that holds in it"`
+	Beats        int        `json:"beats" doc:"Its counted beats"`
+	Feel         string     `json:"feel" doc:"The feel that holds in it"`
+	Changes      string     `json:"changes" doc:"What changes with it, in short; empty for nothing" example:"key Eb major, 2/4"`
+	Segno        bool       `json:"segno"`
+	Coda         bool       `json:"coda"`
+	ToCoda       bool       `json:"toCoda"`
+	Fine         bool       `json:"fine"`
+	Jump         string     `json:"jump"`
+	Unread       string     `json:"unread" doc:"What a file has here that could not be read; empty in any other bar"`
 	Text         string     `json:"text" doc:"The bar in the bar notation"`
 	ImaginedText string     `json:"imaginedText" doc:"Its imagined layer in the same notation; empty for none"`
 	Section      string     `json:"section"`
@@ -100,7 +124,10 @@ type Change struct {
 func readChart(c chart.Chart) ReadChart {
 	r := ReadChart{
 		Chart: document.ChartOf(c), Scheme: c.SchemeOf(), BarTicks: c.Meter.BarTicks(), Ticks: c.Ticks(),
-		Beats: c.Meter.Beats(), Bars: writtenBars(c), ChordSpans: []ChordSpan{}, Changes: []Change{}, Facts: factsOf(c),
+		Beats: c.Meter.Beats(), Bars: writtenBars(c), Played: playedBars(c), Pickup: []BarChord{}, PickupText: chart.PickupText(c.Pickup), ChordSpans: []ChordSpan{}, Changes: []Change{}, Facts: factsOf(c),
+	}
+	if len(c.Pickup) > 0 {
+		r.Pickup = barChords(c, c.Key, c.Pickup, c.AsFretted().Pickup)
 	}
 	if c.Capo > 0 {
 		key := c.AsFretted().Key
@@ -128,8 +155,8 @@ func readChart(c chart.Chart) ReadChart {
 
 func chordSpanOf(c chart.Chart, m chart.ChordSpan) ChordSpan {
 	moment := ChordSpan{
-		Chord: m.Chord.Symbol(), Roman: c.Key.Roman(m.Chord), Silent: m.Silent, Bar: m.Bar + 1, Source: m.Source + 1, Beat: m.Beat + 1,
-		Beats: m.Ticks / c.Meter.BeatTicks(), Tick: m.Tick, Ticks: m.Ticks,
+		Chord: m.Chord.Symbol(), Roman: m.Key.Roman(m.Chord), Silent: m.Silent, Bar: m.Bar + 1, Source: m.Source + 1, Beat: m.Beat + 1,
+		Beats: m.Ticks / m.Meter.BeatTicks(), Tick: m.Tick, Ticks: m.Ticks,
 	}
 	if m.Imagined {
 		moment.Written = m.Written.Symbol()
@@ -144,16 +171,34 @@ func writtenBars(c chart.Chart) []WrittenBar {
 	fretted := c.AsFretted()
 	bars := make([]WrittenBar, len(c.Bars))
 	for b, bar := range c.Bars {
+		in := c.SettingOf(b)
 		bars[b] = WrittenBar{
+			Key: keyText(in.Key), Meter: in.Meter.String(), Beats: in.Meter.Beats(), Feel: string(in.Feel), Changes: bar.Change.String(),
+			Segno: bar.Signs.Segno, Coda: bar.Signs.Coda, ToCoda: bar.Signs.ToCoda, Fine: bar.Signs.Fine, Jump: string(bar.Signs.Jump), Unread: bar.Unread,
 			Text: chart.Text(bar.Spans), ImaginedText: chart.ImaginedText(bar.Imagined), Section: bar.Section,
-			Chords: barChords(c, bar.Spans, fretted.Bars[b].Spans), Imagined: barChords(c, bar.Imagined, fretted.Bars[b].Imagined),
+			Chords: barChords(c, in.Key, bar.Spans, fretted.Bars[b].Spans), Imagined: barChords(c, in.Key, bar.Imagined, fretted.Bars[b].Imagined),
 			RepeatFrom: bar.RepeatFrom, RepeatTo: bar.RepeatTo, Ending: bar.Ending,
 		}
 	}
 	return bars
 }
 
-func barChords(c chart.Chart, spans, fretted []chart.Span) []BarChord {
+func keyText(k harmony.Key) string { return k.Tonic.String() + " " + string(k.Mode) }
+
+func playedBars(c chart.Chart) []PlayedBar {
+	t, sources := c.Timeline(), c.PlayedBars()
+	all := make([]PlayedBar, t.Bars())
+	for n, line := range barLines(t, 0, t.Bars(), 0) {
+		in := t.At(n)
+		all[n] = PlayedBar{BarLine: line, Source: sources[n] + 1, Key: keyText(in.Key), Feel: string(in.Feel)}
+		if box, err := in.Key.Box(c.Box); err == nil {
+			all[n].Box = box.Name()
+		}
+	}
+	return all
+}
+
+func barChords(c chart.Chart, key harmony.Key, spans, fretted []chart.Span) []BarChord {
 	chords := make([]BarChord, len(spans))
 	beat := 1
 	for n, span := range spans {
@@ -162,7 +207,7 @@ func barChords(c chart.Chart, spans, fretted []chart.Span) []BarChord {
 		if span.Empty() {
 			continue
 		}
-		chords[n].Chord, chords[n].Roman = span.Chord.Symbol(), c.Key.Roman(span.Chord)
+		chords[n].Chord, chords[n].Roman = span.Chord.Symbol(), key.Roman(span.Chord)
 		if c.Capo > 0 {
 			chords[n].Fretted = fretted[n].Chord.Symbol()
 		}

@@ -108,28 +108,29 @@ func (s *server) registerComputeChord(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		chord, err := harmony.ParseChord(in.Body.Chord)
+		chord, err := on.chord(in.Body.Chord)
 		if err != nil {
 			return nil, invalid("chord", err)
 		}
-		root := on.chart.Key.Tonic.Class()
+		position, err := on.position(in.Body.Position)
 		if in.Body.Slide {
-			root = chord.Root.Class()
+			if position, err = neck.FindPosition(on.instrument, chord.Root.Class(), in.Body.Position); err != nil {
+				return nil, invalid("position", err)
+			}
 		}
-		position, err := neck.FindPosition(on.instrument, root, in.Body.Position)
 		if err != nil {
-			return nil, invalid("position", err)
+			return nil, err
 		}
 		view, err := on.chordView(chord, position, in.Body.Layout)
 		if err != nil {
 			return nil, invalid("layout", err)
 		}
 		if in.Body.Next != "" {
-			next, err := harmony.ParseChord(in.Body.Next)
+			next, err := on.chord(in.Body.Next)
 			if err != nil {
 				return nil, invalid("next", err)
 			}
-			notes := newOverChord(on.chart.Key, next).placedAll(neck.PlaceTones(on.instrument, position.Window, next.Tones()).Tones)
+			notes := newOverChord(on.home(), next).placedAll(neck.PlaceTones(on.instrument, position.Window, next.Tones()).Tones)
 			view.Next = overlay(next.Symbol(), "the chord that comes next, as its own degrees", notes)
 		}
 		return &body[ChordView]{view}, nil
@@ -137,10 +138,10 @@ func (s *server) registerComputeChord(api huma.API) {
 }
 
 func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (ChordView, error) {
-	c, i := o.chart, o.instrument
-	over := newOverChord(c.Key, chord)
-	scale, rule := c.Key.ChordScale(chord)
-	tones := neck.LayoutTones(c.Key, chord, neck.LayoutKind(l.Kind))
+	c, i, key := o.chart, o.instrument, chord.Context(o.home()).Key
+	over := newOverChord(key, chord)
+	scale, rule := key.ChordScale(chord)
+	tones := neck.LayoutTones(key, chord, neck.LayoutKind(l.Kind))
 	laid, err := neck.PlaceInLayout(i, p.Window, tones, neck.Layout{Kind: neck.LayoutKind(l.Kind), From: l.From, Low: l.Low, High: l.High})
 	if err != nil {
 		return ChordView{}, err
@@ -162,12 +163,12 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 	if easier, ok := laid.Easier(i, p.Window, o.spanMM); ok {
 		view.Easier = &Easier{Tones: over.placedAll(easier.Tones), StretchMM: easier.StretchMM, Text: easier.Text}
 	}
-	if box, err := c.Key.Box(c.Box); err == nil {
+	if box, err := key.Box(c.Box); err == nil {
 		view.Shape.Box = lay(box.Tones)
 	}
-	view.Extensions = extensions(c.Key, chord, lay)
-	view.Blend = blend(c.Key, over, func(tones []harmony.Tone) []neck.Placed { return neck.PlaceTones(i, p.Window, tones).Tones })
-	for n, found := range c.Key.Superimposed(chord) {
+	view.Extensions = extensions(key, chord, lay)
+	view.Blend = blend(key, over, func(tones []harmony.Tone) []neck.Placed { return neck.PlaceTones(i, p.Window, tones).Tones })
+	for n, found := range key.Superimposed(chord) {
 		if n == mostSuperimposed {
 			break
 		}

@@ -29,8 +29,58 @@ type EditChart struct {
 	Copy       *CopyEdit       `json:"copy,omitempty" doc:"Put bars once more before a bar"`
 	Section    *SectionEdit    `json:"section,omitempty" doc:"Name the section that begins at a bar"`
 	Repeat     *RepeatEdit     `json:"repeat,omitempty" doc:"Put repeat signs around bars; once takes them away"`
-	Ending     *EndingEdit     `json:"ending,omitempty" doc:"Bracket bars as first or second ending; 0 takes the bracket away"`
+	Ending     *EndingEdit     `json:"ending,omitempty" doc:"Bracket bars as an ending, the first to the fourth; 0 takes the bracket away"`
 	Turnaround *TurnaroundEdit `json:"turnaround,omitempty" doc:"Put a turnaround or an ending on two bars"`
+	Setting    *SettingEdit    `json:"setting,omitempty" doc:"Change the key, the meter or the feel of some bars"`
+	Signs      *SignsEdit      `json:"signs,omitempty" doc:"Set the signs of a bar that lead to another place"`
+	Jump       *JumpEdit       `json:"jump,omitempty" doc:"Set a D.C. or D.S. and what it leads to, in one go"`
+	Pickup     *PickupEdit     `json:"pickup,omitempty" doc:"The unfinished bar before bar 1"`
+	Scale      *ScaleEdit      `json:"scale,omitempty" doc:"Choose the scale of a dominant"`
+}
+
+// SettingEdit changes what holds in some bars; what is left out goes on as it was.
+type SettingEdit struct {
+	Bar   int           `json:"bar"`
+	Count int           `json:"count,omitempty" doc:"How many bars; left out for all up to the next such change"`
+	Key   *document.Key `json:"key,omitempty"`
+	Move  bool          `json:"move,omitempty" doc:"The chords move with the key; else they stay and are read in it"`
+	Meter string        `json:"meter,omitempty" doc:"The chords of each bar are spread anew"`
+	Feel  string        `json:"feel,omitempty"`
+}
+
+// SignsEdit sets all signs of a bar.
+type SignsEdit struct {
+	Bar    int    `json:"bar"`
+	Segno  bool   `json:"segno,omitempty"`
+	Coda   bool   `json:"coda,omitempty"`
+	ToCoda bool   `json:"toCoda,omitempty"`
+	Fine   bool   `json:"fine,omitempty"`
+	Jump   string `json:"jump,omitempty"`
+}
+
+// JumpEdit sets a jump with all that it leads to: signs that the chart has are taken away first. Bars that the
+// jump does not use are left out.
+type JumpEdit struct {
+	Jump   string `json:"jump" doc:"D.C. and its like; empty takes all such signs away"`
+	Bar    int    `json:"bar,omitempty" doc:"The bar at whose end it stands"`
+	Segno  int    `json:"segno,omitempty" doc:"The bar that D.S. goes back to"`
+	Fine   int    `json:"fine,omitempty" doc:"The bar that the tune ends with"`
+	ToCoda int    `json:"toCoda,omitempty" doc:"The bar after which the coda is left for"`
+	Coda   int    `json:"coda,omitempty" doc:"The bar that the coda begins with"`
+}
+
+// PickupEdit sets the bar before bar 1.
+type PickupEdit struct {
+	Beats *int    `json:"beats,omitempty" doc:"How many beats it has; 0 takes it away"`
+	Text  *string `json:"text,omitempty" maxLength:"200" doc:"Its chords in the bar notation"`
+}
+
+// ScaleEdit chooses a scale.
+type ScaleEdit struct {
+	Chord    string `json:"chord"`
+	At       int    `json:"at,omitempty" doc:"A tick of the chart where the chord stands: its key is that of the function"`
+	Function bool   `json:"function,omitempty" doc:"For every chord of that function, in whatever key; else for this chord"`
+	Scale    string `json:"scale" doc:"Empty takes the choice away"`
 }
 
 // WriteEdit writes into a bar and, where bar lines are in the text, into those
@@ -80,7 +130,7 @@ type RepeatEdit struct {
 // EndingEdit brackets bars.
 type EndingEdit struct {
 	BarsEdit
-	Number int `json:"number" doc:"1, 2, or 0 for none"`
+	Number int `json:"number" doc:"1 to 4, or 0 for none"`
 }
 
 // TurnaroundEdit puts a turnaround on a bar and the one after it.
@@ -197,7 +247,97 @@ func (e EditChart) edits() []edit {
 		}
 		return c.WithTurnaround(turnaround, e.Turnaround.Bar-1, e.Turnaround.Imagined)
 	})
+	add(e.Setting != nil, "setting", func(c chart.Chart) (chart.Chart, error) { return e.Setting.done(c) })
+	add(e.Signs != nil, "signs", func(c chart.Chart) (chart.Chart, error) {
+		jump, err := chart.ParseJump(e.Signs.Jump)
+		if err != nil {
+			return c, err
+		}
+		s := e.Signs
+		return c.WithSigns(map[int]chart.Signs{s.Bar - 1: {Segno: s.Segno, Coda: s.Coda, ToCoda: s.ToCoda, Fine: s.Fine, Jump: jump}})
+	})
+	add(e.Jump != nil, "jump", func(c chart.Chart) (chart.Chart, error) { return e.Jump.done(c) })
+	add(e.Pickup != nil, "pickup", func(c chart.Chart) (chart.Chart, error) {
+		var err error
+		if e.Pickup.Beats != nil {
+			if c, err = c.WithPickup(*e.Pickup.Beats); err != nil {
+				return c, err
+			}
+		}
+		if e.Pickup.Text != nil {
+			return c.WritePickup(*e.Pickup.Text)
+		}
+		return c, nil
+	})
+	add(e.Scale != nil, "scale", func(c chart.Chart) (chart.Chart, error) {
+		chord, err := harmony.ParseChord(e.Scale.Chord)
+		if err != nil {
+			return c, err
+		}
+		t := c.Timeline()
+		key := t.KeyAt(t.BarAt(e.Scale.At))
+		if !e.Scale.Function {
+			return c.WithScale(chord, nil, e.Scale.Scale)
+		}
+		return c.WithScale(chord, &key, e.Scale.Scale)
+	})
 	return all
+}
+
+// done makes the change: the meter first, since a feel may depend on it.
+func (e SettingEdit) done(c chart.Chart) (chart.Chart, error) {
+	bar := e.Bar - 1
+	if e.Meter != "" {
+		meter, err := chart.ParseMeter(e.Meter)
+		if err != nil {
+			return c, err
+		}
+		if c, err = c.ChangedMeter(bar, e.Count, meter); err != nil {
+			return c, err
+		}
+	}
+	if e.Feel != "" {
+		feel, err := chart.ParseFeel(e.Feel)
+		if err != nil {
+			return c, err
+		}
+		if c, err = c.ChangedFeel(bar, e.Count, feel); err != nil {
+			return c, err
+		}
+	}
+	if e.Key != nil {
+		key, err := e.Key.Core()
+		if err != nil {
+			return c, err
+		}
+		return c.ChangedKey(bar, e.Count, key, e.Move)
+	}
+	return c, nil
+}
+
+// done sets the jump with its signs.
+func (e JumpEdit) done(c chart.Chart) (chart.Chart, error) {
+	jump, err := chart.ParseJump(e.Jump)
+	if err != nil {
+		return c, err
+	}
+	signs := map[int]chart.Signs{}
+	for b := range c.Bars {
+		signs[b] = chart.Signs{}
+	}
+	set := func(bar int, wanted bool, mark func(*chart.Signs)) {
+		if wanted {
+			s := signs[bar-1]
+			mark(&s)
+			signs[bar-1] = s
+		}
+	}
+	set(e.Bar, jump != chart.NoJump, func(s *chart.Signs) { s.Jump = jump })
+	set(e.Segno, jump.ToSegno(), func(s *chart.Signs) { s.Segno = true })
+	set(e.Fine, jump.AlFine(), func(s *chart.Signs) { s.Fine = true })
+	set(e.ToCoda, jump.AlCoda(), func(s *chart.Signs) { s.ToCoda = true })
+	set(e.Coda, jump.AlCoda(), func(s *chart.Signs) { s.Coda = true })
+	return c.WithSigns(signs)
 }
 
 // What a new chart has until the player says otherwise.

@@ -87,7 +87,7 @@ func (s *server) registerComputeExercise(api huma.API) {
 		if name == "" {
 			name = e.Title()
 		}
-		out := solofile.Solo{Name: name, Chart: w.Chart.Excerpt(w.Start/w.Chart.Meter.BarTicks(), w.Bars), Instrument: on.instrument, Line: w.Phrase, Choruses: 1, Shapes: true}
+		out := solofile.Solo{Name: name, Chart: w.Chart.Excerpt(w.Chart.Timeline().BarAt(w.Start), w.Bars), Instrument: on.instrument, Line: w.Phrase, Choruses: 1, Shapes: true}
 		return &file{Type: format.Type, Disposition: attached(name + format.Extension), Body: format.Write(out)}, nil
 	})
 }
@@ -135,10 +135,9 @@ func inTheWay(e exercise.Exercise, s exercise.Setting, d document.Exercise, err 
 }
 
 func (o playContext) writtenExercise(e exercise.Exercise, s exercise.Setting, w exercise.Written, d document.Exercise, moved bool) WrittenExercise {
-	over := o
-	over.chart = w.Chart
+	over := o.withChart(w.Chart)
 	out := WrittenExercise{
-		Text: e.Title(), Position: positionOf(s.Position), Tab: over.tab(w.Phrase, w.Start, ""), FirstBar: w.Start/w.Chart.Meter.BarTicks() + 1, Bars: w.Bars,
+		Text: e.Title(), Position: positionOf(s.Position), Tab: over.tab(w.Phrase, w.Start, ""), FirstBar: w.Chart.Timeline().BarAt(w.Start) + 1, Bars: w.Bars,
 		StretchMM: w.StretchMM, Caution: w.Caution, Concessions: append([]string{}, w.Concessions...), Shapes: over.exerciseShapes(w),
 	}
 	if e.Over.Kind != exercise.TheTune && e.Over.Kind != "" || moved {

@@ -58,7 +58,7 @@ func (s *server) registerComputeFunctions(api huma.API) {
 			places = append(places, neck.Place{String: p.String, Fret: p.Fret})
 		}
 		if len(places) == 0 {
-			box, err := on.chart.Key.Box(on.chart.Box)
+			box, err := on.home().Box(on.chart.Box)
 			if err != nil {
 				return nil, invalid("chart", err)
 			}
@@ -67,7 +67,7 @@ func (s *server) registerComputeFunctions(api huma.API) {
 			}
 		}
 		chords := on.chart.Chords()
-		rows, err := change.FunctionTable(on.chart.Key, on.instrument, places, chords)
+		rows, err := change.FunctionTable(on.home(), on.instrument, places, chords)
 		if err != nil {
 			return nil, invalid("places", err)
 		}
@@ -87,7 +87,7 @@ func (s *server) registerComputeFunctions(api huma.API) {
 }
 
 func (o playContext) functionRow(row change.FunctionRow) FunctionRow {
-	out := FunctionRow{Place: placeOf(row.Place), Note: o.chart.Key.ToneOver(o.chart.TonicChord(), row.Pitch.Class()).Note.String()}
+	out := FunctionRow{Place: placeOf(row.Place), Note: o.home().ToneOver(o.chart.TonicChord(), row.Pitch.Class()).Note.String()}
 	for _, f := range row.Functions {
 		function := Function{Bend: f.Bend, IsChordTone: f.IsChordTone, Vibrato: f.Vibrato, Text: f.Text}
 		for _, j := range f.Bent {

@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/pitch"
 	"undaris/format/chartfile"
 	"undaris/format/reading"
 )
@@ -16,6 +17,49 @@ type Imported struct {
 	ReadChart
 	Format  string   `json:"format" doc:"What the file was read as"`
 	Remarks []Remark `json:"remarks" doc:"What was not used, and what was taken for granted"`
+	Unread  []Unread `json:"unread" doc:"The bars that could not be read; each is marked in the chart, silent, to be written over"`
+	Voices  []Voice  `json:"voices" doc:"What the tracks and channels of a MIDI file hold; none for other files"`
+}
+
+// Unread is a bar of a file that could not be read.
+type Unread struct {
+	Line    int      `json:"line"`
+	Column  int      `json:"column"`
+	Symbol  string   `json:"symbol"`
+	Text    string   `json:"text"`
+	Nearest []string `json:"nearest"`
+}
+
+func unreadOf(faults reading.Faults) []Unread {
+	all := make([]Unread, len(faults))
+	for n, f := range faults {
+		all[n] = Unread{Line: f.Line, Column: f.Column, Symbol: f.Symbol, Text: f.Detail, Nearest: append([]string{}, f.Nearest...)}
+	}
+	return all
+}
+
+// Voice is the notes of one channel of one track of a MIDI file.
+type Voice struct {
+	ID      string `json:"id" doc:"Its track and channel, as it is chosen" example:"2.1"`
+	Track   int    `json:"track"`
+	Channel int    `json:"channel"`
+	Name    string `json:"name"`
+	Notes   int    `json:"notes"`
+	Low     string `json:"low" doc:"Its lowest note" example:"E2"`
+	High    string `json:"high"`
+	Plays   string `json:"plays" enum:"chords,single notes,drums"`
+	Used    bool   `json:"used"`
+}
+
+func voicesOf(voices []reading.Voice) []Voice {
+	all := make([]Voice, len(voices))
+	for n, v := range voices {
+		all[n] = Voice{
+			ID: v.ID().String(), Track: v.Track, Channel: v.Channel, Name: v.Name, Notes: v.Notes, Plays: string(v.Plays), Used: v.Used,
+			Low: pitch.MIDI(v.Low).Named(), High: pitch.MIDI(v.High).Named(),
+		}
+	}
+	return all
 }
 
 // Remark is said of one line of a file.
@@ -30,6 +74,7 @@ const maxImport = 8 << 20
 
 type importRequest struct {
 	Name    string `query:"name" doc:"The file's name; left out for a paste"`
+	Voices  string `query:"voices" doc:"Of a MIDI file, the tracks and channels to read, as in 2.1,3.2; left out to have them chosen"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }
 
@@ -38,11 +83,15 @@ func (s *server) registerComputeImport(api huma.API) {
 		OperationID: "import-chart", Method: http.MethodPost, Path: importPath, MaxBodyBytes: maxImport,
 		Summary: "Read a chart from a bar grid, ChordPro, MusicXML (plain or compressed) or MIDI",
 	}, func(_ context.Context, in *importRequest) (*body[Imported], error) {
-		r, format, err := chartfile.Read(in.Name, in.RawBody)
+		voices, err := reading.ParseVoices(in.Voices)
+		if err != nil {
+			return nil, invalidAt("query.voices", err)
+		}
+		r, format, err := chartfile.Read(in.Name, in.RawBody, voices)
 		if err != nil {
 			return nil, unreadable(format.Title, err)
 		}
-		return &body[Imported]{Imported{ReadChart: readChart(r.Chart), Format: format.Title, Remarks: remarksOf(r.Remarks)}}, nil
+		return &body[Imported]{Imported{ReadChart: readChart(r.Chart), Format: format.Title, Remarks: remarksOf(r.Remarks), Unread: unreadOf(r.Unread), Voices: voicesOf(r.Voices)}}, nil
 	})
 }
 

@@ -18,12 +18,14 @@ type ImportedLick struct {
 	Lick    document.Lick `json:"lick"`
 	Format  string        `json:"format" doc:"What the file was read as"`
 	Remarks []Remark      `json:"remarks" doc:"What was not used, and what was taken for granted"`
+	Voices  []Voice       `json:"voices" doc:"What the tracks and channels of a MIDI file hold; none for other files"`
 }
 
 type importLickRequest struct {
 	Name    string `query:"name" doc:"The file's name; left out for a paste"`
 	Tonic   string `query:"tonic" doc:"The key, where the file has none; left out for A"`
 	Meter   string `query:"meter" doc:"The meter, where the file has none; left out for 4/4"`
+	Voices  string `query:"voices" doc:"Of a MIDI file, the tracks and channels to read, as in 2.1,3.2; left out to have them chosen"`
 	Fret    int    `query:"fret" minimum:"0" maximum:"27" doc:"The lowest fret under the hand, for notes without their places"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }
@@ -43,13 +45,17 @@ func (s *server) registerComputeLickFile(api huma.API) {
 		if err != nil {
 			return nil, unreadable(format.Title, err)
 		}
-		return &body[ImportedLick]{ImportedLick{Lick: document.LickOf(l.Lick), Format: format.Title, Remarks: remarksOf(l.Remarks)}}, nil
+		return &body[ImportedLick]{ImportedLick{Lick: document.LickOf(l.Lick), Format: format.Title, Remarks: remarksOf(l.Remarks), Voices: voicesOf(l.Voices)}}, nil
 	})
 }
 
 // terms is what the file's reader goes by where the file does not say.
 func (in *importLickRequest) terms() (reading.Terms, error) {
 	terms := reading.Plain()
+	var err error
+	if terms.Voices, err = reading.ParseVoices(in.Voices); err != nil {
+		return terms, invalidAt("query.voices", err)
+	}
 	if in.Tonic != "" {
 		note, err := pitch.ParseNote(in.Tonic)
 		if err != nil {

@@ -31,6 +31,7 @@ type Line struct {
 	Arrival  int                    `json:"arrival" doc:"The chart's tick of the target"`
 	RunStart int                    `json:"runStart" doc:"The chart's tick of the first note of the run into the target"`
 	BarTicks int                    `json:"barTicks"`
+	BarLines []BarLine              `json:"barLines" doc:"The bars it touches, in its own ticks"`
 	Beat     int                    `json:"beatTicks"`
 	FirstBar int                    `json:"firstBar" doc:"The chart's bar the line begins in, from 1"`
 	Bars     int                    `json:"bars" doc:"How many bars of the chart it touches"`
@@ -108,9 +109,11 @@ func atFault(err error) string {
 
 func lineOf(a changeContext, l line.Line) Line {
 	events := a.labelled(l.Phrase)
-	first, bars := l.Phrase.Span(l.Start)
+	time := a.chart.Timeline()
+	first, bars := l.Phrase.Span(time, l.Start)
+	m := time.MeterAt(first)
 	line := Line{
-		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
+		Position: positionOf(a.position), Meter: m.String(), BarTicks: m.BarTicks(), Beat: m.BeatTicks(), BarLines: barLines(time, first, bars, l.Start),
 		Start: l.Start, Arrival: l.Arrival, RunStart: l.RunStart,
 		FirstBar: first + 1, Bars: bars, Target: targetOf(l.Target), Kept: l.Kept, Of: l.Of, Notes: l.Notes,
 		Events: make([]LineEvent, len(events)), Chords: document.PhraseOf(l.Phrase).Chords,

@@ -99,7 +99,7 @@ func (s *server) registerComputeMap(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		return &body[Position]{positionOf(neck.NearestPosition(on.instrument, on.chart.Key.Tonic.Class(), in.Body.Position))}, nil
+		return &body[Position]{positionOf(neck.NearestPosition(on.instrument, on.home().Tonic.Class(), in.Body.Position))}, nil
 	})
 	huma.Post(api, "/api/compute/chart/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
 		on, err := in.Body.read()
@@ -115,12 +115,12 @@ func (s *server) registerComputeMap(api huma.API) {
 }
 
 func mapOf(o playContext) (Map, error) {
-	c, i := o.chart, o.instrument
-	box, err := c.Key.Box(c.Box)
+	c, i, key := o.chart, o.instrument, o.home()
+	box, err := key.Box(c.Box)
 	if err != nil {
 		return Map{}, err
 	}
-	home, err := neck.FindPosition(i, c.Key.Tonic.Class(), "")
+	home, err := neck.FindPosition(i, key.Tonic.Class(), "")
 	if err != nil {
 		return Map{}, err
 	}
@@ -128,12 +128,12 @@ func mapOf(o playContext) (Map, error) {
 	chords := c.Chords()
 	over := make([]*overChord, len(chords))
 	for n, chord := range chords {
-		over[n] = newOverChord(c.Key, chord)
+		over[n] = newOverChord(key, chord)
 		m.Chords = append(m.Chords, MapChord{
-			Chord: chord.Symbol(), Roman: c.Key.Roman(chord), Box: boxOver(chord, box), Judgements: judgements(c.Key, chord),
+			Chord: chord.Symbol(), Roman: key.Roman(chord), Box: boxOver(chord, box), Judgements: judgements(key, chord),
 		})
 	}
-	positions := neck.Positions(i, c.Key.Tonic.Class())
+	positions := neck.Positions(i, key.Tonic.Class())
 	for _, p := range positions {
 		position := MapPosition{Position: positionOf(p), Name: p.Name(positions)}
 		boxShape := neck.PlaceTones(i, p.Window, box.Tones)

@@ -69,8 +69,8 @@ func (s *server) registerComputeMoves(api huma.API) {
 		}
 		out := LickMoves{Methods: names(lick.MoveMethods), Chords: []LickMoved{}}
 		for _, c := range on.chart.Chords() {
-			moved := LickMoved{Chord: c.Symbol(), Roman: on.chart.Key.Roman(c)}
-			for _, m := range chosen.MovesTo(on.instrument, position.Window, on.chart.Key, c) {
+			moved := LickMoved{Chord: c.Symbol(), Roman: on.home().Roman(c)}
+			for _, m := range chosen.MovesTo(on.instrument, position.Window, on.home(), c) {
 				moved.Moves = append(moved.Moves, on.lickMove(chosen, m, c))
 			}
 			out.Chords = append(out.Chords, moved)
@@ -118,7 +118,7 @@ func (r MovesRequest) placed() (playContext, lick.Lick, neck.Position, error) {
 		read.instrument = chosen.WrittenFor()
 		return read, chosen, chosen.NearestPosition(read.instrument), nil
 	}
-	if chosen, err = chosen.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window); err != nil {
+	if chosen, err = chosen.TransposedTo(read.instrument, read.home().Tonic, position.Window); err != nil {
 		return playContext{}, lick.Lick{}, neck.Position{}, invalid("lick", err)
 	}
 	return read, chosen, position, nil
@@ -128,7 +128,7 @@ func (o playContext) lickMove(l lick.Lick, m lick.Move, c harmony.Chord) LickMov
 	out := o.cost(m)
 	if m.Refused == "" {
 		tab := o.tab(m.Phrase, m.Phrase.StartAtChord(o.chart, c), "")
-		kept := document.LickOf(l.Moved(m, o.chart.Key, c, o.instrument))
+		kept := document.LickOf(l.Moved(m, o.home(), c, o.instrument))
 		out.Tab, out.Lick = &tab, &kept
 	}
 	return out

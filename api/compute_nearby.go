@@ -59,7 +59,7 @@ func (s *server) registerComputeLandings(api huma.API) {
 }
 
 func (a changeContext) nearbyTargets(here neck.Place) (NearbyTargets, error) {
-	key, leaving, arriving := a.chart.Key, a.change.Leaving.Chord, a.change.Arriving.Chord
+	key, leaving, arriving := a.home(), a.change.Leaving.Chord, a.change.Arriving.Chord
 	box, err := key.Box(a.chart.Box)
 	if err != nil {
 		return NearbyTargets{}, err

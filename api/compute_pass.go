@@ -130,8 +130,7 @@ func (o playContext) arrange(asked PassRequest, r routine.Routine, p routine.Pas
 	if err != nil {
 		return arranged{}, err
 	}
-	there := o
-	there.chart = p.Chart
+	there := o.withChart(p.Chart)
 	position := home
 	if p.Chart.Key.Tonic != o.chart.Key.Tonic {
 		position = home.Follow(o.instrument, o.chart.Key.Tonic.Class(), o.instrument, p.Chart.Key.Tonic.Class())

@@ -130,7 +130,7 @@ func (s *server) registerComputePerformance(api huma.API) {
 			for n, at := range shape.Places {
 				places[n] = neck.Place(at)
 			}
-			request.LineStart, request.Line = request.From*c.Meter.BarTicks(), phrase.ShapeToHear(places, shape.Strummed, c.Meter)
+			request.LineStart, request.Line = c.Timeline().Start(request.From), phrase.ShapeToHear(places, shape.Strummed, c.Meter)
 			if err := request.Line.Check(on.instrument); err != nil {
 				return nil, invalid("shape", err)
 			}

@@ -42,6 +42,7 @@ type Run struct {
 	Ticks       []int      `json:"ticks" doc:"The chart's ticks of its notes"`
 	From        int        `json:"from" doc:"The downbeat of the bar it starts in: where a ruler of it begins"`
 	BarTicks    int        `json:"barTicks"`
+	BarLines    []BarLine  `json:"barLines" doc:"The bars it runs through, in ticks of the chart"`
 	Beat        int        `json:"beatTicks"`
 	PerSecond   float64    `json:"perSecond" doc:"Notes a second at the chart's tempo"`
 	Equal       []Equal    `json:"equal" doc:"The tempos at which the other subdivisions go as fast"`
@@ -97,10 +98,13 @@ func (s *server) registerComputeRun(api huma.API) {
 }
 
 func (o playContext) run(r chart.Run) Run {
-	m := o.chart.Meter
+	t := o.chart.Timeline()
+	m := t.MeterAt(t.BarAt(r.Arrival))
+	first := t.BarAt(r.Start)
 	out := Run{
 		Notes: r.Notes, Subdivision: r.Subdivision.Name, Start: r.Start, Arrival: r.Arrival,
-		Starts: o.chart.CountedInChorus(r.Start), Lands: o.chart.CountedInChorus(r.Arrival), Ticks: r.Ticks(m), From: m.Downbeat(r.Start), BarTicks: m.BarTicks(), Beat: m.BeatTicks(),
+		Starts: o.chart.CountedInChorus(r.Start), Lands: o.chart.CountedInChorus(r.Arrival), Ticks: r.Ticks(), From: t.Start(first), BarTicks: m.BarTicks(), Beat: m.BeatTicks(),
+		BarLines:  barLines(t, first, max(t.BarsUntil(r.Arrival+1)-first, 1), 0),
 		PerSecond: chart.NotesPerSecond(float64(o.chart.Tempo), r.Subdivision), Equal: []Equal{},
 	}
 	for _, s := range m.Subdivisions() {
@@ -123,7 +127,7 @@ func (o playContext) fitted(r chart.Run, w neck.Window, from, to Place, over str
 	if err != nil {
 		return nil, invalid("from", err)
 	}
-	fill := change.FitRun(o.chart.Key, chord, run, r.Notes)
+	fill := change.FitRun(o.home(), chord, run, r.Notes)
 	wanted := make([]neck.NoteToPlace, len(fill.Notes))
 	for n, note := range fill.Notes {
 		wanted[n] = neck.NoteToPlace{Pitch: note.Pitch}
@@ -150,5 +154,5 @@ func (o playContext) fitted(r chart.Run, w neck.Window, from, to Place, over str
 }
 
 func (o playContext) spelled(c harmony.Chord, p pitch.MIDI) string {
-	return o.chart.Key.ToneOver(c, p.Class()).Note.String()
+	return o.home().ToneOver(c, p.Class()).Note.String()
 }

@@ -91,7 +91,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 			return nil, invalid("", err)
 		}
 		own, start := joined.Lick.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
-		on.chart = own
+		on = on.withChart(own)
 		return &body[JoinedLicks]{JoinedLicks{Lick: document.LickOf(joined.Lick.WithInstrument(on.instrument)), Remark: joined.Remark, Tab: on.tab(joined.Lick.Phrase.WithDefaultChord(own.TonicChord()), start, ""), OwnChart: document.ChartOf(own)}}, nil
 	})
 }

@@ -120,7 +120,8 @@ func (s *server) registerComputeVerdict(api huma.API) {
 		var own *document.Chart
 		start := -1
 		if in.Body.AsWritten {
-			on.chart, start = chosen.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+			alone, at := chosen.ToChart(on.chart.Tempo, on.chart.Feel, on.chart.Swing)
+			on, start = on.withChart(alone), at
 			own = ownChart(on.chart)
 		}
 		chosen.Phrase = chosen.Phrase.WithDefaultChord(on.chart.TonicChord())
@@ -134,7 +135,7 @@ func (s *server) registerComputeVerdict(api huma.API) {
 		}
 		lost := []string{}
 		if len(in.Body.Repair) > 0 {
-			chosen.Phrase, lost = analysis.Repair(chosen.Phrase, on.instrument, on.chart.Key, on.chart.Tempo, in.Body.Repair)
+			chosen.Phrase, lost = analysis.Repair(chosen.Phrase, on.instrument, on.home(), on.chart.Tempo, in.Body.Repair)
 			chosen = chosen.WithSuffix(", repaired")
 		}
 		verdict := on.verdict(chosen, start, lost)
@@ -147,7 +148,7 @@ func shareOf(s analysis.Share) Share { return Share{s.Of, s.Good, append([]int{}
 
 // verdict is what can be said of a lick whose tick 0 stands at a tick of the chart.
 func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
-	v := analysis.Judge(l.Phrase, o.instrument, o.chart.Key, o.chart.Tempo)
+	v := analysis.Judge(l.Phrase, o.instrument, o.home(), o.chart.Tempo)
 	out := Verdict{
 		Strong: shareOf(v.Strong), Rests: shareOf(v.Rests), Issues: []NoteIssue{}, Landings: []Landing{}, Coverage: []Coverage{}, ImpliedHarmony: []ImpliedHarmony{}, Returns: []PhraseReturn{},
 		Shape: PhraseShape(v.Shape), Lost: append([]string{}, lost...), Lick: document.LickOf(l.WithInstrument(o.instrument)),
@@ -160,7 +161,7 @@ func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 		}
 		out.Issues = append(out.Issues, one)
 	}
-	for _, d := range analysis.ImpliedHarmonies(l.Phrase, o.instrument, o.chart.Key, o.chart.Chords()) {
+	for _, d := range analysis.ImpliedHarmonies(l.Phrase, o.instrument, o.home(), o.chart.Chords()) {
 		out.ImpliedHarmony = append(out.ImpliedHarmony, impliedOf(d))
 	}
 	for _, l := range v.Landings {
@@ -171,7 +172,7 @@ func (o playContext) verdict(l lick.Lick, start int, lost []string) Verdict {
 		out.Landings = append(out.Landings, landing)
 	}
 	out.Coverage = append(out.Coverage, coverageOf(v.Coverage)...)
-	for _, end := range l.Ends(o.instrument, o.chart.Key) {
+	for _, end := range l.Ends(o.instrument, o.home()) {
 		out.Ends = append(out.Ends, LickEnd{Event: end.Event, Chord: end.Chord.Symbol(), Text: end.Text, Near: each(end.Near, func(t lick.NearTone) NearTone {
 			return NearTone{Tone: toneOf(t.Tone), HalfSteps: t.HalfSteps}
 		})})

@@ -7,7 +7,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/library"
@@ -93,13 +92,13 @@ func (s *server) registerFindLicks(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			set, err := l.TransposedTo(read.instrument, read.chart.Key.Tonic, position.Window)
+			set, err := l.TransposedTo(read.instrument, read.home().Tonic, position.Window)
 			if err != nil {
 				continue // it cannot be played here, so nothing can be said of it here
 			}
 			ids, licks = append(ids, item.ID), append(licks, set)
 		}
-		known := lick.NewIndex(read.instrument, read.chart.Key, read.chart.Tempo, licks)
+		known := lick.NewIndex(read.instrument, read.home(), read.chart.Tempo, licks)
 		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}
 		for _, f := range known.Find(wanted) {
 			out.Found = append(out.Found, FoundLick{
@@ -118,7 +117,7 @@ func (f FindLicks) wanted(o playContext, p neck.Position) (lick.Query, error) {
 		MostBars: f.MostBars, MostPerSecond: f.MostPerSecond,
 	}
 	if f.Fits != "" {
-		c, err := harmony.ParseChord(f.Fits)
+		c, err := o.chord(f.Fits)
 		if err != nil {
 			return w, invalid("fits", err)
 		}

@@ -161,11 +161,13 @@ func (s *server) keptLine(ctx context.Context, item library.Item[document.LineDo
 // keptNotes is a line by its notes alone: each with what it is over its chord, and its role.
 func keptNotes(a changeContext, p phrase.Phrase, notes document.LineNotes) Line {
 	last := p.Events[len(p.Events)-1]
-	first, bars := p.Span(notes.Start)
+	time := a.chart.Timeline()
+	first, bars := p.Span(time, notes.Start)
+	m := time.MeterAt(first)
 	line := Line{
-		Position: positionOf(a.position), Meter: a.chart.Meter.String(), BarTicks: a.chart.Meter.BarTicks(), Beat: a.chart.Meter.BeatTicks(),
+		Position: positionOf(a.position), Meter: m.String(), BarTicks: m.BarTicks(), Beat: m.BeatTicks(), BarLines: barLines(time, first, bars, notes.Start),
 		Start: notes.Start, Arrival: notes.Arrival, RunStart: notes.RunStart, FirstBar: first + 1, Bars: bars,
-		Target: Target{Tone: toneOf(a.chart.Key.ToneOver(a.playContext.chart.ChordAt(notes.Arrival), last.Sounding(a.instrument).Class())), Place: placeOf(last.Place)},
+		Target: Target{Tone: toneOf(a.home().ToneOver(a.playContext.chart.ChordAt(notes.Arrival), last.Sounding(a.instrument).Class())), Place: placeOf(last.Place)},
 		Kept:   notes.Kept, Of: notes.Of, Notes: []string{}, Chords: document.PhraseOf(p).Chords,
 	}
 	for n, event := range a.labelled(p) {

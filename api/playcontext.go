@@ -2,6 +2,7 @@ package api
 
 import (
 	"undaris/core/chart"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/format/document"
 )
@@ -11,6 +12,7 @@ import (
 type PlayContext struct {
 	Chart document.Chart  `json:"chart"`
 	Hands *document.Hands `json:"hands,omitempty" doc:"Left out for a guitar in standard tuning"`
+	At    *int            `json:"at,omitempty" doc:"A tick of the chart: positions and box are those of the key that holds there; left out for the first key"`
 }
 
 // playContext is On, read.
@@ -20,6 +22,32 @@ type playContext struct {
 	instrument neck.Instrument
 	spanMM     float64
 	swaps      []neck.Swap
+	// at is the tick that is looked at; nil for the first bar.
+	at *int
+}
+
+// home is the key that is at home where the player looks.
+func (o playContext) home() harmony.Key {
+	if o.at == nil {
+		return o.chart.Key
+	}
+	t := o.chart.Timeline()
+	return t.KeyAt(t.BarAt(*o.at))
+}
+
+// meter is the meter that holds where the player looks.
+func (o playContext) meter() chart.Meter {
+	if o.at == nil {
+		return o.chart.Meter
+	}
+	t := o.chart.Timeline()
+	return t.MeterAt(t.BarAt(*o.at))
+}
+
+// withChart is the same hands over another chart, looked at from its first bar.
+func (o playContext) withChart(c chart.Chart) playContext {
+	o.chart, o.at = c, nil
+	return o
 }
 
 func (o PlayContext) read() (playContext, error) {
@@ -27,20 +55,39 @@ func (o PlayContext) read() (playContext, error) {
 	if err != nil {
 		return playContext{}, invalid("chart", err)
 	}
-	read := playContext{chart: c}
+	read := playContext{chart: c, at: o.At}
 	if read.instrument, read.spanMM, read.swaps, err = o.Hands.Core(c.Capo); err != nil {
 		return playContext{}, invalid("hands", err)
 	}
 	return read, nil
 }
 
-// position finds a position of the chart's key.
-func (o playContext) position(text string) (neck.Position, error) {
-	p, err := neck.FindPosition(o.instrument, o.chart.Key.Tonic.Class(), text)
+// chord reads a chord symbol as the chart has it where the player looks, or as it first has it.
+func (o playContext) chord(symbol string) (harmony.Chord, error) {
+	c, err := harmony.ParseChord(symbol)
 	if err != nil {
-		return neck.Position{}, invalid("position", err)
+		return c, err
 	}
-	return p, nil
+	if o.at != nil {
+		if here := o.chart.ChordAt(*o.at); here.Same(c) {
+			return here, nil
+		}
+	}
+	return o.chart.InContext(c), nil
+}
+
+// position finds a position of the key that holds where the player looks. One of the chart's first key is
+// followed there: the same form, nearest to where it was.
+func (o playContext) position(text string) (neck.Position, error) {
+	home, first := o.home().Tonic.Class(), o.chart.Key.Tonic.Class()
+	p, err := neck.FindPosition(o.instrument, home, text)
+	if err == nil {
+		return p, nil
+	}
+	if p, errFirst := neck.FindPosition(o.instrument, first, text); errFirst == nil && home != first {
+		return p.Follow(o.instrument, first, o.instrument, home), nil
+	}
+	return neck.Position{}, invalid("position", err)
 }
 
 // inTime reads what is written out in time: the chart and hands, a position of its
@@ -54,7 +101,7 @@ func (o PlayContext) inTime(position, subdivision string) (playContext, neck.Pos
 	if err != nil {
 		return playContext{}, neck.Position{}, chart.Subdivision{}, err
 	}
-	s, err := read.chart.Meter.Subdivision(subdivision)
+	s, err := read.meter().Subdivision(subdivision)
 	if err != nil {
 		return playContext{}, neck.Position{}, chart.Subdivision{}, invalid("", err)
 	}

@@ -118,7 +118,7 @@ func (r TimedRequest) readTimed() (timed, error) {
 	slices.SortStableFunc(t.path, func(a, b change.PathTarget) int {
 		return a.Change.Tick%on.chart.Ticks() - b.Change.Tick%on.chart.Ticks()
 	})
-	box, err := on.chart.Key.Box(on.chart.Box)
+	box, err := on.home().Box(on.chart.Box)
 	if err != nil {
 		return t, invalid("chart", err)
 	}
@@ -126,12 +126,12 @@ func (r TimedRequest) readTimed() (timed, error) {
 		notes := span.Chord.Tones()
 		switch r.Notes {
 		case "scale":
-			scale, _ := on.chart.Key.ChordScale(span.Chord)
+			scale, _ := on.home().ChordScale(span.Chord)
 			notes = scale.Tones
 		case "box":
 			notes = []harmony.Tone{}
 			for _, tone := range box.Tones {
-				notes = append(notes, on.chart.Key.ToneOver(span.Chord, tone.Note.Class()))
+				notes = append(notes, on.home().ToneOver(span.Chord, tone.Note.Class()))
 			}
 		}
 		t.spans, t.notes = append(t.spans, span), append(t.notes, notes)
@@ -182,7 +182,7 @@ func (r MarkTimedRequest) mark() (TimedMarks, error) {
 	for _, h := range r.Hits {
 		hits = append(hits, practice.Hit{MS: ms(h.Tick), Pitch: pitch.MIDI(h.MIDI)})
 	}
-	met := practice.MarkTargets(t.chart.Key, targets, hits, float64(r.LatencyMS))
+	met := practice.MarkTargets(t.home(), targets, hits, float64(r.LatencyMS))
 	out := TimedMarks{Targets: []TimedMark{}, Hits: []HitMark{}}
 	for _, m := range met {
 		if m.Timing == practice.OnTime {
@@ -190,7 +190,7 @@ func (r MarkTimedRequest) mark() (TimedMarks, error) {
 		}
 		out.Targets = append(out.Targets, TimedMark{Timing: string(m.Timing), OffMS: int(math.Round(m.OffMS)), Hit: m.Hit, Text: m.Text})
 	}
-	for _, m := range practice.MarkNotes(t.chart.Key, spans, hits, float64(r.LatencyMS)) {
+	for _, m := range practice.MarkNotes(t.home(), spans, hits, float64(r.LatencyMS)) {
 		if m.Right {
 			out.Right++
 		}

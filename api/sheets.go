@@ -59,6 +59,7 @@ func (s *server) registerSheets(api huma.API) {
 			if err != nil {
 				return nil, invalidAt("query.chord", err)
 			}
+			chord = c.InContext(chord)
 			position, err := neck.FindPosition(instrument, c.Key.Tonic.Class(), in.Position)
 			if err != nil {
 				return nil, invalidAt("query.position", err)

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"undaris/core/chart"
 	"undaris/core/phrase"
 	"undaris/format/document"
 )
@@ -9,12 +10,33 @@ import (
 // played over the band.
 type Tab struct {
 	Meter    string      `json:"meter"`
+	BarLines []BarLine   `json:"barLines" doc:"The bars it touches, in its own ticks"`
 	Start    int         `json:"start" doc:"The chart's tick at which its own tick 0 stands"`
-	BarTicks int         `json:"barTicks"`
-	Beat     int         `json:"beatTicks"`
+	BarTicks int         `json:"barTicks" doc:"The length of its first bar"`
+	Beat     int         `json:"beatTicks" doc:"The length of a counted beat there"`
 	FirstBar int         `json:"firstBar" doc:"The chart's bar it begins in, from 1"`
 	Bars     int         `json:"bars" doc:"How many bars of the chart it touches"`
 	Events   []LineEvent `json:"events"`
+}
+
+// BarLine is where a bar lies.
+type BarLine struct {
+	Tick   int    `json:"tick"`
+	Ticks  int    `json:"ticks"`
+	Beat   int    `json:"beatTicks" doc:"The length of a counted beat"`
+	Number int    `json:"number" doc:"The chart's bar, from 1; choruses go on counting"`
+	Meter  string `json:"meter"`
+}
+
+// barLines are the bars of a chart that a phrase touches whose tick 0 stands at one of its ticks.
+func barLines(t chart.Timeline, first, bars, start int) []BarLine {
+	lines := make([]BarLine, bars)
+	for n := range lines {
+		bar := first + n
+		m := t.MeterAt(bar)
+		lines[n] = BarLine{Tick: t.Start(bar) - start, Ticks: m.BarTicks(), Beat: m.BeatTicks(), Number: bar + 1, Meter: m.String()}
+	}
+	return lines
 }
 
 // LabelledEvent is one note and what it is over its chord.
@@ -33,9 +55,13 @@ type LabelledEvent struct {
 // tab writes a phrase whose tick 0 stands at a tick of the chart. The role, where
 // there is one, is that of all its notes but the last, which is the target.
 func (o playContext) tab(p phrase.Phrase, start int, role string) Tab {
-	first, bars := p.Span(start)
-	m := o.chart.Meter
-	t := Tab{Meter: m.String(), Start: start, BarTicks: m.BarTicks(), Beat: m.BeatTicks(), FirstBar: first + 1, Bars: bars}
+	time := o.chart.Timeline()
+	first, bars := p.Span(time, start)
+	m := time.MeterAt(first)
+	t := Tab{
+		Meter: m.String(), Start: start, BarTicks: m.BarTicks(), Beat: m.BeatTicks(), FirstBar: first + 1, Bars: bars,
+		BarLines: barLines(time, first, bars, start),
+	}
 	labelled := o.labelled(p)
 	for n, event := range labelled {
 		line := LineEvent{LabelledEvent: event, Role: role}
@@ -51,7 +77,7 @@ func (o playContext) tab(p phrase.Phrase, start int, role string) Tab {
 func (o playContext) labelled(p phrase.Phrase) []LabelledEvent {
 	events := document.PhraseOf(p).Events
 	all := make([]LabelledEvent, len(events))
-	for n, label := range p.Labels(o.instrument, o.chart.Key) {
+	for n, label := range p.Labels(o.instrument, o.home()) {
 		all[n] = LabelledEvent{
 			Event: events[n], Tone: toneOf(label.Tone), Chord: label.Chord.Symbol(), Class: string(label.Class),
 			Why: label.Why(), Spoken: spokenEvent(label, p.Events[n]),

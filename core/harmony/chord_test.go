@@ -86,12 +86,15 @@ func TestUnknownSymbolNamesPlaceAndNearest(t *testing.T) {
 	require.ErrorAs(t, err, &symbolError)
 	assert.Equal(t, 4, symbolError.At)
 	assert.Contains(t, symbolError.Nearest, "Cm7")
-	for symbol, at := range map[string]int{"H7": 1, "": 1, "Bb7b7": 4, "C7/H": 3, "Cwat": 2} {
+	for symbol, at := range map[string]int{"J7": 1, "": 1, "Bb7b7": 4, "C7/H": 3, "Cwat": 2} {
 		_, err := ParseChord(symbol)
 		require.ErrorAs(t, err, &symbolError, symbol)
 		assert.Equal(t, at, symbolError.At, symbol)
 		assert.Len(t, symbolError.Nearest, 3, symbol)
 	}
+	_, err = ParseChord("Hm7")
+	require.ErrorAs(t, err, &symbolError)
+	assert.Equal(t, []string{"Bm7"}, symbolError.Nearest, "the B of some countries")
 }
 
 func TestTransposeKeepsLetterDistance(t *testing.T) {

@@ -159,8 +159,8 @@ func TestSuperimposedArpeggios(t *testing.T) {
 	}{
 		{"G7", []string{"Bdim"}, []string{"G7", "G"}},
 		{"C7b9", []string{"Edim7", "Gdim7", "Dbdim7"}, []string{"C", "C7"}},
-		{"C7alt", []string{"F#7", "Dbm", "Dbm(maj7)", "Bbm7b5"}, []string{"C7"}},
-		{"C7#5", []string{"F#7", "Dbm(maj7)"}, []string{"Caug"}},
+		{"C7alt", []string{"Gb7", "Dbm", "Dbm(maj7)", "Bbm7b5"}, []string{"C7"}},
+		{"C7#5", []string{"Gb7", "Dbm(maj7)"}, []string{"Caug"}},
 	} {
 		symbols := []string{}
 		for _, s := range mustKey(t, "C", DominantMode).Superimposed(mustChord(t, c.chord)) {

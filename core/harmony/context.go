@@ -110,13 +110,14 @@ func minorDominantScale(c Chord) string {
 // or that it leads to: its V7, its viio7, or the ii7 of its V7. In a blues players say II7 and VI7 (our
 // choice), so it is empty there.
 func (k Key) secondaryNumeral(c, next Chord) string {
-	if k.Mode == DominantMode || next.Root.Class() == k.Tonic.Class() || k.ownsChord(c) {
+	if k.Mode == DominantMode || k.ownsChord(c) {
 		return ""
 	}
 	_, third := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 4))
 	_, seventh := c.Tone(pitch.ClassOf(int(c.Root.Class()) + 10))
-	sign := ""
+	sign, toTonic := "", next.Root.Class() == k.Tonic.Class()
 	switch above := next.Root.Class().Above(c.Root.Class()); {
+	case toTonic && (above == 1 || third):
 	case above == 5 && third && seventh:
 		sign = "V7"
 	case above == 5 && third && c.Quality.family == major:

@@ -34,7 +34,7 @@ func (k Key) Superimposed(c Chord) []Superimposed {
 	}
 	for above := range 12 {
 		for _, sign := range arpeggios {
-			root := judged[pitch.ClassOf(int(c.Root.Class())+above)].Note
+			root := k.arpeggioRoot(c, judged[pitch.ClassOf(int(c.Root.Class())+above)].Tone)
 			s, ok := over(&judged, Chord{Root: root, Quality: bySign[plainSign(sign)]})
 			switch {
 			case !ok || above == 0 && s.Colours == 0 && s.Suspensions == nil:
@@ -49,6 +49,18 @@ func (k Key) Superimposed(c Chord) []Superimposed {
 		sort.SliceStable(list, func(a, b int) bool { return list[a].worth() > list[b].worth() })
 	}
 	return append(clean, leaning...)
+}
+
+// arpeggioRoot is the name of a tone as the root of an arpeggio. Over an altered dominant players name those
+// by flats, bV7 and bIIIm, though the tones are the #11 and the #9 (common).
+func (k Key) arpeggioRoot(c Chord, t Tone) pitch.Note {
+	row := k.family(c)
+	other, ok := sameSound[t.Degree.String()]
+	if !ok || t.Degree.Alter < 1 || row != alteredDominant && row != halfWholeDominant && !c.Quality.isAltered() && c.Quality.Sign != "7#5" {
+		return t.Note
+	}
+	d := pitch.MustDegree(other)
+	return simpler(Tone{Degree: d, Note: d.Over(c.Root)}, c.Root).Note
 }
 
 // worth counts a guide tone as two colours: it says the chord (our choice).

@@ -55,8 +55,14 @@ func (f Format) Write(c chart.Chart) []byte { return f.write(c) }
 
 // Read reads a file of any format; its name may be empty. Errors are
 // reading.Faults.
-func Read(name string, data []byte) (*reading.Reading, Format, error) {
+//
+// Of a MIDI file the voices are read that were chosen; without any the reader chooses.
+func Read(name string, data []byte, voices []reading.VoiceID) (*reading.Reading, Format, error) {
 	f := detect(name, data)
+	if f.Name == "midi" && len(voices) > 0 {
+		r, err := midifile.ReadVoices(data, voices)
+		return r, f, err
+	}
 	r, err := f.read(data)
 	return r, f, err
 }

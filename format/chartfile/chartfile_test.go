@@ -27,7 +27,7 @@ func TestEveryFormatReadsWhatItWrites(t *testing.T) {
 	require.NoError(t, err)
 	c := chart.Chart{Title: "A test", Key: key, Meter: chart.FourFour, Tempo: 96, Feel: chart.Straight, Swing: 2, Bars: chart.Schemes[2].Bars(key.Tonic, chart.FourFour)}
 	for _, f := range Formats {
-		r, known, err := Read("", f.Write(c))
+		r, known, err := Read("", f.Write(c), nil)
 		require.NoError(t, err, f.Name)
 		assert.Equal(t, f.Title == "MusicXML, compressed", known.Name == "mxl")
 		assert.Equal(t, "minor twelve-bar", r.Chart.SchemeOf(), f.Name)

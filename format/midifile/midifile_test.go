@@ -274,7 +274,7 @@ func TestHeadersThatLie(t *testing.T) {
 	binary.BigEndian.PutUint16(more[10:], 2)
 	r, err := Read(more)
 	require.NoError(t, err)
-	assert.Contains(t, r.Remarks, reading.Remark{Text: "the file says it has 2 tracks and has 4; all of them are read"})
+	assert.Contains(t, r.Remarks, reading.Remark{Text: "the file says it has 2 tracks and has 5; all of them are read"})
 	none := append([]byte(nil), data...)
 	binary.BigEndian.PutUint16(none[12:], 0)
 	_, err = Read(none)

@@ -127,14 +127,14 @@ var (
 
 // bar draws the notes of one bar between x and x+width.
 func (s system) bar(bar phrase.NotatedBar, x, width float64) {
-	m := s.Chart.Meter
+	m := bar.Meter
 	at := func(tick int) float64 { return x + width*float64(tick-bar.Tick)/float64(m.BarTicks()) }
 	s.chords(bar, at)
 	shown := map[string]int{}
 	for _, voice := range bar.Voices {
 		for from := 0; from < len(voice); {
 			to := from + 1
-			for to < len(voice) && beamed(voice[from]) && beamed(voice[to]) && voice[to].Tick/m.BeatTicks() == voice[from].Tick/m.BeatTicks() {
+			for to < len(voice) && beamed(voice[from]) && beamed(voice[to]) && (voice[to].Tick-bar.Tick)/m.BeatTicks() == (voice[from].Tick-bar.Tick)/m.BeatTicks() {
 				to++
 			}
 			s.group(voice[from:to], at, shown)
@@ -147,8 +147,22 @@ func (s system) bar(bar phrase.NotatedBar, x, width float64) {
 		}
 	}
 	if bar.Tick >= 0 { // a pickup has no number
-		s.text(x-2, s.top-7.8, letters{size: 2.6}, fmt.Sprint(bar.Tick/m.BarTicks()+1))
+		s.text(x-2, s.top-7.8, letters{size: 2.6}, s.barName(bar))
 	}
+}
+
+// barName is the number of a bar, and the meter and the key where they change with it.
+func (s system) barName(bar phrase.NotatedBar) string {
+	lines, time := s.Line.BarLines(), s.Chart.Timeline()
+	number := lines.BarAt(bar.Tick)
+	name := fmt.Sprint(number + 1)
+	if number > 0 && lines.MeterAt(lines.Start(number-1)) != bar.Meter {
+		name += " · " + bar.Meter.String()
+	}
+	if key := time.KeyAt(number); number > 0 && key != time.KeyAt(number-1) {
+		name += fmt.Sprintf(" · %s %s", Signs(key.Tonic.String()), key.Mode)
+	}
+	return name
 }
 
 // chords names the chords that begin in the bar.
@@ -156,7 +170,7 @@ func (s system) chords(bar phrase.NotatedBar, at func(int) float64) {
 	length := s.Chart.Ticks()
 	into := ((bar.Tick % length) + length) % length
 	for _, moment := range s.Chart.ChordSpans() {
-		if moment.Tick >= into && moment.Tick < into+s.Chart.Meter.BarTicks() {
+		if moment.Tick >= into && moment.Tick < into+bar.Meter.BarTicks() {
 			name := moment.Chord.Symbol()
 			if moment.Imagined {
 				name = "(" + name + ")"

@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"sort"
+	"strings"
 
 	"undaris/core/chart"
 	"undaris/core/choice"
@@ -266,25 +267,46 @@ func (o Order) strip(c canvas, y float64) float64 {
 		if b%inARow == inARow-1 || b+1 == len(o.Chart.Bars) {
 			c.line(x+w, top, x+w, top+8, 0.3)
 		}
-		if bar.Section != "" {
-			c.text(x+0.5, top-0.7, letters{size: 2.4, bold: true}, bar.Section)
+		in := o.Chart.SettingOf(b)
+		if above := barHeading(bar); above != "" {
+			c.text(x+0.5, top-0.7, letters{size: 2.4, bold: true}, above)
 		}
 		size := []float64{0, 4.2, 3.2, 2.5, 2.2}[min(len(bar.Spans), 4)]
 		beat := 0
 		for _, span := range bar.Spans {
-			at := x + 1.5 + (w-2)*float64(beat)/float64(o.Chart.Meter.Beats())
+			at := x + 1.5 + (w-2)*float64(beat)/float64(in.Meter.Beats())
 			name := Signs(span.Name())
 			// A long symbol is set smaller rather than into its neighbour.
-			fits := (w - 2) * float64(span.Beats) / float64(o.Chart.Meter.Beats()) / (0.72 * float64(len([]rune(name))))
+			fits := (w - 2) * float64(span.Beats) / float64(in.Meter.Beats()) / (0.72 * float64(len([]rune(name))))
 			c.text(at, top+5.2, letters{size: min(size, fits), bold: true}, name)
 			if !span.Empty() {
-				c.text(at, top+8, letters{size: 2.2}, Signs(o.Chart.Key.Roman(span.Chord)))
+				c.text(at, top+8, letters{size: 2.2}, Signs(in.Key.Roman(span.Chord)))
 			}
 			beat += span.Beats
 		}
 	}
 	rows := (len(o.Chart.Bars) + inARow - 1) / inARow
 	return y + float64(rows*height)
+}
+
+// barHeading is what stands above a bar: its section, what changes, and where it leads.
+func barHeading(bar chart.Bar) string {
+	parts := []string{}
+	if bar.Section != "" {
+		parts = append(parts, bar.Section)
+	}
+	if change := bar.Change.String(); change != "" {
+		parts = append(parts, Signs(strings.TrimPrefix(change, "key ")))
+	}
+	for _, sign := range []struct {
+		name string
+		set  bool
+	}{{"segno", bar.Signs.Segno}, {"coda", bar.Signs.Coda}, {"to coda", bar.Signs.ToCoda}, {"fine", bar.Signs.Fine}, {string(bar.Signs.Jump), bar.Signs.Jump != chart.NoJump}} {
+		if sign.set {
+			parts = append(parts, sign.name)
+		}
+	}
+	return strings.Join(parts, " · ")
 }
 
 func (o Order) row(c canvas, y, height float64, chord harmony.Chord, five []neck.Position) {

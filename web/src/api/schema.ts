@@ -2193,6 +2193,11 @@ export interface components {
         ApproachesRequest: {
             /**
              * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
+            /**
+             * Format: int64
              * @description How many beats the connectors run; left out for half a bar
              */
             beats?: number;
@@ -2243,13 +2248,28 @@ export interface components {
         Bar: {
             /** @description What the band plays; the beats add up to the meter's */
             chords: components["schemas"]["Span"][];
+            /** @description The coda begins here */
+            coda?: boolean;
             /**
              * Format: int64
-             * @description 1: played every time but the last; 2: the last time
+             * @description The number of the ending over the bar, 1 to 4: one that closes with a repeat sign is played as often as that goes back, the last one the last time
              */
             ending?: number;
+            /** @description The feel from here on */
+            feel?: string;
+            /** @description After the jump the tune ends with the bar */
+            fine?: boolean;
             /** @description What the soloist thinks of instead, in the same beats */
             imagined?: components["schemas"]["Span"][];
+            /**
+             * @description Where the bar sends back to
+             * @enum {string}
+             */
+            jump?: "D.C." | "D.S." | "D.C. al fine" | "D.S. al fine" | "D.C. al coda" | "D.S. al coda";
+            /** @description The key from here on */
+            key?: components["schemas"]["Key"];
+            /** @description The meter from here on */
+            meter?: string;
             /** @description A repeat starts here */
             repeatFrom?: boolean;
             /**
@@ -2259,6 +2279,12 @@ export interface components {
             repeatTo?: number;
             /** @description The label of the section that begins here */
             section?: string;
+            /** @description D.S. goes back to here */
+            segno?: boolean;
+            /** @description After the jump the coda is left for at the end of the bar */
+            toCoda?: boolean;
+            /** @description What a file has here that could not be read; the bar is silent until it is written over */
+            unread?: string;
         };
         BarChord: {
             /**
@@ -2272,6 +2298,23 @@ export interface components {
             /** @description Its name above the capo */
             fretted?: string;
             roman: string;
+        };
+        BarLine: {
+            /**
+             * Format: int64
+             * @description The length of a counted beat
+             */
+            beatTicks: number;
+            meter: string;
+            /**
+             * Format: int64
+             * @description The chart's bar, from 1; choruses go on counting
+             */
+            number: number;
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
         };
         BarRange: {
             /**
@@ -2372,6 +2415,11 @@ export interface components {
         ChangeRequest: {
             /**
              * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
+            /**
+             * Format: int64
              * @description The tick of the change, as the chart's reading lists it
              */
             change: number;
@@ -2425,8 +2473,12 @@ export interface components {
             /** @description The soloist follows the imagined chords */
             imagining?: boolean;
             key: components["schemas"]["Key"];
-            /** @description 4/4, 3/4, 6/8 or 12/8 */
+            /** @description The meter of bar 1: 4/4, 12/8, 3/4, 6/8, 2/4, 5/4, 6/4 or 9/8 */
             meter: string;
+            /** @description What the band plays in the unfinished bar before bar 1, once */
+            pickup?: components["schemas"]["Span"][];
+            /** @description The scales the player chose for dominants */
+            scales?: components["schemas"]["ScaleFor"][];
             /**
              * Format: double
              * @description In a shuffle, the long eighth over the short, 1 to 3
@@ -2603,6 +2655,11 @@ export interface components {
             ticks: number;
         };
         ChordRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             chord: string;
             /** @description Left out for a guitar in standard tuning */
@@ -2778,6 +2835,11 @@ export interface components {
             text: string;
         };
         ChorusRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             chorus: components["schemas"]["Chorus"];
             edit?: components["schemas"]["ChorusEdit"];
@@ -2838,6 +2900,11 @@ export interface components {
             written?: components["schemas"]["Figures"];
         };
         ChorusesRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             choruses: components["schemas"]["Chorus"][];
             /** @description Left out for a guitar in standard tuning */
@@ -2973,26 +3040,36 @@ export interface components {
             chart: components["schemas"]["Chart"];
             /** @description Put bars once more before a bar */
             copy?: components["schemas"]["CopyEdit"];
-            /** @description Bracket bars as first or second ending; 0 takes the bracket away */
+            /** @description Bracket bars as an ending, the first to the fourth; 0 takes the bracket away */
             ending?: components["schemas"]["EndingEdit"];
             /** @description Play with this feel */
             feel?: string;
             /** @description Put empty bars before a bar; one past the last is the end */
             insert?: components["schemas"]["BarsEdit"];
+            /** @description Set a D.C. or D.S. and what it leads to, in one go */
+            jump?: components["schemas"]["JumpEdit"];
             /** @description Set how many beats each chord of a bar lasts */
             lengths?: components["schemas"]["LengthsEdit"];
             /** @description Play in this meter, the chords of each bar spread anew */
             meter?: string;
+            /** @description The unfinished bar before bar 1 */
+            pickup?: components["schemas"]["PickupEdit"];
             /** @description Take bars out */
             remove?: components["schemas"]["BarsEdit"];
             /** @description Put repeat signs around bars; once takes them away */
             repeat?: components["schemas"]["RepeatEdit"];
             /** @description Read the same chords in this key: the numerals change, the chords stay */
             reread?: components["schemas"]["Key"];
+            /** @description Choose the scale of a dominant */
+            scale?: components["schemas"]["ScaleEdit"];
             /** @description Replace the bars by this scheme */
             scheme?: string;
             /** @description Name the section that begins at a bar */
             section?: components["schemas"]["SectionEdit"];
+            /** @description Change the key, the meter or the feel of some bars */
+            setting?: components["schemas"]["SettingEdit"];
+            /** @description Set the signs of a bar that lead to another place */
+            signs?: components["schemas"]["SignsEdit"];
             /** @description Give a bar 2, 3 or 4 chords */
             split?: components["schemas"]["SplitEdit"];
             /** @description Transpose to this tonic: the chords move, the numerals stay */
@@ -3009,7 +3086,7 @@ export interface components {
             count: number;
             /**
              * Format: int64
-             * @description 1, 2, or 0 for none
+             * @description 1 to 4, or 0 for none
              */
             number: number;
         };
@@ -3031,6 +3108,11 @@ export interface components {
             lick?: components["schemas"]["Lick"];
         };
         EtudeRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /**
              * Format: int64
@@ -3246,6 +3328,11 @@ export interface components {
             text?: string;
         };
         ExerciseRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             exercise: components["schemas"]["Exercise"];
             /** @description Left out for a guitar in standard tuning */
@@ -3431,6 +3518,11 @@ export interface components {
             withinSpan: boolean;
         };
         FindLicks: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description The degree of its last */
             ends?: string;
@@ -3572,6 +3664,11 @@ export interface components {
             rows: components["schemas"]["FunctionRow"][];
         };
         FunctionsRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -3669,13 +3766,16 @@ export interface components {
             ticks: number;
         };
         Imported: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The length of bar 1
+             */
             barTicks: number;
             /** @description The bars as they are written */
             bars: components["schemas"]["WrittenBar"][];
             /**
              * Format: int64
-             * @description The counted beats of a bar
+             * @description The counted beats of bar 1
              */
             beats: number;
             /** @description The kind of box that is played in: the chart's, or the key's own */
@@ -3691,6 +3791,12 @@ export interface components {
             format: string;
             /** @description The key that the hand plays in above the capo */
             fretted?: string;
+            /** @description The chords of the unfinished bar before bar 1; none where there is none */
+            pickup: components["schemas"]["BarChord"][];
+            /** @description The same in the bar notation, a word for each beat */
+            pickupText: string;
+            /** @description The bars of a chorus as they are played, repeats and jumps played out */
+            played: components["schemas"]["PlayedBar"][];
             /** @description What was not used, and what was taken for granted */
             remarks: components["schemas"]["Remark"][];
             /** @description The scheme its bars follow, empty for none */
@@ -3700,6 +3806,10 @@ export interface components {
              * @description The length of a chorus
              */
             ticks: number;
+            /** @description The bars that could not be read; each is marked in the chart, silent, to be written over */
+            unread: components["schemas"]["Unread"][];
+            /** @description What the tracks and channels of a MIDI file hold; none for other files */
+            voices: components["schemas"]["Voice"][];
         };
         ImportedLick: {
             /** @description What the file was read as */
@@ -3707,6 +3817,8 @@ export interface components {
             lick: components["schemas"]["Lick"];
             /** @description What was not used, and what was taken for granted */
             remarks: components["schemas"]["Remark"][];
+            /** @description What the tracks and channels of a MIDI file hold; none for other files */
+            voices: components["schemas"]["Voice"][];
         };
         Instrument: {
             /**
@@ -3739,6 +3851,11 @@ export interface components {
         JoinRequest: {
             /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
             asWritten?: boolean;
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -3779,6 +3896,35 @@ export interface components {
             midiClass: number;
             note: string;
             reason: string;
+        };
+        JumpEdit: {
+            /**
+             * Format: int64
+             * @description The bar at whose end it stands
+             */
+            bar?: number;
+            /**
+             * Format: int64
+             * @description The bar that the coda begins with
+             */
+            coda?: number;
+            /**
+             * Format: int64
+             * @description The bar that the tune ends with
+             */
+            fine?: number;
+            /** @description D.C. and its like; empty takes all such signs away */
+            jump: string;
+            /**
+             * Format: int64
+             * @description The bar that D.S. goes back to
+             */
+            segno?: number;
+            /**
+             * Format: int64
+             * @description The bar after which the coda is left for
+             */
+            toCoda?: number;
         };
         KeepBand: {
             band: components["schemas"]["Band"];
@@ -3880,13 +4026,16 @@ export interface components {
             version: number;
         };
         KeptChart: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The length of bar 1
+             */
             barTicks: number;
             /** @description The bars as they are written */
             bars: components["schemas"]["WrittenBar"][];
             /**
              * Format: int64
-             * @description The counted beats of a bar
+             * @description The counted beats of bar 1
              */
             beats: number;
             /** @description The kind of box that is played in: the chart's, or the key's own */
@@ -3906,6 +4055,12 @@ export interface components {
             id: number;
             /** @description Values that no rule of today allows, and what stands in their place until it is saved */
             mended?: string[];
+            /** @description The chords of the unfinished bar before bar 1; none where there is none */
+            pickup: components["schemas"]["BarChord"][];
+            /** @description The same in the bar notation, a word for each beat */
+            pickupText: string;
+            /** @description The bars of a chorus as they are played, repeats and jumps played out */
+            played: components["schemas"]["PlayedBar"][];
             /** Format: date-time */
             saved: string;
             /** @description The scheme its bars follow, empty for none */
@@ -4417,6 +4572,8 @@ export interface components {
              * @description The chart's tick of the target
              */
             arrival: number;
+            /** @description The bars it touches, in its own ticks */
+            barLines: components["schemas"]["BarLine"][];
             /** Format: int64 */
             barTicks: number;
             /**
@@ -4587,6 +4744,11 @@ export interface components {
         LineRequest: {
             /** @description How to lead into the target; left out for the half step below */
             approach?: string;
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             /**
              * Format: int64
              * @description The tick of the change, as the chart's reading lists it
@@ -4794,6 +4956,11 @@ export interface components {
             shapes: components["schemas"]["Shape"][];
         };
         MapRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -4823,6 +4990,11 @@ export interface components {
             strategy?: string;
         };
         MarkTimedRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /**
              * Format: int64
@@ -4888,6 +5060,11 @@ export interface components {
         MovesRequest: {
             /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
             asWritten?: boolean;
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -4953,6 +5130,11 @@ export interface components {
             to: components["schemas"]["NearbyTarget"][];
         };
         NearbyTargetsRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             /**
              * Format: int64
              * @description The tick of the change, as the chart's reading lists it
@@ -5240,6 +5422,11 @@ export interface components {
             strings: number;
         };
         PathRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -5328,6 +5515,11 @@ export interface components {
             tempo: number;
         };
         PerformanceRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             /**
              * Format: int64
              * @description How many bars; they may run on into the next chorus; left out for one, or as many as a shape takes
@@ -5449,6 +5641,15 @@ export interface components {
              */
             written: number;
         };
+        PickupEdit: {
+            /**
+             * Format: int64
+             * @description How many beats it has; 0 takes it away
+             */
+            beats?: number;
+            /** @description Its chords in the bar notation */
+            text?: string;
+        };
         Pictures: {
             /** @description The changes that are missed most, the worst first */
             changes: components["schemas"]["WeakChange"][];
@@ -5536,9 +5737,44 @@ export interface components {
             concessions: components["schemas"]["Concession"][];
         };
         PlayContext: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
+        };
+        PlayedBar: {
+            /**
+             * Format: int64
+             * @description The length of a counted beat
+             */
+            beatTicks: number;
+            /**
+             * @description The box that is played in there
+             * @example Eb major pentatonic
+             */
+            box: string;
+            feel: string;
+            /** @example Eb major */
+            key: string;
+            meter: string;
+            /**
+             * Format: int64
+             * @description The chart's bar, from 1; choruses go on counting
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description The written bar, from 1
+             */
+            source: number;
+            /** Format: int64 */
+            tick: number;
+            /** Format: int64 */
+            ticks: number;
         };
         PlayedLine: {
             /** @description The chords it was written over, each until the next */
@@ -5596,6 +5832,11 @@ export interface components {
             low: number;
         };
         PositionRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -5727,13 +5968,16 @@ export interface components {
             most: number;
         };
         ReadChart: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The length of bar 1
+             */
             barTicks: number;
             /** @description The bars as they are written */
             bars: components["schemas"]["WrittenBar"][];
             /**
              * Format: int64
-             * @description The counted beats of a bar
+             * @description The counted beats of bar 1
              */
             beats: number;
             /** @description The kind of box that is played in: the chart's, or the key's own */
@@ -5747,6 +5991,12 @@ export interface components {
             facts: components["schemas"]["Facts"];
             /** @description The key that the hand plays in above the capo */
             fretted?: string;
+            /** @description The chords of the unfinished bar before bar 1; none where there is none */
+            pickup: components["schemas"]["BarChord"][];
+            /** @description The same in the bar notation, a word for each beat */
+            pickupText: string;
+            /** @description The bars of a chorus as they are played, repeats and jumps played out */
+            played: components["schemas"]["PlayedBar"][];
             /** @description The scheme its bars follow, empty for none */
             scheme: string;
             /**
@@ -5914,6 +6164,11 @@ export interface components {
             routines: components["schemas"]["RoutineView"][];
         };
         RoutinesRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -5923,6 +6178,8 @@ export interface components {
         Run: {
             /** Format: int64 */
             arrival: number;
+            /** @description The bars it runs through, in ticks of the chart */
+            barLines: components["schemas"]["BarLine"][];
             /** Format: int64 */
             barTicks: number;
             /** Format: int64 */
@@ -5963,6 +6220,11 @@ export interface components {
              * @description The chart's tick that the last note falls on
              */
             arrival: number;
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Where the run begins on the neck */
             from?: components["schemas"]["Place"];
@@ -5996,6 +6258,32 @@ export interface components {
             player: components["schemas"]["Player"];
             /** Format: int64 */
             version: number;
+        };
+        ScaleEdit: {
+            /**
+             * Format: int64
+             * @description A tick of the chart where the chord stands: its key is that of the function
+             */
+            at?: number;
+            chord: string;
+            /** @description For every chord of that function, in whatever key; else for this chord */
+            function?: boolean;
+            /** @description Empty takes the choice away */
+            scale: string;
+        };
+        ScaleFor: {
+            /**
+             * @description The chord it is for; left out where it is for a function
+             * @example A7
+             */
+            chord?: string;
+            /**
+             * @description The numeral and sign it is for, in whatever key
+             * @example VI7
+             */
+            function?: string;
+            /** @example altered */
+            scale: string;
         };
         SchemeChoice: {
             mode: string;
@@ -6152,6 +6440,21 @@ export interface components {
              */
             version: number;
         };
+        SettingEdit: {
+            /** Format: int64 */
+            bar: number;
+            /**
+             * Format: int64
+             * @description How many bars; left out for all up to the next such change
+             */
+            count?: number;
+            feel?: string;
+            key?: components["schemas"]["Key"];
+            /** @description The chords of each bar are spread anew */
+            meter?: string;
+            /** @description The chords move with the key; else they stay and are read in it */
+            move?: boolean;
+        };
         Shape: {
             /** @description Tones that only a reach below the core would give */
             beyond: components["schemas"]["PlacedTone"][];
@@ -6188,6 +6491,15 @@ export interface components {
              */
             bar: number;
             position: string;
+        };
+        SignsEdit: {
+            /** Format: int64 */
+            bar: number;
+            coda?: boolean;
+            fine?: boolean;
+            jump?: string;
+            segno?: boolean;
+            toCoda?: boolean;
         };
         SmallerShape: {
             caution?: string;
@@ -6242,6 +6554,11 @@ export interface components {
             version: number;
         };
         SoloRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -6343,14 +6660,22 @@ export interface components {
             to: number;
         };
         Tab: {
-            /** Format: int64 */
+            /** @description The bars it touches, in its own ticks */
+            barLines: components["schemas"]["BarLine"][];
+            /**
+             * Format: int64
+             * @description The length of its first bar
+             */
             barTicks: number;
             /**
              * Format: int64
              * @description How many bars of the chart it touches
              */
             bars: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The length of a counted beat there
+             */
             beatTicks: number;
             events: components["schemas"]["LineEvent"][];
             /**
@@ -6450,6 +6775,11 @@ export interface components {
             text: string;
         };
         TimedRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /**
              * Format: int64
@@ -6539,6 +6869,15 @@ export interface components {
             key: components["schemas"]["Key"];
             meter: string;
         };
+        Unread: {
+            /** Format: int64 */
+            column: number;
+            /** Format: int64 */
+            line: number;
+            nearest: string[];
+            symbol: string;
+            text: string;
+        };
         Verdict: {
             coverage: components["schemas"]["Coverage"][];
             /** @description How its first note and its last lie to the nearest tones of the chord there */
@@ -6566,6 +6905,11 @@ export interface components {
         VerdictRequest: {
             /** @description Take the lick in its own key, on its own strings and frets; left out to set it into the chart's key where the hand stands */
             asWritten?: boolean;
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** @description Left out for a guitar in standard tuning */
             hands?: components["schemas"]["Hands"];
@@ -6578,6 +6922,29 @@ export interface components {
         VersionLabel: {
             /** @description At most 60 characters; empty takes the name away */
             label: string;
+        };
+        Voice: {
+            /** Format: int64 */
+            channel: number;
+            high: string;
+            /**
+             * @description Its track and channel, as it is chosen
+             * @example 2.1
+             */
+            id: string;
+            /**
+             * @description Its lowest note
+             * @example E2
+             */
+            low: string;
+            name: string;
+            /** Format: int64 */
+            notes: number;
+            /** @enum {string} */
+            plays: "chords" | "single notes" | "drums";
+            /** Format: int64 */
+            track: number;
+            used: boolean;
         };
         WeakChange: {
             /** Format: int64 */
@@ -6606,6 +6973,11 @@ export interface components {
             text: string;
         };
         WholeRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
             chart: components["schemas"]["Chart"];
             /** Format: int64 */
             choruses: number;
@@ -6632,18 +7004,44 @@ export interface components {
             text: string;
         };
         WrittenBar: {
+            /**
+             * Format: int64
+             * @description Its counted beats
+             */
+            beats: number;
+            /**
+             * @description What changes with it, in short; empty for nothing
+             * @example key Eb major, 2/4
+             */
+            changes: string;
             chords: components["schemas"]["BarChord"][];
+            coda: boolean;
             /** Format: int64 */
             ending: number;
+            /** @description The feel that holds in it */
+            feel: string;
+            fine: boolean;
             imagined: components["schemas"]["BarChord"][];
             /** @description Its imagined layer in the same notation; empty for none */
             imaginedText: string;
+            jump: string;
+            /**
+             * @description The key that holds in it
+             * @example Eb major
+             */
+            key: string;
+            /** @description The meter that holds in it */
+            meter: string;
             repeatFrom: boolean;
             /** Format: int64 */
             repeatTo: number;
             section: string;
+            segno: boolean;
             /** @description The bar in the bar notation */
             text: string;
+            toCoda: boolean;
+            /** @description What a file has here that could not be read; empty in any other bar */
+            unread: string;
         };
         WrittenExercise: {
             /** Format: int64 */
@@ -7997,6 +8395,8 @@ export interface operations {
             query?: {
                 /** @description The file's name; left out for a paste */
                 name?: string;
+                /** @description Of a MIDI file, the tracks and channels to read, as in 2.1,3.2; left out to have them chosen */
+                voices?: string;
             };
             header?: never;
             path?: never;
@@ -8306,6 +8706,8 @@ export interface operations {
                 tonic?: string;
                 /** @description The meter, where the file has none; left out for 4/4 */
                 meter?: string;
+                /** @description Of a MIDI file, the tracks and channels to read, as in 2.1,3.2; left out to have them chosen */
+                voices?: string;
                 /** @description The lowest fret under the hand, for notes without their places */
                 fret?: number;
             };
