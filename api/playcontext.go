@@ -4,6 +4,7 @@ import (
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/solo/chorus"
 	"undaris/format/document"
 )
 
@@ -76,18 +77,14 @@ func (o playContext) chord(symbol string) (harmony.Chord, error) {
 	return o.chart.InContext(c), nil
 }
 
-// position finds a position of the key that holds where the player looks. One of the chart's first key is
-// followed there: the same form, nearest to where it was.
+// position finds a position of the key that holds where the player looks; one of another key of the chart is
+// followed there.
 func (o playContext) position(text string) (neck.Position, error) {
-	home, first := o.home().Tonic.Class(), o.chart.Key.Tonic.Class()
-	p, err := neck.FindPosition(o.instrument, home, text)
-	if err == nil {
-		return p, nil
+	p, err := chorus.FindPosition(o.chart, o.instrument, o.home(), text)
+	if err != nil {
+		return neck.Position{}, invalid("position", err)
 	}
-	if p, errFirst := neck.FindPosition(o.instrument, first, text); errFirst == nil && home != first {
-		return p.Follow(o.instrument, first, o.instrument, home), nil
-	}
-	return neck.Position{}, invalid("position", err)
+	return p, nil
 }
 
 // inTime reads what is written out in time: the chart and hands, a position of its

@@ -162,11 +162,11 @@ func (d ChorusPlan) Request(c chart.Chart, i neck.Instrument, spanMM float64, sw
 		o.Part = chorus.Part{Chorus: d.Part.Chorus - 1, Of: d.Part.Of}
 	}
 	var err error
-	if o.Position, err = neck.FindPosition(i, c.Key.Tonic.Class(), d.Position); err != nil {
+	if o.Position, err = chorus.FindPosition(c, i, c.Key, d.Position); err != nil {
 		return o, at("position", err)
 	}
 	for n, s := range d.Shifts {
-		to, err := neck.FindPosition(i, tonicAt(c, s.Bar-1), s.Position)
+		to, err := chorus.FindPosition(c, i, c.Timeline().KeyAt(s.Bar-1), s.Position)
 		if err != nil {
 			return o, at(fmt.Sprintf("shifts[%d].position", n), err)
 		}

@@ -170,6 +170,23 @@ func (pc *Context) BlendAt(tick int) float64 {
 	return pc.Blend[bar]
 }
 
+// FindPosition finds a position of a key, by its ID or name. One of another key of the chart is followed into
+// this one: the same form, at the place nearest to where it was. The error is that of the key itself.
+func FindPosition(c chart.Chart, i neck.Instrument, k harmony.Key, text string) (neck.Position, error) {
+	p, err := neck.FindPosition(i, k.Tonic.Class(), text)
+	if err == nil {
+		return p, nil
+	}
+	t := c.Timeline()
+	for bar := range t.Bars() {
+		other := t.KeyAt(bar).Tonic.Class()
+		if p, errThere := neck.FindPosition(i, other, text); errThere == nil && other != k.Tonic.Class() {
+			return p.Follow(i, other, i, k.Tonic.Class()), nil
+		}
+	}
+	return p, err
+}
+
 // handPlace is where the hand stands from a tick on.
 type handPlace struct {
 	tick     int

@@ -66,7 +66,7 @@ export function useView() {
       const position = query.pos.value
       if (!position || !tune.music || !positions.value.length) return undefined
       if (findPosition(positions.value, position)) return undefined
-      return { chart: tune.music, hands: tune.hands, position }
+      return { chart: tune.music, hands: tune.hands, position, at: moment.value?.tick }
     },
     (body, signal) => answer(client.POST('/api/compute/chart/position', { body, signal })),
   )

@@ -22,6 +22,11 @@ const route = useRoute()
 const router = useRouter()
 const tune = useTune()
 const view = useView()
+watch(
+  () => view.moment.value?.tick,
+  (tick) => (tune.lookedAt = tick ?? 0),
+  { immediate: true },
+)
 const player = usePlayer()
 const band = useBand()
 const { undo, redo } = useUndo()

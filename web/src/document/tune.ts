@@ -28,7 +28,8 @@ export type ChartEdit = Omit<EditChart, 'chart'> & { set?: Partial<Chart> }
 /** What the server says of a chart: its bars and times, and its map for the hands it was drawn for. */
 export interface ShownChart {
   read: ReadChart
-  map: NeckMap
+  /** A map for each key of the tune. */
+  maps: { key: string; map: NeckMap }[]
   hands: Hands
 }
 
@@ -75,7 +76,13 @@ export const useTune = defineStore('tune', () => {
   const id = computed(() => kept.value?.id.value ?? 0)
   const version = computed(() => kept.value?.version.value ?? 0)
   const read = computed(() => kept.value?.shown.value?.read)
-  const map = computed(() => kept.value?.shown.value?.map)
+  /** The tick that is looked at: positions and box are those of the key that holds there. */
+  const lookedAt = ref(0)
+  const keyHere = computed(() => read.value?.played.findLast((bar) => bar.tick <= lookedAt.value)?.key)
+  const map = computed(() => {
+    const maps = kept.value?.shown.value?.maps
+    return (maps?.find((m) => m.key === keyHere.value) ?? maps?.[0])?.map
+  })
   const chart = computed(() => read.value?.chart)
   /** The chart as questions are asked of it. */
   const music = computed(() => chart.value && musicOf(chart.value))
@@ -91,11 +98,19 @@ export const useTune = defineStore('tune', () => {
     const fresh = await answer(client.POST('/api/compute/chart', { body: { chart: next, ...edit } }))
     const mine = playing.hands
     const known = before && before.hands === mine && sameMusic(before.read.chart, fresh.chart)
-    const drawn = known ? before.map : await draw(fresh.chart, mine)
-    return { body: fresh.chart, shown: { read: fresh, map: drawn, hands: mine } }
+    const maps = known ? before.maps : await draw(fresh, mine)
+    return { body: fresh.chart, shown: { read: fresh, maps, hands: mine } }
   }
-  const draw = (chart: Chart, mine: Hands) =>
-    answer(client.POST('/api/compute/chart/map', { body: { chart, hands: mine } }))
+  /** Draws the map of every key of the tune. */
+  function draw({ chart, played }: ReadChart, hands: Hands) {
+    const firsts = played.filter((bar, n) => played.findIndex((other) => other.key === bar.key) === n)
+    return Promise.all(
+      firsts.map(async ({ key, tick }) => ({
+        key,
+        map: await answer(client.POST('/api/compute/chart/map', { body: { chart, hands, at: tick } })),
+      })),
+    )
+  }
 
   async function start() {
     const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices')), playing.load()])
@@ -215,7 +230,7 @@ export const useTune = defineStore('tune', () => {
   }
 
   return {
-    ...{ id, version, read, chart, music, hands, map, list, choices, kept, mended },
+    ...{ id, version, read, chart, music, hands, map, lookedAt, keyHere, list, choices, kept, mended },
     ...{ saveState, saveReason, problem },
     ...{ start, listAll, open, forget, edit, attempt, settled, keepAsNew, restore, create, keep },
     ...{ makeFaster, practised, tell },

@@ -5,6 +5,7 @@ import { usePlayer } from '../sound/player'
 import { signs } from '../controls/spelling'
 import { useTune } from '../document/tune'
 import { useView } from '../address/view'
+import { endOf, shifted } from './barlines'
 import { asEvent } from './tab'
 import TabView from './TabView.vue'
 
@@ -20,23 +21,29 @@ const tune = useTune()
 const view = useView()
 const player = usePlayer()
 
+const lines = computed(() => props.tab.barLines)
 const barCount = computed(() => {
-  const inABar = props.tab.events.filter((e) => e.tick < props.tab.barTicks).length
+  const inABar = props.tab.events.filter((e) => e.tick < endOf(lines.value[0])).length
   return Math.max(1, Math.floor(props.most / Math.max(inABar, 1)))
 })
+/** The first of the bars on the page, by its index. */
 const firstBar = computed(() => {
-  const bar = (player.bar ?? view.moment.value?.bar ?? 1) - 1
+  const number = player.bar ?? view.moment.value?.bar ?? 1
+  const bar = Math.max(
+    lines.value.findIndex((l) => l.number === number),
+    0,
+  )
   return Math.floor(bar / barCount.value) * barCount.value
 })
 const page = computed(() => {
-  const { barTicks, beatTicks, start } = props.tab
-  const from = firstBar.value * barTicks
-  const to = from + barCount.value * barTicks
+  const bars = lines.value.slice(firstBar.value, firstBar.value + barCount.value)
+  const from = bars[0]?.tick ?? 0
+  const to = endOf(bars.at(-1))
   const first = props.tab.events.findIndex((e) => e.tick >= from)
   const events = props.tab.events
     .filter((e) => e.tick >= from && e.tick < to)
     .map((e) => ({ ...e, tick: e.tick - from }))
-  return { first, line: { events, start: start + from, barTicks, beatTicks } }
+  return { first, line: { events, barLines: shifted(bars, -from) } }
 })
 
 /** Where in the whole the notes being heard began. */
@@ -55,14 +62,15 @@ const why = computed(() => page.value.line.events[sounding.value ?? picked.value
 function hear() {
   if (!player.silent || !tune.chart || !tune.read) return void player.stop()
   heardFrom.value = page.value.first
-  const start = firstBar.value * props.tab.barTicks
+  const bar = lines.value[firstBar.value]
+  const start = bar?.tick ?? 0
   const events = props.tab.events
     .slice(page.value.first)
     .map((e) => ({ ...asEvent(e), tick: e.tick - start }))
   void player.play({
     chart: tune.chart,
-    from: firstBar.value + 1,
-    bars: tune.read.facts.bars - firstBar.value,
+    from: bar?.number ?? 1,
+    bars: tune.read.facts.bars - (bar?.number ?? 1) + 1,
     countIn: 1,
     line: { meter: props.tab.meter, events, start: props.tab.start + start },
   })

@@ -207,7 +207,7 @@ describe('what undo would take back', () => {
 describe('tab', () => {
   const line = (events: Partial<LineEvent>[]) => ({
     events: events.map((e) => ({ ticks: 240, string: 1, fret: 5, ...e }) as LineEvent),
-    ...{ start: 0, barTicks: 1920, beatTicks: 480 },
+    barLines: [0, 1, 2].map((n) => ({ tick: n * 1920, ticks: 1920, beatTicks: 480 })),
   })
 
   test('notes stand in the order of their time, and far enough apart to read', () => {
@@ -241,7 +241,8 @@ describe('tab', () => {
   })
 
   test('beats are counted from the bar', () => {
-    const { beats } = layOutTab({ ...line([{ tick: 0, ticks: 1920 }]), start: 960 }, 800)
+    const barLines = [-960, 960].map((tick) => ({ tick, ticks: 1920, beatTicks: 480 }))
+    const { beats } = layOutTab({ ...line([{ tick: 0, ticks: 1920 }]), barLines }, 800)
     expect(beats.map((b) => b.text)).toEqual(['3', '4', '1', '2'])
   })
 

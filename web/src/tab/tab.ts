@@ -1,12 +1,12 @@
-import type { LineEvent, Tab } from '../api/client'
+import type { BarLine, LineEvent, Tab } from '../api/client'
 import { classShort } from '../controls/classes'
+import { beatsOf } from './barlines'
 
 /** What is written as tab: notes with what they are, and the time they stand in. */
 export interface TabLine {
   events: LineEvent[]
-  start: number
-  barTicks: number
-  beatTicks: number
+  /** The bars it touches, in its own ticks. */
+  barLines: Pick<BarLine, 'tick' | 'ticks' | 'beatTicks'>[]
 }
 
 /** Where a line's notes stand on a tab of the given width, and its beat marks. */
@@ -55,11 +55,9 @@ export function layOutTab(line: TabLine, width: number): TabLayout {
     const b = xs[index + 1] ?? a
     return to > from ? a + ((b - a) * (tick - from)) / (to - from) : a
   }
-  const beats = []
-  for (let tick = 0; tick < end; tick += line.beatTicks) {
-    const beat = Math.floor(((line.start + tick) % line.barTicks) / line.beatTicks) + 1
-    beats.push({ x: between(tick), text: String(beat), bar: beat === 1 })
-  }
+  const beats = beatsOf(line.barLines)
+    .filter(({ tick }) => tick >= 0 && tick < end)
+    .map(({ tick, beat }) => ({ x: between(tick), text: String(beat), bar: beat === 1 }))
   return { x: events.map((e) => xs[ticks.indexOf(e.tick) + 1] ?? side.left), beats }
 }
 

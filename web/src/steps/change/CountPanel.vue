@@ -2,6 +2,7 @@
 import InputNumber from 'primevue/inputnumber'
 import { computed, ref } from 'vue'
 import { answer, client, type Place, type RunRequest } from '../../api/client'
+import { beatsOf } from '../../tab/barlines'
 import { heard } from '../../tab/tab'
 import TabView from '../../tab/TabView.vue'
 import { named } from '../../controls/options'
@@ -22,10 +23,12 @@ const player = usePlayer()
 const { about, here, target, shown, query } = props.work
 
 const { notes, goal, walk: over } = query
+const arrivingBar = computed(() => tune.read?.played[(shown.value?.arriving.bar ?? 1) - 1])
 /** The beat of the arriving bar to land on: where the chord arrives, unless another is chosen. */
 const beats = computed(() => {
   const first = shown.value?.arriving.beat ?? 1
-  const most = tune.read?.beats ?? 1
+  const bar = arrivingBar.value
+  const most = bar ? bar.ticks / bar.beatTicks : 1
   return Array.from({ length: most - first + 1 }, (_, n) => first + n)
 })
 const beat = computed(() => beats.value.find((n) => n === query.beat.value) ?? beats.value[0] ?? 1)
@@ -36,7 +39,7 @@ const { answer: run, refusal } = useAnswer(
   () => {
     if (!about.value || !tune.read) return undefined
     const { chart, hands, position, change } = about.value
-    const beatTicks = tune.read.barTicks / tune.read.beats
+    const beatTicks = arrivingBar.value?.beatTicks ?? 0
     const body: RunRequest = {
       chart,
       hands,
@@ -60,11 +63,9 @@ const ruler = computed(() => {
   if (!r) return undefined
   const end = r.arrival + r.beatTicks
   const share = (tick: number) => (tick - r.from) / (end - r.from)
-  const beats = []
-  for (let tick = r.from; tick < end; tick += r.beatTicks) {
-    const beat = ((tick - r.from) % r.barTicks) / r.beatTicks + 1
-    beats.push({ at: share(tick), text: String(beat), bar: beat === 1 })
-  }
+  const beats = beatsOf(r.barLines)
+    .filter(({ tick }) => tick < end)
+    .map(({ tick, beat }) => ({ at: share(tick), text: String(beat), bar: beat === 1 }))
   return { beats, notes: r.ticks.map((tick) => ({ at: share(tick), last: tick === r.arrival })) }
 })
 const picked = ref<number>()

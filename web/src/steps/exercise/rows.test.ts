@@ -4,7 +4,10 @@ import { rowsOf } from './rows'
 
 const note = (tick: number): LineEvent => ({ tick, ticks: 240 }) as LineEvent
 const tab = (ticks: number[]): Tab =>
-  ({ start: 1920, barTicks: 1920, beatTicks: 480, firstBar: 2, events: ticks.map(note) }) as Tab
+  ({
+    barLines: Array.from({ length: 6 }, (_, n) => ({ tick: n * 1920, ticks: 1920, beatTicks: 480, number: n + 2 })),
+    events: ticks.map(note),
+  }) as Tab
 
 describe('rows of tab', () => {
   it('hold whole bars, as many as can be read', () => {
@@ -15,7 +18,7 @@ describe('rows of tab', () => {
       [16, 4, 16],
     ])
     expect(rows[1]!.line.events[0]!.tick).toBe(0)
-    expect(rows[1]!.line.start).toBe(1920 + 2 * 1920)
+    expect(rows[1]!.line.barLines.map((b) => b.tick)).toEqual([0, 1920])
   })
   it('leave out bars of silence, and count notes at once as one', () => {
     const together = [0, 0, 480, 480, 960, 960, 5 * 1920, 5 * 1920]

@@ -35,7 +35,7 @@ export function useChord() {
       const sliding = slide.value && Boolean(position.form)
       return {
         body: {
-          ...{ chart: tune.music, hands: tune.hands, chord, next: next.value },
+          ...{ chart: tune.music, hands: tune.hands, chord, next: next.value, at: view.moment.value?.tick },
           ...{ position: sliding ? position.form : position.id, slide: sliding },
         },
         layout: layout.value,

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Ruler } from './ruler'
 
 /** The blend of each bar, drawn by hand: the box at the bottom, the chords at the top. */
-const props = defineProps<{ ruler: Ruler; barTicks: number; blend: number[]; top: number; height: number }>()
+const props = defineProps<{ ruler: Ruler; blend: number[]; top: number; height: number }>()
 const emit = defineEmits<{
   /** The blend of every bar, once it has been drawn. */
   blend: [values: number[]]
@@ -35,7 +35,7 @@ const curve = computed(() => {
   const { bars, x, to, from } = props.ruler
   const bottom = props.top + props.height
   const level = (bar: number) => bottom - props.height * (blend.value[bar - 1] ?? 0.5)
-  const points = bars.map((b) => ({ x: x(b.tick + props.barTicks / 2), y: level(b.number) }))
+  const points = bars.map((b) => ({ x: x(b.tick + b.ticks / 2), y: level(b.number) }))
   const first = points[0]
   const last = points.at(-1)
   if (!first || !last) return { line: '', area: '' }
@@ -77,10 +77,10 @@ function key(event: KeyboardEvent, bar: number) {
       <rect
         :x="ruler.x(b.tick)"
         :y="top"
-        :width="ruler.x(b.tick + barTicks) - ruler.x(b.tick)"
+        :width="ruler.x(b.tick + b.ticks) - ruler.x(b.tick)"
         :height="height"
       />
-      <text class="value" :x="ruler.x(b.tick + barTicks / 2)" :y="top + height - 4">
+      <text class="value" :x="ruler.x(b.tick + b.ticks / 2)" :y="top + height - 4">
         {{ Math.round((blend[b.number - 1] ?? 0.5) * 100) }}
       </text>
     </g>

@@ -2,6 +2,7 @@
 import { computed, watch } from 'vue'
 import type { Block, ChorusView, Lick, LickEvent } from '../../api/client'
 import { useTune } from '../../document/tune'
+import { barAt } from '../../tab/barlines'
 import { useCursor } from '../../tab/cursor'
 import { useOwnedWriting } from '../../tab/writing'
 import WritePanel from '../../tab/WritePanel.vue'
@@ -18,18 +19,22 @@ defineEmits<{ close: [] }>()
 const tune = useTune()
 
 /** The bar line that the block's first bar begins on, in ticks of the chorus, as the writing began. */
-const bar = Math.floor(props.block.start / props.view.tab.barTicks) * props.view.tab.barTicks
+const played = tune.read?.played ?? []
+const first = barAt(played, props.block.start)
+/** What begins before bar 1 begins in a bar of the first one's length. */
+const early = Math.min(Math.floor(props.block.start / (played[0]?.ticks ?? 1)), 0)
+const bar = early < 0 ? early * (played[0]?.ticks ?? 0) : (played[first]?.tick ?? 0)
 const moved = (e: LickEvent, by: number) => ({ ...e, tick: e.tick + by })
 
 function asLick(): Lick {
   const over = (props.view.phrase.chords ?? [])
-    .filter((o, n, all) => (all[n + 1]?.tick ?? Infinity) > bar && o.tick < bar + 8 * props.view.tab.barTicks)
+    .filter((o, n, all) => (all[n + 1]?.tick ?? Infinity) > bar && o.tick < bar + 8 * (played[first]?.ticks ?? 0))
     .map((o) => ({ ...o, tick: Math.max(o.tick - bar, 0) }))
   return {
     name: props.block.name || 'notes',
     about: '',
     tonic: tune.chart?.key.tonic ?? 'C',
-    meter: props.view.tab.meter,
+    meter: played[first]?.meter ?? props.view.tab.meter,
     tuning: tune.map?.sounding,
     events: (props.block.notes ?? []).map((e) => moved(e, -bar)),
     chords: over.length ? over : [{ tick: 0, chord: props.view.impliedHarmony[0]?.chord ?? 'C7' }],
@@ -43,8 +48,7 @@ const writing = useOwnedWriting(asLick, (lick, label) =>
   ),
 )
 const cursor = useCursor(writing)
-const first = Math.floor(bar / props.view.tab.barTicks) + 1
-const where = first < 1 ? 'the pickup' : `bar ${first}`
+const where = early < 0 ? 'the pickup' : `bar ${first + 1}`
 const says = computed(() => `${props.block.name}, from ${where} on`)
 // The cursor begins on the first note of the block.
 const stop = watch(writing.written, (now) => {

@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 import type { ChorusView } from '../../api/client'
 import { barsInRow, firstOfRow } from '../../controls/rows'
+import { useTune } from '../../document/tune'
+import { endOf } from '../../tab/barlines'
 import { fretText } from '../../tab/tab'
 
 /** Four bars of a chorus as small tab, to be compared at a glance. */
@@ -9,15 +11,12 @@ const props = defineProps<{ view: ChorusView; strings: string[]; bar: number }>(
 const width = 340
 const gap = 10
 const first = computed(() => firstOfRow(props.bar) - 1)
-const bars = Array.from({ length: barsInRow }, (_, n) => n)
-const x = (tick: number) =>
-  6 + ((tick - first.value * props.view.tab.barTicks) / (barsInRow * props.view.tab.barTicks)) * (width - 10)
-const notes = computed(() => {
-  const from = first.value * props.view.tab.barTicks
-  return props.view.tab.events.filter(
-    (e) => e.tick >= from && e.tick < from + barsInRow * props.view.tab.barTicks,
-  )
-})
+const tune = useTune()
+const bars = computed(() => (tune.read?.played ?? []).slice(first.value, first.value + barsInRow))
+const from = computed(() => bars.value[0]?.tick ?? 0)
+const to = computed(() => endOf(bars.value.at(-1)))
+const x = (tick: number) => 6 + ((tick - from.value) / (to.value - from.value)) * (width - 10)
+const notes = computed(() => props.view.tab.events.filter((e) => e.tick >= from.value && e.tick < to.value))
 const height = computed(() => 26 + (props.strings.length - 1) * gap)
 </script>
 
@@ -36,15 +35,15 @@ const height = computed(() => 26 + (props.strings.length - 1) * gap)
       :y1="18 + (n - 1) * gap"
       :y2="18 + (n - 1) * gap"
     />
-    <g v-for="b in bars" :key="b">
+    <g v-for="b in bars" :key="b.number">
       <line
         class="bar"
-        :x1="x((first + b) * view.tab.barTicks) - 3"
-        :x2="x((first + b) * view.tab.barTicks) - 3"
+        :x1="x(b.tick) - 3"
+        :x2="x(b.tick) - 3"
         y1="18"
         :y2="height - 8"
       />
-      <text class="number" :x="x((first + b) * view.tab.barTicks) - 1" y="11">{{ first + b + 1 }}</text>
+      <text class="number" :x="x(b.tick) - 1" y="11">{{ b.number }}</text>
     </g>
     <g
       v-for="(e, n) in notes"

@@ -51,7 +51,7 @@ const turn = (name: Bench) => void show(bench.value === name ? 'line' : name)
 
 const bars = computed(() => tune.read?.chordSpans.at(-1)?.bar ?? 1)
 const bar = computed(() => view.moment.value?.bar ?? 1)
-const barTicks = computed(() => shown.value?.tab.barTicks ?? 0)
+const played = computed(() => tune.read?.played ?? [])
 const chords = computed(() => (tune.read?.chordSpans ?? []).map((m) => ({ tick: m.tick, chord: m.chord })))
 const blend = computed(() => blendOf(plan.value.blend, bars.value, tune.choices?.blend ?? 0.5))
 const tags = computed(() => [...new Set(licks.readable.flatMap((l) => l.lick.tags ?? []))].sort())
@@ -68,7 +68,7 @@ function pick(event: number) {
 /** Chooses a block; the bar it begins in is the one under work. */
 function select(index: number) {
   selected.value = index
-  goToTick(Math.max(shown.value?.blocks[index]?.start ?? 0, (firstOfRow(bar.value) - 1) * barTicks.value))
+  goToTick(Math.max(shown.value?.blocks[index]?.start ?? 0, played.value[firstOfRow(bar.value) - 1]?.tick ?? 0))
 }
 // The form strip says which chords are heard without the band.
 watchEffect(() => {
@@ -79,7 +79,7 @@ onBeforeUnmount(() => (impliedOnStrip.value = undefined))
 const playing = usePlaying(work, query, { bar, bars, goToBar })
 const { part, dropped, sounding } = playing
 useSource('solo', () => playing.source())
-const marks = computed(() => chorusMarks(shown.value, bar.value, sounding.value ?? chosen.value))
+const marks = computed(() => chorusMarks(shown.value, played.value, bar.value, sounding.value ?? chosen.value))
 
 const standing = useStanding(work, bar)
 const growing = useGrowing(work)
@@ -167,7 +167,7 @@ useKeys([
           v-else-if="bench === 'line'"
           :view="shown"
           :bar="bar"
-          :bars="bars"
+          :played="played"
           :chords="chords"
           :strings="tune.map.instrument.strings"
           :blend="blend"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Block, ChorusView } from '../../api/client'
+import type { BarLine, Block, ChorusView } from '../../api/client'
+import { barAt } from '../../tab/barlines'
 import { degreeUnder, fretText, techniqueSign } from '../../tab/tab'
 import { signs } from '../../controls/spelling'
 import BlendRow from './BlendRow.vue'
@@ -11,7 +12,8 @@ import { lineWidth, onLine, rulerAt } from './ruler'
 const props = defineProps<{
   view: ChorusView
   bar: number
-  bars: number
+  /** The bars of a chorus. */
+  played: BarLine[]
   chords: { tick: number; chord: string }[]
   strings: string[]
   blend: number[]
@@ -30,7 +32,7 @@ const emit = defineEmits<{
   blend: [values: number[]]
 }>()
 
-const ruler = computed(() => rulerAt(props.view, props.bar, props.bars))
+const ruler = computed(() => rulerAt(props.view, props.bar, props.played))
 const rows = { head: 15, target: 39, block: 56, blend: 101, tab: 149 }
 const blockHeight = 38
 const blendHeight = 32
@@ -71,13 +73,9 @@ function says(block: Block, index: number) {
   const parts = [block.kind === 'rest' ? 'rest' : `${nameOf(block)}, ${block.kind}`]
   if (block.locked) parts.push('locked')
   if (block.muted) parts.push('muted')
-  const bar = Math.floor(Math.max(block.start, 0) / props.view.tab.barTicks) + 1
-  const beat =
-    Math.floor(
-      (((block.start % props.view.tab.barTicks) + props.view.tab.barTicks) % props.view.tab.barTicks) /
-        props.view.tab.beatTicks,
-    ) + 1
-  return `Block ${index + 1}: ${parts.join(', ')}, from ${block.start < 0 ? 'the pickup' : `bar ${bar} beat ${beat}`}`
+  const bar = props.played[barAt(props.played, block.start)]
+  const beat = bar ? Math.floor((block.start - bar.tick) / bar.beatTicks) + 1 : 1
+  return `Block ${index + 1}: ${parts.join(', ')}, from ${block.start < 0 ? 'the pickup' : `bar ${bar?.number} beat ${beat}`}`
 }
 /** What a block is, in few words, as far as there is room. */
 const under = (block: Block) =>
@@ -119,13 +117,13 @@ const notes = computed(() => {
         <text x="0" :y="(rows.tab + bottom) / 2 + 4">Tab</text>
       </g>
       <line
-        v-for="tick in ruler.beats"
-        :key="tick"
+        v-for="beat in ruler.beats"
+        :key="beat.tick"
         class="beat"
-        :class="{ bar: tick % view.tab.barTicks === 0 }"
-        :x1="ruler.x(tick)"
-        :x2="ruler.x(tick)"
-        :y1="tick % view.tab.barTicks === 0 ? 2 : rows.head + 12"
+        :class="{ bar: beat.bar }"
+        :x1="ruler.x(beat.tick)"
+        :x2="ruler.x(beat.tick)"
+        :y1="beat.bar ? 2 : rows.head + 12"
         :y2="bottom"
       />
       <text v-for="b in ruler.bars" :key="b.number" class="number" :x="ruler.x(b.tick) + 6" :y="rows.head">
@@ -222,7 +220,6 @@ const notes = computed(() => {
     </g>
     <BlendRow
       :ruler="ruler"
-      :bar-ticks="view.tab.barTicks"
       :blend="blend"
       :top="rows.blend"
       :height="blendHeight"

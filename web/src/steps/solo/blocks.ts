@@ -39,7 +39,7 @@ export function useBlocks(work: SoloWork, { onLine, bar, chords, goToTick }: Aro
   })
   const block = computed(() => shown.value?.blocks[selected.value ?? -1])
   /** Where something is laid: on the block, or at the bar. */
-  const here = () => block.value?.start ?? (bar.value - 1) * (shown.value?.tab.barTicks ?? 0)
+  const here = () => block.value?.start ?? tune.read?.played[bar.value - 1]?.tick ?? 0
 
   /** Does something to the block that is chosen. */
   function act(edit: Omit<ChorusEdit, 'blocks'>) {

@@ -1,19 +1,25 @@
 import { barsInRow, firstOfRow } from '../../controls/rows'
-import type { ChorusView, ChordSpan } from '../../api/client'
+import type { BarLine, ChorusView, ChordSpan } from '../../api/client'
+import { endOf } from '../../tab/barlines'
 import { lineMarks, type Mark } from '../../neck/marks'
 
 /**
  * The notes of a bar on the neck, or where it has none those of its row; the note that
  * sounds or is chosen, by its number in the chorus, is lit.
  */
-export function chorusMarks(view: ChorusView | undefined, bar: number, lit: number | undefined): Mark[] {
+export function chorusMarks(
+  view: ChorusView | undefined,
+  played: BarLine[],
+  bar: number,
+  lit: number | undefined,
+): Mark[] {
   if (!view) return []
-  const { barTicks, events } = view.tab
+  const { events } = view.tab
   const all = events.map((event, index) => ({ event, index }))
-  const between = (from: number, bars: number) =>
-    all.filter(
-      ({ event }) => event.tick >= (from - 1) * barTicks && event.tick < (from - 1 + bars) * barTicks,
-    )
+  const between = (from: number, count: number) => {
+    const bars = played.slice(from - 1, from - 1 + count)
+    return all.filter(({ event }) => event.tick >= (bars[0]?.tick ?? 0) && event.tick < endOf(bars.at(-1)))
+  }
   const inBar = between(bar, 1)
   const some = inBar.length ? inBar : between(firstOfRow(bar), barsInRow)
   return lineMarks(

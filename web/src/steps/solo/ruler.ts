@@ -1,5 +1,6 @@
 import { barsInRow, firstOfRow } from '../../controls/rows'
-import type { Block, ChorusView } from '../../api/client'
+import type { BarLine, Block, ChorusView } from '../../api/client'
+import { beatsOf, endOf } from '../../tab/barlines'
 
 /** Where ticks of a chorus stand on the time line: four bars of it at once. */
 export interface Ruler {
@@ -8,8 +9,8 @@ export interface Ruler {
   x: (tick: number) => number
   /** How many ticks a distance on the line is. */
   ticks: (distance: number) => number
-  bars: { tick: number; number: number }[]
-  beats: number[]
+  bars: Pick<BarLine, 'tick' | 'ticks' | 'number'>[]
+  beats: { tick: number; bar: boolean }[]
 }
 
 export const lineWidth = 1112
@@ -17,19 +18,18 @@ const left = 76
 const right = 8
 
 /** The four bars around a bar; before bar 1 as much as the chorus begins early. */
-export function rulerAt(of: ChorusView, bar: number, bars: number): Ruler {
-  const { barTicks, beatTicks } = of.tab
-  const first = firstOfRow(bar) - 1
+export function rulerAt(of: Pick<ChorusView, 'blocks'>, bar: number, played: BarLine[]): Ruler {
+  const bars = played.slice(firstOfRow(bar) - 1, firstOfRow(bar) - 1 + barsInRow)
   const early = Math.min(0, ...of.blocks.map((b) => b.start))
-  const from = first === 0 ? Math.floor(early / beatTicks) * beatTicks : first * barTicks
-  const last = Math.min(first + barsInRow, bars)
-  const to = last * barTicks
-  const scale = (lineWidth - left - right) / (to - from)
-  const all = []
-  for (let n = first; n < last; n++) all.push({ tick: n * barTicks, number: n + 1 })
+  const beat = bars[0]?.beatTicks ?? 1
+  const begins = bars[0]?.tick ?? 0
+  const from = begins === 0 ? Math.floor(early / beat) * beat : begins
+  const to = endOf(bars.at(-1))
+  const scale = (lineWidth - left - right) / Math.max(to - from, 1)
   const beats = []
-  for (let tick = from; tick < to; tick += beatTicks) beats.push(tick)
-  return { from, to, x: (tick) => left + (tick - from) * scale, ticks: (d) => d / scale, bars: all, beats }
+  for (let tick = from; tick < begins; tick += beat) beats.push({ tick, bar: false })
+  for (const { tick, beat } of beatsOf(bars)) beats.push({ tick, bar: beat === 1 })
+  return { from, to, x: (tick) => left + (tick - from) * scale, ticks: (d) => d / scale, bars, beats }
 }
 
 /** The part of a block that is on the line, or nothing. */

@@ -13,28 +13,43 @@ const view = (more: Record<string, unknown> = {}) =>
     ...{ blocks: [], impliedHarmony: [], issues: [], style: [], first: [], ...more },
   }) as unknown as ChorusView
 
+/** So many bars of 4/4. */
+const bars = (count: number) =>
+  Array.from({ length: count }, (_, n) => ({ tick: n * 1920, ticks: 1920, beatTicks: 480, number: n + 1, meter: '4/4' }))
+
 describe('the ruler', () => {
+  test('bars have the length they are played with', () => {
+    const played = bars(4)
+    played[1] = { ...played[1]!, ticks: 960 }
+    played[2] = { ...played[2]!, tick: 2880 }
+    played[3] = { ...played[3]!, tick: 4800 }
+    const r = rulerAt(view(), 1, played)
+    expect(r.to).toBe(6720)
+    expect(r.x(2880) - r.x(1920)).toBeCloseTo(r.x(960) - r.x(0))
+    expect(r.beats.filter((b) => b.bar).map((b) => b.tick)).toEqual([0, 1920, 2880, 4800])
+  })
+
   test('shows the four bars around a bar', () => {
-    const r = rulerAt(view(), 6, 12)
+    const r = rulerAt(view(), 6, bars(12))
     expect([r.from, r.to, r.bars.map((b) => b.number)]).toEqual([4 * 1920, 8 * 1920, [5, 6, 7, 8]])
   })
 
   test('shows fewer at the end of the tune', () => {
-    expect(rulerAt(view(), 10, 10).bars.map((b) => b.number)).toEqual([9, 10])
+    expect(rulerAt(view(), 10, bars(10)).bars.map((b) => b.number)).toEqual([9, 10])
   })
 
   test('shows a pickup before bar 1, from its beat on', () => {
-    const r = rulerAt(view({ blocks: [{ start: -500, ticks: 500 }] }), 1, 12)
+    const r = rulerAt(view({ blocks: [{ start: -500, ticks: 500 }] }), 1, bars(12))
     expect(r.from).toBe(-960)
   })
 
   test('distances and ticks go back and forth', () => {
-    const r = rulerAt(view(), 1, 12)
+    const r = rulerAt(view(), 1, bars(12))
     expect(r.ticks(r.x(960) - r.x(0))).toBeCloseTo(960)
   })
 
   test('a block beyond it is not on it', () => {
-    const r = rulerAt(view(), 1, 12)
+    const r = rulerAt(view(), 1, bars(12))
     const block = (start: number, ticks: number) => ({ start, ticks, kind: 'lick', name: '' }) as never
     expect(onLine(r, block(9 * 1920, 480))).toBeUndefined()
     expect(onLine(r, block(0, 1920))!.width).toBeCloseTo(r.x(1920) - r.x(0))
