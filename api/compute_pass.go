@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/band"
+	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/routine"
@@ -73,6 +74,7 @@ type Pass struct {
 	Chart    document.Chart `json:"chart" doc:"The tune as it is played, in its key and at its tempo"`
 	Bars     int            `json:"bars" doc:"How many bars the chart has, repeats played out"`
 	Position string         `json:"position" doc:"The position in that key"`
+	Hand     []HandPlace    `json:"hand" doc:"Where the hand stands from which tick of the chorus on; more than one place where the key changes"`
 	Style    string         `json:"style"`
 	Text     string         `json:"text,omitempty" doc:"What could not be as it was asked"`
 	// Next is left out where the routine ends with this pass.
@@ -139,7 +141,11 @@ func (o playContext) arrange(asked PassRequest, r routine.Routine, p routine.Pas
 		Place: placeOfPass(p.Place), Segment: p.Segment.Name, View: string(p.Segment.View), Chart: document.ChartOf(p.Chart),
 		Bars: p.Chart.Timeline().Bars(), Position: position.ID(), Yours: []BarRange{},
 	}
-	path, err := there.landings(p, position, asked.Strategy)
+	hand := change.HandPlaces(p.Chart.Timeline(), o.instrument, position)
+	if out.Hand, err = there.hand(hand); err != nil {
+		return arranged{}, err
+	}
+	path, err := there.landings(p, hand, asked.Strategy)
 	if err != nil {
 		return arranged{}, err
 	}

@@ -64,7 +64,7 @@ func (s *server) registerComputePath(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		request := change.PathRequest{Instrument: on.instrument, Window: position.Window, Swaps: on.swaps, Changes: on.chart.TargetChanges(), Pins: map[int]neck.Place{}}
+		request := change.PathRequest{Instrument: on.instrument, Hand: change.HandPlaces(on.chart.Timeline(), on.instrument, position), Swaps: on.swaps, Changes: on.chart.TargetChanges(), Pins: map[int]neck.Place{}}
 		pinOf := map[int]int{} // which pin holds a change
 		for n, pin := range in.Body.Pins {
 			at, err := request.IndexAt(pin.Change)

@@ -15,13 +15,13 @@ import (
 )
 
 // landings is what to land on at each change of a pass.
-func (o playContext) landings(p routine.Pass, position neck.Position, strategy string) (Path, error) {
+func (o playContext) landings(p routine.Pass, hand []change.HandPlace, strategy string) (Path, error) {
 	chosen, err := change.ParseTargetStrategy(strategy)
 	if err != nil {
 		return Path{}, invalid("strategy", err)
 	}
 	request := change.PathRequest{
-		Strategy: chosen, Instrument: o.instrument, Window: position.Window, Swaps: o.swaps, Changes: p.Chart.TargetChanges(), OnlyDegree: p.Segment.Aim,
+		Strategy: chosen, Instrument: o.instrument, Hand: hand, Swaps: o.swaps, Changes: p.Chart.TargetChanges(), OnlyDegree: p.Segment.Aim,
 	}
 	path, err := request.Find()
 	if err != nil {
@@ -41,7 +41,8 @@ func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassReque
 		}
 		next, from = after.Chart, after.From
 	}
-	return next.WithoutImagined().ChordAt(next.Timeline().Start(from)), next.Key, true
+	t := next.Timeline()
+	return next.WithoutImagined().ChordAt(t.Start(from)), t.KeyAt(from), true
 }
 
 // styleFor finds the style that is asked for; where the meter does not have it, the nearest,
@@ -126,4 +127,26 @@ func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Pos
 	}
 	request.Line, request.LineStart = trade.Line(request.Line, request.LineStart, licks)
 	return nil
+}
+
+// HandPlace is where the hand stands from a tick of the chorus on.
+type HandPlace struct {
+	Tick     int    `json:"tick"`
+	Position string `json:"position" doc:"The position in the key that holds there"`
+	Key      string `json:"key"`
+	Box      string `json:"box" doc:"The box of that key, such as Eb major pentatonic"`
+}
+
+func (o playContext) hand(places []change.HandPlace) ([]HandPlace, error) {
+	t := o.chart.Timeline()
+	out := make([]HandPlace, len(places))
+	for n, p := range places {
+		key := t.KeyAt(t.BarAt(p.Tick))
+		box, err := key.Box(o.chart.Box)
+		if err != nil {
+			return nil, invalid("chart.box", err)
+		}
+		out[n] = HandPlace{Tick: p.Tick, Position: p.Position.ID(), Key: keyText(key), Box: box.Name()}
+	}
+	return out, nil
 }

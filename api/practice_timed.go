@@ -110,7 +110,7 @@ func (r TimedRequest) readTimed() (timed, error) {
 	if degree == 0 {
 		degree = 3
 	}
-	path, err := change.PathRequest{Strategy: change.ThirdsFirst, Instrument: on.instrument, Window: position.Window, Swaps: on.swaps, Changes: on.chart.TargetChanges(), OnlyDegree: degree}.Find()
+	path, err := change.PathRequest{Strategy: change.ThirdsFirst, Instrument: on.instrument, Hand: change.HandPlaces(on.chart.Timeline(), on.instrument, position), Swaps: on.swaps, Changes: on.chart.TargetChanges(), OnlyDegree: degree}.Find()
 	if err != nil {
 		return t, invalid("chart", err)
 	}
@@ -118,20 +118,20 @@ func (r TimedRequest) readTimed() (timed, error) {
 	slices.SortStableFunc(t.path, func(a, b change.PathTarget) int {
 		return a.Change.Tick%on.chart.Ticks() - b.Change.Tick%on.chart.Ticks()
 	})
-	box, err := on.home().Box(on.chart.Box)
-	if err != nil {
+	if _, err := on.home().Box(on.chart.Box); err != nil {
 		return t, invalid("chart", err)
 	}
 	for _, span := range on.chart.ChordSpans() {
 		notes := span.Chord.Tones()
 		switch r.Notes {
 		case "scale":
-			scale, _ := on.home().ChordScale(span.Chord)
+			scale, _ := span.Key.ChordScale(span.Chord)
 			notes = scale.Tones
 		case "box":
 			notes = []harmony.Tone{}
+			box, _ := span.Key.Box(on.chart.Box) // the kind of box is known to exist
 			for _, tone := range box.Tones {
-				notes = append(notes, on.home().ToneOver(span.Chord, tone.Note.Class()))
+				notes = append(notes, span.Key.ToneOver(span.Chord, tone.Note.Class()))
 			}
 		}
 		t.spans, t.notes = append(t.spans, span), append(t.notes, notes)

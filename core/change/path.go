@@ -14,8 +14,9 @@ import (
 type PathRequest struct {
 	Strategy   TargetStrategy
 	Instrument neck.Instrument
-	Window     neck.Window
-	Swaps      []neck.Swap
+	// Hand is where the hand stands, the first at tick 0 (see HandPlaces).
+	Hand  []HandPlace
+	Swaps []neck.Swap
 	// Changes are the changes in order; of a tune that stays on one chord, the
 	// downbeats that may be aimed at.
 	Changes []chart.Change
@@ -83,19 +84,24 @@ type pathOption struct {
 func (o PathRequest) Find() (Path, error) {
 	layers := make([][]pathOption, len(o.Changes))
 	known := map[string][]pathOption{}
-	shapes := map[string]neck.Shape{}
-	shape := func(c harmony.Chord) neck.Shape {
-		laid, ok := shapes[c.Symbol()]
+	type placedChord struct {
+		symbol string
+		window neck.Window
+	}
+	shapes := map[placedChord]neck.Shape{}
+	shape := func(span chart.ChordSpan) neck.Shape {
+		at := placedChord{span.Chord.Symbol(), o.windowAt(span.Tick)}
+		laid, ok := shapes[at]
 		if !ok {
-			laid = neck.PlaceChord(o.Instrument, o.Window, c, o.Swaps)
-			shapes[c.Symbol()] = laid
+			laid = neck.PlaceChord(o.Instrument, at.window, span.Chord, o.Swaps)
+			shapes[at] = laid
 		}
 		return laid
 	}
 	for n, ch := range o.Changes {
-		name := ch.Leaving.Chord.Symbol() + " " + ch.Arriving.Chord.Symbol()
+		name := fmt.Sprint(ch.Leaving.Chord.Symbol(), o.windowAt(ch.Leaving.Tick), ch.Arriving.Chord.Symbol(), o.windowAt(ch.Arriving.Tick))
 		if _, ok := known[name]; !ok {
-			known[name] = o.options(ch, shape(ch.Leaving.Chord), shape(ch.Arriving.Chord))
+			known[name] = o.options(ch, shape(ch.Leaving), shape(ch.Arriving))
 		}
 		layers[n] = o.onlyDegree(known[name])
 		if at, pinned := o.Pins[n]; pinned {
@@ -132,6 +138,9 @@ func (o PathRequest) Find() (Path, error) {
 	}
 	return path, nil
 }
+
+// windowAt is the window of the hand at a tick of the chorus.
+func (o PathRequest) windowAt(tick int) neck.Window { return PositionAt(o.Hand, tick).Window }
 
 // IndexAt is the index of the change at a tick.
 func (o PathRequest) IndexAt(tick int) (int, error) {
@@ -187,18 +196,19 @@ func (o PathRequest) pinned(n int, at neck.Place, all []pathOption) ([]pathOptio
 		}
 	}
 	arriving := o.Changes[n].Arriving
+	window := o.windowAt(arriving.Tick)
 	fault := &PinError{Index: n}
 	if !o.Instrument.Has(at) {
 		fault.Detail = fmt.Sprintf("bar %d: string %d fret %d is not on the neck", arriving.Bar+1, at.String, at.Fret)
 		return nil, fault
 	}
 	names := []string{}
-	for _, l := range NearbyTargets(o.Strategy, o.Instrument, at, arriving.Chord, neck.PlaceChord(o.Instrument, o.Window, arriving.Chord, o.Swaps)) {
+	for _, l := range NearbyTargets(o.Strategy, o.Instrument, at, arriving.Chord, neck.PlaceChord(o.Instrument, window, arriving.Chord, o.Swaps)) {
 		fault.Nearest = append(fault.Nearest, l.Placed)
 		names = append(names, fmt.Sprintf("string %d fret %d", l.String, l.Fret))
 	}
 	fault.Detail = fmt.Sprintf("bar %d: string %d fret %d is not a placed tone of %s on frets %d to %d; the nearest are %s",
-		arriving.Bar+1, at.String, at.Fret, arriving.Chord.Symbol(), o.Window.Low, o.Window.High, strings.Join(names, ", "))
+		arriving.Bar+1, at.String, at.Fret, arriving.Chord.Symbol(), window.Low, window.High, strings.Join(names, ", "))
 	return nil, fault
 }
 

@@ -19,7 +19,12 @@ func twelve(t testing.TB, tonic string) PathRequest {
 	t.Helper()
 	s := in(t, tonic)
 	c := chart.Chart{Key: s.key, Meter: chart.FourFour, Tempo: 100, Bars: chart.Schemes[0].Bars(s.key.Tonic, chart.FourFour)}
-	return PathRequest{Instrument: guitar, Window: s.window, Changes: c.TargetChanges()}
+	return PathRequest{Instrument: guitar, Hand: standing(s.window), Changes: c.TargetChanges()}
+}
+
+// standing is a hand that stays in a window.
+func standing(w neck.Window) []HandPlace {
+	return []HandPlace{{Position: neck.Position{Window: w}}}
 }
 
 func landed(p Path) string {
@@ -87,8 +92,9 @@ func TestPathsEqualExhaustiveSearch(t *testing.T) {
 			require.NoError(t, err)
 			o := PathRequest{
 				Strategy: rapid.SampledFrom(TargetStrategies).Draw(t, "school"), Instrument: guitar,
-				Window: rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position").Window,
+				Hand: []HandPlace{{Position: rapid.SampledFrom(neck.Positions(guitar, key.Tonic.Class())).Draw(t, "position")}},
 			}
+			window := o.Hand[0].Position.Window
 			chords := []harmony.Chord{}
 			for range rapid.IntRange(2, 4).Draw(t, "chords") {
 				c, err := harmony.ParseChord(rapid.SampledFrom(harmony.Tonics).Draw(t, "root") + rapid.SampledFrom([]string{"", "m", "7", "m7", "5"}).Draw(t, "sign"))
@@ -102,7 +108,7 @@ func TestPathsEqualExhaustiveSearch(t *testing.T) {
 			require.NoError(t, err)
 			layers := [][]pathOption{}
 			for _, ch := range o.Changes {
-				layers = append(layers, o.options(ch, neck.PlaceTones(guitar, o.Window, ch.Leaving.Chord.Tones()), neck.PlaceTones(guitar, o.Window, ch.Arriving.Chord.Tones())))
+				layers = append(layers, o.options(ch, neck.PlaceTones(guitar, window, ch.Leaving.Chord.Tones()), neck.PlaceTones(guitar, window, ch.Arriving.Chord.Tones())))
 			}
 			assert.Equal(t, cheapestByTrying(layers, nil), p.Cost)
 		}
@@ -130,7 +136,7 @@ func cheapestByTrying(layers [][]pathOption, before *neck.Place) int {
 }
 
 func TestAPathOfNothing(t *testing.T) {
-	p, err := PathRequest{Strategy: ThirdsFirst, Instrument: guitar}.Find()
+	p, err := PathRequest{Strategy: ThirdsFirst, Instrument: guitar, Hand: standing(neck.Window{})}.Find()
 	require.NoError(t, err)
 	assert.Empty(t, p.Targets)
 }

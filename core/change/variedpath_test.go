@@ -60,7 +60,7 @@ func TestVariedPathsEqualExhaustiveSearch(t *testing.T) {
 		o.Changes = o.Changes[from : from+rapid.IntRange(1, 4).Draw(rt, "changes")]
 		layers := [][]pathOption{}
 		for _, ch := range o.Changes {
-			layers = append(layers, o.options(ch, neck.PlaceTones(guitar, o.Window, ch.Leaving.Chord.Tones()), neck.PlaceTones(guitar, o.Window, ch.Arriving.Chord.Tones())))
+			layers = append(layers, o.options(ch, neck.PlaceTones(guitar, o.windowAt(0), ch.Leaving.Chord.Tones()), neck.PlaceTones(guitar, o.windowAt(0), ch.Arriving.Chord.Tones())))
 		}
 		perturbed := o.perturbed(layers)
 		least := math.MaxInt

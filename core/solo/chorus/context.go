@@ -19,7 +19,7 @@ type Context struct {
 	Time   chart.Timeline
 	Length int
 	// hand is where the hand stands from which tick on.
-	hand    []handPlace
+	hand    []change.HandPlace
 	Chords  []ChordClasses
 	chordOf map[string]int
 	Spans   []chart.ChordSpan
@@ -148,7 +148,7 @@ func (pc *Context) chooseTargets() error {
 			to++
 		}
 		path, err := change.PathRequest{
-			Strategy: pc.Strategy, Instrument: pc.Instrument, Window: at.Window, Swaps: pc.Swaps, Changes: changes[from:to],
+			Strategy: pc.Strategy, Instrument: pc.Instrument, Hand: []change.HandPlace{{Position: at}}, Swaps: pc.Swaps, Changes: changes[from:to],
 			Variation: &change.Variation{Seed: pc.Seed, Key: pc.Time.KeyAt(pc.Time.BarAt(changes[from].Tick))},
 		}.Find()
 		if err != nil {

@@ -3,7 +3,6 @@ package chorus
 import (
 	"fmt"
 	"slices"
-	"sort"
 
 	"undaris/core/change"
 	"undaris/core/chart"
@@ -187,34 +186,14 @@ func FindPosition(c chart.Chart, i neck.Instrument, k harmony.Key, text string) 
 	return p, err
 }
 
-// handPlace is where the hand stands from a tick on.
-type handPlace struct {
-	tick     int
-	position neck.Position
-}
-
-// handPlaces are where the hand stands through the chorus: where it is sent, and where the key changes
-// in between at the place that follows it there, in the form it had.
-func (o Request) handPlaces(t chart.Timeline) []handPlace {
-	places := []handPlace{{0, o.Position}}
-	shifts := o.Shifts
-	for bar := range t.Bars() {
-		at := places[len(places)-1].position
-		switch {
-		case len(shifts) > 0 && shifts[0].Bar == bar:
-			at, shifts = shifts[0].Position, shifts[1:]
-		case bar > 0 && t.KeyAt(bar).Tonic.Class() != t.KeyAt(bar-1).Tonic.Class():
-			at = at.Follow(o.Instrument, t.KeyAt(bar-1).Tonic.Class(), o.Instrument, t.KeyAt(bar).Tonic.Class())
-		default:
-			continue
-		}
-		places = append(places, handPlace{t.Start(bar), at})
+// handPlaces are where the hand stands through the chorus.
+func (o Request) handPlaces(t chart.Timeline) []change.HandPlace {
+	sent := make([]change.HandPlace, len(o.Shifts))
+	for n, s := range o.Shifts {
+		sent[n] = change.HandPlace{Tick: t.Start(s.Bar), Position: s.Position}
 	}
-	return places
+	return change.HandPlaces(t, o.Instrument, o.Position, sent...)
 }
 
 // PositionAt is where the hand stands at a tick of the chorus.
-func (pc *Context) PositionAt(tick int) neck.Position {
-	after := sort.Search(len(pc.hand), func(n int) bool { return pc.hand[n].tick > tick })
-	return pc.hand[max(after-1, 0)].position
-}
+func (pc *Context) PositionAt(tick int) neck.Position { return change.PositionAt(pc.hand, tick) }

@@ -106,9 +106,9 @@ func (d *rhythmDraw) landings(s phraseSlot, start, end int, silent bool) []dueLa
 		switch draws := d.r.Float64(); {
 		case start > at:
 			l.tick = start
-		case start == early && at == 0:
+		case start == early && at == 0 && at-early <= analysis.EarlyTicks:
 			l.tick = early
-		case crowded || !d.offBeats() || d.handMoves(s.start+at):
+		case crowded || !d.offBeats() || d.handMoves(s.start+at) || at-early > analysis.EarlyTicks:
 		case draws < oftenEarly && early >= start && early >= -d.room:
 			l.tick = early
 		case draws > 1-oftenLate && at > start && at+beat+d.offBeat() <= s.ticks:
@@ -174,6 +174,7 @@ func (pc *planContext) adoptLandings(phrases []draftPhrase) {
 		for len(phrases) > 1 && startsBefore(phrases[1], at-beat) {
 			phrases = phrases[1:] // what is over is looked at no more
 		}
+		stopBefore(phrases, at)
 		o := firstHeard(phrases, at, beat)
 		if o != nil && o.tick < at && pc.handMoves(at) {
 			o.ticks = at - o.tick
@@ -183,6 +184,20 @@ func (pc *planContext) adoptLandings(phrases []draftPhrase) {
 			o.arrival, o.over, o.repeat = index, pc.Targets[index].Over, false
 			if o.lickNote != nil && pc.Chords[o.over].Class[o.lickNote.Sounding(pc.Instrument).Class()] != harmony.ChordTone {
 				o.lickNote = nil
+			}
+		}
+	}
+}
+
+// stopBefore ends what began too long before a tick to be heard as landing there, so that nothing of the chord
+// before rings into the next.
+func stopBefore(phrases []draftPhrase, at int) {
+	for _, p := range phrases {
+		for n := range p.onsets {
+			if o := &p.onsets[n]; o.tick < at-analysis.EarlyTicks && o.tick+o.ticks > at {
+				o.ticks = at - o.tick
+			} else if o.tick >= at {
+				return
 			}
 		}
 	}

@@ -104,11 +104,16 @@ var shuffleCells = func() []cell {
 	return all
 }()
 
-// offBeat is how far into a beat its off-beat lies: half of it, or the last third.
+// offBeat is how far into a beat its off-beat lies, on the notes that the subdivision has: half of it, the
+// last third, or three fifths.
 func (d *rhythmDraw) offBeat() int {
 	beat, meter := d.slot.beat, d.slot.in.Meter
-	if d.subdivisionIn(meter).PerBeat%2 == 1 || meter.Compound() {
+	perBeat := d.subdivisionIn(meter).PerBeat
+	switch {
+	case perBeat%3 == 0 && (perBeat%2 == 1 || meter.Compound()):
 		return 2 * beat / 3
+	case perBeat%2 == 0:
+		return beat / 2
 	}
-	return beat / 2
+	return beat * ((perBeat + 1) / 2) / max(perBeat, 1)
 }

@@ -33,6 +33,12 @@ func (pc *planContext) onsets(slots []phraseSlot, n int, patterns []pattern, lic
 				o.ticks = max(o.ticks, pc.untilAfter(tick, one.arrival)+beat/2)
 			}
 			o.ticks = min(o.ticks, pc.Length-tick)
+			// Beats of another meter may be longer than the room before the next phrase.
+			if n+1 < len(slots) && len(patterns[n+1].notes) > 0 {
+				if next := slots[n+1].start + patterns[n+1].first(); next > tick {
+					o.ticks = min(o.ticks, next-tick)
+				}
+			}
 		default:
 			o.ticks = min(p.notes[k+1].tick, one.stop) - one.tick
 		}

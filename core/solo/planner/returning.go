@@ -1,6 +1,9 @@
 package planner
 
-import "undaris/core/phrase"
+import (
+	"undaris/core/analysis"
+	"undaris/core/phrase"
+)
 
 // returning is a pattern that comes back in another slot, whose landings may lie elsewhere. Its
 // head stays; its last beats are often new.
@@ -57,7 +60,7 @@ func (p pattern) keepingHead(l dueLanding, beat int) dueLanding {
 		if n+1 < len(p.notes) {
 			until = min(until, p.notes[n+1].tick)
 		}
-		early := one.tick < l.arrives && one.tick >= l.arrives-beat/2 && until > l.arrives
+		early := one.tick < l.arrives && one.tick >= l.arrives-min(beat/2, analysis.EarlyTicks) && until > l.arrives
 		if one.arrival < 0 && (early || one.tick >= l.arrives && one.tick <= l.arrives+beat) {
 			l.tick = one.tick
 			return l

@@ -3690,6 +3690,15 @@ export interface components {
             note?: string;
             place?: components["schemas"]["Place"];
         };
+        HandPlace: {
+            /** @description The box of that key, such as Eb major pentatonic */
+            box: string;
+            key: string;
+            /** @description The position in the key that holds there */
+            position: string;
+            /** Format: int64 */
+            tick: number;
+        };
         Hands: {
             /** @description Left out for a guitar in standard tuning with 22 frets */
             instrument?: components["schemas"]["Instrument"];
@@ -5313,6 +5322,8 @@ export interface components {
             /** @description The tune as it is played, in its key and at its tempo */
             chart: components["schemas"]["Chart"];
             finished: boolean;
+            /** @description Where the hand stands from which tick of the chorus on; more than one place where the key changes */
+            hand: components["schemas"]["HandPlace"][];
             /** @description What to land on at each change, by the target strategy or the segment's aim */
             landings: components["schemas"]["PathTarget"][];
             /** @description The chord that comes after its last one */

@@ -12,9 +12,14 @@ export function barAt(bars: Pick<BarLine, 'tick'>[], tick: number): number {
 export const endOf = (bar: Pick<BarLine, 'tick' | 'ticks'> | undefined) => (bar ? bar.tick + bar.ticks : 0)
 
 /** The counted beats of bars, each with its number in its bar. */
-export function beatsOf(bars: Pick<BarLine, 'tick' | 'ticks' | 'beatTicks'>[]): { tick: number; beat: number }[] {
+export function beatsOf(
+  bars: Pick<BarLine, 'tick' | 'ticks' | 'beatTicks'>[],
+): { tick: number; beat: number }[] {
   return bars.flatMap((bar) =>
-    Array.from({ length: bar.ticks / bar.beatTicks }, (_, n) => ({ tick: bar.tick + n * bar.beatTicks, beat: n + 1 })),
+    Array.from({ length: bar.ticks / bar.beatTicks }, (_, n) => ({
+      tick: bar.tick + n * bar.beatTicks,
+      beat: n + 1,
+    })),
   )
 }
 

@@ -5,7 +5,12 @@ import { rowsOf } from './rows'
 const note = (tick: number): LineEvent => ({ tick, ticks: 240 }) as LineEvent
 const tab = (ticks: number[]): Tab =>
   ({
-    barLines: Array.from({ length: 6 }, (_, n) => ({ tick: n * 1920, ticks: 1920, beatTicks: 480, number: n + 2 })),
+    barLines: Array.from({ length: 6 }, (_, n) => ({
+      tick: n * 1920,
+      ticks: 1920,
+      beatTicks: 480,
+      number: n + 2,
+    })),
     events: ticks.map(note),
   }) as Tab
 

@@ -29,7 +29,23 @@ const view = useView()
 const player = usePlayer()
 const query = usePlayQuery()
 const stage = useStage()
-const { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, ready, refusal } = stage
+const {
+  pass,
+  map,
+  hand,
+  nextHand,
+  arriving,
+  chord,
+  next,
+  landing,
+  near,
+  position,
+  shown,
+  neckMarks,
+  showsNeck,
+  ready,
+  refusal,
+} = stage
 
 const sounds = computed(() => player.tuneSounds)
 const yours = computed(() => {
@@ -49,6 +65,11 @@ const headline = computed(() => {
     words.push(`in ${signs(pass.value.chart.key.tonic)}`)
   if (position.value)
     words.push(signs(`${position.value.label}, ${position.value.core}–${position.value.coreEnd}`))
+  const ahead = nextHand.value
+  if (ahead && pass.value.hand.length > 1) {
+    const bar = tune.read?.played.find((one) => one.tick === ahead.tick)?.bar
+    words.push(signs(`from bar ${bar} ${ahead.box}`))
+  } else if (hand.value && pass.value.hand.length > 1) words.push(signs(hand.value.box))
   words.push(`${tempo.value} a minute`)
   return words.join(' · ')
 })
@@ -127,6 +148,7 @@ useKeys([
         :picked="view.picked.value?.bar ?? 1"
         :shown="shown"
         :yours="yours"
+        :arriving-box="arriving?.box"
       />
       <div v-else class="nothing" />
       <NeckView

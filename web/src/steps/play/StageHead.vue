@@ -19,6 +19,8 @@ const props = defineProps<{
   picked: number
   shown: string
   yours: boolean
+  /** The box of the key that comes with the next chord, where it is another. */
+  arrivingBox: string | undefined
 }>()
 
 const beats = computed(() => {
@@ -63,7 +65,9 @@ const soon = computed(() => {
     </div>
     <template v-if="next && showsChords">
       <div class="then">
-        <p class="quiet">then</p>
+        <p class="quiet then-what">
+          then<template v-if="arrivingBox">: {{ signs(arrivingBox) }}</template>
+        </p>
         <p class="next" :class="size(signs(next.chord))">{{ signs(next.chord) }}</p>
       </div>
       <div class="where">
@@ -156,6 +160,9 @@ const soon = computed(() => {
 }
 .then {
   flex: none;
+}
+.then-what {
+  white-space: nowrap;
 }
 .then .quiet,
 .landing > .quiet {

@@ -42,6 +42,27 @@ export function useStage() {
     { immediate: true },
   )
 
+  const marks = computed(() => pass.value?.performance.chords ?? [])
+  /** Which of the pass's chords sounds, or is picked. */
+  const index = computed(() => {
+    if (player.tuneSounds && player.chord) return marks.value.findIndex((m) => m.tick === player.chord!.tick)
+    const tick = view.picked.value?.tick ?? 0
+    const countIn = pass.value?.performance.countIn ?? 0
+    return Math.max(
+      marks.value.findLastIndex((m) => m.at <= tick && m.tick >= countIn),
+      0,
+    )
+  })
+  const chord = computed(() => marks.value[Math.max(index.value, 0)])
+  /** Where the hand stands under that chord: in another place where the key is another. */
+  const handIndex = computed(() => {
+    const tick = chord.value?.at ?? 0
+    return Math.max(pass.value?.hand.findLastIndex((h) => h.tick <= tick) ?? 0, 0)
+  })
+  const hand = computed(() => pass.value?.hand[handIndex.value])
+  /** Where it goes next. */
+  const nextHand = computed(() => pass.value?.hand[handIndex.value + 1])
+
   // The map of the tune in the key that sounds; those that were drawn are kept.
   const drawn = new Map<string, NeckMap>()
   const map = shallowRef<NeckMap>()
@@ -49,7 +70,10 @@ export function useStage() {
     () => {
       const chart = pass.value?.chart
       if (!chart) return undefined
-      const body = { chart: { ...chart, title: 'tune', tempo: 100 }, hands: tune.hands }
+      const body = {
+        ...{ chart: { ...chart, title: 'tune', tempo: 100 }, hands: tune.hands },
+        ...{ at: hand.value?.tick ?? 0 },
+      }
       const key = JSON.stringify(body)
       const known = drawn.get(key)
       if (known) map.value = known
@@ -70,23 +94,18 @@ export function useStage() {
   })
   const ready = computed(() => drawnTune.value === tune.id)
 
-  const marks = computed(() => pass.value?.performance.chords ?? [])
-  /** Which of the pass's chords sounds, or is picked. */
-  const index = computed(() => {
-    if (player.tuneSounds && player.chord) return marks.value.findIndex((m) => m.tick === player.chord!.tick)
-    const tick = view.picked.value?.tick ?? 0
-    const countIn = pass.value?.performance.countIn ?? 0
-    return Math.max(
-      marks.value.findLastIndex((m) => m.at <= tick && m.tick >= countIn),
-      0,
-    )
-  })
-  const chord = computed(() => marks.value[Math.max(index.value, 0)])
   const next = computed<NextChord | undefined>(() =>
     pass.value
       ? nextChord(pass.value, Math.max(index.value, 0), player.tuneSounds ? player.beat : undefined)
       : undefined,
   )
+  /** Where the hand goes with the next chord, where that is another place. */
+  const arriving = computed(() => {
+    const there = pass.value?.hand.find((h) => h.tick === next.value?.at)
+    return there && there.position + there.key !== `${hand.value?.position}${hand.value?.key}`
+      ? there
+      : undefined
+  })
   const landing = computed<PathTarget | undefined>(() => {
     const all = pass.value?.landings ?? []
     const arrives = next.value?.at
@@ -98,7 +117,7 @@ export function useStage() {
   })
   const near = computed(() => !player.tuneSounds || (next.value?.beats ?? Infinity) <= beatsAhead)
 
-  const position = computed(() => map.value?.positions.find((p) => p.id === pass.value?.position))
+  const position = computed(() => map.value?.positions.find((p) => p.id === hand.value?.position))
   const shape = computed(() => position.value?.shapes.find((s) => s.chord === chord.value?.chord))
 
   /** What is shown: what the segment says, else what the player has chosen. */
@@ -111,7 +130,7 @@ export function useStage() {
       if (!wanted || !pass.value || !chord.value || !position.value) return undefined
       return {
         ...{ chart: { ...pass.value.chart, title: 'tune', tempo: 100 }, hands: tune.hands },
-        ...{ chord: chord.value.chord, position: position.value.id },
+        ...{ chord: chord.value.chord, position: position.value.id, at: chord.value.at },
       }
     },
     (body, signal) => answer(client.POST('/api/compute/chord', { body, signal })),
@@ -153,5 +172,21 @@ export function useStage() {
   })
   const showsNeck = computed(() => !['names', 'form', 'nothing'].includes(shown.value))
 
-  return { pass, map, chord, next, landing, near, position, shown, neckMarks, showsNeck, ready, refusal }
+  return {
+    pass,
+    map,
+    hand,
+    nextHand,
+    arriving,
+    chord,
+    next,
+    landing,
+    near,
+    position,
+    shown,
+    neckMarks,
+    showsNeck,
+    ready,
+    refusal,
+  }
 }

@@ -28,7 +28,9 @@ const moved = (e: LickEvent, by: number) => ({ ...e, tick: e.tick + by })
 
 function asLick(): Lick {
   const over = (props.view.phrase.chords ?? [])
-    .filter((o, n, all) => (all[n + 1]?.tick ?? Infinity) > bar && o.tick < bar + 8 * (played[first]?.ticks ?? 0))
+    .filter(
+      (o, n, all) => (all[n + 1]?.tick ?? Infinity) > bar && o.tick < bar + 8 * (played[first]?.ticks ?? 0),
+    )
     .map((o) => ({ ...o, tick: Math.max(o.tick - bar, 0) }))
   return {
     name: props.block.name || 'notes',

@@ -36,13 +36,7 @@ const height = computed(() => 26 + (props.strings.length - 1) * gap)
       :y2="18 + (n - 1) * gap"
     />
     <g v-for="b in bars" :key="b.number">
-      <line
-        class="bar"
-        :x1="x(b.tick) - 3"
-        :x2="x(b.tick) - 3"
-        y1="18"
-        :y2="height - 8"
-      />
+      <line class="bar" :x1="x(b.tick) - 3" :x2="x(b.tick) - 3" y1="18" :y2="height - 8" />
       <text class="number" :x="x(b.tick) - 1" y="11">{{ b.number }}</text>
     </g>
     <g

@@ -68,7 +68,9 @@ function pick(event: number) {
 /** Chooses a block; the bar it begins in is the one under work. */
 function select(index: number) {
   selected.value = index
-  goToTick(Math.max(shown.value?.blocks[index]?.start ?? 0, played.value[firstOfRow(bar.value) - 1]?.tick ?? 0))
+  goToTick(
+    Math.max(shown.value?.blocks[index]?.start ?? 0, played.value[firstOfRow(bar.value) - 1]?.tick ?? 0),
+  )
 }
 // The form strip says which chords are heard without the band.
 watchEffect(() => {
@@ -79,7 +81,9 @@ onBeforeUnmount(() => (impliedOnStrip.value = undefined))
 const playing = usePlaying(work, query, { bar, bars, goToBar })
 const { part, dropped, sounding } = playing
 useSource('solo', () => playing.source())
-const marks = computed(() => chorusMarks(shown.value, played.value, bar.value, sounding.value ?? chosen.value))
+const marks = computed(() =>
+  chorusMarks(shown.value, played.value, bar.value, sounding.value ?? chosen.value),
+)
 
 const standing = useStanding(work, bar)
 const growing = useGrowing(work)

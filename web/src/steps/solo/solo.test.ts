@@ -15,7 +15,13 @@ const view = (more: Record<string, unknown> = {}) =>
 
 /** So many bars of 4/4. */
 const bars = (count: number) =>
-  Array.from({ length: count }, (_, n) => ({ tick: n * 1920, ticks: 1920, beatTicks: 480, number: n + 1, meter: '4/4' }))
+  Array.from({ length: count }, (_, n) => ({
+    tick: n * 1920,
+    ticks: 1920,
+    beatTicks: 480,
+    number: n + 1,
+    meter: '4/4',
+  }))
 
 describe('the ruler', () => {
   test('bars have the length they are played with', () => {
