@@ -42,6 +42,14 @@ type ClassChoice struct {
 	Short string `json:"short" doc:"Its name where there is little room"`
 }
 
+// JumpChoice is a sign that sends the player back, and what it goes with.
+type JumpChoice struct {
+	Name  string `json:"name" example:"D.S. al coda"`
+	Segno bool   `json:"segno" doc:"It goes back to a segno, else to the first bar"`
+	Fine  bool   `json:"fine" doc:"The tune ends at a fine"`
+	Coda  bool   `json:"coda" doc:"The second time round goes on at the coda"`
+}
+
 // Choices are what a player may choose from, in the order to show it.
 type Choices struct {
 	Tonics       map[string][]string   `json:"tonics" doc:"By mode"`
@@ -88,6 +96,8 @@ type Choices struct {
 	ClicksOn     []string              `json:"clicksOn" doc:"Which beats a click can sound on beside every one"`
 	KeySteps     []string              `json:"keySteps" doc:"How a key can change when a segment is played again"`
 	PlainLevel   int                   `json:"plainLevel" doc:"The level of a part that has none of its own"`
+	Jumps        []JumpChoice          `json:"jumps" doc:"The signs that send the player back"`
+	Endings      int                   `json:"endings" doc:"How many endings a repeat may have"`
 	Drills       []DrillChoice         `json:"drills" doc:"The kinds of card, in the order in which they are learned"`
 }
 
@@ -134,6 +144,7 @@ func (s *server) registerChoices(api huma.API) {
 		Density: chorus.DefaultDensity, Blend: chorus.DefaultBlend, Space: chorus.DefaultSpace, MaxSpace: chorus.MaxSpace,
 		Styles: map[string][]string{}, Sounds: document.Sounds, Intros: document.Intros, Parts: names(band.Parts), StageViews: names(routine.Views),
 		ClicksOn: names(band.ClicksOn[1:]), KeySteps: names(routine.KeySteps), PlainLevel: document.PlainLevel,
+		Endings: chart.MaxEndings, Jumps: each(chart.Jumps, func(j chart.Jump) JumpChoice { return JumpChoice{string(j), j.ToSegno(), j.AlFine(), j.AlCoda()} }),
 		Drills: each(practice.Kinds, func(k practice.KindFacts) DrillChoice { return DrillChoice{string(k.Kind), k.Text} }),
 	}
 	for _, i := range neck.Presets() {

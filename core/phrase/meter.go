@@ -8,9 +8,14 @@ import (
 
 // InMeter is the phrase written in another meter: shuffled eighths of 4/4 are the outer two
 // of the three eighths of a 12/8 beat, and its triplets are those eighths themselves;
-// eighths of 12/8 are triplets of 4/4. Between other meters there is no such way.
+// eighths of 12/8 are triplets of 4/4. Where the beats are alike and one bar is some whole bars of the
+// other, as 4/4 is two of 2/4, the notes stay as they are. Between other meters there is no such way.
 func (p Phrase) InMeter(meter chart.Meter) (Phrase, error) {
 	if p.Meter == meter {
+		return p, nil
+	}
+	if a, b := p.Meter.BarTicks(), meter.BarTicks(); p.Meter.BeatTicks() == meter.BeatTicks() && (a%b == 0 || b%a == 0) {
+		p.Meter = meter
 		return p, nil
 	}
 	var swing float64

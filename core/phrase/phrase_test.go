@@ -63,6 +63,10 @@ func TestAPhraseOfFourFourInTwelveEight(t *testing.T) {
 	}
 	assert.Equal(t, [][2]int{{0, 480}, {480, 240}, {720, 480}, {2640, 240}}, got)
 	assert.Equal(t, 1, moved.Bars())
+	two, err := p.InMeter(chart.TwoFour)
+	require.NoError(t, err)
+	assert.Equal(t, p.Events, two.Events, "a bar of 4/4 is two of 2/4")
+	assert.Equal(t, 2, two.Bars())
 	_, err = p.InMeter(chart.ThreeFour)
 	assert.EqualError(t, err, "a phrase in 4/4 cannot be played in 3/4")
 }

@@ -2550,6 +2550,11 @@ export interface components {
             density: number;
             /** @description The kinds of card, in the order in which they are learned */
             drills: components["schemas"]["DrillChoice"][];
+            /**
+             * Format: int64
+             * @description How many endings a repeat may have
+             */
+            endings: number;
             /** @description What can be chosen of an exercise, and those that are ready made */
             exercises: components["schemas"]["ExerciseChoices"];
             feels: string[];
@@ -2562,6 +2567,8 @@ export interface components {
             instruments: components["schemas"]["Instrument"][];
             /** @description What can come before the first bar */
             intros: string[];
+            /** @description The signs that send the player back */
+            jumps: components["schemas"]["JumpChoice"][];
             /** @description How a key can change when a segment is played again */
             keySteps: string[];
             layouts: string[];
@@ -3905,6 +3912,16 @@ export interface components {
             midiClass: number;
             note: string;
             reason: string;
+        };
+        JumpChoice: {
+            /** @description The second time round goes on at the coda */
+            coda: boolean;
+            /** @description The tune ends at a fine */
+            fine: boolean;
+            /** @example D.S. al coda */
+            name: string;
+            /** @description It goes back to a segno, else to the first bar */
+            segno: boolean;
         };
         JumpEdit: {
             /**

@@ -27,6 +27,14 @@ export function labelOf({ set, ...edit }: ChartEdit): string {
   if (edit.section) return `section at bar ${edit.section.bar}`
   if (edit.repeat) return 'repeat signs'
   if (edit.ending) return 'an ending'
+  if (edit.setting)
+    return `${edit.setting.key ? 'key' : edit.setting.meter ? 'meter' : 'feel'} at bar ${edit.setting.bar}`
+  if (edit.signs || edit.jump) return 'signs that lead back'
+  if (edit.pickup) return 'the bar before bar 1'
+  if (edit.scale)
+    return edit.scale.scale
+      ? `${edit.scale.scale} over ${edit.scale.chord}`
+      : `the usual scale of ${edit.scale.chord}`
   if (edit.turnaround) return edit.turnaround.name
   const changed = Object.keys(set ?? {}) as (keyof Chart)[]
   return (changed[0] && names[changed[0]]) || 'edit the tune'

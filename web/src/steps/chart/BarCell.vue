@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { WrittenBar } from '../../api/client'
 import { signs } from '../../controls/spelling'
 import BarFace from './BarFace.vue'
+import SignIcon from './SignIcon.vue'
 
 /** One bar of the sheet: its chords, or the field to type them in. */
 const props = defineProps<{
@@ -57,10 +58,16 @@ const says = computed(() => {
   const parts = [`Bar ${props.number}`]
   if (bar.section) parts.push(`section ${bar.section}`)
   if (bar.repeatFrom) parts.push('a repeat starts')
-  if (bar.ending) parts.push(bar.ending === 1 ? 'first ending' : 'second ending')
-  parts.push(spans(bar.chords, 'no chord'))
+  if (bar.ending) parts.push(`${['', 'first', 'second', 'third', 'fourth'][bar.ending]} ending`)
+  if (bar.changes) parts.push(bar.changes)
+  if (bar.segno) parts.push('segno')
+  if (bar.coda) parts.push('the coda begins')
+  parts.push(bar.unread ? `could not be read: ${bar.unread}` : spans(bar.chords, 'no chord'))
   if (bar.imagined.length) parts.push(`imagined ${spans(bar.imagined, 'as written')}`)
   if (bar.repeatTo) parts.push(`played ${bar.repeatTo} times`)
+  if (bar.toCoda) parts.push('to the coda')
+  if (bar.fine) parts.push('fine')
+  if (bar.jump) parts.push(bar.jump)
   return parts.join(', ')
 })
 
@@ -86,6 +93,7 @@ function keys(event: KeyboardEvent) {
       from: bar?.repeatFrom,
       to: bar?.repeatTo,
       fresh: !bar,
+      unread: bar?.unread,
     }"
   >
     <span v-if="bar?.ending" class="ending">{{ bar.ending }}.</span>
@@ -111,9 +119,21 @@ function keys(event: KeyboardEvent) {
       @click="emit('pick', $event.shiftKey)"
       @dblclick="emit('begin')"
     >
-      <BarFace :bar="bar" :imagining="imagining" :text="pending ?? refusal?.text" />
+      <BarFace
+        :bar="bar"
+        :imagining="imagining"
+        :text="pending ?? refusal?.text ?? (bar?.unread || undefined)"
+      />
     </div>
     <span v-if="bar && bar.repeatTo > 2" class="times">×{{ bar.repeatTo }}</span>
+    <span v-if="bar && (bar.changes || bar.segno || bar.coda)" class="marks" aria-hidden="true"
+      ><SignIcon v-if="bar.segno" sign="segno" /><SignIcon v-if="bar.coda" sign="coda" />{{
+        signs(bar.changes)
+      }}</span
+    >
+    <span v-if="bar && (bar.jump || bar.fine || bar.toCoda)" class="leads" aria-hidden="true">{{
+      bar.jump || (bar.fine ? 'Fine' : 'To coda')
+    }}</span>
     <div v-if="refusal" class="refusal" role="alert">
       {{ refusal.detail }}
       <button
@@ -205,6 +225,35 @@ function keys(event: KeyboardEvent) {
   font-weight: 650;
   line-height: 1.1;
   pointer-events: none;
+}
+/* What changes with the bar, over its chords; where it leads, at its end. */
+.marks {
+  position: absolute;
+  top: 2px;
+  left: 14px;
+  right: 4px;
+  overflow: hidden;
+  font-size: 0.82rem;
+  font-weight: 650;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  pointer-events: none;
+}
+.ending ~ .marks {
+  top: 14px;
+}
+.leads {
+  position: absolute;
+  right: 10px;
+  bottom: 4px;
+  font-size: 0.82rem;
+  font-style: italic;
+  font-weight: 650;
+  pointer-events: none;
+}
+.unread .bar {
+  background: var(--next-tint);
+  box-shadow: inset 0 0 0 2px var(--next-fill);
 }
 .times {
   position: absolute;

@@ -57,6 +57,12 @@ const times = computed(() => {
   const last = bars.value[props.selection.last.value]
   return bars.value[first.value]?.repeatFrom ? (last?.repeatTo ?? 0) : 0
 })
+const ordinals = ['', '1st', '2nd', '3rd', '4th']
+/** Another ending can be bracketed once the one before it is there. */
+const endings = computed(() => {
+  const bracketed = Math.max(...bars.value.map((b) => b.ending), 1)
+  return Array.from({ length: Math.min(bracketed + 1, tune.choices?.endings ?? 2) }, (_, n) => n + 1)
+})
 const most = computed(() => tune.choices?.times.most ?? 2)
 </script>
 
@@ -155,14 +161,14 @@ const most = computed(() => tune.choices?.times.most ?? 2)
         ×{{ n }}
       </button>
       <button
-        v-for="number in [1, 2]"
+        v-for="number in endings"
         :key="`e${number}`"
         type="button"
         class="chip"
         :aria-pressed="bars[first]?.ending === number"
         @click="edit({ ending: { ...range, number: bars[first]?.ending === number ? 0 : number } })"
       >
-        {{ number === 1 ? '1st' : '2nd' }} ending
+        {{ ordinals[number] }} ending
       </button>
     </div>
     <div class="line">

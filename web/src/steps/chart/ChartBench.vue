@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useChartQuery } from './address'
 import FactsPanel from './FactsPanel.vue'
+import FormPanel from './FormPanel.vue'
 import FilePanel from './FilePanel.vue'
 import type { Selection } from './selection'
 import TunePanel from './TunePanel.vue'
@@ -12,6 +13,7 @@ defineProps<{ selection: Selection }>()
 
 const panels = [
   { name: 'bar', title: 'Bar' },
+  { name: 'form', title: 'Form' },
   { name: 'tune', title: 'Tune' },
   { name: 'turnarounds', title: 'Turnarounds' },
   { name: 'facts', title: 'Facts' },
@@ -39,6 +41,7 @@ const { panel } = query
     </div>
     <div class="panel" role="tabpanel" :aria-label="panels.find((p) => p.name === panel)?.title">
       <slot v-if="panel === 'bar'" />
+      <FormPanel v-else-if="panel === 'form'" :selection="selection" />
       <TunePanel v-else-if="panel === 'tune'" />
       <TurnaroundPanel v-else-if="panel === 'turnarounds'" :selection="selection" />
       <FactsPanel v-else-if="panel === 'facts'" />
@@ -64,8 +67,8 @@ aside {
 .tab {
   border: 0;
   background: none;
-  padding: 0.3rem 0.42rem 0.4rem;
-  font-size: 0.92rem;
+  padding: 0.3rem 0.34rem 0.4rem;
+  font-size: 0.89rem;
   color: var(--stone);
   border-bottom: 3px solid transparent;
   margin-bottom: -1px;

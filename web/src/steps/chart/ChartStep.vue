@@ -21,6 +21,8 @@ const writing = useWriting()
 
 const bars = computed<WrittenBar[]>(() => tune.read?.bars ?? [])
 const rows = computed(() => rowsOf(bars.value))
+/** The bars whose text could not be read, numbered from 1. */
+const unread = computed(() => bars.value.flatMap((bar, n) => (bar.unread ? [n + 1] : [])))
 /** As many rows as fit are drawn at their full height; more are drawn lower. */
 const barHeight = computed(() => {
   const count = rows.value.length
@@ -113,6 +115,7 @@ useSource('chart', () => ({ tuneFrom: view.moment.value?.bar ?? 1 }))
       <p class="print-facts">
         {{ signs(tune.chart.key.tonic) }} {{ tune.chart.key.mode }} · {{ tune.chart.meter }} ·
         {{ tune.chart.feel }} · {{ tune.chart.tempo }}
+        <template v-if="tune.read.pickupText"> · pickup {{ signs(tune.read.pickupText) }}</template>
         <template v-if="tune.read.fretted">
           · capo {{ tune.chart.capo }}, played in {{ signs(tune.read.fretted) }}
         </template>
@@ -153,7 +156,11 @@ useSource('chart', () => ({ tuneFrom: view.moment.value?.bar ?? 1 }))
         @write="writing.begin(selection.head.value)"
       />
     </ChartBench>
-    <p class="hint quiet screen-only">
+    <p v-if="unread.length" class="hint screen-only" role="status">
+      Not read: {{ unread.map((n) => `bar ${n}`).join(', ') }}. Type what stands there and the rest goes on as
+      it is.
+    </p>
+    <p v-else class="hint quiet screen-only">
       Type a chord (<kbd>F7</kbd>, <kbd>Dm7 G7</kbd>, <kbd>C7 . . G7</kbd>) or a numeral (<kbd>IV7</kbd>);
       <kbd>Enter</kbd> moves on. <kbd>%</kbd> is the bar before, <kbd>N.C.</kbd> silence, <kbd>|</kbd> the
       next bar. Shift and arrows select; Delete takes bars out.

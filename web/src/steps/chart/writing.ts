@@ -22,9 +22,15 @@ export function useWriting() {
   const pending = reactive(new Map<number, string>())
   const refusals = reactive(new Map<number, Refusal>())
 
+  /** The text of a bar as it stands, which in one that could not be read is what the file has. */
+  function textOf(index: number) {
+    const written = tune.read?.bars[index]
+    return (written?.unread || written?.text) ?? ''
+  }
+
   function begin(index: number, text?: string) {
     bar.value = index
-    draft.value = text ?? refusals.get(index)?.text ?? tune.read?.bars[index]?.text ?? ''
+    draft.value = text ?? refusals.get(index)?.text ?? textOf(index)
   }
 
   function cancel() {
@@ -38,7 +44,7 @@ export function useWriting() {
     if (index === undefined) return
     bar.value = undefined
     const text = draft.value.trim()
-    if (text === (tune.read?.bars[index]?.text ?? '')) refusals.delete(index)
+    if (text === textOf(index)) refusals.delete(index)
     else void write(index, text)
   }
 

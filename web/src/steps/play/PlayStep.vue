@@ -67,7 +67,7 @@ const headline = computed(() => {
     words.push(signs(`${position.value.label}, ${position.value.core}–${position.value.coreEnd}`))
   const ahead = nextHand.value
   if (ahead && pass.value.hand.length > 1) {
-    const bar = tune.read?.played.find((one) => one.tick === ahead.tick)?.bar
+    const bar = tune.read?.played.find((one) => one.tick === ahead.tick)?.number
     words.push(signs(`from bar ${bar} ${ahead.box}`))
   } else if (hand.value && pass.value.hand.length > 1) words.push(signs(hand.value.box))
   words.push(`${tempo.value} a minute`)
