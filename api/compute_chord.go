@@ -52,7 +52,36 @@ type ChordView struct {
 	Blend        Overlay        `json:"blend"`
 	Next         Overlay        `json:"next"`
 	Superimposed []Superimposed `json:"superimposed" doc:"Arpeggios of other chords to play over it, best first"`
+	Function     string         `json:"function" doc:"The numeral of the chord in the key that holds there" example:"V7"`
+	Scales       []ScaleOption  `json:"scales" doc:"The scales that a dominant can be played by, the calmest first; none over other chords"`
 	Smaller      []SmallerShape `json:"smaller" doc:"Smaller structures of the chord in the position, kind by kind"`
+}
+
+// ScaleOption is a scale that a chord can be played by.
+type ScaleOption struct {
+	Name string `json:"name" example:"Lydian dominant"`
+	Adds []Tone `json:"adds" doc:"What it has beside the chord"`
+	Use  string `json:"use" doc:"When players take it"`
+	Held bool   `json:"held" doc:"It is the one that is followed"`
+	// ChosenFor is left out where nobody chose it.
+	ChosenFor string `json:"chosenFor,omitempty" enum:"chord,function"`
+}
+
+func (o playContext) scales(k harmony.Key, chord harmony.Chord) []ScaleOption {
+	held, _ := k.ChordScale(chord)
+	chosen := o.chart.ScaleChosen(k, chord)
+	return each(chord.Scales(), func(s harmony.ScaleChoice) ScaleOption {
+		one := ScaleOption{Name: s.Name, Use: s.Use, Held: s.Name == held.Name, Adds: each(s.Adds, func(t harmony.Tone) Tone {
+			return Tone{Degree: t.Degree.String(), Note: t.Note.String()}
+		})}
+		if chosen.Scale == s.Name {
+			one.ChosenFor = "chord"
+			if chosen.Function != "" {
+				one.ChosenFor = "function"
+			}
+		}
+		return one
+	})
 }
 
 // Easier is a shape brought within the player's span.
@@ -155,6 +184,7 @@ func (o playContext) chordView(chord harmony.Chord, p neck.Position, l Layout) (
 		Position: positionOf(p), Layouts: layoutChoices(neck.LayoutChoices(i, p.Window, chord.Tones())),
 		Recurrences: o.recurrences(chord, p), ChordScale: overlay(scale.Root.String()+" "+scale.Name, rule, lay(scale.Tones)),
 		Next: Overlay{Notes: []OverlayNote{}}, Superimposed: []Superimposed{},
+		Function: key.FunctionNumeral(chord), Scales: o.scales(key, chord),
 		Shape: Shape{
 			Chord: chord.Symbol(), Form: string(form), Sign: chord.Quality.Sign, Tones: over.placedAll(laid.Tones),
 			Beyond: over.placedAll(laid.Beyond), Box: []PlacedTone{}, StretchMM: laid.StretchMM, Caution: laid.Caution(o.spanMM),

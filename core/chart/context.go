@@ -70,16 +70,16 @@ func (c Chart) WithScale(chord harmony.Chord, key *harmony.Key, scale string) (C
 	return c, c.checkScales()
 }
 
-// chosenScale is the scale that the player chose for a chord in a key; the choice for the chord itself
-// goes before that for its function.
-func (c Chart) chosenScale(k harmony.Key, chord harmony.Chord) string {
-	chosen := ""
+// ScaleChosen is the scale that the player chose for a chord in a key, or no scale; the choice for the chord
+// itself goes before that for its function.
+func (c Chart) ScaleChosen(k harmony.Key, chord harmony.Chord) ScaleFor {
+	var chosen ScaleFor
 	for _, choice := range c.Scales {
 		switch {
 		case choice.Function == "" && choice.Chord.Same(chord):
-			return choice.Scale
+			return choice
 		case choice.Function != "" && choice.Function == k.FunctionNumeral(chord):
-			chosen = choice.Scale
+			chosen = choice
 		}
 	}
 	return chosen
@@ -91,7 +91,7 @@ func (c Chart) contextOf(k harmony.Key, chord harmony.Chord, next *harmony.Chord
 	if next != nil {
 		at = k.Following(chord, *next)
 	}
-	if chosen := c.chosenScale(k, chord); chosen != "" {
+	if chosen := c.ScaleChosen(k, chord).Scale; chosen != "" {
 		at.Scale, at.Why = chosen, harmony.PlayerChose
 	}
 	return at

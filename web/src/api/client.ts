@@ -187,15 +187,18 @@ const asItIs = (content: Blob | string) => ({
   headers: { 'Content-Type': 'application/octet-stream', ...preferred },
 })
 
-/** Reads a chart from a file's bytes or a pasted text. */
-export async function importChart(content: Blob | string, name = ''): Promise<Imported> {
-  return answer(client.POST('/api/compute/chart/import', { params: { query: { name } }, ...asItIs(content) }))
+/** Reads a chart from a file's bytes or a pasted text; of a MIDI file the voices given, or those that fit best. */
+export async function importChart(
+  content: Blob | string,
+  terms: { name?: string; voices?: string } = {},
+): Promise<Imported> {
+  return answer(client.POST('/api/compute/chart/import', { params: { query: terms }, ...asItIs(content) }))
 }
 
 /** Reads a lick from a file's bytes or a pasted text; what it does not say is taken from the terms. */
 export async function importLick(
   content: Blob | string,
-  terms: { name?: string; tonic?: string; meter?: string; fret?: number },
+  terms: { name?: string; voices?: string; tonic?: string; meter?: string; fret?: number },
 ): Promise<ImportedLick> {
   return answer(client.POST('/api/compute/lick/import', { params: { query: terms }, ...asItIs(content) }))
 }

@@ -2722,12 +2722,19 @@ export interface components {
             /** @description The nearest placing within the player's span, where the shape is wider */
             easier?: components["schemas"]["Easier"];
             extensions: components["schemas"]["Overlay"];
+            /**
+             * @description The numeral of the chord in the key that holds there
+             * @example V7
+             */
+            function: string;
             /** @description All that can be chosen; the first is that of all tones */
             layouts: components["schemas"]["LayoutChoice"][];
             next: components["schemas"]["Overlay"];
             position: components["schemas"]["Position"];
             /** @description Where the same shape comes back in this tune */
             recurrences: components["schemas"]["Recurrence"][];
+            /** @description The scales that a dominant can be played by, the calmest first; none over other chords */
+            scales: components["schemas"]["ScaleOption"][];
             shape: components["schemas"]["Shape"];
             /** @description Smaller structures of the chord in the position, kind by kind */
             smaller: components["schemas"]["SmallerShape"][];
@@ -6312,6 +6319,18 @@ export interface components {
             function?: string;
             /** @example altered */
             scale: string;
+        };
+        ScaleOption: {
+            /** @description What it has beside the chord */
+            adds: components["schemas"]["Tone"][];
+            /** @enum {string} */
+            chosenFor?: "chord" | "function";
+            /** @description It is the one that is followed */
+            held: boolean;
+            /** @example Lydian dominant */
+            name: string;
+            /** @description When players take it */
+            use: string;
         };
         SchemeChoice: {
             mode: string;

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { importChart, Problem, type Imported, type TextFault } from '../../api/client'
 import { mended } from '../../controls/mended'
 import { signs } from '../../controls/spelling'
+import VoiceChoice from '../../controls/VoiceChoice.vue'
 import { useTune } from '../../document/tune'
 
 /** A tune from a pasted text or a file. What cannot be read stays here until it is mended. */
@@ -41,7 +42,7 @@ async function open(chosen: File | undefined) {
   await look()
 }
 
-async function look() {
+async function look(voices: string[] = []) {
   read.value = undefined
   problem.value = ''
   faults.value = []
@@ -50,7 +51,9 @@ async function look() {
     return
   }
   try {
-    read.value = await importChart(file.value ?? text.value, name.value)
+    read.value = await importChart(file.value ?? text.value, {
+      ...{ name: name.value, voices: voices.join(',') || undefined },
+    })
   } catch (error) {
     problem.value = error instanceof Error ? error.message : String(error)
     if (error instanceof Problem) faults.value = error.faults
@@ -63,7 +66,7 @@ function typed() {
 }
 
 /** Where the fault's line begins in the text. */
-function lineStart(fault: TextFault) {
+function lineStart(fault: { line: number }) {
   return text.value
     .split('\n')
     .slice(0, fault.line - 1)
@@ -77,7 +80,7 @@ async function show(fault: TextFault) {
   field.value?.setSelectionRange(start, start + Math.max(fault.symbol.length, 1))
 }
 
-async function mend(fault: TextFault, by: string) {
+async function mend(fault: { line: number; column: number; symbol: string }, by: string) {
   const start = lineStart(fault)
   const end = text.value.indexOf('\n', start)
   const line = text.value.slice(start, end < 0 ? undefined : end)
@@ -100,7 +103,7 @@ async function keep() {
 </script>
 
 <template>
-  <form @submit.prevent="look" @dragover.prevent @drop.prevent="open($event.dataTransfer?.files[0])">
+  <form @submit.prevent="look()" @dragover.prevent @drop.prevent="open($event.dataTransfer?.files[0])">
     <textarea
       ref="field"
       v-model="text"
@@ -151,13 +154,34 @@ async function keep() {
           {{ read.chart.meter }} · {{ read.chart.tempo }}</span
         >
       </p>
+      <VoiceChoice v-if="read.voices.length > 1" :voices="read.voices" @choose="look" />
       <ol class="preview" aria-label="The bars that were read">
-        <li v-for="(bar, n) in read.bars" :key="n">{{ signs(bar.text) }}</li>
+        <li v-for="(bar, n) in read.bars" :key="n" :class="{ unread: bar.unread }">
+          {{ signs(bar.unread || bar.text) }}
+        </li>
       </ol>
+      <ul v-if="read.unread.length" class="faults" aria-label="Bars that could not be read">
+        <li v-for="(one, n) in read.unread" :key="n">
+          <template v-if="one.line">line {{ one.line }}: </template>{{ one.text }}
+          <button
+            v-for="near in file ? [] : one.nearest"
+            :key="near"
+            type="button"
+            class="chip small"
+            :aria-label="`Replace ${one.symbol} by ${near}`"
+            @click="mend(one, near)"
+          >
+            {{ signs(near) }}
+          </button>
+        </li>
+        <li class="quiet">
+          The tune can be kept as it is; these bars are marked and wait to be written over.
+        </li>
+      </ul>
       <ul v-if="read.remarks.length" class="remarks" aria-label="What was not used">
         <li v-for="(remark, n) in read.remarks" :key="n">
           <template v-if="remark.line">line {{ remark.line }}: </template>{{ remark.text }}
-          <span v-if="remark.text" class="quiet">“{{ remark.text }}”</span>
+          <span v-if="remark.source" class="quiet">“{{ remark.source }}”</span>
         </li>
       </ul>
       <Button type="button" label="Keep as a tune" @click="keep" />
@@ -223,6 +247,9 @@ textarea {
 .small {
   padding: 0.05rem 0.5rem;
   margin-left: 0.3rem;
+}
+.preview .unread {
+  background: var(--next-tint);
 }
 .preview {
   display: grid;

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { importLick, Problem, type ImportedLick, type Lick, type TextFault } from '../../api/client'
 import { signs } from '../../controls/spelling'
+import VoiceChoice from '../../controls/VoiceChoice.vue'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 
@@ -15,7 +16,7 @@ const read = ref<ImportedLick>()
 const problem = ref('')
 const faults = ref<TextFault[]>([])
 
-async function look() {
+async function look(voices: string[] = []) {
   problem.value = ''
   faults.value = []
   read.value = undefined
@@ -23,6 +24,7 @@ async function look() {
   try {
     read.value = await importLick(file.value ?? text.value, {
       name: file.value?.name,
+      voices: voices.join(',') || undefined,
       tonic: tune.chart?.key.tonic,
       meter: tune.chart?.meter,
       fret: view.position.value?.core,
@@ -45,7 +47,7 @@ function typed() {
 </script>
 
 <template>
-  <form @submit.prevent="look" @dragover.prevent @drop.prevent="open($event.dataTransfer?.files[0])">
+  <form @submit.prevent="look()" @dragover.prevent @drop.prevent="open($event.dataTransfer?.files[0])">
     <textarea
       v-model="text"
       rows="9"
@@ -79,6 +81,7 @@ B|--8--11p8-----|  … a line for each string, a count above if there is one; or
         Keep and write on
       </button>
     </div>
+    <VoiceChoice v-if="(read?.voices.length ?? 0) > 1" :voices="read!.voices" @choose="look" />
     <p v-if="problem" role="alert" class="problem">{{ signs(problem) }}</p>
     <ul v-if="faults.length" aria-label="What cannot be read">
       <li v-for="(fault, n) in faults" :key="n">

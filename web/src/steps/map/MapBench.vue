@@ -10,6 +10,7 @@ import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { useMapQuery } from './address'
 import PaperPanel from './PaperPanel.vue'
+import ScalesPanel from './ScalesPanel.vue'
 import { shapeOf, type MapPosition } from './shapes'
 
 /** Below the neck: the positions, and what is looked at of the chord beside its shape. */
@@ -33,6 +34,7 @@ const benches = computed(() => [
   { name: 'box' as const, title: `Your box, ${signs(tune.map?.boxName ?? '')}` },
   { name: 'chords' as const, title: 'All chords' },
   { name: 'arpeggios' as const, title: 'Arpeggios over it' },
+  { name: 'scales' as const, title: 'Scales' },
   { name: 'smaller' as const, title: 'Smaller' },
   { name: 'paper' as const, title: 'On paper' },
 ])
@@ -159,6 +161,7 @@ function openChord(symbol: string, position: MapPosition) {
           </RouterLink>
         </li>
       </ul>
+      <ScalesPanel v-else-if="bench === 'scales'" :view-of-chord="viewOfChord" :chord="chord.chord" />
       <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="here" />
       <ul v-else class="chords">
         <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">

@@ -16,7 +16,7 @@ export const labels = ['interval', 'note', 'degree of the key', 'finger'] as con
 /** What the Map step keeps in the address. */
 export const useMapQuery = () =>
   useQuery('map', {
-    bench: oneOf(['box', 'chords', 'arpeggios', 'smaller', 'paper']),
+    bench: oneOf(['box', 'chords', 'arpeggios', 'scales', 'smaller', 'paper']),
     /** What is laid over the chord: an overlay, or the chord of an arpeggio. */
     over: text('box'),
     label: oneOf(labels),
