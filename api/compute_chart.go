@@ -33,6 +33,8 @@ type PlayedBar struct {
 	Key    string `json:"key" example:"Eb major"`
 	Box    string `json:"box" doc:"The box that is played in there" example:"Eb major pentatonic"`
 	Feel   string `json:"feel"`
+	// Changes differs from that of the written bar where a jump leads into another key.
+	Changes string `json:"changes" doc:"What is another than in the bar played before, in short; empty for nothing"`
 }
 
 // WrittenBar is one bar as it is written.
@@ -191,6 +193,9 @@ func playedBars(c chart.Chart) []PlayedBar {
 	for n, line := range barLines(t, 0, t.Bars(), 0) {
 		in := t.At(n)
 		all[n] = PlayedBar{BarLine: line, Source: sources[n] + 1, Key: keyText(in.Key), Feel: string(in.Feel)}
+		if n > 0 {
+			all[n].Changes = in.Since(t.At(n - 1)).String()
+		}
 		if box, err := in.Key.Box(c.Box); err == nil {
 			all[n].Box = box.Name()
 		}

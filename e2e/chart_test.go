@@ -145,7 +145,7 @@ func TestAChordProFileWithOneBadChordIsMended(t *testing.T) {
 	p := openPage(t, demo(t), "/")
 	p.Click("Paste or open a file")
 	p.upload("harbour.cho", "{title: Harbour Light}\n{key: G}\n{tempo: 92}\n[G]Light on the [Em7]harbour, [Cm7x]late and [D7]low\n")
-	p.Sees("read as ChordPro: line 4, column 35", "\"Cm7x\" is not a chord Undaris can read")
+	p.Sees("Harbour Light · ChordPro", "line 4, column 35", "\"Cm7x\" is not a chord Undaris can read")
 	assert.Contains(t, js[string](p, "document.querySelector('textarea').value"), "[Cm7x]late", "what was read stays where it can be mended")
 	p.Click("line 4, column 35")
 	p.Click("Replace Cm7x by Cm7")
@@ -169,7 +169,7 @@ func TestFilesThatCannotBeRead(t *testing.T) {
 		p.Sees(file.says)
 	}
 	p.upload("b.txt", "title: Found\nkey: A minor\n| Am7 | Dm7 | nothing\n")
-	p.Sees("\"nothing\" is not a chord")
+	p.Sees("\"nothing\" is not a chord", "these bars are marked")
 	p.upload("c.txt", "title: Found\nkey: A minor\n| Am7 | Dm7 |\nimagined: | | Bb7 |\n")
 	p.Sees("Found · Bar grid · A minor")
 	p.Click("Keep as a tune")

@@ -5792,6 +5792,8 @@ export interface components {
              * @example Eb major pentatonic
              */
             box: string;
+            /** @description What is another than in the bar played before, in short; empty for nothing */
+            changes: string;
             feel: string;
             /** @example Eb major */
             key: string;

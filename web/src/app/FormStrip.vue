@@ -16,6 +16,8 @@ const props = defineProps<{
   heard?: Map<number, { recognition: string; text: string }>
   /** Only where in the form one is, without the names of the chords. */
   nameless?: boolean
+  /** What is another than before in each bar: the key, the meter or the feel. */
+  changes?: string[]
   /** The bars that are looped. */
   looped?: { from: number; to: number }
 }>()
@@ -123,8 +125,12 @@ function says(m: ChordSpan) {
           :class="heard.get(m.tick)?.recognition.replace(' ', '-')"
         ></span>
       </button>
-      <span v-if="index % barsInRow === 0 || spans[0]?.section" class="number" aria-hidden="true"
-        >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b></span
+      <span
+        v-if="index % barsInRow === 0 || spans[0]?.section || changes?.[index]"
+        class="number"
+        aria-hidden="true"
+        >{{ index + 1 }} <b v-if="spans[0]?.section">{{ spans[0].section }}</b>
+        {{ signs(changes?.[index] ?? '') }}</span
       >
     </li>
   </ol>

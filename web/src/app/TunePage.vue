@@ -143,6 +143,7 @@ useKeys([
       :playing="player.bar"
       :landings="landingsOnStrip"
       :heard="impliedOnStrip"
+      :changes="player.differsFromTune ? undefined : tune.read?.played.map((bar) => bar.changes)"
       :looped="player.loop ? player.bars : undefined"
       @pick="view.goTo"
       @loop="player.loopBars"

@@ -94,6 +94,7 @@ function keys(event: KeyboardEvent) {
       to: bar?.repeatTo,
       fresh: !bar,
       unread: bar?.unread,
+      marked: bar && (bar.changes || bar.segno || bar.coda),
     }"
   >
     <span v-if="bar?.ending" class="ending">{{ bar.ending }}.</span>
@@ -229,15 +230,20 @@ function keys(event: KeyboardEvent) {
 /* What changes with the bar, over its chords; where it leads, at its end. */
 .marks {
   position: absolute;
-  top: 2px;
+  top: 1px;
   left: 14px;
   right: 4px;
   overflow: hidden;
-  font-size: 0.82rem;
+  font-size: 0.75rem;
+  line-height: 1.1;
   font-weight: 650;
   white-space: nowrap;
   text-overflow: ellipsis;
   pointer-events: none;
+}
+/* The chords make room for it. */
+.marked .bar {
+  padding-bottom: 1px;
 }
 .ending ~ .marks {
   top: 14px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { nextTick, ref, shallowRef } from 'vue'
+import { computed, nextTick, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { importChart, Problem, type Imported, type TextFault } from '../../api/client'
 import { mended } from '../../controls/mended'
@@ -17,6 +17,11 @@ const name = ref('')
 const read = shallowRef<Imported>()
 const problem = ref('')
 const faults = shallowRef<TextFault[]>([])
+/** What could not be read: of a file that was refused, or in the bars that are marked. */
+const unreadable = computed(() =>
+  read.value ? read.value.unread.map((one) => ({ ...one, message: one.text })) : faults.value,
+)
+type Place = Pick<TextFault, 'line' | 'column' | 'symbol'>
 const field = ref<HTMLTextAreaElement>()
 
 const textual = /\.(txt|grid|cho|chordpro|chopro|crd|pro|xml|musicxml)$/i
@@ -66,21 +71,21 @@ function typed() {
 }
 
 /** Where the fault's line begins in the text. */
-function lineStart(fault: { line: number }) {
+function lineStart(fault: Place) {
   return text.value
     .split('\n')
     .slice(0, fault.line - 1)
     .reduce((sum, line) => sum + line.length + 1, 0)
 }
 
-async function show(fault: TextFault) {
+async function show(fault: Place) {
   await nextTick()
   const start = lineStart(fault) + Math.max(fault.column - 1, 0)
   field.value?.focus()
   field.value?.setSelectionRange(start, start + Math.max(fault.symbol.length, 1))
 }
 
-async function mend(fault: { line: number; column: number; symbol: string }, by: string) {
+async function mend(fault: Place, by: string) {
   const start = lineStart(fault)
   const end = text.value.indexOf('\n', start)
   const line = text.value.slice(start, end < 0 ? undefined : end)
@@ -127,8 +132,8 @@ async function keep() {
       <span v-if="file" class="quiet">{{ file.name }}</span>
     </div>
     <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
-    <ul v-if="faults.length" class="faults" aria-label="What cannot be read">
-      <li v-for="(fault, n) in faults" :key="n">
+    <ul v-if="unreadable.length" class="faults" aria-label="What cannot be read">
+      <li v-for="(fault, n) in unreadable" :key="n">
         <button v-if="fault.line && !file" type="button" class="place" @click="show(fault)">
           line {{ fault.line }}<template v-if="fault.column">, column {{ fault.column }}</template>
         </button>
@@ -145,6 +150,9 @@ async function keep() {
           {{ signs(near) }}
         </button>
       </li>
+      <li v-if="read" class="quiet">
+        The tune can be kept as it is: these bars are marked and wait to be written over.
+      </li>
     </ul>
     <template v-if="read">
       <p>
@@ -160,24 +168,6 @@ async function keep() {
           {{ signs(bar.unread || bar.text) }}
         </li>
       </ol>
-      <ul v-if="read.unread.length" class="faults" aria-label="Bars that could not be read">
-        <li v-for="(one, n) in read.unread" :key="n">
-          <template v-if="one.line">line {{ one.line }}: </template>{{ one.text }}
-          <button
-            v-for="near in file ? [] : one.nearest"
-            :key="near"
-            type="button"
-            class="chip small"
-            :aria-label="`Replace ${one.symbol} by ${near}`"
-            @click="mend(one, near)"
-          >
-            {{ signs(near) }}
-          </button>
-        </li>
-        <li class="quiet">
-          The tune can be kept as it is; these bars are marked and wait to be written over.
-        </li>
-      </ul>
       <ul v-if="read.remarks.length" class="remarks" aria-label="What was not used">
         <li v-for="(remark, n) in read.remarks" :key="n">
           <template v-if="remark.line">line {{ remark.line }}: </template>{{ remark.text }}

@@ -20,6 +20,7 @@ const keep = (scale: string, ofFunction: boolean) =>
   tune.edit({
     scale: { chord: props.chord, at: view.moment.value?.tick ?? 0, function: ofFunction, scale },
   })
+/** Choosing what was chosen takes it back. */
 function choose(one: (typeof scales.value)[number]) {
   if (one.chosenFor) return keep('', one.chosenFor === 'function')
   return keep(one.name, forFunction.value)
@@ -32,42 +33,39 @@ function choose(one: (typeof scales.value)[number]) {
     {{ signs(viewOfChord.chordScale.name) }}.
   </p>
   <template v-else>
-    <div class="for">
-      <span class="quiet">Choose for</span>
+    <div class="scales">
+      <button
+        v-for="one in scales"
+        :key="one.name"
+        type="button"
+        class="chip"
+        :aria-pressed="one.held"
+        :title="signs(one.use)"
+        @click="choose(one)"
+      >
+        <b>{{ one.name }}</b> {{ one.adds.map((tone) => signs(tone.degree)).join(' ')
+        }}<i v-if="one.chosenFor"> chosen</i>
+      </button>
+      <span class="quiet">for</span>
       <button type="button" class="chip" :aria-pressed="!forFunction" @click="wanted = false">
         {{ signs(chord) }}
       </button>
       <button type="button" class="chip" :aria-pressed="forFunction" @click="wanted = true">
         every {{ signs(viewOfChord.function) }}
       </button>
-      <span v-if="chosen" class="quiet">Choose it once more to take it back.</span>
+      <span class="quiet">{{ signs(scales.find((one) => one.held)?.use ?? '') }}</span>
     </div>
-    <ul class="scales">
-      <li v-for="one in scales" :key="one.name">
-        <button
-          type="button"
-          class="chip"
-          :aria-pressed="one.held"
-          :title="signs(one.use)"
-          @click="choose(one)"
-        >
-          <b>{{ one.name }}</b> {{ one.adds.map((tone) => signs(tone.degree)).join(' ')
-          }}<i v-if="one.chosenFor"> chosen</i>
-        </button>
-      </li>
-    </ul>
-    <p class="quiet">{{ signs(scales.find((one) => one.held)?.use ?? '') }}</p>
   </template>
 </template>
 
 <style scoped>
-.for,
 .scales {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 6px;
-  margin-bottom: 0.5rem;
+  max-height: 106px;
+  overflow-y: auto;
 }
 .scales i {
   font-style: italic;
