@@ -337,7 +337,7 @@ func TestTheLibrary(t *testing.T) {
 	names := "[...document.querySelectorAll('.tunes li strong')].map(e => e.innerText).join()"
 	p.Until("the tune practised last to be first", names+".startsWith('Cold Kettle')")
 	p.Choose("Order", "title")
-	p.Until("order", names+" === 'Cold Kettle,Paper Lanterns,Salt Road at Dusk,Tin Roof Ferry'")
+	p.Until("order", names+" === 'Cold Kettle,Lock Keeper,Paper Lanterns,Salt Road at Dusk,Tin Roof Ferry,Weir Light'")
 	p.TypeInto("Search tunes", "minor")
 	p.Until("one tune", names+" === 'Salt Road at Dusk'")
 	p.TypeInto("Search tunes", "polka")

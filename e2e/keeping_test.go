@@ -97,7 +97,7 @@ func TestALickIsShownAsWritten(t *testing.T) {
 // One undo for what is being edited, which says what it takes back, and outlives leaving
 // the step.
 func TestOneUndoOutlivesLeavingTheStep(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/licks?licks.lick=5&licks.panel=write")
+	p := openPage(t, demo(t), "/tunes/1/licks?licks.lick=7&licks.panel=write")
 	p.writes("8 ♭3", "h 10 11", "8 5", "11 ♭7", "p 8 5", "10 11", "p 8 ♭3")
 	assert.Equal(t, 1, js[int](p, "[...document.querySelectorAll('button')].filter(b => (b.getAttribute('aria-label') ?? '').startsWith('Undo')).length"))
 	p.Press(kb.End, "8")
@@ -164,7 +164,7 @@ func TestSoundAlwaysStops(t *testing.T) {
 func TestKilledWhileTyping(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "own.db")
 	s := serve(t, "demo", data)
-	p := openPage(t, s, "/tunes/1/licks?licks.lick=5&licks.panel=write")
+	p := openPage(t, s, "/tunes/1/licks?licks.lick=7&licks.panel=write")
 	p.ServerMayFail()
 	p.writes("8 ♭3", "h 10 11", "8 5", "11 ♭7", "p 8 5", "10 11", "p 8 ♭3")
 	p.Press(kb.End, "8")
@@ -174,7 +174,7 @@ func TestKilledWhileTyping(t *testing.T) {
 	p.Until("the word", "document.querySelector('header .saved').textContent.trim() === 'not saved'")
 	again := serveAt(t, "demo", data, s.addr())
 	p.Saved()
-	assert.Contains(t, p.file("/api/licks/5"), `"tick":1920`, "what was typed is kept")
+	assert.Contains(t, p.file("/api/licks/7"), `"tick":1920`, "what was typed is kept")
 	again.kill(t)
 }
 
@@ -346,7 +346,7 @@ func TestFewRequestsForOneGesture(t *testing.T) {
 // Two windows on one lick: the second is told, and both stay.
 func TestTwoWindowsOnOneLick(t *testing.T) {
 	s := demo(t)
-	path := "/tunes/1/licks?licks.panel=write&licks.lick=8"
+	path := "/tunes/1/licks?licks.panel=write&licks.lick=10"
 	one, two := openPage(t, s, path), openPage(t, s, path)
 	two.Expect(412)
 	two.Sees("Written in C") // both have read it before it is changed
@@ -366,7 +366,7 @@ func TestTwoWindowsOnOneLick(t *testing.T) {
 
 // A version of a lick is named, and brought back after the lick was changed; that is undone, too.
 func TestALickGoesBackToANamedVersion(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/licks?licks.panel=versions&licks.lick=8")
+	p := openPage(t, demo(t), "/tunes/1/licks?licks.panel=versions&licks.lick=10")
 	p.Sees("Rope and cleat: 8 notes, in C")
 	p.Click("Name version 1")
 	p.TypeInto("Name of version 1", "as it came")

@@ -61,7 +61,7 @@ func TestContrastMeetsAA(t *testing.T) {
 // The signs that players read come from fonts that ship, whatever fonts the
 // machine has.
 func TestSignsAreInTheFontsThatShip(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/2/licks?at=8640&licks.lick=9")
+	p := openPage(t, demo(t), "/tunes/2/licks?at=8640&licks.lick=11")
 	p.Sees("G♯", "♭7")
 	p.Until("the fonts", "document.fonts.status === 'loaded'")
 	for _, weight := range []string{"400", "700"} {

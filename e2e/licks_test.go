@@ -9,7 +9,7 @@ import (
 // A lick is moved over the chords of the tune three ways, side by side; one is heard,
 // kept, and taken back.
 func TestMovingALick(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=5")
+	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=7")
 	p.Sees("Ferry call into A, the 3 of F7")
 	p.Press("m")
 	p.Sees("slide the shape", "stay in position", "keep the frets", "Ferry call over C7")
@@ -35,7 +35,7 @@ func TestMovingALick(t *testing.T) {
 // A lick is understood: its figures, the notes that could be better, a repair that is
 // made, heard, kept and taken back.
 func TestUnderstandingALick(t *testing.T) {
-	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=5")
+	p := openPage(t, demo(t), "/tunes/1/licks?at=5760&licks.lick=7")
 	p.Sees("Ferry call into A, the 3 of F7")
 	p.Press("v")
 	p.Sees("1 of 2 chord tones", "1 of 2 chord tones or colour", "5 G, ♭7 B♭ without 3 E", "ends like a question", "C7 is heard")

@@ -156,7 +156,10 @@ func TestAPlayersFirstVisitByKeyboard(t *testing.T) {
 	p.Until("the next subdivision", named("triplets")+".getAttribute('aria-pressed') === 'true'")
 	p.Press("t")
 	p.Until("a target", "document.querySelector('.chip.target[aria-pressed=true]')")
-	p.Press("s", "s", "s")
+	for n := 0; n < 12 && js[string](p, named("eighths")+".getAttribute('aria-pressed')") != "true"; n++ {
+		p.Press("s") // round through all that there are
+		p.Idle()
+	}
 	p.Until("eighths again", named("eighths")+".getAttribute('aria-pressed') === 'true'")
 	p.Press("t", "t", "t", "t", "t", "t", "t", "t")
 	p.Idle()

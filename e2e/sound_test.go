@@ -79,7 +79,7 @@ func TestTheLineIsHeardInTime(t *testing.T) {
 	// The tap itself is no part of the page, and its policy would refuse it.
 	_, err := chromedp.Call(p.ctx, page.SetBypassCSP, page.SetBypassCSPParams{Enabled: true})
 	require.NoError(t, err)
-	p.Go("/tunes/1/licks?at=5760&licks.lick=5&target=2:10&approach=half+step+below")
+	p.Go("/tunes/1/licks?at=5760&licks.lick=7&target=2:10&approach=half+step+below")
 	p.Sees("Ferry call into A, the 3 of F7")
 	assert.Equal(t, "9 ♭13 outside", p.Tab()[6], "the approach is G sharp")
 	p.Press(" ")

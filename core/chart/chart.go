@@ -132,8 +132,11 @@ func fail(field, format string, args ...any) error {
 // be computed with or kept.
 func (c Chart) Check() error {
 	title := strings.TrimSpace(c.Title)
+	if err := CheckVisible(title); err != nil && oneLine(title) {
+		return fail("title", "%s", err)
+	}
 	switch {
-	case title == "" || len([]rune(title)) > MaxTitle || !oneLine(title):
+	case Visible(title) == "" || len([]rune(title)) > MaxTitle || !oneLine(title):
 		return fail("title", "a title has 1 to %d characters on one line", MaxTitle)
 	case c.Tempo < MinTempo || c.Tempo > MaxTempo:
 		return fail("tempo", "%d is out of range; a tempo is %d to %d beats a minute", c.Tempo, MinTempo, MaxTempo)
@@ -174,7 +177,7 @@ func (c Chart) checkTags() error {
 		return fail("tags", "there are %d tags; a chart has at most %d", len(c.Tags), MaxTags)
 	}
 	for n, tag := range c.Tags {
-		if strings.TrimSpace(tag) != tag || tag == "" || len([]rune(tag)) > MaxTag || strings.Contains(tag, ",") || !oneLine(tag) {
+		if strings.TrimSpace(tag) != tag || tag == "" || len([]rune(tag)) > MaxTag || strings.Contains(tag, ",") || !oneLine(tag) || CheckVisible(tag) != nil {
 			return fail(fmt.Sprintf("tags[%d]", n), "%q is not a tag; one has 1 to %d characters and no comma", tag, MaxTag)
 		}
 	}

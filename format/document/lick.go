@@ -210,7 +210,8 @@ func (d Lick) with(notes func(neck.Instrument) (phrase.Phrase, error)) (lick.Lic
 	if err != nil {
 		return lick.Lick{}, &chart.FieldError{Field: "tonic", Detail: err.Error()}
 	}
-	l := lick.Lick{Name: d.Name, About: d.About, Tags: d.Tags, Tonic: tonic}
+	// What nobody sees of a name is left out.
+	l := lick.Lick{Name: chart.Visible(d.Name), About: d.About, Tags: d.Tags, Tonic: tonic}
 	if d.Tuning != "" {
 		on, err := Instrument{Name: "lick", Tuning: d.Tuning, Frets: neck.MaxFrets, ScaleMM: neck.Standard().ScaleMM}.Core()
 		if err != nil {

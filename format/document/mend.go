@@ -16,6 +16,10 @@ import (
 func (d Chart) Mended() (Chart, []string) {
 	said := []string{}
 	say := func(format string, args ...any) { said = append(said, fmt.Sprintf(format, args...)) }
+	if plain := oneLine(d.Title); chart.Visible(plain) != plain {
+		d.Title = chart.Visible(plain)
+		say("characters of its title that cannot be seen are left out")
+	}
 	if title := strings.TrimSpace(oneLine(d.Title)); title == "" {
 		d.Title = "Untitled"
 		say("it had no title")
@@ -57,7 +61,7 @@ func (d Chart) Mended() (Chart, []string) {
 	}
 	tags := []string(nil)
 	for _, tag := range d.Tags {
-		clean := []rune(strings.TrimSpace(strings.ReplaceAll(oneLine(tag), ",", " ")))
+		clean := []rune(strings.TrimSpace(strings.ReplaceAll(chart.Visible(oneLine(tag)), ",", " ")))
 		if len(clean) > 0 && len(tags) < chart.MaxTags {
 			tags = append(tags, strings.TrimSpace(string(clean[:min(len(clean), chart.MaxTag)])))
 		}

@@ -40,6 +40,10 @@ func Plain() Terms {
 // it whole, and turns what is wrong with it into a fault.
 func (l *Lick) Finish() error {
 	name := strings.TrimSpace(oneLine(l.Lick.Name))
+	if visible := strings.TrimSpace(chart.Visible(name)); visible != name {
+		name = visible
+		l.Remark(0, name, "characters of the title that cannot be seen were left out")
+	}
 	if name == "" {
 		name = "Untitled lick"
 		l.Remark(0, "", "no title is given; it is called %s", name)

@@ -126,6 +126,10 @@ func Lines(data []byte) ([]string, error) {
 // what is wrong with it into a fault.
 func (r *Reading) Finish() error {
 	c := &r.Chart
+	if visible := chart.Visible(c.Title); visible != c.Title && strings.TrimSpace(c.Title) != "" {
+		c.Title = visible
+		r.Remark(0, visible, "characters of the title that cannot be seen were left out")
+	}
 	if strings.TrimSpace(c.Title) == "" {
 		c.Title = "Untitled"
 		r.Remark(0, "", "no title is given; it is called Untitled")

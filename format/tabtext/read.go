@@ -7,7 +7,6 @@ import (
 	"strconv"
 	"strings"
 
-	"undaris/core/chart"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
@@ -90,6 +89,9 @@ func (r *reader) systems(lines []string) []system {
 	for n := 0; n < len(lines); n++ {
 		if m := heading.FindStringSubmatch(strings.ToLower(lines[n])); m != nil && !isTab(lines[n]) {
 			r.head(n+1, m[1], strings.TrimSpace(lines[n][strings.Index(lines[n], ":")+1:]))
+			used[n] = true
+		} else if name, value := plainHeading(lines[n]); name != "" {
+			r.head(n+1, name, value)
 			used[n] = true
 		}
 	}
@@ -182,54 +184,6 @@ func areChords(line string) bool {
 		}
 	}
 	return len(words) > 0
-}
-
-// head reads a heading.
-func (r *reader) head(line int, name, value string) {
-	fault := func(err error) {
-		r.faults = append(r.faults, reading.Fault{Line: line, Symbol: value, Detail: err.Error()})
-	}
-	switch name {
-	case "title":
-		r.Lick.Lick.Name = value
-	case "about":
-		r.Lick.Lick.About = value
-	case "tags":
-		r.Lick.Lick.Tags = strings.Split(value, ",")
-	case "key":
-		key, err := harmony.ReadKey(value)
-		if err != nil {
-			fault(err)
-			return
-		}
-		r.Lick.Lick.Tonic, r.hasKey = key.Tonic, true
-	case "meter":
-		meter, err := chart.ParseMeter(value)
-		if err != nil {
-			fault(fmt.Errorf("%s", strings.TrimPrefix(err.Error(), "meter: ")))
-			return
-		}
-		r.Lick.Lick.Phrase.Meter, r.hasMeter = meter, true
-	case "tuning":
-		r.tune(line, value)
-	default:
-		r.Remark(line, value, "the %s is not kept with a lick", name)
-	}
-}
-
-// tune takes a tuning for the tab's own.
-func (r *reader) tune(line int, text string) {
-	open, err := neck.ReadTuning(text)
-	i := r.terms.Instrument
-	if err == nil {
-		i.Open, i.Name = open, "tab"
-		err = i.Check()
-	}
-	if err != nil {
-		r.faults = append(r.faults, reading.Fault{Line: line, Symbol: text, Detail: err.Error()})
-		return
-	}
-	r.instrument, r.hasTuning = i, true
 }
 
 // check holds a system's lines against the strings there are, and makes them equally

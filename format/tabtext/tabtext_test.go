@@ -118,7 +118,7 @@ func TestHeadingsOfTab(t *testing.T) {
 	assert.Equal(t, "Ferry call / Up and back. / Bb / 3/4 / box, call", strings.Join([]string{l.Name, l.About, l.Tonic.String(), l.Phrase.Meter.String(), strings.Join(l.Tags, ", ")}, " / "))
 	require.NotNil(t, l.Instrument)
 	assert.Equal(t, "D A D G B E", strings.Join(strings.Fields(strings.NewReplacer("2", "", "3", "", "4", "").Replace(l.Instrument.Tuning())), " "))
-	for _, want := range []string{"line 7: the capo is not kept with a lick", "line 1: this line is not used", "line 16: this line is not used", "the lines are not equally long"} {
+	for _, want := range []string{"line 7: the capo is not kept with a lick; its frets are counted from the nut", "line 1: this line is not used", "line 16: this line is not used", "the lines are not equally long"} {
 		assert.Contains(t, said(r), want)
 	}
 }
@@ -128,20 +128,49 @@ func TestTabThatCannotBeRead(t *testing.T) {
 	for want, text := range map[string]string{
 		"line 1: 7 lines of tab stand together here; the instrument has 6 strings, a line each. Name the strings at the left, or write a tuning: line, if it is another": seven,
 		"there is no tab in it: a system is a line of dashes and frets for each string, the highest first, as in E|--8--10--|":                                           "words\n",
-		"there is no fret in the tab":                                                                                  strings.Repeat("---------\n", 6),
-		"line 2, column 3: fret 99 is not on the neck; its frets are 0 to 22":                                          "-----\n--99-\n-----\n-----\n-----\n-----\n",
-		"line 1: \"H\" is not a key: a tonic from C to B with at most one b or #, and a mode dominant, major or minor": "key: H\n-----\n--9--\n-----\n-----\n-----\n-----\n",
-		"the text has 300000 bytes; tab of a lick has at most 262144":                                                  strings.Repeat("-", 300000),
-		"line 1, column 2: the text is not UTF-8 here; save it as UTF-8 and try again":                                 "-\xff",
+		"there is no fret in the tab":                                                  strings.Repeat("---------\n", 6),
+		"line 2, column 3: fret 99 is not on the neck; its frets are 0 to 22":          "-----\n--99-\n-----\n-----\n-----\n-----\n",
+		"the text has 300000 bytes; tab of a lick has at most 262144":                  strings.Repeat("-", 300000),
+		"line 1, column 2: the text is not UTF-8 here; save it as UTF-8 and try again": "-\xff",
 	} {
 		r, err := Read([]byte(text), reading.Plain())
 		assert.EqualError(t, err, want)
 		assert.Nil(t, r)
 	}
-	_, err := Read([]byte("meter: 9/7\ntuning: X Y\n-----\n--9--\n-----\n-----\n-----\n-----\n"), reading.Plain())
+	_, err := Read([]byte("-----\n--99-\n-----\n-----\n-88--\n-----\n"), reading.Plain())
 	var faults reading.Faults
 	require.ErrorAs(t, err, &faults)
 	assert.Len(t, faults, 2, "every fault at once")
+}
+
+// Headings as players write them are read, or named; none of them is a fault.
+func TestHeadingsAsPlayersWriteThem(t *testing.T) {
+	const standard, dropD = "E2 A2 D3 G3 B3 E4", "D2 A2 D3 G3 B3 E4"
+	for heading, want := range map[string][2]string{
+		"Drop D":               {dropD, ""},
+		"(drop d tuning)":      {dropD, ""},
+		"Tuning: Drop D":       {dropD, ""},
+		"Tuning: DADGBE":       {dropD, ""},
+		"Tuned to open G":      {"D2 G2 D3 G3 B3 D4", ""},
+		"Standard tuning":      {standard, ""},
+		"tuning: X Y":          {standard, "line 1: the tuning cannot be read ("},
+		"Capo 2nd fret":        {standard, "line 1: the capo is not kept with a lick"},
+		"capo: 3":              {standard, "line 1: the capo is not kept with a lick"},
+		"♩ = 120":              {standard, "line 1: the tempo is not kept with a lick"},
+		"Tempo 96":             {standard, "line 1: the tempo is not kept with a lick"},
+		"120 bpm":              {standard, "line 1: the tempo is not kept with a lick"},
+		"meter: 9/7":           {standard, "the tab is read without it"},
+		"key: H":               {standard, "\"H\" is not a key"},
+		"slow, with much room": {standard, "line 1: this line is not used"},
+	} {
+		r := read(t, heading, "e|-----|", "B|--9--|", "G|-----|", "D|-----|", "A|-----|", "E|-----|")
+		tuning := standard
+		if r.Lick.Instrument != nil {
+			tuning = r.Lick.Instrument.Tuning()
+		}
+		assert.Equal(t, want[0], tuning, heading)
+		assert.Contains(t, said(r), want[1], heading)
+	}
 }
 
 func TestWritingTab(t *testing.T) {

@@ -14,8 +14,9 @@ const { answer: deck } = useAnswer(
 </script>
 
 <template>
-  <p v-if="first && deck" class="today">
-    <span>{{ deck.text }}</span>
+  <!-- Its room is there from the start: what is below it does not move when the answer comes. -->
+  <p v-if="first" class="today">
+    <span>{{ deck?.text }}</span>
     <RouterLink class="primary" :to="{ name: 'practice', params: { id: first.id } }">Practise</RouterLink>
   </p>
 </template>
@@ -25,6 +26,7 @@ const { answer: deck } = useAnswer(
   display: flex;
   align-items: center;
   gap: 1rem;
+  min-height: 2.6rem;
   margin-bottom: 1rem;
   font-size: 1.1rem;
 }
