@@ -12,7 +12,7 @@ import (
 var views = []string{
 	"/",
 	"/tunes/3/chart", "/tunes/4/chart?chart.panel=tune", "/tunes/2/chart?chart.panel=turnarounds", "/tunes/4/chart?chart.panel=facts",
-	"/tunes/1/chart?chart.panel=versions", "/tunes/1/chart?chart.panel=file",
+	"/tunes/1/chart?chart.panel=versions", "/tunes/1/chart?chart.panel=file", "/tunes/6/chart?chart.panel=form", "/tunes/5/map?map.bench=scales", "/tunes/6/play?at=29760",
 	"/tunes/1/map", "/tunes/3/map?at=21120", "/tunes/2/map?pos=A", "/tunes/4/map?map.bench=arpeggios", "/tunes/4/map?map.bench=chords",
 	"/tunes/1/map?map.full=yes&map.label=note", "/tunes/1/map?map.bench=smaller", "/tunes/2/exercise", "/tunes/1/exercise?exercise.side=choices&exercise.more=yes", "/tunes/3/exercise?exercise.side=keep", "/tunes/3/map?map.bench=paper",
 	"/tunes/4/change?at=1920", "/tunes/4/change?change.bench=path", "/tunes/2/change?change.bench=bends", "/tunes/3/change?change.bench=count",
@@ -40,7 +40,7 @@ func TestEveryViewIsNamedFitsAndCanBeRead(t *testing.T) {
 			p.Until("the page", "document.querySelector('main h1')")
 			switch {
 			case strings.Contains(path, "/chart"):
-				p.Has("Bar 2, " + map[byte]string{'1': "F7", '2': "B7", '3': "F♯m7", '4': "Fm7"}[path[len("/tunes/")]])
+				p.Has("Bar 2, " + map[byte]string{'1': "F7", '2': "B7", '3': "F♯m7", '4': "Fm7", '5': "E♭9", '6': "C"}[path[len("/tunes/")]])
 				p.Until("the panel", "document.querySelector('[role=tabpanel]').innerText.length > 20")
 			case strings.Contains(path, "/solo"):
 				p.Until("the neck", "document.querySelector('.neck')")

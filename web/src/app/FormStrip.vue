@@ -18,6 +18,8 @@ const props = defineProps<{
   nameless?: boolean
   /** What is another than before in each bar: the key, the meter or the feel. */
   changes?: string[]
+  /** Little room: one row stands, and the next can be seen to come. */
+  low?: boolean
   /** The bars that are looped. */
   looped?: { from: number; to: number }
 }>()
@@ -79,7 +81,7 @@ function says(m: ChordSpan) {
   <ol
     ref="strip"
     class="strip"
-    :class="{ eight: inARow === 8, threaded: landings, alone: heard }"
+    :class="{ eight: inARow === 8, low, threaded: landings, alone: heard }"
     aria-label="The form"
     @pointerdown="press"
     @pointermove="drag"
@@ -151,6 +153,9 @@ function says(m: ChordSpan) {
   scrollbar-width: thin;
   touch-action: pan-y;
   user-select: none;
+}
+.strip.low {
+  max-height: 98px;
 }
 .strip.eight {
   grid-template-columns: repeat(8, minmax(0, 1fr));
@@ -322,6 +327,7 @@ button:hover {
 }
 @media (max-width: 600px) {
   .strip,
+  .strip.low,
   .strip.eight {
     grid-template-columns: repeat(4, minmax(0, 1fr));
     max-height: 72px;

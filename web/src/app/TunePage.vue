@@ -136,6 +136,7 @@ useKeys([
     </p>
     <FormStrip
       v-if="route.name !== 'chart' && stripShows !== 'nothing'"
+      :low="route.name === 'play'"
       :nameless="stripShows === 'bars'"
       :moments="strip.moments"
       :now="strip.now"
