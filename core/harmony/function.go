@@ -54,7 +54,8 @@ func (k Key) Function(c Chord) string {
 	return said
 }
 
-// degreeSaid is DegreeOf as players say it: a tone spelled as b1 is the 7.
+// degreeSaid is DegreeOf as players say it: a tone spelled as b1 is the 7, one with two signs the degree that it
+// sounds as.
 func (k Key) degreeSaid(n pitch.Note) string {
 	d := k.DegreeOf(n)
 	switch {
@@ -62,6 +63,8 @@ func (k Key) degreeSaid(n pitch.Note) string {
 		return "home itself"
 	case d.Number == 1 && d.Alter == -1:
 		d = pitch.Degree{Number: 7}
+	case d.Alter > 1 || d.Alter < -1:
+		d = k.DegreeOf(k.Spell(n.Class()))
 	}
 	return fmt.Sprintf("the %s of the key", d)
 }
@@ -84,7 +87,11 @@ func (k Key) wants(c Chord) string {
 		goal := transposed(pitch.Note{Letter: 3}, pitch.Note{}, c.Root) // a fourth up, spelled as F lies over C
 		return fmt.Sprintf("It leads a fourth up, to the chord on %s: V7/%s", goal, k.goalNumeral(goal))
 	case c.Quality.family == diminished:
-		return fmt.Sprintf("It passes: its root moves a half step up to %s or down again", c.Root.Up(1, 1))
+		goal := c.Root.Up(1, 1)
+		if goal.Accidental > 1 || goal.Accidental < -1 {
+			goal = k.Spell(goal.Class())
+		}
+		return fmt.Sprintf("It passes: its root moves a half step up to %s or down again", goal)
 	}
 	return ""
 }

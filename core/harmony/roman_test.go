@@ -65,6 +65,8 @@ func TestFunctionInWords(t *testing.T) {
 		{"A", MinorMode, "B7", "II: a whole step above home; its 3 is the #4 of the key, its b7 is home itself. It leads a fourth up, to the chord on E: V7/V"},
 		{"C", DominantMode, "A7", "VI: a sixth above home; its 3 is the #1 of the key, its b7 is the 5 of the key. It leads a fourth up, to the chord on D: V7/ii"},
 		{"C", MajorMode, "D7", "II: a whole step above home; its 3 is the #4 of the key, its b7 is home itself. It leads a fourth up, to the chord on G: V7/V"},
+		{"C", MajorMode, "Gbdim7", "bv°: a diminished fifth above home; its b3 is the 6 of the key, its bb7 is the b3 of the key. It passes: its root moves a half step up to G or down again"},
+		{"C", MajorMode, "Abdim7", "bvi°: a minor sixth above home; its b3 is the 7 of the key, its bb7 is the 4 of the key. It passes: its root moves a half step up to A or down again"},
 		{"C", DominantMode, "F#dim7", "#iv°: an augmented fourth above home; its b3 is the 6 of the key, its bb7 is the b3 of the key. It passes: its root moves a half step up to G or down again"},
 		{"F#", MinorMode, "D7", "bVI: a minor sixth above home; its 3 is home itself, its b7 is the b5 of the key. It stands a half step above the V and slides down into it"},
 		{"Ab", MajorMode, "Bbb7", "bII: a half step above home; its 3 is the 4 of the key, its b7 is the 7 of the key. It stands a half step above home and slides down into it"},

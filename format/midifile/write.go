@@ -25,6 +25,10 @@ var voices = []struct {
 	{band.Chords, "Chords", 0, 26}, {band.Bass, "Bass", 1, 33}, {band.Drums, "Drums", drums, 0}, {band.Click, "Click", drums, 0},
 }
 
+// clocksPerQuarter is how many clocks MIDI has to a quarter: a metronome clicks so many times as a counted beat
+// has of them.
+const clocksPerQuarter = 24
+
 // Write writes one chorus of the chart, feel applied, in 480 ticks to a quarter:
 // a track of tempo, meter, key and markers (sections and chord symbols), and one
 // each for chords, bass and click.
@@ -123,7 +127,7 @@ func headOf(c chart.Chart, choruses, first int) (*smf.Track, int) {
 func changeMessages(from, to chart.Setting) []smf.Message {
 	messages := []smf.Message{}
 	if from.Meter != to.Meter {
-		messages = append(messages, smf.MetaMeter(uint8(to.Meter.Count), uint8(to.Meter.Unit)))
+		messages = append(messages, smf.MetaTimeSig(uint8(to.Meter.Count), uint8(to.Meter.Unit), uint8(to.Meter.BeatTicks()*clocksPerQuarter/chart.TicksPerQuarter), 8))
 	}
 	if fifths := to.Key.Fifths(); from.Key != to.Key && fifths >= -7 && fifths <= 7 { // the file has no sign for more
 		messages = append(messages, smf.MetaKey(0, to.Key.Mode != harmony.MinorMode, uint8(max(fifths, -fifths)), fifths < 0))
