@@ -50,11 +50,12 @@ func readSign(text string) (q *Quality, at int, meant []string) {
 	r.triad()
 	r.figure()
 	for r.rest != "" {
-		before := r.rest
+		before := *r
 		if !r.modifier() {
+			*r = before // what makes no sense there stays unread
 			break
 		}
-		if r.rest == before {
+		if r.rest == before.rest {
 			break
 		}
 	}

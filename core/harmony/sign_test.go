@@ -25,7 +25,7 @@ func TestLeadSheetSymbols(t *testing.T) {
 		{"C-7b5", "Cm7b5", "C Eb Gb Bb"}, {"Cm7(b5)", "Cm7b5", "C Eb Gb Bb"}, {"Cm9b5", "Cm9b5", "C Eb Gb Bb D"}, {"C-9", "Cm9", "C Eb G Bb D"}, {"C°7", "Cdim7", "C Eb Gb Bbb"}, {"Cdim", "Cdim", "C Eb Gb"}, {"Cmb5", "Cdim", "C Eb Gb"}, {"C#5", "C#5", "C# G#"},
 		{"C(#5)", "Caug", "C E G#"}, {"C7alt", "C7alt", "C E Bb Db D# F# Ab"}, {"Calt", "C7alt", "C E Bb Db D# F# Ab"}, {"C7b9#9", "C7b9#9", "C E G Bb Db D#"}, {"Cno3", "C5", "C G"}, {"C7-9", "C7b9", "C E G Bb Db"}, {"C7+9", "C7#9", "C E G Bb D#"},
 		{"Csus2", "Csus2", "C D G"}, {"Csus7", "C7sus4", "C F G Bb"}, {"C9sus", "C9sus4", "C F G Bb D"}, {"C6add9", "C6/9", "C E G A D"}, {"C6/9/E", "C6/9/E", "C E G A D"}, {"Cm7/Bb", "Cm7/Bb", "C Eb G Bb"}, {"C11", "C11", "C E G Bb D F"}, {"Cm7(11)", "Cm11", "C Eb G Bb D F"},
-		{"C7(13)", "C13", "C E G Bb D A"}, {"C7#5b9", "C7#5b9", "C E G# Bb Db"}, {"Cdom9", "C9", "C E G Bb D"}, {"Cdom", "C7", "C E G Bb"},
+		{"C7(13)", "C13", "C E G Bb D A"}, {"C7#5b9", "C7#5b9", "C E G# Bb Db"}, {"Cdom9", "C9", "C E G Bb D"}, {"Cdom", "C7", "C E G Bb"}, {"C6/9#11", "C6/9#11", "C E G A D F#"}, {"C6/9(#11)", "C6/9#11", "C E G A D F#"}, {"C69#11/G", "C6/9#11/G", "C E G A D F#"},
 	} {
 		chord, err := ParseChord(c.read)
 		require.NoError(t, err, c.read)
@@ -44,7 +44,8 @@ func TestSymbolsThatAreRefused(t *testing.T) {
 		require.ErrorAs(t, err, &fault, symbol)
 		assert.Equal(t, nearest, fault.Nearest, symbol)
 	}
-	for _, symbol := range []string{"C9b9", "C13b13", "C7(9)(b9)", "C7b9(9)", "C7(11)(#11)", "C7(13)b13", "C7add9b9", "C11#11", "C7b5#11", "C7#5b13", "Cm7#9", "Csus4add11", "C6maj7", "C5b9", "Cb9b9x", "Cdim9", "Cmaj7b9", "C7sus4#9", "Cm#5", "C)", "C((7", "C7 7", "C7,,7"} {
+	for _, symbol := range []string{"C9b9", "C13b13", "C7(9)(b9)", "C7b9(9)", "C7(11)(#11)", "C7(13)b13", "C7add9b9", "C11#11", "C7b5#11", "C7#5b13", "Cm7#9", "Csus4add11", "C6maj7", "C5b9", "Cb9b9x", "Cdim9", "Cmaj7b9", "C7sus4#9", "Cm#5", "C)", "C((7", "C7 7", "C7,,7",
+		"C7omit3", "C7no3", "Cmsus4", "Cm7sus4", "Cm7alt", "C7sus4alt", "C9alt", "Csus4sus2", "Cdimsus4", "C6/9b9", "Cm6/9#11"} {
 		_, err := ParseChord(symbol)
 		assert.Error(t, err, symbol)
 	}
@@ -98,6 +99,21 @@ func TestAlterationsInAnyOrder(t *testing.T) {
 		got, err := ParseChord("G7" + text)
 		require.NoError(t, err, text)
 		assert.Equal(t, want.Symbol(), got.Symbol(), text)
+	})
+}
+
+// No word that a symbol ends with is lost: it is heard in the chord, or the symbol is refused.
+func TestNoWordIsLost(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		text := "C" + rapid.SampledFrom([]string{"", "m", "maj", "sus2", "sus4", "dim", "aug"}).Draw(t, "triad") + rapid.SampledFrom([]string{"", "6", "7", "9", "13", "7b9"}).Draw(t, "number")
+		word := rapid.SampledFrom([]string{"sus2", "sus4", "alt", "no3", "omit3"}).Draw(t, "word")
+		chord, err := ParseChord(text + word)
+		if err != nil {
+			return
+		}
+		q := chord.Quality
+		heard := map[string]bool{"sus2": q.has("2"), "sus4": q.has("4"), "alt": q.Sign == "7alt", "no3": !q.has("3") && !q.has("b3"), "omit3": !q.has("3") && !q.has("b3")}
+		require.True(t, heard[word], "%s is read as %s", text+word, chord.Symbol())
 	})
 }
 

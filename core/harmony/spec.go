@@ -45,6 +45,9 @@ type spec struct {
 // names for one sound, tensions only over a seventh (common practice; where lead sheets differ, ours).
 func (s spec) isValid() bool {
 	tensions := s.flatNinth || s.sharpNinth || s.sharpEleventh || s.flatThirteenth || s.thirteenth
+	if s == (spec{sixth: true, ninth: true, sharpEleventh: true}) {
+		return true // the one chord without a seventh that lead sheets alter
+	}
 	suspended := s.third == secondForThird || s.third == fourthForThird
 	switch {
 	case s.altered:
