@@ -228,7 +228,7 @@ func TestVersionsAreListedAndRestored(t *testing.T) {
 func TestTheLibrary(t *testing.T) {
 	c := application(t, nil)
 	list := call[[]ChartEntry](c, "GET", "/api/charts", nil, 200)
-	require.Len(t, list, 4)
+	require.Len(t, list, 6)
 	assert.Equal(t, []string{"house set", "shuffle"}, list[0].Tags)
 	assert.Equal(t, 12, list[0].Bars)
 	assert.Equal(t, "minor twelve-bar", list[2].Scheme)

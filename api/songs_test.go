@@ -62,7 +62,13 @@ func TestHeavyComputationsOverDrawnSongs(t *testing.T) {
 		}
 		ask("/api/compute/lick/verdict", VerdictRequest{MovesRequest: MovesRequest{PlayContext: on, Lick: licks[n%len(licks)].Lick}})
 		ask("/api/compute/lick/variants", MovesRequest{PlayContext: on, Lick: licks[n%len(licks)].Lick})
-		plan := SoloRequest{PlayContext: on, Plan: document.ChorusPlan{Seed: uint64(n)}}
+		plan := SoloRequest{PlayContext: on, Plan: document.ChorusPlan{Seed: uint64(n), FromLicks: n%2 == 1}}
+		if plan.Plan.FromLicks {
+			for _, l := range licks {
+				plan.Licks = append(plan.Licks, l.Lick)
+			}
+			plan.Hands = &document.Hands{Instrument: &necks[n%len(necks)]}
+		}
 		if planned, ok := ask("/api/compute/solo", plan); ok {
 			current := document.Chorus{Plan: plan.Plan, Blocks: decoded[PlannedSolo](t, planned.body).Best[0].Blocks}
 			ask("/api/compute/solo/chorus", ChorusRequest{PlayContext: on, Chorus: current})

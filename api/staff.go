@@ -14,15 +14,16 @@ type StaffBar struct {
 
 // StaffItem is one sign of a voice: a rest, or notes that sound together.
 type StaffItem struct {
-	Tick    int         `json:"tick"`
-	Ticks   int         `json:"ticks"`
-	Kind    string      `json:"kind" doc:"whole to 64th; empty where no sign has that length"`
-	Dots    int         `json:"dots"`
-	Triplet bool        `json:"triplet" doc:"Three stand in the time of two"`
-	Tied    bool        `json:"tied" doc:"To the sign after it"`
-	Bracket int         `json:"bracket,omitempty" doc:"How many signs stand under a triplet bracket that ends with this one"`
-	Notes   []StaffNote `json:"notes" doc:"None for a rest"`
-	Graces  []StaffNote `json:"graces"`
+	Tick     int         `json:"tick"`
+	Ticks    int         `json:"ticks"`
+	Kind     string      `json:"kind" doc:"whole to 64th; empty where no sign has that length"`
+	Dots     int         `json:"dots"`
+	Tuplet   int         `json:"tuplet" doc:"How many stand in the time of inTimeOf; 0 for none"`
+	InTimeOf int         `json:"inTimeOf"`
+	Tied     bool        `json:"tied" doc:"To the sign after it"`
+	Bracket  int         `json:"bracket,omitempty" doc:"How many signs stand under a bracket that ends with this one"`
+	Notes    []StaffNote `json:"notes" doc:"None for a rest"`
+	Graces   []StaffNote `json:"graces"`
 }
 
 // StaffNote is a note as it is written: as it sounds, an octave of a guitar's staff lower.
@@ -50,7 +51,7 @@ func staffOf(p phrase.Phrase, i neck.Instrument, k harmony.Key) []StaffBar {
 		for _, voice := range bar.Voices {
 			signs := make([]StaffItem, len(voice))
 			for n, w := range voice {
-				signs[n] = StaffItem{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Triplet: w.Triplet, Tied: w.Tied, Bracket: w.Bracket, Notes: notes(w.Events), Graces: notes(w.Graces)}
+				signs[n] = StaffItem{Tick: w.Tick, Ticks: w.Ticks, Kind: w.Kind, Dots: w.Dots, Tuplet: w.Tuplet, InTimeOf: w.InTimeOf(), Tied: w.Tied, Bracket: w.Bracket, Notes: notes(w.Events), Graces: notes(w.Graces)}
 			}
 			out.Voices = append(out.Voices, signs)
 		}

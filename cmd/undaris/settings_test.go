@@ -60,7 +60,7 @@ func TestCommands(t *testing.T) {
 
 // A new file is filled once; a library that was emptied stays empty.
 func TestFilling(t *testing.T) {
-	for withTunes, tunes := range map[bool]int{false: 0, true: 4} {
+	for withTunes, tunes := range map[bool]int{false: 0, true: 6} {
 		data, err := store.Open(filepath.Join(t.TempDir(), "new.db"))
 		require.NoError(t, err)
 		kept := library.New(data, slog.New(slog.DiscardHandler))

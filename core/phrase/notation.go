@@ -64,15 +64,15 @@ type NoteValue struct {
 	// that length.
 	Kind string
 	Dots int
-	// Triplet says that three stand in the time of two.
-	Triplet bool
+	// Tuplet says how many stand in the time of fewer: 3 in that of two, 5 in that of four, 0 none.
+	Tuplet int
 }
 
 // noteValues are the lengths that have a sign of their own, longest first.
 var noteValues = []NoteValue{
-	{2880, "whole", 1, false}, {1920, "whole", 0, false}, {1440, "half", 1, false}, {960, "half", 0, false}, {720, "quarter", 1, false}, {640, "half", 0, true},
-	{480, "quarter", 0, false}, {360, "eighth", 1, false}, {320, "quarter", 0, true}, {240, "eighth", 0, false}, {180, "16th", 1, false}, {160, "eighth", 0, true},
-	{120, "16th", 0, false}, {90, "32nd", 1, false}, {80, "16th", 0, true}, {60, "32nd", 0, false}, {40, "32nd", 0, true}, {30, "64th", 0, false},
+	{2880, "whole", 1, 0}, {1920, "whole", 0, 0}, {1440, "half", 1, 0}, {960, "half", 0, 0}, {720, "quarter", 1, 0}, {640, "half", 0, 3},
+	{480, "quarter", 0, 0}, {384, "quarter", 0, 5}, {360, "eighth", 1, 0}, {320, "quarter", 0, 3}, {288, "eighth", 1, 5}, {240, "eighth", 0, 0}, {192, "eighth", 0, 5}, {180, "16th", 1, 0}, {160, "eighth", 0, 3},
+	{120, "16th", 0, 0}, {96, "16th", 0, 5}, {90, "32nd", 1, 0}, {80, "16th", 0, 3}, {60, "32nd", 0, 0}, {48, "32nd", 0, 5}, {40, "32nd", 0, 3}, {30, "64th", 0, 0},
 }
 
 // maxNoteValues is how many signs a time within a bar is cut into at most.
@@ -104,7 +104,7 @@ func noteValuesInBar(at, ticks, beat int) []NoteValue {
 		}
 		found := false
 		for _, s := range noteValues {
-			if s.Ticks <= room && (s.Ticks == left || s.Ticks == room || !s.Triplet) {
+			if s.Ticks <= room && (s.Ticks == left || s.Ticks == room || s.Tuplet == 0) {
 				parts = append(parts, s)
 				left, at, found = left-s.Ticks, at+s.Ticks, true
 				break
@@ -125,7 +125,7 @@ type NotatedNote struct {
 	Events, Graces []int
 	// Tied says that the sign is tied to the one after it, since the note goes on.
 	Tied bool
-	// Bracket is how many triplet values stand under one bracket that ends with this one; 0
+	// Bracket is how many values of a tuplet stand under one bracket that ends with this one; 0
 	// where none ends.
 	Bracket int
 }
@@ -191,21 +191,29 @@ func (p Phrase) voiceIn(voice []VoiceNote, from, to, beat int) (written []Notate
 	if now < to {
 		rest(to)
 	}
-	bracketTriplets(written)
+	bracketTuplets(written)
 	return written, sounds
 }
 
-// bracketTriplets puts triplets under brackets: three in the time of two, as few as make up
-// whole eighths (common).
-func bracketTriplets(written []NotatedNote) {
+// InTimeOf is how many plain values the values of a tuplet take the time of; 0 for none.
+func (v NoteValue) InTimeOf() int { return map[int]int{3: 2, 5: 4}[v.Tuplet] }
+
+// bracketTuplets puts tuplets under brackets: as few as make up whole eighths, of quintuplets whole quarters (common).
+func bracketTuplets(written []NotatedNote) {
 	count, ticks := 0, 0
-	for n := range written {
-		if !written[n].Triplet {
+	for n, one := range written {
+		if one.Tuplet == 0 || n > 0 && one.Tuplet != written[n-1].Tuplet {
 			count, ticks = 0, 0
+		}
+		if one.Tuplet == 0 {
 			continue
 		}
-		count, ticks = count+1, ticks+written[n].Ticks
-		if count > 1 && ticks%(chart.TicksPerQuarter/2) == 0 {
+		whole := chart.TicksPerQuarter / 2
+		if one.Tuplet == 5 {
+			whole = chart.TicksPerQuarter
+		}
+		count, ticks = count+1, ticks+one.Ticks
+		if count > 1 && ticks%whole == 0 {
 			written[n].Bracket = count
 			count, ticks = 0, 0
 		}

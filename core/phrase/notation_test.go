@@ -1,6 +1,7 @@
 package phrase_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -20,8 +21,8 @@ func notated(p phrase.Phrase) string {
 			signs := []string{}
 			for _, w := range voice {
 				sign := w.Kind + strings.Repeat(".", w.Dots)
-				if w.Triplet {
-					sign += "/3"
+				if w.Tuplet > 0 {
+					sign += fmt.Sprint("/", w.Tuplet)
 				}
 				if len(w.Events) == 0 {
 					sign = "r" + sign
@@ -48,6 +49,13 @@ func TestNotation(t *testing.T) {
 	triplets := phrasetest.FourFour(phrasetest.At(0, 3, 8, phrasetest.Lasting(160)), phrasetest.At(0, 3, 10, phrasetest.Lasting(160)), phrasetest.At(0, 3, 8, phrasetest.Lasting(160)))
 	triplets.Events[1].Tick, triplets.Events[2].Tick = 160, 320
 	assert.Equal(t, "eighth/3 eighth/3 eighth/3 rhalf.", notated(triplets))
+	fives := phrasetest.FourFour()
+	for n := range 4 {
+		one := phrasetest.At(0, 3, 8, phrasetest.Lasting(96*(1+n/3)))
+		one.Tick = 96 * n
+		fives.Events = append(fives.Events, one)
+	}
+	assert.Equal(t, "16th/5 16th/5 16th/5 eighth/5 rhalf.", notated(fives), "five in the time of four")
 	over := phrasetest.FourFour(phrasetest.At(7, 3, 8, phrasetest.Lasting(480)))
 	assert.Equal(t, "rhalf. reighth eighth~ | eighth reighth rhalf.", notated(over), "over the bar line it is tied")
 	pickup := phrasetest.FourFour(phrasetest.At(-1, 3, 8), phrasetest.At(0, 3, 10))

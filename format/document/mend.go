@@ -16,7 +16,7 @@ import (
 func (d Chart) Mended() (Chart, []string) {
 	said := []string{}
 	say := func(format string, args ...any) { said = append(said, fmt.Sprintf(format, args...)) }
-	if plain := oneLine(d.Title); chart.Visible(plain) != plain {
+	if plain := oneLine(d.Title); strings.TrimSpace(plain) != "" && chart.Visible(plain) != plain {
 		d.Title = chart.Visible(plain)
 		say("characters of its title that cannot be seen are left out")
 	}

@@ -217,8 +217,8 @@ func (w lickWriter) voice(v, staff, from, to int, add func(any)) {
 // signNote is a note as long as a sign.
 func signNote(p phrase.NoteValue, staff int, voice string) *note {
 	n := &note{Duration: float64(p.Ticks), Voice: voice, Type: p.Kind, Staff: staff, Dots: make([]dot, p.Dots)}
-	if p.Triplet {
-		n.Tuplet = &tupletOf{Actual: 3, Normal: 2}
+	if p.Tuplet > 0 {
+		n.Tuplet = &tupletOf{Actual: p.Tuplet, Normal: p.InTimeOf()}
 	}
 	return n
 }

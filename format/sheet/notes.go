@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+	"strconv"
 
 	"undaris/core/phrase"
 )
@@ -51,12 +52,12 @@ func (s system) group(signs []phrase.NotatedNote, at func(int) float64, shown ma
 			}
 		}
 	}
-	if signs[0].Triplet && len(signs) > 1 {
+	if signs[0].Tuplet > 0 && len(signs) > 1 {
 		y := end + 2.6
 		if up {
 			y = end - 0.8
 		}
-		s.text((at(signs[0].Tick)+at(signs[len(signs)-1].Tick))/2, y, letters{size: 2.6, at: centre}, "3")
+		s.text((at(signs[0].Tick)+at(signs[len(signs)-1].Tick))/2, y, letters{size: 2.6, at: centre}, strconv.Itoa(signs[0].Tuplet))
 	}
 }
 

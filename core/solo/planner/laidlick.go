@@ -53,6 +53,9 @@ func (pc *planContext) layLick(n, shift int, s phraseSlot, p pattern, room lickR
 	beat := s.beat
 	w := pc.PositionAt(s.start).Window
 	set := pc.placedLick(n, w, s.in).phrase.Events
+	if len(set) < leastOfLick { // what fitted in one key or meter need not in another
+		return p, none, false
+	}
 	first, last := set[0].Tick+shift, set[len(set)-1].Tick+shift
 	if first < -room.before || first > 2*beat || last > room.last || s.start+first < -pc.Chart.Meter.BarTicks() {
 		return p, none, false

@@ -6653,12 +6653,14 @@ export interface components {
         StaffItem: {
             /**
              * Format: int64
-             * @description How many signs stand under a triplet bracket that ends with this one
+             * @description How many signs stand under a bracket that ends with this one
              */
             bracket?: number;
             /** Format: int64 */
             dots: number;
             graces: components["schemas"]["StaffNote"][];
+            /** Format: int64 */
+            inTimeOf: number;
             /** @description whole to 64th; empty where no sign has that length */
             kind: string;
             /** @description None for a rest */
@@ -6669,8 +6671,11 @@ export interface components {
             ticks: number;
             /** @description To the sign after it */
             tied: boolean;
-            /** @description Three stand in the time of two */
-            triplet: boolean;
+            /**
+             * Format: int64
+             * @description How many stand in the time of inTimeOf; 0 for none
+             */
+            tuplet: number;
         };
         StaffNote: {
             /**

@@ -124,8 +124,10 @@ export async function engrave(into: HTMLDivElement, e: Engraving) {
   })
 }
 
-/** Signs that stand under one bracket: three in the time of two. */
+/** Signs that stand under one bracket, as three in the time of two. */
 const tuplets = (signs: StaffBar['voices'][number], notes: StaveNote[]): Tuplet[] =>
-  signs.flatMap(({ bracket }, n) =>
-    bracket ? [new Tuplet(notes.slice(n + 1 - bracket, n + 1), { numNotes: 3, notesOccupied: 2 })] : [],
+  signs.flatMap(({ bracket, tuplet, inTimeOf }, n) =>
+    bracket
+      ? [new Tuplet(notes.slice(n + 1 - bracket, n + 1), { numNotes: tuplet, notesOccupied: inTimeOf })]
+      : [],
   )
