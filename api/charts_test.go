@@ -243,11 +243,11 @@ func TestTheLibrary(t *testing.T) {
 	copied := call[KeptChart](c, "POST", path+"/duplicate", nil, 201)
 	assert.Equal(t, "Tin Roof Ferry, copy", copied.Chart.Title)
 	assert.Equal(t, 204, c.do("DELETE", fmt.Sprintf("/api/charts/%d?version=1", copied.ID), nil).Code)
-	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), 4)
+	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), 6)
 	gone := call[[]ChartEntry](c, "GET", "/api/charts/deleted", nil, 200)
 	require.Len(t, gone, 1)
 	call[KeptChart](c, "POST", fmt.Sprintf("/api/charts/%d/restore", gone[0].ID), nil, 200)
-	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), 5)
+	assert.Len(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200), 7)
 	assert.Equal(t, 404, c.do("POST", "/api/charts/999/duplicate", nil).Code)
 }
 

@@ -85,10 +85,10 @@ func TestADamagedRowHidesNothingButItself(t *testing.T) {
 	assert.Empty(t, call[[]ChartEntry](c, "GET", "/api/charts", nil, 200)[1].Damaged)
 
 	licks := call[[]KeptLick](c, "GET", "/api/licks", nil, 200)
-	require.Len(t, licks, 4)
+	require.Len(t, licks, 6)
 	assert.NotEmpty(t, licks[1].Damaged)
 	assert.Equal(t, "Slack water", licks[1].Lick.Name)
-	assert.Equal(t, 3, call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{PlayContext: PlayContext{Chart: chart.Chart}}, 200).Of)
+	assert.Equal(t, 5, call[FoundLicks](c, "POST", "/api/licks/find", FindLicks{PlayContext: PlayContext{Chart: chart.Chart}}, 200).Of)
 	assert.Equal(t, 204, c.do("DELETE", "/api/licks/4?version=1", nil).Code)
 
 	_, err = db.Exec(`update documents set body='{"solo":7}' where kind='solo'`)
