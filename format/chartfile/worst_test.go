@@ -13,7 +13,7 @@ const mebi = 1 << 20
 // worst are texts of a mebibyte that a careless reader chokes on: by name, as each format would be
 // handed them.
 func worst() map[string]struct{ name, text string } {
-	filled := func(unit string) string { return strings.Repeat(unit, mebi/len(unit)) }
+	filled := func(unit string) string { return strings.Repeat(unit, (mebi-512)/len(unit)) }
 	score := func(measure string) string {
 		return `<score-partwise version="4.0"><part-list><score-part id="P1"><part-name>a</part-name></score-part></part-list><part id="P1">` +
 			filled(measure) + `</part></score-partwise>`

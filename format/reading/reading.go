@@ -99,9 +99,16 @@ func (r *Remarked) Remark(line int, text, format string, args ...any) {
 	}
 }
 
-// Lines cuts a text file into its lines, whatever ends them. Text that is not
+// MaxTextBytes is how much text is read: a chart of 512 bars has a twentieth of it, and it takes a second or
+// less to be read, so that nobody who has gone leaves work behind.
+const MaxTextBytes = 1 << 20
+
+// Lines cuts a text file into its lines, whatever ends them. More than MaxTextBytes is a fault. Text that is not
 // UTF-8 is a fault at its first bad byte.
 func Lines(data []byte) ([]string, error) {
+	if len(data) > MaxTextBytes {
+		return nil, Wrong("the text has %d bytes; at most %d are read", len(data), MaxTextBytes)
+	}
 	text := strings.TrimPrefix(string(data), "\ufeff")
 	text = strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(text)
 	lines := strings.Split(text, "\n")

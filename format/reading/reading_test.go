@@ -30,6 +30,13 @@ func TestTextThatIsNotUTF8NamesItsPlace(t *testing.T) {
 	}
 }
 
+func TestLongTextIsRefused(t *testing.T) {
+	_, err := Lines([]byte(strings.Repeat("a", MaxTextBytes)))
+	require.NoError(t, err)
+	_, err = Lines([]byte(strings.Repeat("a", MaxTextBytes+1)))
+	assert.EqualError(t, err, "the text has 1048577 bytes; at most 1048576 are read")
+}
+
 func TestRemarksAreCutAndCounted(t *testing.T) {
 	r := New()
 	for n := range 1000 {

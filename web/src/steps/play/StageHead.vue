@@ -290,6 +290,10 @@ const soon = computed(() => {
     grid-column: 1 / -1;
     padding-bottom: 2px;
   }
+  .then .then-what {
+    white-space: normal;
+    font-size: 0.9rem;
+  }
   .landing > .quiet,
   .how {
     display: none;
