@@ -71,7 +71,7 @@ func TestHeavyComputationsOverDrawnSongs(t *testing.T) {
 		}
 		if planned, ok := ask("/api/compute/solo", plan); ok {
 			current := document.Chorus{Plan: plan.Plan, Blocks: decoded[PlannedSolo](t, planned.body).Best[0].Blocks}
-			ask("/api/compute/solo/chorus", ChorusRequest{PlayContext: on, Chorus: current})
+			ask("/api/compute/solo/chorus", ChorusRequest{PlayContext: plan.PlayContext, Chorus: current})
 		}
 	}
 	for path, count := range answered {
