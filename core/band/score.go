@@ -129,7 +129,7 @@ func (o Order) layOut() score {
 	return s
 }
 
-// sets gives a bar what holds in it. A section that is felt otherwise than the first bar, or counts
+// sets gives a bar what holds in it. A section with another feel than the first bar, or counts
 // otherwise, has the style that a chart of its own would have.
 func (b *bar) sets(s score, in chart.Setting) {
 	b.meter, b.key, b.feel, b.style = in.Meter, in.Key, in.Feel, s.Style

@@ -23,7 +23,7 @@ type Setting struct {
 }
 
 // After is the setting once a change has come. 12/8 is always played slow, and what leaves
-// compound time for simple goes back to straight, unless the change says how it is felt.
+// compound time for simple goes back to straight, unless the change names a feel.
 func (s Setting) After(ch SettingChange) Setting {
 	if ch.Key.Mode != "" {
 		s.Key = ch.Key

@@ -7,6 +7,7 @@ import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
 import { useTune, type ChartEdit } from '../../document/tune'
 import JumpFields from './JumpFields.vue'
+import { keyOf, useKeyOptions } from './keyoptions'
 import type { Selection } from './selection'
 
 /** The form of the song: where key, meter and feel change, endings, jumps and the pickup. */
@@ -29,14 +30,7 @@ watch(
 )
 const moving = ref(false)
 
-const keys = computed(() =>
-  (tune.choices?.modes ?? []).flatMap((mode) =>
-    (tune.choices?.tonics[mode] ?? []).map((tonic) => ({
-      value: `${tonic} ${mode}`,
-      text: `${tonic} ${mode}`,
-    })),
-  ),
-)
+const keys = useKeyOptions()
 const refused = ref<Problem>()
 async function edit(change: ChartEdit) {
   refused.value = await tune.attempt(change)
@@ -50,10 +44,7 @@ const set = (setting: Partial<Setting>) =>
       ...setting,
     },
   })
-function setKey(value: string) {
-  const [tonic = '', mode = ''] = value.split(' ')
-  return set({ key: { tonic, mode }, move: moving.value || undefined })
-}
+const setKey = (value: string) => set({ key: keyOf(value), move: moving.value || undefined })
 
 const pickup = ref('')
 watch(

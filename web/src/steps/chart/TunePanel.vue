@@ -7,6 +7,7 @@ import PillSelect from '../../controls/PillSelect.vue'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
+import { keyOf, useKeyOptions } from './keyoptions'
 import { useTap } from './tap'
 
 /** What holds for the whole tune. */
@@ -23,19 +24,9 @@ watch(
   { immediate: true },
 )
 
-const keys = computed(() =>
-  (tune.choices?.modes ?? []).flatMap((mode) =>
-    (tune.choices?.tonics[mode] ?? []).map((tonic) => ({
-      value: `${tonic} ${mode}`,
-      text: `${tonic} ${mode}`,
-    })),
-  ),
-)
+const keys = useKeyOptions()
 
-function reread(value: string) {
-  const [tonic = '', mode = ''] = value.split(' ')
-  void tune.edit({ reread: { tonic, mode } })
-}
+const reread = (value: string) => void tune.edit({ reread: keyOf(value) })
 
 function retitle() {
   if (title.value.trim() !== chart.value?.title) void tune.edit({ set: { title: title.value } })
