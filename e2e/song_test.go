@@ -94,3 +94,10 @@ func TestAnUnreadBarIsMendedInPlace(t *testing.T) {
 	p.Until("nothing to be unread", "!document.querySelector('.unread')")
 	p.Saved()
 }
+
+// A long form opens with the bar under work in sight.
+func TestTheFormOpensAtTheBarUnderWork(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/6/play?at=29760")
+	p.Until("bar 17 to stand in the strip", `(() => { const all = document.querySelector('.strip'), bar = all?.querySelector('.bar:has(.now)'); if (!bar) return false
+		const a = all.getBoundingClientRect(), b = bar.getBoundingClientRect(); return bar.dataset.bar === '17' && b.top >= a.top && b.bottom <= a.bottom })()`)
+}

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { barsInRow } from '../controls/rows'
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import type { Change, ChordSpan } from '../api/client'
 import { signs } from '../controls/spelling'
 import { ordered, useBarDrawing } from './drawing'
@@ -33,18 +33,16 @@ const inARow = computed(() => {
 })
 const strip = ref<HTMLElement>()
 /** Keeps the bar that is worked on or heard within the strip; the page itself stays where it is. */
-watch(
-  () => [props.now?.tick, props.playing] as const,
-  () => {
-    const all = strip.value
-    const bar = all?.querySelector<HTMLElement>('.bar.playing, .bar:has(.now)')
-    if (!all || !bar) return
-    const above = bar.offsetTop - all.offsetTop
-    if (above < all.scrollTop || above + bar.offsetHeight > all.scrollTop + all.clientHeight)
-      all.scrollTop = above - 8
-  },
-  { flush: 'post' },
-)
+function keepInSight() {
+  const all = strip.value
+  const bar = all?.querySelector<HTMLElement>('.bar.playing, .bar:has(.now)')
+  if (!all || !bar) return
+  const above = bar.offsetTop - all.offsetTop
+  if (above < all.scrollTop || above + bar.offsetHeight > all.scrollTop + all.clientHeight)
+    all.scrollTop = above - 8
+}
+watch(() => [props.now?.tick, props.playing, props.low] as const, keepInSight, { flush: 'post' })
+onMounted(keepInSight)
 
 const bars = computed(() => {
   const bars: ChordSpan[][] = []

@@ -257,6 +257,12 @@ function keys(event: KeyboardEvent) {
   font-weight: 650;
   pointer-events: none;
 }
+/* Narrow bars have room for where it leads or for the numeral. */
+@media (max-width: 1000px) {
+  .cell:has(.leads) :deep(.roman) {
+    visibility: hidden;
+  }
+}
 .unread .bar {
   background: var(--next-tint);
   box-shadow: inset 0 0 0 2px var(--next-fill);
