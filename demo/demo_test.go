@@ -203,7 +203,8 @@ func TestRoutinesCanBePlayed(t *testing.T) {
 	require.NoError(t, err)
 	require.NotEmpty(t, bands)
 	for _, one := range bands {
-		require.NoError(t, one.Band.Check(), one.Over)
+		_, err := one.Band.Checked()
+		require.NoError(t, err, one.Over)
 		for _, c := range tunes(t) {
 			if c.Title != one.Over {
 				continue

@@ -61,7 +61,7 @@ var (
 	// Bands are how the band plays a tune, one for each at most, with the routines over it.
 	Bands = Kind[document.Band, struct{}]{
 		Noun: "band", kind: store.Band, maxName: 60, summarize: func(document.Band) struct{} { return struct{}{} },
-		check: func(d document.Band) (document.Band, error) { return d, d.Check() },
+		check: document.Band.Checked,
 		name:  func(document.Band) string { return "band" },
 	}
 	// Exercises are figures and structures walked through chords.

@@ -160,6 +160,9 @@ func readSpans(all []word, beats int, name string, read func(word) (Span, error)
 	for _, w := range all {
 		held = held || isHeld(w.text)
 	}
+	if !held && len(all) > beats {
+		return nil, &TextError{At: all[beats].at, Symbol: all[beats].text, Detail: fmt.Sprintf("%d chords; %s has %d beats, and a chord lasts at least one", len(all), name, beats)}
+	}
 	spans := []Span{}
 	for n, w := range all {
 		if n > 0 && isHeld(w.text) {
@@ -178,8 +181,6 @@ func readSpans(all []word, beats int, name string, read func(word) (Span, error)
 		return nil, &TextError{At: 1, Detail: fmt.Sprintf("%d beats; %s has %d", len(all), name, beats)}
 	case held:
 		return spans, nil
-	case len(spans) > beats:
-		return nil, &TextError{At: all[beats].at, Symbol: all[beats].text, Detail: fmt.Sprintf("%d chords; %s has %d beats, and a chord lasts at least one", len(spans), name, beats)}
 	}
 	for n, share := range spread(len(spans), beats) {
 		spans[n].Beats = share

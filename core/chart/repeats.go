@@ -13,7 +13,8 @@ const MaxEndings = 4
 // A repeat is played as often as its sign says. Of its endings the first is played as often as its
 // closing sign goes back, then the second likewise, and one that does not close the last time. After
 // a D.C. or D.S. repeats are not taken again and of endings only the last is played; at the
-// fine the tune ends, and from the sign to the coda it goes on there, with its repeats (common).
+// fine the tune ends, and from the sign to the coda it goes on there, with its repeats (common). A coda that
+// stands in an ending plays the ending once, to its end: there is nothing before it to go back to (our choice).
 func (c Chart) PlayedBars() []int {
 	order, _ := c.play(math.MaxInt)
 	return order
@@ -71,12 +72,12 @@ func (c Chart) play(limit int) ([]int, reached) {
 		if afterEndings := bar.Ending == 0 && b > 0 && c.Bars[b-1].Ending > 0; b != start && (bar.RepeatFrom || afterEndings) {
 			goTo(b)
 		}
-		if ending, begins := endings[b]; begins && (again && ending.closes || !again && (time < ending.from || time > ending.to)) {
+		if ending, begins := endings[b]; begins && b != start && (again && ending.closes || !again && (time < ending.from || time > ending.to)) {
 			b = ending.last + 1
 			continue
 		}
 		order = append(order, b)
-		goesBack := bar.RepeatTo > 0 && !again && (bar.Ending > 0 || time < bar.RepeatTo)
+		goesBack := bar.RepeatTo > 0 && !again && (bar.Ending == 0 && time < bar.RepeatTo || bar.Ending > 0 && c.Bars[start].Ending == 0)
 		switch {
 		case bar.Signs.Fine && again && !jump.AlCoda():
 			followed.fine = true
@@ -89,7 +90,7 @@ func (c Chart) play(limit int) ([]int, reached) {
 			time++
 			b = start
 			continue
-		case bar.RepeatTo > 0:
+		case bar.RepeatTo > 0 && bar.Ending == 0:
 			goTo(b + 1)
 		}
 		if bar.Signs.Jump != NoJump && jump == NoJump {

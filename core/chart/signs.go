@@ -1,6 +1,11 @@
 package chart
 
-import "undaris/core/choice"
+import (
+	"maps"
+	"slices"
+
+	"undaris/core/choice"
+)
 
 // Jump is the sign at the end of a bar that sends the player back.
 type Jump string
@@ -81,8 +86,11 @@ func (c Chart) checkSigns() *orderFault {
 		}
 		return nil
 	}
-	for name, wanted := range map[string]bool{"segno": jump.ToSegno(), "coda": jump.AlCoda(), "toCoda": jump.AlCoda(), "fine": jump.AlFine()} {
-		if fault := needs(name, wanted); fault != nil {
+	for _, sign := range []struct {
+		name   string
+		wanted bool
+	}{{"segno", jump.ToSegno()}, {"coda", jump.AlCoda()}, {"toCoda", jump.AlCoda()}, {"fine", jump.AlFine()}} {
+		if fault := needs(sign.name, sign.wanted); fault != nil {
 			return fault
 		}
 	}
@@ -107,11 +115,11 @@ var signNames = map[string]string{"segno": "a segno", "coda": "a coda", "toCoda"
 // error names the first sign that cannot be played out.
 func (c Chart) WithSigns(signs map[int]Signs) (Chart, error) {
 	c.Bars = append([]Bar(nil), c.Bars...)
-	for bar, set := range signs {
+	for _, bar := range slices.Sorted(maps.Keys(signs)) {
 		if err := c.holds(bar, 1); err != nil {
 			return c, err
 		}
-		c.Bars[bar].Signs = set
+		c.Bars[bar].Signs = signs[bar]
 	}
 	return c, c.checkOrder()
 }

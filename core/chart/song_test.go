@@ -59,6 +59,10 @@ func TestEndingsAndJumpsArePlayedOut(t *testing.T) {
 			b[1].Signs.Jump, b[0].Signs.ToCoda, b[2].Signs.Coda = DCAlCoda, true, true
 			b[2].RepeatFrom, b[3].RepeatTo = true, 2
 		}},
+		{"a coda in the middle of an ending that closes", "0 1 0 3 5", 6, func(b []Bar) {
+			b[0].Signs.ToCoda, b[1].Signs.Jump, b[3].Signs.Coda = true, DCAlCoda, true
+			b[2].Ending, b[3].Ending, b[3].RepeatTo, b[4].Ending = 1, 1, 2, 2
+		}},
 	} {
 		song := plainSong(t, c.bars)
 		c.mark(song.Bars)
@@ -69,6 +73,30 @@ func TestEndingsAndJumpsArePlayedOut(t *testing.T) {
 		}
 		assert.Equal(t, c.want, strings.Join(played, " "), c.name)
 	}
+}
+
+// Whatever signs stand where, a chorus comes to its end: each bar is played at most as often as all repeats,
+// endings and jumps together allow.
+func TestEveryOrderOfSignsEnds(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		bars := rapid.IntRange(1, 8).Draw(t, "bars")
+		c := Chart{Meter: FourFour, Bars: EmptyBars(bars, FourFour)}
+		for b := range c.Bars {
+			bar := &c.Bars[b]
+			bar.RepeatFrom = rapid.IntRange(0, 3).Draw(t, "from?") == 0
+			bar.RepeatTo = rapid.SampledFrom([]int{0, 0, 2, 3}).Draw(t, "to")
+			bar.Ending = rapid.SampledFrom([]int{0, 0, 0, 1, 1, 2, 2, 3}).Draw(t, "ending")
+			bar.Signs = Signs{
+				Segno: rapid.IntRange(0, 5).Draw(t, "segno?") == 0, Coda: rapid.IntRange(0, 3).Draw(t, "coda?") == 0,
+				ToCoda: rapid.IntRange(0, 3).Draw(t, "to coda?") == 0, Fine: rapid.IntRange(0, 5).Draw(t, "fine?") == 0,
+				Jump: rapid.SampledFrom(append([]Jump{NoJump, NoJump, DCAlCoda, DSAlCoda}, Jumps...)).Draw(t, "jump"),
+			}
+		}
+		most := 3 * bars * 3 * MaxEndings
+		if order, _ := c.play(most + 1); len(order) > most {
+			t.Fatalf("%+v: goes on for ever: %v", c.Bars, order[:40])
+		}
+	})
 }
 
 func TestSignsThatCannotBePlayedOut(t *testing.T) {

@@ -1,8 +1,11 @@
 package chartfile
 
 import (
+	"runtime"
+	"runtime/metrics"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -55,14 +58,47 @@ func TestWorstInputs(t *testing.T) {
 	}
 }
 
-// BenchmarkWorstInputs says how long each takes and how much memory it asks for in all.
+// BenchmarkWorstInputs says how long each takes, how much memory it asks for in all, and how much of it is
+// held at once.
 func BenchmarkWorstInputs(b *testing.B) {
 	for what, input := range worst() {
 		b.Run(what, func(b *testing.B) {
 			b.ReportAllocs()
-			for b.Loop() {
-				_, _, _ = Read(input.name, []byte(input.text), nil)
-			}
+			peak := heldAtOnce(func() {
+				for b.Loop() {
+					_, _, _ = Read(input.name, []byte(input.text), nil)
+				}
+			})
+			b.ReportMetric(float64(peak)/mebi, "peak-MiB")
 		})
 	}
+}
+
+// heldAtOnce is the most bytes of the heap in use while the work runs, above what was in use before,
+// looked at twice a millisecond.
+func heldAtOnce(work func()) uint64 {
+	runtime.GC()
+	inUse := func() uint64 {
+		sample := []metrics.Sample{{Name: "/memory/classes/heap/objects:bytes"}}
+		metrics.Read(sample)
+		return sample[0].Value.Uint64()
+	}
+	before, done, peak := inUse(), make(chan struct{}), make(chan uint64)
+	go func() {
+		most := before
+		tick := time.NewTicker(500 * time.Microsecond)
+		defer tick.Stop()
+		for {
+			select {
+			case <-done:
+				peak <- most
+				return
+			case <-tick.C:
+				most = max(most, inUse())
+			}
+		}
+	}()
+	work()
+	close(done)
+	return <-peak - before
 }

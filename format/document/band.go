@@ -3,7 +3,6 @@ package document
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"undaris/core/band"
 	"undaris/core/chart"
@@ -38,10 +37,19 @@ const (
 	PlainLevel = 75
 )
 
-// Check returns a *chart.FieldError for the first thing that cannot be kept. What does not go
+// Checked is the band as it is kept, with the names of its routines as they are seen, or a *chart.FieldError for
+// the first thing that cannot be kept. What does not go
 // with the tune as it is now may be kept, a style that its meter does not have or a routine
 // that names a bar it has no more: the tune may change again.
-func (b Band) Check() error {
+func (b Band) Checked() (Band, error) {
+	b.Routines = slices.Clone(b.Routines)
+	for n := range b.Routines {
+		b.Routines[n].Name = seenName(b.Routines[n].Name)
+	}
+	return b, b.check()
+}
+
+func (b Band) check() error {
 	fail := func(field, format string, args ...any) error {
 		return &chart.FieldError{Field: field, Detail: fmt.Sprintf(format, args...)}
 	}
@@ -83,7 +91,7 @@ func (b Band) Check() error {
 	}
 	names := map[string]bool{}
 	for n, r := range b.Routines {
-		if name := strings.TrimSpace(r.Name); name == "" || len([]rune(name)) > routine.MaxName {
+		if r.Name == "" || len([]rune(r.Name)) > routine.MaxName {
 			return fail(fmt.Sprintf("routines[%d].name", n), "a routine's name has 1 to %d characters", routine.MaxName)
 		}
 		if len(r.Segments) == 0 || len(r.Segments) > routine.MaxSegments {

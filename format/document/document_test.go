@@ -83,3 +83,21 @@ func FuzzDocuments(f *testing.F) {
 		}
 	})
 }
+
+// Names that nobody can tell apart are kept as they are seen.
+func TestNamesAreKeptAsTheyAreSeen(t *testing.T) {
+	const hidden = "\u202eWarm\u200b up\u0007 "
+	band, err := Band{Routines: []Routine{{Name: hidden, Segments: []Segment{{Choruses: 1}}}}}.Checked()
+	require.NoError(t, err)
+	assert.Equal(t, "Warm up", band.Routines[0].Name)
+	instrument, err := Instrument{Name: hidden, Tuning: "E2 A2 D3 G3 B3 E4", Frets: 22, ScaleMM: 648}.Core()
+	require.NoError(t, err)
+	assert.Equal(t, "Warm up", instrument.Name)
+	session, err := Session{Name: hidden, Minutes: 10, Blocks: []SessionBlock{{Kind: "warm-up", Minutes: 10, Title: "Warm up"}}}.Checked()
+	require.NoError(t, err)
+	assert.Equal(t, "Warm up", session.Name)
+	_, err = Exercise{Name: "\u200b\u200d"}.Checked()
+	assert.EqualError(t, err, "name: an exercise's name has 1 to 60 characters")
+	_, err = Band{Routines: []Routine{{Name: "\u200b", Segments: []Segment{{Choruses: 1}}}}}.Checked()
+	assert.EqualError(t, err, "routines[0].name: a routine's name has 1 to 60 characters")
+}

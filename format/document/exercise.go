@@ -3,7 +3,6 @@ package document
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"undaris/core/chart"
 	"undaris/core/exercise"
@@ -128,7 +127,7 @@ func ExerciseOf(e exercise.Exercise, name, about string) Exercise {
 // Checked is the exercise as it is kept, or a *chart.FieldError. Choices that only some tunes or necks
 // allow are kept as they are: what is in the way is said where they are walked.
 func (d Exercise) Checked() (Exercise, error) {
-	d.Name = strings.TrimSpace(d.Name)
+	d.Name = seenName(d.Name)
 	switch {
 	case d.Name == "" || len([]rune(d.Name)) > lick.MaxName:
 		return d, &chart.FieldError{Field: "name", Detail: fmt.Sprintf("an exercise's name has 1 to %d characters", lick.MaxName)}

@@ -47,7 +47,7 @@ func (d Instrument) Core() (neck.Instrument, error) {
 	if err != nil {
 		return neck.Instrument{}, &chart.FieldError{Field: "tuning", Detail: err.Error()}
 	}
-	i := neck.Instrument{Name: d.Name, Open: open, Frets: d.Frets, ScaleMM: d.ScaleMM}
+	i := neck.Instrument{Name: seenName(d.Name), Open: open, Frets: d.Frets, ScaleMM: d.ScaleMM}
 	return i, i.Check()
 }
 

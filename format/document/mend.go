@@ -73,6 +73,9 @@ func (d Chart) Mended() (Chart, []string) {
 	return d, said
 }
 
+// seenName is a name as it is kept: without blanks around it and without characters that nobody sees.
+func seenName(name string) string { return strings.TrimSpace(chart.Visible(name)) }
+
 func oneLine(text string) string {
 	return strings.Map(func(c rune) rune {
 		if c < ' ' {

@@ -34,8 +34,8 @@ func TestRoutinesAreReadAsTheyAreWritten(t *testing.T) {
 }
 
 func TestWhatOfABandIsKept(t *testing.T) {
-	assert.NoError(t, Band{}.Check())
-	assert.NoError(t, Band{Style: "funk sixteenths", Sound: "organ", Intro: "turnaround", Levels: map[string]int{"bass": 0}, Muted: []string{"line"}, View: "names"}.Check())
+	assert.NoError(t, Band{}.check())
+	assert.NoError(t, Band{Style: "funk sixteenths", Sound: "organ", Intro: "turnaround", Levels: map[string]int{"bass": 0}, Muted: []string{"line"}, View: "names"}.check())
 	for says, b := range map[string]Band{
 		`"polka" is not a style`:                 {Style: "polka"},
 		`"flute" is not a sound of the chords`:   {Sound: "flute"},
@@ -49,7 +49,7 @@ func TestWhatOfABandIsKept(t *testing.T) {
 		"1 to 6 clicks, not 12":                  {Click: &Click{PerBeat: 12}},
 		`there are two routines called "r"`:      {Routines: []Routine{{Name: "r", Segments: []Segment{{}}}, {Name: "r", Segments: []Segment{{}}}}},
 	} {
-		assert.ErrorContains(t, b.Check(), says)
+		assert.ErrorContains(t, b.check(), says)
 	}
 }
 

@@ -3,7 +3,6 @@ package document
 import (
 	"fmt"
 	"slices"
-	"strings"
 	"time"
 
 	"undaris/core/chart"
@@ -41,7 +40,7 @@ const maxSessionBlocks = 100
 
 // Checked returns the session as it is kept, or a *chart.FieldError.
 func (s Session) Checked() (Session, error) {
-	s.Name = strings.TrimSpace(s.Name)
+	s.Name = seenName(s.Name)
 	if s.Name == "" {
 		s.Name = fmt.Sprintf("%d minutes", s.Minutes)
 	}

@@ -2,7 +2,6 @@ package document
 
 import (
 	"fmt"
-	"strings"
 
 	"undaris/core/chart"
 	"undaris/core/lick"
@@ -109,11 +108,11 @@ func JoinedLine(choruses []Chorus, over chorus.PlayContext, swaps []neck.Swap) (
 	return chorus.JoinLines(all, over.Chart), nil
 }
 
-// Checked is the solo as it is kept: its name without blanks around it, every chorus read
+// Checked is the solo as it is kept: its name without blanks around it or characters nobody sees, every chorus read
 // over the tune so that nothing is kept that cannot be opened, its positions by their ids.
 // Its error is a *chart.FieldError.
 func (d SoloDocument) Checked() (SoloDocument, error) {
-	d.Solo.Name = strings.TrimSpace(d.Solo.Name)
+	d.Solo.Name = seenName(d.Solo.Name)
 	if d.Solo.Name == "" || len([]rune(d.Solo.Name)) > lick.MaxName {
 		return d, &chart.FieldError{Field: "solo.name", Detail: fmt.Sprintf("a solo's name has 1 to %d characters", lick.MaxName)}
 	}
