@@ -20,6 +20,8 @@ const usage = `undaris maps chord tones on the neck and leads licks to the chang
   undaris demo      with the demo set, in a data file of its own
   undaris survey    plan many choruses and say what they have in common, as a table;
                     --licks plans them from the licks of the demo set
+  undaris ear       how well notes are heard, as a table; --recorded only by notes
+                    that the ear was not tuned on, --beside with aubionotes
   undaris version   which version this is
 
 Flags of serve and demo:
@@ -52,6 +54,8 @@ func run(args []string, stdout, stderr io.Writer) error {
 			return err
 		}
 		return serve(settings, stdout, stderr)
+	case "ear":
+		return ear(args, stdout, stderr)
 	case "survey":
 		return survey(args, stdout, stderr)
 	case "version":
@@ -61,5 +65,5 @@ func run(args []string, stdout, stderr io.Writer) error {
 		fmt.Fprint(stdout, usage)
 		return nil
 	}
-	return fmt.Errorf("%q is not a command; there are serve, demo, survey and version", command)
+	return fmt.Errorf("%q is not a command; there are serve, demo, survey, ear and version", command)
 }
