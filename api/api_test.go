@@ -50,7 +50,7 @@ func application(t testing.TB, with func(*Config)) client {
 		require.NoError(t, err)
 	}
 	c := Config{
-		Store: data, Version: "test", Demo: true, Loopback: true, Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
+		Store: data, Sounds: store.SoundsBeside(filepath.Join(t.TempDir(), "test.db")), Version: "test", Demo: true, Loopback: true, Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
 		Web: fstest.MapFS{"index.html": {Data: []byte("<title>page</title>")}, "assets/a-1.js": {Data: []byte("1")}},
 	}
 	if with != nil {

@@ -10,6 +10,14 @@ import (
 // given where they are served (resource.go).
 var summaries = map[string]string{
 	"GET /api/about":                           "What this server is",
+	"POST /api/recordings":                     "Begin to record a take",
+	"GET /api/recordings":                      "List the recordings that were begun and not ended",
+	"POST /api/recordings/{id}/sound":          "Take in the next piece of a recording, and say what is heard",
+	"POST /api/recordings/{id}/keys":           "Take in what a MIDI instrument has sent",
+	"POST /api/recordings/{id}/take":           "End a recording and keep it as a take",
+	"DELETE /api/recordings/{id}":              "End a recording and throw it away",
+	"POST /api/compute/take/standin/sound":     "Have the simulated player play a line, as WAV",
+	"POST /api/compute/take/standin/keys":      "Have the simulated player play a line, as a MIDI instrument sends it",
 	"GET /api/choices":                         "What a player may choose from, with bounds and defaults",
 	"POST /api/compute/chart":                  "Read a chart, with an edit made",
 	"POST /api/compute/chart/scheme":           "Make a new chart from a scheme",

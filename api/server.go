@@ -21,6 +21,8 @@ import (
 // Config is what a server is made from.
 type Config struct {
 	Store *store.Store
+	// Sounds are the files of sound of takes.
+	Sounds *store.Sounds
 	// Web is the built front end; nil serves the API alone.
 	Web     fs.FS
 	Version string
@@ -44,6 +46,9 @@ type server struct {
 	demo    bool
 	log     *slog.Logger
 	now     func() time.Time
+	// sounds are the files of sound, recordings what is being recorded into them.
+	sounds     *store.Sounds
+	recordings *library.Recordings
 }
 
 // New builds the handler for the whole application.
@@ -55,6 +60,7 @@ func New(c Config) http.Handler {
 	if s.now == nil {
 		s.now = time.Now
 	}
+	s.sounds, s.recordings = c.Sounds, library.NewRecordings(c.Sounds, s.now)
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -117,6 +123,9 @@ func (s *server) register(api huma.API) {
 	s.registerCalendar(api)
 	s.registerSessions(api)
 	s.registerExercises(api)
+	s.registerComputeStandIn(api)
+	s.registerTakes(api)
+	s.registerRecordings(api)
 }
 
 // logged writes one line for each request.

@@ -74,6 +74,12 @@ var (
 		name:   func(d document.Exercise) string { return d.Name },
 		rename: func(d document.Exercise, name string) document.Exercise { d.Name = name; return d },
 	}
+	// Takes are one's own playing, recorded over a tune.
+	Takes = Kind[document.Take, TakeSummary]{
+		Noun: "take", kind: store.Take, maxName: lick.MaxName, summarize: summarizeTake, check: document.Take.Checked,
+		name:   func(d document.Take) string { return d.Name },
+		rename: func(d document.Take, name string) document.Take { d.Name = name; return d },
+	}
 	// Sessions are practice sessions, and templates of them.
 	Sessions = Kind[document.Session, SessionSummary]{
 		Noun: "session", kind: store.Session, maxName: 60,

@@ -36,9 +36,11 @@ const (
 	Session Kind = "session"
 	// Exercise is an exercise that is walked through chords.
 	Exercise Kind = "exercise"
+	// Take is one's own playing, recorded.
+	Take Kind = "take"
 )
 
-var kinds = []Kind{Chart, Lick, Line, Solo, Band, Session, Exercise}
+var kinds = []Kind{Chart, Lick, Line, Solo, Band, Session, Exercise, Take}
 
 // ErrKind says that a document is of no known kind.
 var ErrKind = errors.New("there is no such kind of document")

@@ -55,7 +55,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 
 	server := &http.Server{
 		Handler: api.New(api.Config{
-			Store: data, Web: web.Files(), Version: version, Demo: s.demo,
+			Store: data, Sounds: store.SoundsBeside(s.data), Web: web.Files(), Version: version, Demo: s.demo,
 			Passphrase: s.passphrase, Loopback: s.loopback, Log: log,
 		}),
 		ReadHeaderTimeout: 5 * time.Second,

@@ -28,7 +28,6 @@ const (
 // onsetFinder picks the peaks of the flux.
 type onsetFinder struct {
 	flux []float64 // from `first` on
-	next int       // the frame that is looked at next
 	last int       // the frame of the last onset
 }
 

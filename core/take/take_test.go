@@ -232,3 +232,22 @@ func TestTrackingEqualsExhaustiveSearch(t *testing.T) {
 		}
 	})
 }
+
+// A note is shown soon after it is struck: within 45 ms of sound from E2 up, which leaves 35 ms for the way.
+func TestANoteIsShownSoon(t *testing.T) {
+	for _, pitch := range []float64{40, 45, 52, 64, 76, 88} {
+		sound := pluck.Render([]pluck.Played{{Onset: 0.5, Length: 1, Pitch: pitch, String: 1, Attack: pluck.Picked, Loudness: 0.4}}, pluck.CleanBridge, 48000, 1.2, 1)
+		l, err := Listen(48000)
+		require.NoError(t, err)
+		shown := -1.0
+		for n := 0; n+240 <= len(sound); n += 240 {
+			l.Hear(sound[n : n+240])
+			if s := l.Sounding(); s.Voiced && shown < 0 {
+				shown = float64(n+240) / 48000
+				assert.InDelta(t, pitch, s.Pitch, 0.3)
+			}
+		}
+		assert.Greater(t, shown, 0.5, pitch)
+		assert.Less(t, shown, 0.545, pitch)
+	}
+}

@@ -66,17 +66,13 @@ func (v Verdict) reviewFindings() []Finding {
 		}
 		found = append(found, one)
 	}
-	landed, of, notes := 0, 0, []int{}
+	notes := []int{}
 	for _, l := range v.Review.Verdict.Landings {
-		if l.Index < 0 {
-			continue
-		}
-		of++
-		if l.Class == harmony.ChordTone {
-			landed++
+		if l.Index >= 0 && l.Class == harmony.ChordTone {
 			notes = append(notes, heard[l.Index])
 		}
 	}
+	landed, of := v.Landed()
 	if of >= 2 && 4*landed >= 3*of {
 		found = append(found, Finding{Name: FindingLanded, Good: true, Text: fmt.Sprintf("%d of %d changes are landed on a tone of the chord that arrives", landed, of), Notes: notes, cost: 80})
 	}
@@ -90,6 +86,20 @@ func (v Verdict) reviewFindings() []Finding {
 		found = append(found, Finding{Name: analysis.FindingHeard, Good: true, Text: fmt.Sprintf("without the band, %d of %d chords would still be heard", recognized, n), cost: 70})
 	}
 	return found
+}
+
+// Landed is how many of the changes that something was played on were landed on a chord tone.
+func (v Verdict) Landed() (landed, of int) {
+	for _, l := range v.Review.Verdict.Landings {
+		if l.Index < 0 {
+			continue
+		}
+		of++
+		if l.Class == harmony.ChordTone {
+			landed++
+		}
+	}
+	return landed, of
 }
 
 func (v Verdict) timingFindings(o Order) []Finding {
@@ -123,6 +133,37 @@ func (v Verdict) timingFindings(o Order) []Finding {
 		}
 	}
 	return found
+}
+
+// SureConfidence is how sure the ear is of a note that is shown without a doubt.
+const SureConfidence = 0.6
+
+// LateText says how late something is.
+func LateText(seconds float64) string {
+	switch n := ms(seconds); {
+	case n < 3:
+		return "in time"
+	case seconds > 0:
+		return fmt.Sprintf("%d ms late", n)
+	default:
+		return fmt.Sprintf("%d ms early", n)
+	}
+}
+
+// Text says what a bend goes for and how it arrives.
+func (b BendHeard) Text() string {
+	steps := map[int]string{1: "a half step", 2: "a whole step", 3: "a step and a half"}[b.Target]
+	if steps == "" {
+		steps = fmt.Sprintf("%d half steps", b.Target)
+	}
+	switch cents := int(math.Round(math.Abs(b.Cents))); {
+	case cents < 3:
+		return steps + ", in tune"
+	case b.Cents < 0:
+		return fmt.Sprintf("%s, %d cents flat", steps, cents)
+	default:
+		return fmt.Sprintf("%s, %d cents sharp", steps, cents)
+	}
 }
 
 // leans says where a steady take lies beside the band, which is a style.
@@ -213,13 +254,10 @@ func (v Verdict) planFindings(o Order) []Finding {
 		return nil
 	}
 	counts := map[Kind]int{}
-	out, wrong := []int{}, []int{}
+	wrong := []int{}
 	for _, p := range v.Pairs {
 		counts[p.Kind]++
-		switch {
-		case p.Kind == LeftOut:
-			out = append(out, p.Planned)
-		case p.Kind == Changed && !p.Fits:
+		if p.Kind == Changed && !p.Fits {
 			wrong = append(wrong, p.Heard)
 		}
 	}

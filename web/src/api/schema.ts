@@ -1047,6 +1047,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/take/standin/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Have the simulated player play a line, as a MIDI instrument sends it */
+        post: operations["post-api-compute-take-standin-keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/take/standin/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Have the simulated player play a line, as WAV */
+        post: operations["post-api-compute-take-standin-sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exercises": {
         parameters: {
             query?: never;
@@ -1774,6 +1808,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the recordings that were begun and not ended */
+        get: operations["list-api-recordings"];
+        put?: never;
+        /** Begin to record a take */
+        post: operations["post-api-recordings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End a recording and throw it away */
+        delete: operations["delete-api-recordings-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in what a MIDI instrument has sent */
+        post: operations["post-api-recordings-by-id-keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in the next piece of a recording, and say what is heard */
+        post: operations["post-api-recordings-by-id-sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End a recording and keep it as a take */
+        post: operations["post-api-recordings-by-id-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions": {
         parameters: {
             query?: never;
@@ -2103,6 +2223,195 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the takes */
+        get: operations["list-api-takes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the deleted takes, the latest first */
+        get: operations["list-api-takes-deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read one take */
+        get: operations["get-api-takes-by-id"];
+        /** Replace a version of a take */
+        put: operations["put-api-takes-by-id"];
+        post?: never;
+        /** Delete a take; it can be restored */
+        delete: operations["delete-api-takes-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a copy of a take */
+        post: operations["post-api-takes-by-id-duplicate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted take back */
+        post: operations["post-api-takes-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of a take, newest first */
+        get: operations["list-api-takes-by-id-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/revisions/{revision}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a version of a take */
+        put: operations["put-api-takes-by-id-revisions-by-revision-label"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of a take the present one */
+        post: operations["post-api-takes-by-id-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sound of a take, as WAV */
+        get: operations["get-api-takes-by-id-sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The take as it is stored, whether it can be read or not */
+        get: operations["list-api-takes-by-id-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Judge a take: landings, timing, intonation, and what it says of the chords */
+        get: operations["get-api-takes-by-id-verdict"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2352,6 +2661,22 @@ export interface components {
             beat: number;
             /** Format: int64 */
             tick: number;
+        };
+        BeginRecording: {
+            /** Format: int64 */
+            chartId: number;
+            /**
+             * @description Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends
+             * @enum {string}
+             */
+            kind: "sound" | "file" | "keys";
+            /**
+             * Format: int64
+             * @description Samples a second, 8000 to 96000, where it is sound
+             */
+            rate?: number;
+            /** @description The take that becomes of it, its notes left out */
+            take: components["schemas"]["Take"];
         };
         BentNote: {
             /** @enum {string} */
@@ -3481,7 +3806,7 @@ export interface components {
             events: number[];
             good: boolean;
             /** @enum {string} */
-            id: "landings" | "strong" | "rests" | "heard" | "space" | "speed" | "reach";
+            id: "landings" | "strong" | "rests" | "heard" | "space" | "speed" | "reach" | "lean" | "spread";
             name: string;
             text: string;
         };
@@ -3576,6 +3901,12 @@ export interface components {
             good: boolean;
             name: string;
             text: string;
+        };
+        FinishRecordingBody: {
+            /** Format: int64 */
+            chartId: number;
+            /** @description The take, its notes and sound left out */
+            take: components["schemas"]["Take"];
         };
         FittedRun: {
             /** @description The chromatic passing notes put in, and where */
@@ -3740,6 +4071,55 @@ export interface components {
             /** Format: int64 */
             beats: number;
             places: components["schemas"]["Place"][];
+        };
+        HeardNote: {
+            /**
+             * Format: int64
+             * @description The bar it is in, from 1; choruses go on counting
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description Its place in the tab, from 0; -1 where it has none
+             */
+            event: number;
+            /**
+             * Format: double
+             * @description Milliseconds after where it is written, early below 0
+             */
+            late: number;
+            /**
+             * Format: double
+             * @description Seconds from the beginning of the sound
+             */
+            onset: number;
+            /** @description It lies far from where the others lie */
+            stray?: boolean;
+            /** @description The same in words */
+            text: string;
+            /** @description The ear is not sure of it */
+            unsure?: boolean;
+        };
+        HeardSoFar: {
+            /**
+             * Format: int64
+             * @description Samples so far that were as loud as can be
+             */
+            clipped: number;
+            /**
+             * Format: int64
+             * @description How many bytes have come
+             */
+            have: number;
+            /**
+             * Format: double
+             * @description Of the last 10 ms, in dB below full scale
+             */
+            level: number;
+            /** @description Notes that have become certain */
+            notes: components["schemas"]["LiveNote"][];
+            /** @description What sounds now; left out for nothing */
+            sounding?: components["schemas"]["LiveNote"];
         };
         HitMark: {
             right: boolean;
@@ -4294,6 +4674,64 @@ export interface components {
              */
             version: number;
         };
+        KeptTake: {
+            /** @description At most 1000 characters */
+            about?: string;
+            /**
+             * Format: date-time
+             * @description When it was played
+             */
+            began: string;
+            /** @description The tune as it was when the take was played, at the tempo it was played at */
+            chart: components["schemas"]["Chart"];
+            /** Format: int64 */
+            chartId: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /**
+             * Format: double
+             * @description Milliseconds that the sound was late on its way through the machine, which are taken off
+             */
+            delay?: number;
+            /**
+             * Format: int64
+             * @description The first bar that was played over, from 1; left out for 1
+             */
+            from?: number;
+            /** @description What it was played on; left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** Format: int64 */
+            id: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            /** @description 1 to 60 characters */
+            name: string;
+            /** @description What was heard, in order of time */
+            notes: components["schemas"]["TakeNote"][];
+            /** @description The line that was meant, in ticks of the tune */
+            plan?: components["schemas"]["Phrase"];
+            /** @description What the plan is called */
+            planName?: string;
+            /** @description A form, or a position's id; left out for the home position */
+            position?: string;
+            remarks?: string[];
+            /** Format: date-time */
+            saved: string;
+            /** @description Left out where there is none */
+            sound?: components["schemas"]["TakeSound"];
+            /** @enum {string} */
+            source: "microphone" | "file" | "midi" | "stand-in";
+            /**
+             * Format: double
+             * @description Seconds from the beginning of the sound at which that bar begins, as it was heard by the player
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
         Key: {
             /**
              * @description dominant (a blues), major or minor
@@ -4305,6 +4743,25 @@ export interface components {
              * @example C
              */
             tonic: string;
+        };
+        KeyEvent: {
+            /**
+             * Format: double
+             * @description Where the wheel stands
+             */
+            cents?: number;
+            /** Format: int64 */
+            channel: number;
+            /** Format: int64 */
+            key?: number;
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description 0 lets the key go
+             */
+            velocity?: number;
+            wheel?: boolean;
         };
         Landing: {
             chord: string;
@@ -4816,6 +5273,25 @@ export interface components {
              * @description 1 is the highest sounding
              */
             string: number;
+        };
+        LiveNote: {
+            /**
+             * Format: double
+             * @description From that semitone
+             */
+            cents: number;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * @description Its name, sharps as they come
+             * @example F#4
+             */
+            note: string;
+            /**
+             * Format: double
+             * @description Seconds from the beginning
+             */
+            onset?: number;
         };
         LogEntry: {
             /**
@@ -6042,6 +6518,18 @@ export interface components {
              */
             ticks: number;
         };
+        RecordingBegun: {
+            began: string;
+            /** Format: int64 */
+            bytes: number;
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description How much sound has come; 0 where that is not known
+             */
+            seconds: number;
+        };
         Recurrence: {
             chord: string;
             /** Format: int64 */
@@ -6141,6 +6629,58 @@ export interface components {
             /** @description Keep the version that is replaced, even if it is of the same sitting */
             keepBefore?: boolean;
             solo: components["schemas"]["Solo"];
+            /**
+             * Format: int64
+             * @description The version that this one replaces; left out where If-Match names it
+             */
+            version?: number;
+        } & {
+            [key: string]: unknown;
+        };
+        ReplaceTake: {
+            /** @description At most 1000 characters */
+            about?: string;
+            /**
+             * Format: date-time
+             * @description When it was played
+             */
+            began: string;
+            /** @description The tune as it was when the take was played, at the tempo it was played at */
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: double
+             * @description Milliseconds that the sound was late on its way through the machine, which are taken off
+             */
+            delay?: number;
+            /**
+             * Format: int64
+             * @description The first bar that was played over, from 1; left out for 1
+             */
+            from?: number;
+            /** @description What it was played on; left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description Keep the version that is replaced, even if it is of the same sitting */
+            keepBefore?: boolean;
+            /** @description 1 to 60 characters */
+            name: string;
+            /** @description What was heard, in order of time */
+            notes: components["schemas"]["TakeNote"][];
+            /** @description The line that was meant, in ticks of the tune */
+            plan?: components["schemas"]["Phrase"];
+            /** @description What the plan is called */
+            planName?: string;
+            /** @description A form, or a position's id; left out for the home position */
+            position?: string;
+            remarks?: string[];
+            /** @description Left out where there is none */
+            sound?: components["schemas"]["TakeSound"];
+            /** @enum {string} */
+            source: "microphone" | "file" | "midi" | "stand-in";
+            /**
+             * Format: double
+             * @description Seconds from the beginning of the sound at which that bar begins, as it was heard by the player
+             */
+            start: number;
             /**
              * Format: int64
              * @description The version that this one replaces; left out where If-Match names it
@@ -6687,6 +7227,81 @@ export interface components {
             /** Format: int64 */
             octave: number;
         };
+        StandInFaults: {
+            /**
+             * Format: double
+             * @description Milliseconds later from bar to bar; -50 to 50
+             */
+            drift?: number;
+            /**
+             * Format: double
+             * @description Cents that bends fall short, sharp below 0; -100 to 100
+             */
+            flat?: number;
+            /**
+             * Format: double
+             * @description Milliseconds, early below 0; -200 to 200
+             */
+            late?: number;
+            /**
+             * Format: double
+             * @description The share of notes that are left out, 0 to 1
+             */
+            missed?: number;
+            /**
+             * Format: int32
+             * @description Decides which notes
+             */
+            seed?: number;
+            /**
+             * Format: double
+             * @description Decibels softer than usual, 0 to 40
+             */
+            soft?: number;
+            /**
+             * Format: double
+             * @description The ratio of the eighths, 1 to 4; left out for the tune's
+             */
+            swing?: number;
+            /**
+             * Format: double
+             * @description Milliseconds that notes scatter; 0 to 100
+             */
+            uneven?: number;
+            /**
+             * Format: double
+             * @description The share of notes that are a half step off, 0 to 1
+             */
+            wrong?: number;
+        };
+        StandInRequest: {
+            /**
+             * Format: int64
+             * @description A tick of the chart: positions and box are those of the key that holds there; left out for the first key
+             */
+            at?: number;
+            /**
+             * Format: int64
+             * @description How many; left out for all that have notes
+             */
+            bars?: number;
+            chart: components["schemas"]["Chart"];
+            /** @description The line, in ticks of the tune */
+            events: components["schemas"]["Event"][];
+            faults?: components["schemas"]["StandInFaults"];
+            /**
+             * Format: int64
+             * @description The first bar that is played, from 1; left out for 1
+             */
+            from?: number;
+            /** @description Left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /**
+             * Format: double
+             * @description Seconds of silence before that bar
+             */
+            start?: number;
+        };
         Superimposed: {
             chord: string;
             /** @description What its tones are over the chord */
@@ -6743,6 +7358,278 @@ export interface components {
              * @description The chart's tick at which its own tick 0 stands
              */
             start: number;
+        };
+        Take: {
+            /** @description At most 1000 characters */
+            about?: string;
+            /**
+             * Format: date-time
+             * @description When it was played
+             */
+            began: string;
+            /** @description The tune as it was when the take was played, at the tempo it was played at */
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: double
+             * @description Milliseconds that the sound was late on its way through the machine, which are taken off
+             */
+            delay?: number;
+            /**
+             * Format: int64
+             * @description The first bar that was played over, from 1; left out for 1
+             */
+            from?: number;
+            /** @description What it was played on; left out for a guitar in standard tuning */
+            hands?: components["schemas"]["Hands"];
+            /** @description 1 to 60 characters */
+            name: string;
+            /** @description What was heard, in order of time */
+            notes: components["schemas"]["TakeNote"][];
+            /** @description The line that was meant, in ticks of the tune */
+            plan?: components["schemas"]["Phrase"];
+            /** @description What the plan is called */
+            planName?: string;
+            /** @description A form, or a position's id; left out for the home position */
+            position?: string;
+            remarks?: string[];
+            /** @description Left out where there is none */
+            sound?: components["schemas"]["TakeSound"];
+            /** @enum {string} */
+            source: "microphone" | "file" | "midi" | "stand-in";
+            /**
+             * Format: double
+             * @description Seconds from the beginning of the sound at which that bar begins, as it was heard by the player
+             */
+            start: number;
+        };
+        TakeBarTiming: {
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            bar: number;
+            /**
+             * Format: double
+             * @description Milliseconds
+             */
+            late: number;
+        };
+        TakeBend: {
+            /**
+             * Format: double
+             * @description How far it goes above the fretted pitch
+             */
+            cents: number;
+            /** @description Bent before it was struck */
+            pre?: boolean;
+            /**
+             * Format: double
+             * @description Seconds after the onset
+             */
+            reached: number;
+            /**
+             * Format: double
+             * @description Seconds after the onset; left out where it does not come back
+             */
+            released?: number;
+        };
+        TakeBendHeard: {
+            /**
+             * Format: double
+             * @description How far from there it comes, sharp above 0
+             */
+            cents: number;
+            /** @enum {string} */
+            judgement: "true" | "flat" | "sharp";
+            /**
+             * Format: int64
+             * @description Among those heard, from 0
+             */
+            note: number;
+            /**
+             * Format: int64
+             * @description Half steps
+             */
+            target: number;
+            text: string;
+        };
+        TakeEntry: {
+            /** Format: date-time */
+            began: string;
+            /**
+             * Format: int64
+             * @description Of its sound, 0 without one
+             */
+            bytes: number;
+            /** Format: int64 */
+            chartId: number;
+            /** @description What is wrong with one that cannot be read; then only its name, its versions and its text can be had */
+            damaged?: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            landed: number;
+            /** Format: int64 */
+            landings: number;
+            /**
+             * Format: double
+             * @description How late they are in the middle, in ms; early below 0
+             */
+            lean: number;
+            /** @description Values that no rule of today allows, and what stands in their place until it is saved */
+            mended?: string[];
+            name: string;
+            /** Format: int64 */
+            notes: number;
+            /** Format: date-time */
+            saved: string;
+            /** Format: double */
+            seconds: number;
+            /** @description The hash of its sound */
+            sound?: string;
+            source: string;
+            /**
+             * Format: double
+             * @description How far from the grid its notes usually lie beside their lean, in ms
+             */
+            spread: number;
+            /** Format: int64 */
+            tempo: number;
+            /** @description What it is, in words */
+            text: string;
+            /**
+             * Format: int64
+             * @description Given with a save, here or as If-Match, so that no other save is overwritten
+             */
+            version: number;
+        };
+        TakeNote: {
+            /** @enum {string} */
+            attack: "picked" | "hammered" | "pulled" | "slid";
+            bend?: components["schemas"]["TakeBend"];
+            /**
+             * Format: double
+             * @description 0 to 1: how sure it is that the note was played
+             */
+            confidence: number;
+            /** @description Cents from the pitch, one every 5 ms */
+            curve?: number[];
+            /**
+             * Format: double
+             * @description Seconds
+             */
+            length: number;
+            /**
+             * Format: double
+             * @description The loudest 10 ms, in dB below full scale
+             */
+            loudness: number;
+            /**
+             * Format: double
+             * @description Seconds from the beginning of the sound
+             */
+            onset: number;
+            /**
+             * Format: double
+             * @description The pitch it begins with, as a MIDI number with its cents as a share
+             */
+            pitch: number;
+            /**
+             * Format: int64
+             * @description From how many semitones away the finger came
+             */
+            slidFrom?: number;
+            /** @description It sounds at once with the note before it */
+            together?: boolean;
+            vibrato?: components["schemas"]["TakeVibrato"];
+        };
+        TakePair: {
+            /** @description It belongs over its chord though it is not as planned */
+            fits: boolean;
+            /**
+             * Format: int64
+             * @description Among those heard, from 0; -1 for none
+             */
+            heard: number;
+            /** @enum {string} */
+            kind: "as meant" | "changed" | "left out" | "added";
+            /**
+             * Format: int64
+             * @description The event of the plan, from 0; -1 for none
+             */
+            planned: number;
+        };
+        TakeSound: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            clipped?: number;
+            /** @description SHA-256 of the file */
+            hash: string;
+            /**
+             * Format: int64
+             * @description Samples a second
+             */
+            rate: number;
+            /** Format: double */
+            seconds: number;
+        };
+        TakeTiming: {
+            bars: components["schemas"]["TakeBarTiming"][];
+            /**
+             * Format: double
+             * @description Milliseconds later from bar to bar
+             */
+            drift: number;
+            /**
+             * Format: double
+             * @description Milliseconds that the notes are late in the middle, early below 0
+             */
+            lean: number;
+            /**
+             * Format: double
+             * @description Milliseconds from there that a note usually lies
+             */
+            spread: number;
+            /**
+             * Format: double
+             * @description The ratio of the eighths as played, 0 where it is not known
+             */
+            swing: number;
+        };
+        TakeVerdict: {
+            bends: components["schemas"]["TakeBendHeard"][];
+            /** @description At most three findings, what costs a listener most first */
+            first: components["schemas"]["Finding"][];
+            /** @description What was good */
+            good: components["schemas"]["Finding"][];
+            /** @description The notes that were heard, in order of time */
+            heard: components["schemas"]["HeardNote"][];
+            /** @description What a listener makes of each chord when the band drops out */
+            impliedHarmony: components["schemas"]["ImpliedHarmony"][];
+            /** @description The plan beside what was heard; empty without a plan */
+            pairs: components["schemas"]["TakePair"][];
+            /** @description The other findings */
+            rest: components["schemas"]["Finding"][];
+            /** @description The figures as they are shown */
+            rows: components["schemas"]["FigureRow"][];
+            /** @description What was heard, written over the tune */
+            tab: components["schemas"]["Tab"];
+            timing: components["schemas"]["TakeTiming"];
+        };
+        TakeVibrato: {
+            /**
+             * Format: double
+             * @description To either side
+             */
+            cents: number;
+            /**
+             * Format: double
+             * @description Seconds after the onset
+             */
+            delay?: number;
+            /** Format: double */
+            hertz: number;
         };
         Target: {
             degree: string;
@@ -9422,6 +10309,74 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-take-standin-keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyEvent"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-compute-take-standin-sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInRequest"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "list-api-exercises": {
         parameters: {
             query?: never;
@@ -11244,6 +12199,212 @@ export interface operations {
             };
         };
     };
+    "list-api-recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingBegun"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginRecording"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingBegun"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-recordings-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-recordings-by-id-keys": {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyEvent"][];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardSoFar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-recordings-by-id-sound": {
+        parameters: {
+            query?: {
+                /** @description How many bytes came before */
+                at?: number;
+                /** @description Seconds of the sound at which the tune begins, as soon as it is known */
+                start?: number;
+                /** @description Says that start is given */
+                started?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardSoFar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-recordings-by-id-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishRecordingBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "list-api-sessions": {
         parameters: {
             query?: {
@@ -12072,6 +13233,437 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-takes": {
+        parameters: {
+            query?: {
+                /** @description Only those over this chart; left out for all */
+                chart?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-takes-deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-takes-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-takes-by-id": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceTake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-takes-by-id": {
+        parameters: {
+            query?: {
+                /** @description The version that is deleted; left out where If-Match names it */
+                version?: number;
+            };
+            header?: {
+                /** @description The ETag of the version that is deleted, in place of version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-takes-by-id-duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-takes-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-takes-by-id-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "put-api-takes-by-id-revisions-by-revision-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionLabel"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-takes-by-id-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The ETag of the present version, in place of the body's version */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-takes-by-id-sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-takes-by-id-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-takes-by-id-verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeVerdict"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,184 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/pitch"
+	"undaris/core/take"
+	"undaris/format/document"
+	"undaris/library"
+	"undaris/store"
+)
+
+// BeginRecording asks for a recording to begin.
+type BeginRecording struct {
+	Kind    string        `json:"kind" enum:"sound,file,keys" doc:"Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends"`
+	Rate    int           `json:"rate,omitempty" doc:"Samples a second, 8000 to 96000, where it is sound"`
+	ChartID uint          `json:"chartId"`
+	Take    document.Take `json:"take" doc:"The take that becomes of it, its notes left out"`
+}
+
+// RecordingBegun is a recording that has begun.
+type RecordingBegun struct {
+	ID      string  `json:"id"`
+	Name    string  `json:"name"`
+	Seconds float64 `json:"seconds" doc:"How much sound has come; 0 where that is not known"`
+	Bytes   int64   `json:"bytes"`
+	Began   string  `json:"began"`
+}
+
+// HeardSoFar is what a piece of sound has brought.
+type HeardSoFar struct {
+	Have     int64      `json:"have" doc:"How many bytes have come"`
+	Notes    []LiveNote `json:"notes" doc:"Notes that have become certain"`
+	Sounding *LiveNote  `json:"sounding,omitempty" doc:"What sounds now; left out for nothing"`
+	Level    float64    `json:"level" doc:"Of the last 10 ms, in dB below full scale"`
+	Clipped  int        `json:"clipped" doc:"Samples so far that were as loud as can be"`
+}
+
+// LiveNote is a note as it is heard while it is played.
+type LiveNote struct {
+	MIDI  int     `json:"midi"`
+	Cents float64 `json:"cents" doc:"From that semitone"`
+	Note  string  `json:"note" doc:"Its name, sharps as they come" example:"F#4"`
+	Onset float64 `json:"onset,omitempty" doc:"Seconds from the beginning"`
+}
+
+// KeyEvent is what a MIDI instrument sends.
+type KeyEvent struct {
+	Seconds  float64 `json:"seconds"`
+	Channel  int     `json:"channel" minimum:"0" maximum:"15"`
+	Key      int     `json:"key,omitempty" minimum:"0" maximum:"127"`
+	Velocity int     `json:"velocity,omitempty" minimum:"0" maximum:"127" doc:"0 lets the key go"`
+	Wheel    bool    `json:"wheel,omitempty"`
+	Cents    float64 `json:"cents,omitempty" doc:"Where the wheel stands"`
+}
+
+type recordingID struct {
+	ID string `path:"id" maxLength:"40"`
+}
+
+type soundPiece struct {
+	ID      string  `path:"id" maxLength:"40"`
+	At      int64   `query:"at" minimum:"0" doc:"How many bytes came before"`
+	Start   float64 `query:"start" doc:"Seconds of the sound at which the tune begins, as soon as it is known"`
+	Started bool    `query:"started" doc:"Says that start is given"`
+	RawBody []byte  `contentType:"application/octet-stream"`
+}
+
+// finished says how a recording is to be kept.
+type finishRecording struct {
+	ID   string `path:"id" maxLength:"40"`
+	Body struct {
+		ChartID uint          `json:"chartId"`
+		Take    document.Take `json:"take" doc:"The take, its notes and sound left out"`
+	}
+}
+
+func (s *server) registerRecordings(api huma.API) {
+	huma.Post(api, "/api/recordings", func(_ context.Context, in *body[BeginRecording]) (*body[RecordingBegun], error) {
+		begun, err := s.recordings.Begin(in.Body.Kind, in.Body.Rate, in.Body.Take)
+		return &body[RecordingBegun]{begunOf(begun)}, recordingProblem(err)
+	}, created)
+	huma.Get(api, "/api/recordings", func(_ context.Context, _ *struct{}) (*body[[]RecordingBegun], error) {
+		all, err := s.recordings.Unfinished()
+		return &body[[]RecordingBegun]{each(all, begunOf)}, recordingProblem(err)
+	})
+	huma.Post(api, "/api/recordings/{id}/sound", func(_ context.Context, in *soundPiece) (*body[HeardSoFar], error) {
+		var start *float64
+		if in.Started {
+			start = &in.Start
+		}
+		heard, err := s.recordings.Hear(in.ID, in.At, in.RawBody, start)
+		if err != nil {
+			return nil, recordingProblem(err)
+		}
+		out := HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: heard.Sounding.Level, Clipped: heard.Clipped}
+		for _, n := range heard.Notes {
+			one := liveNote(n.Pitch)
+			one.Onset = n.Onset
+			out.Notes = append(out.Notes, one)
+		}
+		if heard.Sounding.Voiced {
+			one := liveNote(heard.Sounding.Pitch)
+			out.Sounding = &one
+		}
+		return &body[HeardSoFar]{out}, nil
+	})
+	huma.Post(api, "/api/recordings/{id}/keys", func(_ context.Context, in *struct {
+		ID   string `path:"id" maxLength:"40"`
+		At   int64  `query:"at" minimum:"0"`
+		Body []KeyEvent
+	}) (*body[HeardSoFar], error) {
+		lines := strings.Builder{}
+		for _, e := range in.Body {
+			line, err := json.Marshal(take.KeyEvent(e))
+			if err != nil {
+				return nil, err
+			}
+			lines.Write(line)
+			lines.WriteByte('\n')
+		}
+		heard, err := s.recordings.Hear(in.ID, in.At, []byte(lines.String()), nil)
+		return &body[HeardSoFar]{HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: -120}}, recordingProblem(err)
+	})
+	huma.Post(api, "/api/recordings/{id}/take", func(ctx context.Context, in *finishRecording) (*tagged[KeptTake], error) {
+		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
+			return nil, err
+		}
+		done, err := s.recordings.Finish(ctx, in.ID)
+		if err != nil {
+			return nil, recordingProblem(err)
+		}
+		kept := in.Body.Take
+		kept.Notes, kept.Sound, kept.Remarks = document.TakeNotesOf(done.Notes), done.Sound, append(kept.Remarks, done.Remarks...)
+		item, err := library.Takes.Create(ctx, s.library, kept, in.Body.ChartID)
+		if err != nil {
+			return nil, saveProblem("take", "take", 0, err)
+		}
+		if err := s.recordings.Discard(in.ID); err != nil {
+			s.log.Error("a part of a recording could not be removed", "error", err)
+		}
+		view, err := keptTake(ctx, item)
+		return &tagged[KeptTake]{ETag: etag(item.Version), Body: view}, err
+	}, created)
+	huma.Delete(api, "/api/recordings/{id}", func(_ context.Context, in *recordingID) (*struct{}, error) {
+		return nil, recordingProblem(s.recordings.Discard(in.ID))
+	})
+}
+
+func begunOf(r library.Recording) RecordingBegun {
+	return RecordingBegun{ID: r.ID, Name: r.Draft.Name, Seconds: r.Seconds, Bytes: r.Bytes, Began: r.Began.UTC().Format("2006-01-02T15:04:05Z")}
+}
+
+func liveNote(p float64) LiveNote {
+	n := take.Note{Pitch: p}
+	return LiveNote{MIDI: n.MIDI(), Cents: 100 * (p - float64(n.MIDI())), Note: pitch.MIDI(n.MIDI()).Named()}
+}
+
+// recordingProblem words what can go wrong with a recording.
+func recordingProblem(err error) error {
+	var gap *library.GapError
+	var full *library.FullError
+	var input *library.InputError
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, store.ErrNotFound):
+		return problem(http.StatusNotFound, "there is no such recording any more")
+	case errors.As(err, &gap):
+		return problem(http.StatusConflict, gap.Error(), FieldProblem{Field: "query.at", Message: gap.Error(), Value: fmt.Sprint(gap.Have)})
+	case errors.As(err, &full):
+		return problem(http.StatusInsufficientStorage, full.Error())
+	case errors.As(err, &input):
+		return problem(http.StatusUnprocessableEntity, input.Detail, FieldProblem{Field: "body", Message: input.Detail})
+	}
+	return err
+}

@@ -1,0 +1,246 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"net/http"
+	"os"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/analysis"
+	"undaris/core/take/judge"
+	"undaris/format/document"
+	"undaris/library"
+	"undaris/store"
+)
+
+// KeepTake asks for a take to be kept.
+type KeepTake struct {
+	document.Take
+	ChartID uint `json:"chartId"`
+}
+
+// KeptTake is a take of the library.
+type KeptTake struct {
+	Kept
+	KeepTake
+}
+
+// TakeEntry is a take in the list of the library.
+type TakeEntry struct {
+	Kept
+	ChartID uint   `json:"chartId"`
+	Name    string `json:"name"`
+	library.TakeSummary
+	Text string `json:"text" doc:"What it is, in words"`
+}
+
+// ReplaceTake is a take in the place of a version.
+type ReplaceTake struct {
+	Replacing
+	document.Take
+}
+
+func (r ReplaceTake) content() document.Take { return r.Take }
+
+// TakeVerdict is what is said of a take.
+type TakeVerdict struct {
+	First   []Finding        `json:"first" doc:"At most three findings, what costs a listener most first"`
+	Rest    []Finding        `json:"rest" doc:"The other findings"`
+	Good    []Finding        `json:"good" doc:"What was good"`
+	Rows    []FigureRow      `json:"rows" doc:"The figures as they are shown"`
+	Timing  TakeTiming       `json:"timing"`
+	Bends   []TakeBendHeard  `json:"bends"`
+	Pairs   []TakePair       `json:"pairs" doc:"The plan beside what was heard; empty without a plan"`
+	Heard   []HeardNote      `json:"heard" doc:"The notes that were heard, in order of time"`
+	Implied []ImpliedHarmony `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
+	Tab     Tab              `json:"tab" doc:"What was heard, written over the tune"`
+}
+
+// HeardNote is where a note that was heard stands in the tab.
+type HeardNote struct {
+	Event  int     `json:"event" doc:"Its place in the tab, from 0; -1 where it has none"`
+	Bar    int     `json:"bar" doc:"The bar it is in, from 1; choruses go on counting"`
+	Onset  float64 `json:"onset" doc:"Seconds from the beginning of the sound"`
+	Late   float64 `json:"late" doc:"Milliseconds after where it is written, early below 0"`
+	Text   string  `json:"text" doc:"The same in words"`
+	Stray  bool    `json:"stray,omitempty" doc:"It lies far from where the others lie"`
+	Unsure bool    `json:"unsure,omitempty" doc:"The ear is not sure of it"`
+}
+
+// TakeTiming is how a take lies in time.
+type TakeTiming struct {
+	Lean   float64         `json:"lean" doc:"Milliseconds that the notes are late in the middle, early below 0"`
+	Spread float64         `json:"spread" doc:"Milliseconds from there that a note usually lies"`
+	Drift  float64         `json:"drift" doc:"Milliseconds later from bar to bar"`
+	Swing  float64         `json:"swing" doc:"The ratio of the eighths as played, 0 where it is not known"`
+	Bars   []TakeBarTiming `json:"bars"`
+}
+
+// TakeBarTiming is how late the notes of a bar are beside the lean.
+type TakeBarTiming struct {
+	Bar  int     `json:"bar" doc:"From 1"`
+	Late float64 `json:"late" doc:"Milliseconds"`
+}
+
+// TakeBendHeard is one bend and what it goes for.
+type TakeBendHeard struct {
+	Note      int     `json:"note" doc:"Among those heard, from 0"`
+	Target    int     `json:"target" doc:"Half steps"`
+	Cents     float64 `json:"cents" doc:"How far from there it comes, sharp above 0"`
+	Judgement string  `json:"judgement" enum:"true,flat,sharp"`
+	Text      string  `json:"text"`
+}
+
+// TakePair is a note of the plan, one that was heard, or both.
+type TakePair struct {
+	Kind    string `json:"kind" enum:"as meant,changed,left out,added"`
+	Planned int    `json:"planned" doc:"The event of the plan, from 0; -1 for none"`
+	Heard   int    `json:"heard" doc:"Among those heard, from 0; -1 for none"`
+	Fits    bool   `json:"fits" doc:"It belongs over its chord though it is not as planned"`
+}
+
+func (s *server) registerTakes(api huma.API) {
+	takes := resource[document.Take, library.TakeSummary, KeptTake, TakeEntry]{
+		path: "takes", kind: library.Takes, view: keptTake,
+		entry: func(e library.Entry[library.TakeSummary]) TakeEntry {
+			entry := TakeEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, TakeSummary: e.Summary, Text: takeText(e.Summary)}
+			entry.Damaged = e.Damaged
+			return entry
+		},
+		texts: func(all []library.Revision[document.Take]) []string {
+			return each(all, func(r library.Revision[document.Take]) string {
+				return fmt.Sprintf("%s: %s", r.Name, counted(len(r.Body.Notes), "note", "notes"))
+			})
+		},
+	}
+	serve(api, s, takes)
+	serveList(api, s, takes)
+	serveReplace[document.Take, library.TakeSummary, KeptTake, TakeEntry, ReplaceTake](api, s, takes, "")
+	huma.Get(api, "/api/takes/{id}/verdict", func(ctx context.Context, in *byID) (*body[TakeVerdict], error) {
+		item, err := library.Takes.Read(ctx, s.library, in.ID)
+		if err != nil {
+			return nil, storeProblem("take", in.ID, err)
+		}
+		verdict, err := verdictOfTake(item.Body)
+		return &body[TakeVerdict]{verdict}, err
+	}, described("takes", "Judge a take: landings, timing, intonation, and what it says of the chords"))
+	huma.Get(api, "/api/takes/{id}/sound", func(ctx context.Context, in *byID) (*huma.StreamResponse, error) {
+		item, err := library.Takes.Read(ctx, s.library, in.ID)
+		if err != nil {
+			return nil, storeProblem("take", in.ID, err)
+		}
+		if item.Body.Sound == nil {
+			return nil, problem(http.StatusNotFound, "this take has no sound; it was played on keys")
+		}
+		sound, err := s.sounds.Open(item.Body.Sound.Hash)
+		if errors.Is(err, store.ErrNoSound) {
+			return nil, problem(http.StatusNotFound, "the sound of this take is not there any more")
+		}
+		if err != nil {
+			return nil, err
+		}
+		return streamed(sound, item.Body.Sound.Bytes, "audio/wav"), nil
+	}, described("takes", "The sound of a take, as WAV"), fileAnswer("audio/wav"))
+}
+
+// streamed answers with a file, and closes it.
+func streamed(sound *os.File, size int64, media string) *huma.StreamResponse {
+	return &huma.StreamResponse{Body: func(ctx huma.Context) {
+		defer func() { _ = sound.Close() }()
+		ctx.SetHeader("Content-Type", media)
+		ctx.SetHeader("Content-Length", fmt.Sprint(size))
+		_, _ = io.Copy(ctx.BodyWriter(), sound)
+	}}
+}
+
+func keptTake(_ context.Context, item library.Item[document.Take]) (KeptTake, error) {
+	return KeptTake{Kept: keptOf(item.Info), KeepTake: KeepTake{ChartID: item.ChartID, Take: item.Body}}, nil
+}
+
+// takeText says what a take is.
+func takeText(s library.TakeSummary) string {
+	text := counted(s.Notes, "note", "notes") + fmt.Sprintf(", at %d", s.Tempo)
+	if s.Landings > 0 {
+		text += fmt.Sprintf(", %d of %d changes landed", s.Landed, s.Landings)
+	}
+	return text
+}
+
+func verdictOfTake(d document.Take) (TakeVerdict, error) {
+	order, err := d.Order()
+	if err != nil {
+		return TakeVerdict{}, invalid("kept", err)
+	}
+	v := judge.Judge(order)
+	o := playContext{chart: order.Chart, instrument: order.Instrument}
+	line := order.Chart.Timeline()
+	out := TakeVerdict{
+		First: takeFindings(v.First), Rest: takeFindings(v.Rest), Good: takeFindings(v.Good), Rows: takeRows(v),
+		Timing: TakeTiming{Lean: ms(v.Timing.Lean), Spread: ms(v.Timing.Spread), Drift: ms(v.Timing.Drift), Swing: v.Timing.SwingPlayed, Bars: []TakeBarTiming{}},
+		Bends:  []TakeBendHeard{}, Pairs: []TakePair{}, Heard: []HeardNote{}, Implied: []ImpliedHarmony{}, Tab: Tab{BarLines: []BarLine{}, Events: []LineEvent{}},
+	}
+	for _, b := range v.Timing.Bars {
+		out.Timing.Bars = append(out.Timing.Bars, TakeBarTiming{Bar: b.Bar + 1, Late: ms(b.Late)})
+	}
+	for _, b := range v.Intonation.Bends {
+		out.Bends = append(out.Bends, TakeBendHeard{Note: b.Note, Target: b.Target, Cents: b.Cents, Judgement: string(b.Judgement), Text: b.Text()})
+	}
+	for _, p := range v.Pairs {
+		out.Pairs = append(out.Pairs, TakePair{Kind: string(p.Kind), Planned: p.Planned, Heard: p.Heard, Fits: p.Fits})
+	}
+	stray := map[int]bool{}
+	for _, n := range v.Timing.Stray {
+		stray[n] = true
+	}
+	out.Heard = make([]HeardNote, len(order.Notes))
+	for n, note := range order.Notes {
+		out.Heard[n] = HeardNote{Event: -1, Onset: note.Onset, Unsure: note.Confidence < judge.SureConfidence}
+	}
+	for _, p := range v.Written.Places {
+		h := &out.Heard[p.Note]
+		h.Event, h.Bar, h.Late, h.Text, h.Stray = p.Event, line.BarAt(p.Tick)+1, ms(p.Late), judge.LateText(p.Late), stray[p.Note]
+	}
+	for _, d := range v.Review.Implied {
+		out.Implied = append(out.Implied, impliedOf(d))
+	}
+	if len(v.Written.Phrase.Events) > 0 {
+		out.Tab = o.tab(v.Written.Phrase, 0, "")
+	}
+	return out, nil
+}
+
+func ms(seconds float64) float64 { return math.Round(10000*seconds) / 10 }
+
+func takeFindings(found []judge.Finding) []Finding {
+	return each(found, func(f judge.Finding) Finding { return Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)} })
+}
+
+// takeRows words the figures of a take.
+func takeRows(v judge.Verdict) []FigureRow {
+	landed, of := v.Landed()
+	r := v.Review
+	heard := 0
+	for _, d := range r.Implied {
+		if d.Recognition == analysis.Recognized {
+			heard++
+		}
+	}
+	strong := "none"
+	if r.Verdict.Strong.Of > 0 {
+		strong = fmt.Sprintf("%d of %d", r.Verdict.Strong.Good, r.Verdict.Strong.Of)
+	}
+	return []FigureRow{
+		{"landings", "landings", fmt.Sprintf("%d of %d", landed, of), []int{}, landed == of},
+		{"strong", "strong beats", strong, []int{}, r.EnoughStrongBeats()},
+		{"rests", "rests well", fmt.Sprintf("%d of %d", r.Verdict.Rests.Good, r.Verdict.Rests.Of), []int{}, r.Verdict.Rests.Good == r.Verdict.Rests.Of},
+		{"heard", "heard alone", fmt.Sprintf("%d of %d", heard, len(r.Implied)), []int{}, r.EnoughHeard()},
+		{"lean", "leans", judge.LateText(v.Timing.Lean), []int{}, true},
+		{"spread", "steady within", fmt.Sprintf("%.0f ms", 1000*v.Timing.Spread), []int{}, v.Timing.Spread <= judge.SteadySpread},
+		{"space", "space", fmt.Sprintf("%.0f %%", 100*r.Space), []int{}, true},
+	}
+}

@@ -1,0 +1,95 @@
+package midifile
+
+import (
+	"fmt"
+	"slices"
+
+	"gitlab.com/gomidi/midi/v2"
+	"gitlab.com/gomidi/midi/v2/smf"
+
+	"undaris/core/chart"
+	"undaris/core/take"
+)
+
+// wheelCents is how far the wheel goes either way where nothing says another range: a whole step.
+const wheelCents = 200.0
+
+// ReadKeys reads what was played out of a file, in seconds by its own tempos; drums, on channel 10, are left
+// out. Its error is that of a file that cannot be read.
+func ReadKeys(data []byte) (keys []take.KeyEvent, remarks []string, err error) {
+	defer tripped(&err)
+	file, scale, err := open(data)
+	if err != nil {
+		return nil, nil, err
+	}
+	type change struct {
+		tick    int
+		seconds float64
+		perTick float64
+	}
+	changes := []change{{perTick: 60.0 / 120 / chart.TicksPerQuarter}}
+	tempos := map[int]float64{}
+	ticks := []int{}
+	walk := func(see func(tick int, m smf.Message)) {
+		for _, track := range file.Tracks {
+			at := 0.0
+			for _, event := range track {
+				at += float64(event.Delta)
+				see(int(at*scale+0.5), event.Message)
+			}
+		}
+	}
+	walk(func(tick int, m smf.Message) {
+		var bpm float64
+		if m.GetMetaTempo(&bpm) && bpm > 0 {
+			if _, known := tempos[tick]; !known {
+				ticks = append(ticks, tick)
+			}
+			tempos[tick] = 60 / bpm / chart.TicksPerQuarter
+		}
+	})
+	slices.Sort(ticks)
+	for _, tick := range ticks {
+		last := changes[len(changes)-1]
+		next := change{tick, last.seconds + float64(tick-last.tick)*last.perTick, tempos[tick]}
+		if tick == last.tick {
+			changes[len(changes)-1] = next
+		} else {
+			changes = append(changes, next)
+		}
+	}
+	seconds := func(tick int) float64 {
+		n := 0
+		for n+1 < len(changes) && changes[n+1].tick <= tick {
+			n++
+		}
+		return changes[n].seconds + float64(tick-changes[n].tick)*changes[n].perTick
+	}
+	drums := 0
+	walk(func(tick int, m smf.Message) {
+		message := midi.Message(m)
+		var channel, key, velocity uint8
+		var relative int16
+		var absolute uint16
+		switch {
+		case message.GetNoteOn(&channel, &key, &velocity), message.GetNoteOff(&channel, &key, &velocity):
+			if channel == 9 {
+				drums++
+				return
+			}
+			if message.Is(midi.NoteOffMsg) {
+				velocity = 0
+			}
+			keys = append(keys, take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Key: int(key), Velocity: int(velocity)})
+		case message.GetPitchBend(&channel, &relative, &absolute):
+			keys = append(keys, take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Wheel: true, Cents: float64(relative) / 8192 * wheelCents})
+		}
+	})
+	if drums > 0 {
+		remarks = append(remarks, fmt.Sprintf("channel 10, drums, is left out: %d messages", drums))
+	}
+	if len(keys) == 0 {
+		return nil, remarks, fmt.Errorf("the file has no notes beside drums")
+	}
+	return keys, remarks, nil
+}

@@ -1,0 +1,149 @@
+package store
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"regexp"
+	"sync"
+	"time"
+)
+
+// Sounds are files of sound in a folder beside the data file: parts that are being written, and whole ones,
+// each under the hash of what it holds.
+type Sounds struct {
+	folder string
+	mutex  sync.Mutex
+}
+
+// SoundsBeside is the folder of a data file's sounds; it is made when the first sound is.
+func SoundsBeside(dataFile string) *Sounds { return &Sounds{folder: dataFile + ".sounds"} }
+
+// ErrNoSound says that there is no such file of sound.
+var ErrNoSound = errors.New("there is no such sound")
+
+var (
+	soundHash = regexp.MustCompile(`^[0-9a-f]{64}$`)
+	partName  = regexp.MustCompile(`^[0-9a-z-]{1,40}\.[a-z]{1,8}$`)
+)
+
+func (s *Sounds) whole(hash string) (string, error) {
+	if !soundHash.MatchString(hash) {
+		return "", ErrNoSound
+	}
+	return filepath.Join(s.folder, hash+".wav"), nil
+}
+
+// PartPath is where a part that is being written lies; its folder is there.
+func (s *Sounds) PartPath(name string) (string, error) {
+	if !partName.MatchString(name) {
+		return "", fmt.Errorf("%q is no name of a part", name)
+	}
+	parts := filepath.Join(s.folder, "parts")
+	if err := os.MkdirAll(parts, 0o700); err != nil {
+		return "", err
+	}
+	return filepath.Join(parts, name), nil
+}
+
+// Parts lists the parts, the oldest first.
+func (s *Sounds) Parts() ([]string, error) {
+	entries, err := os.ReadDir(filepath.Join(s.folder, "parts"))
+	if errors.Is(err, os.ErrNotExist) {
+		return nil, nil
+	}
+	names := []string{}
+	for _, e := range entries {
+		names = append(names, e.Name())
+	}
+	return names, err
+}
+
+// RemovePart removes a part; one that is not there is no error.
+func (s *Sounds) RemovePart(name string) error {
+	path, err := s.PartPath(name)
+	if err != nil {
+		return err
+	}
+	if err := os.Remove(path); !errors.Is(err, os.ErrNotExist) {
+		return err
+	}
+	return nil
+}
+
+// Keep writes a whole file from what is read, and returns its hash and how many bytes it has. It is on the disk,
+// whole, before it has its name.
+func (s *Sounds) Keep(from io.Reader) (hash string, bytes int64, err error) {
+	if err := os.MkdirAll(s.folder, 0o700); err != nil {
+		return "", 0, err
+	}
+	file, err := os.CreateTemp(s.folder, "new-*")
+	if err != nil {
+		return "", 0, err
+	}
+	defer func() { _ = os.Remove(file.Name()) }()
+	sum := sha256.New()
+	bytes, err = io.Copy(io.MultiWriter(file, sum), from)
+	if err == nil {
+		err = file.Sync()
+	}
+	if closed := file.Close(); err == nil {
+		err = closed
+	}
+	if err != nil {
+		return "", 0, err
+	}
+	hash = hex.EncodeToString(sum.Sum(nil))
+	path, err := s.whole(hash)
+	if err != nil {
+		return "", 0, err
+	}
+	return hash, bytes, os.Rename(file.Name(), path)
+}
+
+// Open opens a whole file.
+func (s *Sounds) Open(hash string) (*os.File, error) {
+	path, err := s.whole(hash)
+	if err != nil {
+		return nil, err
+	}
+	file, err := os.Open(path)
+	if errors.Is(err, os.ErrNotExist) {
+		return nil, ErrNoSound
+	}
+	return file, err
+}
+
+// Clear removes the whole files that nothing refers to and that are older than a while, and returns how many bytes
+// that freed.
+func (s *Sounds) Clear(wanted map[string]bool, older time.Duration, now time.Time) (freed int64, err error) {
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	entries, err := os.ReadDir(s.folder)
+	if errors.Is(err, os.ErrNotExist) {
+		return 0, nil
+	}
+	for _, e := range entries {
+		hash := e.Name()[:max(0, len(e.Name())-len(".wav"))]
+		if e.IsDir() || !soundHash.MatchString(hash) || wanted[hash] {
+			continue
+		}
+		info, infoErr := e.Info()
+		if infoErr != nil || now.Sub(info.ModTime()) < older {
+			continue
+		}
+		if removeErr := os.Remove(filepath.Join(s.folder, e.Name())); removeErr != nil {
+			err = removeErr
+			continue
+		}
+		freed += info.Size()
+	}
+	return freed, err
+}
+
+// Free is how many bytes the disk has left, -1 where it is not known.
+func (s *Sounds) Free() int64 { return free(filepath.Dir(s.folder)) }
