@@ -51,7 +51,7 @@ var mayImport = map[string][]string{
 	"format":                 {"core", "format"},
 	"store":                  {},
 	"library":                {"store", "format/document", "format/midifile", "format/soundfile", "core"},
-	"demo":                   {"library", "format/document", "core/practice"},
+	"demo":                   {"library", "store", "format/document", "format/soundfile", "core/practice", "core/solo/chorus", "core/take"},
 	"api":                    {"library", "store", "format", "core"},
 	"cmd":                    {"api", "library", "store", "demo", "web", "format", "core"},
 }

@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/take"
 	"undaris/format/document"
@@ -19,7 +20,7 @@ import (
 
 // BeginRecording asks for a recording to begin.
 type BeginRecording struct {
-	Kind    string        `json:"kind" enum:"sound,file,keys" doc:"Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends"`
+	Kind    string        `json:"kind" enum:"sound,file,keys,ear" doc:"Samples of 16 bits as they are played, the same only heard and not kept, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends"`
 	Rate    int           `json:"rate,omitempty" doc:"Samples a second, 8000 to 96000, where it is sound"`
 	ChartID uint          `json:"chartId"`
 	Take    document.Take `json:"take" doc:"The take that becomes of it, its notes left out"`
@@ -49,6 +50,8 @@ type LiveNote struct {
 	Cents float64 `json:"cents" doc:"From that semitone"`
 	Note  string  `json:"note" doc:"Its name, sharps as they come" example:"F#4"`
 	Onset float64 `json:"onset,omitempty" doc:"Seconds from the beginning"`
+	// Places are where it lies on the neck that is played, the highest string first.
+	Places []document.Place `json:"places"`
 }
 
 // KeyEvent is what a MIDI instrument sends.
@@ -102,12 +105,12 @@ func (s *server) registerRecordings(api huma.API) {
 		}
 		out := HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: heard.Sounding.Level, Clipped: heard.Clipped}
 		for _, n := range heard.Notes {
-			one := liveNote(n.Pitch)
+			one := liveNote(n.Pitch, heard.Instrument)
 			one.Onset = n.Onset
 			out.Notes = append(out.Notes, one)
 		}
 		if heard.Sounding.Voiced {
-			one := liveNote(heard.Sounding.Pitch)
+			one := liveNote(heard.Sounding.Pitch, heard.Instrument)
 			out.Sounding = &one
 		}
 		return &body[HeardSoFar]{out}, nil
@@ -158,9 +161,16 @@ func begunOf(r library.Recording) RecordingBegun {
 	return RecordingBegun{ID: r.ID, Name: r.Draft.Name, Seconds: r.Seconds, Bytes: r.Bytes, Began: r.Began.UTC().Format("2006-01-02T15:04:05Z")}
 }
 
-func liveNote(p float64) LiveNote {
+func liveNote(p float64, i neck.Instrument) LiveNote {
 	n := take.Note{Pitch: p}
-	return LiveNote{MIDI: n.MIDI(), Cents: 100 * (p - float64(n.MIDI())), Note: pitch.MIDI(n.MIDI()).Named()}
+	midi := pitch.MIDI(n.MIDI())
+	live := LiveNote{MIDI: int(midi), Cents: 100 * (p - float64(midi)), Note: midi.Named(), Places: []document.Place{}}
+	for s, open := range i.Open {
+		if at := (neck.Place{String: s + 1, Fret: int(midi - open)}); i.Has(at) {
+			live.Places = append(live.Places, document.Place(at))
+		}
+	}
+	return live
 }
 
 // recordingProblem words what can go wrong with a recording.

@@ -61,6 +61,12 @@ type TakeVerdict struct {
 	Tab     Tab              `json:"tab" doc:"What was heard, written over the tune"`
 }
 
+// TakeLick is some notes of a take as a lick.
+type TakeLick struct {
+	Lick document.Lick `json:"lick"`
+	Lost []string      `json:"lost" doc:"The techniques that were lost at its ends"`
+}
+
 // HeardNote is where a note that was heard stands in the tab.
 type HeardNote struct {
 	Event  int     `json:"event" doc:"Its place in the tab, from 0; -1 where it has none"`
@@ -129,6 +135,21 @@ func (s *server) registerTakes(api huma.API) {
 		verdict, err := verdictOfTake(item.Body)
 		return &body[TakeVerdict]{verdict}, err
 	}, described("takes", "Judge a take: landings, timing, intonation, and what it says of the chords"))
+	huma.Get(api, "/api/takes/{id}/lick", func(ctx context.Context, in *struct {
+		ID   uint `path:"id"`
+		From int  `query:"from" minimum:"0" doc:"The first event of the tab, from 0"`
+		To   int  `query:"to" minimum:"0" doc:"The last one"`
+	}) (*body[TakeLick], error) {
+		item, err := library.Takes.Read(ctx, s.library, in.ID)
+		if err != nil {
+			return nil, storeProblem("take", in.ID, err)
+		}
+		made, lost, err := item.Body.Lick(in.From, in.To)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		return &body[TakeLick]{TakeLick{made, append([]string{}, lost...)}}, nil
+	}, described("takes", "Some notes of a take as a lick, without keeping it"))
 	huma.Get(api, "/api/takes/{id}/sound", func(ctx context.Context, in *byID) (*huma.StreamResponse, error) {
 		item, err := library.Takes.Read(ctx, s.library, in.ID)
 		if err != nil {
@@ -180,7 +201,7 @@ func verdictOfTake(d document.Take) (TakeVerdict, error) {
 	o := playContext{chart: order.Chart, instrument: order.Instrument}
 	line := order.Chart.Timeline()
 	out := TakeVerdict{
-		First: takeFindings(v.First), Rest: takeFindings(v.Rest), Good: takeFindings(v.Good), Rows: takeRows(v),
+		First: takeFindings(v.First, v), Rest: takeFindings(v.Rest, v), Good: takeFindings(v.Good, v), Rows: takeRows(v),
 		Timing: TakeTiming{Lean: ms(v.Timing.Lean), Spread: ms(v.Timing.Spread), Drift: ms(v.Timing.Drift), Swing: v.Timing.SwingPlayed, Bars: []TakeBarTiming{}},
 		Bends:  []TakeBendHeard{}, Pairs: []TakePair{}, Heard: []HeardNote{}, Implied: []ImpliedHarmony{}, Tab: Tab{BarLines: []BarLine{}, Events: []LineEvent{}},
 	}
@@ -216,8 +237,21 @@ func verdictOfTake(d document.Take) (TakeVerdict, error) {
 
 func ms(seconds float64) float64 { return math.Round(10000*seconds) / 10 }
 
-func takeFindings(found []judge.Finding) []Finding {
-	return each(found, func(f judge.Finding) Finding { return Finding{f.Name, f.Good, f.Text, append([]int{}, f.Notes...)} })
+// takeFindings are findings with the notes they come from as events of the tab.
+func takeFindings(found []judge.Finding, v judge.Verdict) []Finding {
+	event := map[int]int{}
+	for _, p := range v.Written.Places {
+		event[p.Note] = p.Event
+	}
+	return each(found, func(f judge.Finding) Finding {
+		one := Finding{f.Name, f.Good, f.Text, []int{}}
+		for _, n := range f.Notes {
+			if e, ok := event[n]; ok && e >= 0 {
+				one.Events = append(one.Events, e)
+			}
+		}
+		return one
+	})
 }
 
 // takeRows words the figures of a take.
@@ -235,9 +269,9 @@ func takeRows(v judge.Verdict) []FigureRow {
 		strong = fmt.Sprintf("%d of %d", r.Verdict.Strong.Good, r.Verdict.Strong.Of)
 	}
 	return []FigureRow{
-		{"landings", "landings", fmt.Sprintf("%d of %d", landed, of), []int{}, landed == of},
+		{"landings", "landings", fmt.Sprintf("%d of %d", landed, of), []int{}, 4*landed >= 3*of},
 		{"strong", "strong beats", strong, []int{}, r.EnoughStrongBeats()},
-		{"rests", "rests well", fmt.Sprintf("%d of %d", r.Verdict.Rests.Good, r.Verdict.Rests.Of), []int{}, r.Verdict.Rests.Good == r.Verdict.Rests.Of},
+		{"rests", "rests well", fmt.Sprintf("%d of %d", r.Verdict.Rests.Good, r.Verdict.Rests.Of), []int{}, 4*r.Verdict.Rests.Good >= 3*r.Verdict.Rests.Of},
 		{"heard", "heard alone", fmt.Sprintf("%d of %d", heard, len(r.Implied)), []int{}, r.EnoughHeard()},
 		{"lean", "leans", judge.LateText(v.Timing.Lean), []int{}, true},
 		{"spread", "steady within", fmt.Sprintf("%.0f ms", 1000*v.Timing.Spread), []int{}, v.Timing.Spread <= judge.SteadySpread},

@@ -86,6 +86,13 @@ func TestATakeIsRecordedAndJudged(t *testing.T) {
 	for _, p := range verdict.Pairs {
 		assert.Equal(t, "as meant", p.Kind)
 	}
+	made := call[TakeLick](c, "GET", fmt.Sprintf("/api/takes/%d/lick?from=4&to=7", kept.ID), nil, 200)
+	assert.Equal(t, "First try, bar 2", made.Lick.Name)
+	assert.Len(t, made.Lick.Events, 4)
+	assert.Equal(t, 0, made.Lick.Events[0].Tick)
+	assert.NotEmpty(t, made.Lick.Chords)
+	call[KeptLick](c, "POST", "/api/licks", made.Lick, 201)
+	assert.Equal(t, 422, c.do("GET", fmt.Sprintf("/api/takes/%d/lick?from=4&to=99", kept.ID), nil).Code)
 	again := c.do("GET", fmt.Sprintf("/api/takes/%d/sound", kept.ID), nil)
 	assert.Equal(t, "audio/wav", again.Header().Get("Content-Type"))
 	assert.Equal(t, sound, again.Body.Bytes()[44:])
@@ -114,8 +121,12 @@ func TestARecordingOutlivesTheProgram(t *testing.T) {
 	require.Len(t, left, 1)
 	assert.Equal(t, "First try", left[0].Name)
 	assert.InDelta(t, float64(half)/2/22050, left[0].Seconds, 0.001)
-	kept := call[KeptTake](second, "POST", "/api/recordings/"+begun.ID+"/take", map[string]any{"chartId": id, "take": draft(tune)}, 201)
-	assert.NotEmpty(t, kept.Notes)
+	third := application(t, beside) // which goes on with it, for the player plays on
+	require.Equal(t, 200, third.send(fmt.Sprintf("/api/recordings/%s/sound?at=%d", begun.ID, half), sound[half:]).Code)
+	assert.Equal(t, 409, third.send(fmt.Sprintf("/api/recordings/%s/sound?at=%d", begun.ID, half), sound[half:]).Code)
+	fourth := application(t, beside)
+	kept := call[KeptTake](fourth, "POST", "/api/recordings/"+begun.ID+"/take", map[string]any{"chartId": id, "take": draft(tune)}, 201)
+	assert.Len(t, kept.Notes, 8)
 	assert.Equal(t, []string{"the recording was cut off; what had come is here"}, kept.Remarks)
 	entries, err := os.ReadDir(filepath.Join(folder, "a.db.sounds", "parts"))
 	require.NoError(t, err)
@@ -151,7 +162,8 @@ func TestTakesOfKeysAndFiles(t *testing.T) {
 }
 
 func TestRecordingsThatCannotBe(t *testing.T) {
-	c := application(t, nil)
+	now := time.Now()
+	c := application(t, func(c *Config) { c.Now = func() time.Time { return now } })
 	id, tune := firstTune(c)
 	for want, ask := range map[string]BeginRecording{
 		"400 samples a second cannot be listened to; 8000 to 96000 can": {Kind: "sound", Rate: 400, ChartID: id, Take: draft(tune)},
@@ -168,6 +180,8 @@ func TestRecordingsThatCannotBe(t *testing.T) {
 	refused := c.do("POST", "/api/recordings/"+begun.ID+"/take", map[string]any{"chartId": id, "take": draft(tune)})
 	assert.Equal(t, 422, refused.Code)
 	assert.Contains(t, refused.Body.String(), "neither a WAV nor a FLAC file")
+	assert.Empty(t, call[[]RecordingBegun](c, "GET", "/api/recordings", nil, 200), "it is still coming")
+	now = now.Add(5 * time.Second)
 	assert.Len(t, call[[]RecordingBegun](c, "GET", "/api/recordings", nil, 200), 1, "what has come is still there")
 	assert.Equal(t, 204, c.do("DELETE", "/api/recordings/"+begun.ID, nil).Code)
 	assert.Empty(t, call[[]RecordingBegun](c, "GET", "/api/recordings", nil, 200))

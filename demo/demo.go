@@ -12,7 +12,7 @@ import (
 	"undaris/format/document"
 )
 
-//go:embed charts licks solos bands exercises
+//go:embed charts licks solos bands exercises takes
 var files embed.FS
 
 // Charts reads the demo tunes in their order.

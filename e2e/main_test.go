@@ -52,7 +52,7 @@ func run(m *testing.M) int {
 		fmt.Fprintln(os.Stderr, "these tests need Chromium: make test installs it")
 		return 1
 	}
-	options := append(chromedp.DefaultExecAllocatorOptions[:],
+	browserOptions = append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.ExecPath(chromium), chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("autoplay-policy", "no-user-gesture-required"),
 		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"),
@@ -63,7 +63,7 @@ func run(m *testing.M) int {
 	)
 	// A busy machine may fail to start it once.
 	for attempt := 1; ; attempt++ {
-		allocator, cancel := chromedp.NewExecAllocator(context.Background(), options...)
+		allocator, cancel := chromedp.NewExecAllocator(context.Background(), browserOptions...)
 		defer cancel()
 		var stop context.CancelFunc
 		browser, stop = chromedp.NewContext(allocator)
@@ -79,6 +79,9 @@ func run(m *testing.M) int {
 	}
 	return m.Run()
 }
+
+// browserOptions are those that the browser is started with.
+var browserOptions []chromedp.ExecAllocatorOption
 
 // server is one running program.
 type server struct {

@@ -56,6 +56,12 @@ var opened atomic.Int32
 // openPage opens a tab of 1280 by 800 at a path of the server.
 func openPage(t testing.TB, s *server, path string) *Page {
 	t.Helper()
+	return openPageIn(t, browser, s, path)
+}
+
+// openPageIn is openPage in a browser of the test's own.
+func openPageIn(t testing.TB, browser context.Context, s *server, path string) *Page {
+	t.Helper()
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	p := &Page{t: t, ctx: ctx, base: s.base, expected: map[int64]bool{}, inFlight: map[network.RequestID]asked{}, number: int(opened.Add(1))}
 	t.Cleanup(func() {

@@ -26,6 +26,7 @@ var views = []string{
 	"/tunes/1/play", "/tunes/4/play?at=3840&play.bench=band", "/tunes/2/play?play.bench=click", "/tunes/3/play?play.bench=export", "/tunes/3/play?at=17280&play.bench=pedal",
 	"/tunes/1/practice", "/tunes/4/practice?practice.page=drill&practice.kind=arpeggio+in+order", "/tunes/3/practice?practice.page=drill&practice.kind=name+the+degree",
 	"/tunes/2/practice?practice.page=goal",
+	"/tunes/1/takes", "/tunes/1/takes?takes.bench=notes", "/tunes/1/takes?takes.bench=takes", "/tunes/4/takes?takes.bench=tuner", "/tunes/2/takes?takes.bench=delay", "/tunes/3/takes?takes.bench=file",
 }
 
 // Whatever can be used on a view has a name to be called by, every note of the neck says

@@ -14,6 +14,7 @@ import (
 	"sync"
 	"time"
 
+	"undaris/core/neck"
 	"undaris/core/take"
 	"undaris/format/document"
 	"undaris/format/midifile"
@@ -41,6 +42,7 @@ const (
 	FromSound = "sound" // samples of 16 bits, one channel
 	FromFile  = "file"  // the bytes of a WAV, FLAC or MIDI file
 	FromKeys  = "keys"  // what a MIDI instrument sends
+	ToHear    = "ear"   // samples that are heard and not kept: for the tuner and the drills
 )
 
 // The bounds of a recording.
@@ -74,9 +76,12 @@ type recording struct {
 	mutex    sync.Mutex
 	file     *os.File
 	listener *take.Listener
-	told     int // notes that were told
+	reported int // notes that were reported
 	synced   time.Time
-	clipped  int
+	heardAt  time.Time
+	// instrument is the one that is played.
+	instrument neck.Instrument
+	clipped    int
 }
 
 // GapError says that a piece of a recording does not follow on what has come: Have is how many bytes that is.
@@ -104,8 +109,12 @@ func (r *Recordings) Begin(kind string, rate int, draft document.Take) (Recordin
 		return Recording{}, err
 	}
 	one := &recording{Recording: Recording{Kind: kind, Rate: rate, Began: r.now(), Draft: draft}}
+	one.instrument = neck.Standard()
+	if over, _, err := document.Playing(draft.Chart, draft.Hands); err == nil {
+		one.instrument = over.Instrument
+	}
 	switch kind {
-	case FromSound:
+	case FromSound, ToHear:
 		listener, err := take.Listen(rate)
 		if err != nil {
 			return Recording{}, &InputError{err.Error()}
@@ -113,15 +122,24 @@ func (r *Recordings) Begin(kind string, rate int, draft document.Take) (Recordin
 		one.listener = listener
 	case FromFile, FromKeys:
 	default:
-		return Recording{}, &InputError{fmt.Sprintf("%q is no way a recording comes in; sound, file and keys are", kind)}
+		return Recording{}, &InputError{fmt.Sprintf("%q is no way a recording comes in; sound, file, keys and ear are", kind)}
 	}
 	r.mutex.Lock()
 	defer r.mutex.Unlock()
+	for id, other := range r.open {
+		if other.Kind == ToHear && one.Began.Sub(other.last()) > forgotten {
+			delete(r.open, id)
+		}
+	}
 	if len(r.open) >= mostOpen {
 		return Recording{}, &InputError{fmt.Sprintf("%d recordings are open already; end one of them", mostOpen)}
 	}
 	r.made++
 	one.ID = strings.ToLower(one.Began.UTC().Format("20060102-150405")) + fmt.Sprintf("-%03d", r.made%1000)
+	if kind == ToHear {
+		r.open[one.ID] = one
+		return one.Recording, nil
+	}
 	if err := r.writeAbout(one.Recording); err != nil {
 		return Recording{}, err
 	}
@@ -164,20 +182,26 @@ type Heard struct {
 	Notes    []take.Note
 	Sounding take.Sounding
 	Clipped  int
+	// Instrument is the one that is played.
+	Instrument neck.Instrument
 }
 
 // Hear takes the next piece in, which begins at so many bytes. A start of the tune, in seconds of the sound, is
 // kept where it is given.
 func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (Heard, error) {
 	one, err := r.find(id)
+	if errors.Is(err, store.ErrNotFound) {
+		one, err = r.reopen(id)
+	}
 	if err != nil {
 		return Heard{}, err
 	}
 	one.mutex.Lock()
 	defer one.mutex.Unlock()
-	if one.file == nil {
+	if one.file == nil && one.Kind != ToHear {
 		return Heard{}, store.ErrNotFound
 	}
+	one.heardAt = r.now()
 	if start != nil && *start != one.Draft.Start {
 		one.Draft.Start = *start
 		if err := r.writeAbout(one.Recording); err != nil {
@@ -187,10 +211,13 @@ func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (He
 	switch {
 	case at != one.Bytes:
 		return Heard{}, &GapError{at, one.Bytes}
-	case one.Kind == FromSound && len(piece)%2 != 0:
+	case one.listener != nil && len(piece)%2 != 0:
 		return Heard{}, &InputError{"samples have 16 bits: a piece has an even number of bytes"}
 	case one.Kind == FromSound && float64(one.Bytes)/2/float64(one.Rate) > document.MaxTakeSeconds, one.Bytes+int64(len(piece)) > mostFile:
 		return Heard{}, &InputError{"a take lasts an hour at most: end it and begin another"}
+	}
+	if one.Kind == ToHear {
+		return one.hear(piece), nil
 	}
 	if now := r.now(); now.Sub(one.synced) >= syncEvery {
 		if err := r.room(); err != nil {
@@ -204,22 +231,41 @@ func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (He
 	if _, err := one.file.Write(piece); err != nil {
 		return Heard{}, err
 	}
-	one.Bytes += int64(len(piece))
-	heard := Heard{Have: one.Bytes}
-	if one.listener != nil {
-		samples := samplesOf(piece)
-		for _, s := range samples {
-			if s >= clips || s <= -clips {
-				one.clipped++
-			}
-		}
-		one.listener.Hear(samples)
-		all := one.listener.Notes()
-		heard.Notes, one.told = all[one.told:], len(all)
-		heard.Sounding, heard.Clipped = one.listener.Sounding(), one.clipped
-	}
-	return heard, nil
+	return one.hear(piece), nil
 }
+
+// hear takes a piece in that is on its way to the disk, or is not to be kept.
+func (r *recording) hear(piece []byte) Heard {
+	r.Bytes += int64(len(piece))
+	heard := Heard{Have: r.Bytes, Instrument: r.instrument}
+	if r.listener == nil {
+		return heard
+	}
+	samples := samplesOf(piece)
+	for _, s := range samples {
+		if s >= clips || s <= -clips {
+			r.clipped++
+		}
+	}
+	r.listener.Hear(samples)
+	all := r.listener.Notes()
+	heard.Notes, r.reported = all[r.reported:], len(all)
+	heard.Sounding, heard.Clipped = r.listener.Sounding(), r.clipped
+	return heard
+}
+
+// last is when something came last.
+func (r *recording) last() time.Time {
+	r.mutex.Lock()
+	defer r.mutex.Unlock()
+	if r.heardAt.IsZero() {
+		return r.Began
+	}
+	return r.heardAt
+}
+
+// forgotten is how long nothing comes until one that is only heard is forgotten.
+const forgotten = time.Minute
 
 // clips is the size from which a sample is as loud as can be.
 const clips = 0.9995
@@ -241,6 +287,46 @@ func (r *Recordings) find(id string) (*recording, error) {
 	return nil, store.ErrNotFound
 }
 
+// reopen goes on with a recording that an earlier run of the program began: the page is still there, and the player
+// plays on. What has come is heard again.
+func (r *Recordings) reopen(id string) (*recording, error) {
+	r.mutex.Lock()
+	defer r.mutex.Unlock()
+	if one := r.open[id]; one != nil {
+		return one, nil
+	}
+	about, err := r.about(id)
+	if err != nil {
+		return nil, err
+	}
+	path, err := r.sounds.PartPath(id + ".part")
+	if err != nil {
+		return nil, err
+	}
+	one := &recording{Recording: about, instrument: neck.Standard()}
+	if over, _, err := document.Playing(about.Draft.Chart, about.Draft.Hands); err == nil {
+		one.instrument = over.Instrument
+	}
+	if one.file, err = os.OpenFile(path, os.O_RDWR|os.O_APPEND, 0o600); err != nil {
+		return nil, err
+	}
+	if about.Kind == FromSound {
+		one.Bytes -= one.Bytes % 2 // half a sample may have been written last
+		if err := one.file.Truncate(one.Bytes); err != nil {
+			return nil, err
+		}
+		if one.listener, err = take.Listen(about.Rate); err != nil {
+			return nil, &InputError{err.Error()}
+		}
+		if err := hearAll(context.Background(), one.listener, io.NewSectionReader(one.file, 0, one.Bytes)); err != nil {
+			return nil, err
+		}
+		one.reported = len(one.listener.Notes())
+	}
+	r.open[id] = one
+	return one, nil
+}
+
 // Unfinished are the recordings that have begun and are not ended, in this run of the program or an earlier one.
 func (r *Recordings) Unfinished() ([]Recording, error) {
 	names, err := r.sounds.Parts()
@@ -250,6 +336,9 @@ func (r *Recordings) Unfinished() ([]Recording, error) {
 	all := []Recording{}
 	for _, name := range names {
 		if id, isAbout := strings.CutSuffix(name, ".json"); isAbout {
+			if running, err := r.find(id); err == nil && r.now().Sub(running.last()) < stillComing {
+				continue // another page records it now
+			}
 			if one, err := r.about(id); err == nil && one.Bytes > 0 {
 				all = append(all, one)
 			}
@@ -257,6 +346,9 @@ func (r *Recordings) Unfinished() ([]Recording, error) {
 	}
 	return all, nil
 }
+
+// stillComing is how long nothing comes until a recording counts as left.
+const stillComing = 3 * time.Second
 
 // about reads what is known of a recording, whether it is open or was left.
 func (r *Recordings) about(id string) (Recording, error) {
@@ -487,8 +579,10 @@ func (r *Recordings) Discard(id string) error {
 	if one != nil {
 		one.mutex.Lock()
 		defer one.mutex.Unlock()
-		_ = one.file.Close()
-		one.file = nil
+		if one.file != nil {
+			_ = one.file.Close()
+			one.file = nil
+		}
 	}
 	if err := r.sounds.RemovePart(id + ".part"); err != nil {
 		return err

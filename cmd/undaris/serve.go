@@ -49,10 +49,15 @@ func serve(s settings, stdout, stderr io.Writer) error {
 			log.Error("closing the data file", "error", err)
 		}
 	}()
-	if err := fill(context.Background(), library.New(data, log), s.demo); err != nil {
+	if err := fill(context.Background(), library.New(data, log), store.SoundsBeside(s.data), s.demo); err != nil {
 		return fmt.Errorf("filling the new data file %s: %w", s.data, err)
 	}
 
+	if freed, err := library.New(data, log).ClearSounds(context.Background(), store.SoundsBeside(s.data), time.Now()); err != nil {
+		log.Warn("sounds that nothing refers to could not be cleared", "error", err)
+	} else if freed > 0 {
+		log.Info("cleared sounds that nothing refers to", "bytes", freed)
+	}
 	server := &http.Server{
 		Handler: api.New(api.Config{
 			Store: data, Sounds: store.SoundsBeside(s.data), Web: web.Files(), Version: version, Demo: s.demo,
@@ -82,13 +87,16 @@ func serve(s settings, stdout, stderr io.Writer) error {
 
 // fill puts into a data file that has never held anything the licks that every
 // library begins with and, for the demo, the tunes and a finished solo; all of it or nothing.
-func fill(ctx context.Context, data *library.Library, withTunes bool) error {
+func fill(ctx context.Context, data *library.Library, sounds *store.Sounds, withTunes bool) error {
 	isNew, err := data.IsNew(ctx)
 	if err != nil || !isNew {
 		return err
 	}
 	return data.Together(ctx, func(data *library.Library) error {
 		if err := demo.Fill(ctx, data, withTunes); err != nil || !withTunes {
+			return err
+		}
+		if err := demo.FillTakes(ctx, data, sounds, time.Now()); err != nil {
 			return err
 		}
 		return demo.FillPractice(ctx, data, time.Now())

@@ -61,11 +61,13 @@ func TestCommands(t *testing.T) {
 // A new file is filled once; a library that was emptied stays empty.
 func TestFilling(t *testing.T) {
 	for withTunes, tunes := range map[bool]int{false: 0, true: 6} {
-		data, err := store.Open(filepath.Join(t.TempDir(), "new.db"))
+		path := filepath.Join(t.TempDir(), "new.db")
+		sounds := store.SoundsBeside(path)
+		data, err := store.Open(path)
 		require.NoError(t, err)
 		kept := library.New(data, slog.New(slog.DiscardHandler))
-		require.NoError(t, fill(t.Context(), kept, withTunes))
-		require.NoError(t, fill(t.Context(), kept, withTunes))
+		require.NoError(t, fill(t.Context(), kept, sounds, withTunes))
+		require.NoError(t, fill(t.Context(), kept, sounds, withTunes))
 		licks, err := data.List(t.Context(), store.Lick, 0)
 		require.NoError(t, err)
 		assert.Len(t, licks, 64)
@@ -75,7 +77,7 @@ func TestFilling(t *testing.T) {
 		for _, lick := range licks {
 			require.NoError(t, data.Delete(t.Context(), store.Lick, lick.ID, 1))
 		}
-		require.NoError(t, fill(t.Context(), kept, withTunes))
+		require.NoError(t, fill(t.Context(), kept, sounds, withTunes))
 		licks, err = data.List(t.Context(), store.Lick, 0)
 		require.NoError(t, err)
 		assert.Empty(t, licks)

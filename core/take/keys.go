@@ -28,7 +28,6 @@ func NotesOfKeys(events []KeyEvent) []Note {
 	slices.SortStableFunc(events, func(a, b KeyEvent) int { return cmp.Compare(a.Seconds, b.Seconds) })
 	type pressed struct {
 		note  Note
-		ended bool
 		wheel []KeyEvent
 	}
 	all := []*pressed{}

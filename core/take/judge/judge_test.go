@@ -23,6 +23,7 @@ import (
 // chorus is a line over the whole of a blues: a figure in eighths on each bar, with a bend on the fourth.
 func chorus(t testing.TB) (chart.Chart, phrase.Phrase) {
 	c := phrasetest.TwelveBar(t, "C")
+	c.Tempo = 170
 	line := phrase.Phrase{Meter: c.Meter}
 	figure := []neck.Place{{String: 3, Fret: 9}, {String: 2, Fret: 8}, {String: 2, Fret: 11}, {String: 1, Fret: 8}}
 	for bar := range 12 {

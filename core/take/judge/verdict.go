@@ -45,6 +45,7 @@ func Judge(o Order) Verdict {
 	order := transcribe.Order{Notes: o.Notes, Chart: o.Chart, Instrument: o.Instrument, Hand: o.Hand, Clock: o.Clock}
 	line := o.Chart.Timeline()
 	if o.Plan != nil {
+		o.Plan = within(*o.Plan, o.Clock)
 		sounds := func(tick int) int {
 			return tick - floorMod(tick, line.Ticks()) + line.Swung(floorMod(tick, line.Ticks()))
 		}
@@ -71,4 +72,14 @@ func Judge(o Order) Verdict {
 		}
 	}
 	return v
+}
+
+// within is the plan without what lies before the take begins: a pickup that nobody could have played.
+func within(plan phrase.Phrase, clock transcribe.Clock) *phrase.Phrase {
+	first := 0
+	for first < len(plan.Events) && float64(plan.Events[first].Tick) < clock.At(0) {
+		first++
+	}
+	plan.Events = plan.Events[first:]
+	return &plan
 }

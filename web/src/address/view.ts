@@ -19,6 +19,7 @@ export const steps = [
   { key: '6', name: 'play', title: 'Play' },
   { key: '7', name: 'practice', title: 'Practice' },
   { key: '8', name: 'exercise', title: 'Exercises' },
+  { key: '9', name: 'takes', title: 'Takes' },
 ] as const
 
 const longest = 1 << 26

@@ -29,6 +29,15 @@ export type Swap = Schemas['Swap']
 export type Player = Schemas['Player']
 export type BarLine = Schemas['BarLine']
 export type Tab = Schemas['Tab']
+export type HeardSoFar = Schemas['HeardSoFar']
+export type LiveNote = Schemas['LiveNote']
+export type KeptTake = Schemas['KeptTake']
+export type TakeEntry = Schemas['TakeEntry']
+export type TakeVerdict = Schemas['TakeVerdict']
+export type TakeDraft = Schemas['Take']
+export type KeyEvent = Schemas['KeyEvent']
+export type StandInFaults = Schemas['StandInFaults']
+export type RecordingBegun = Schemas['RecordingBegun']
 export type NearbyTargets = Schemas['NearbyTargets']
 export type NearbyTarget = Schemas['NearbyTarget']
 export type Approaches = Schemas['Approaches']
@@ -219,4 +228,12 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw problemOf(got.response.status, got.error)
   }
   return got.data as T
+}
+
+/** Hands on the next piece of a recording, which begins at so many bytes; the start of the tune once it is known. */
+export async function sendPiece(id: string, at: number, piece: Blob, start?: number): Promise<HeardSoFar> {
+  const query = { at, ...(start === undefined ? {} : { start, started: true }) }
+  return answer(
+    client.POST('/api/recordings/{id}/sound', { params: { path: { id }, query }, ...asItIs(piece) }),
+  )
 }

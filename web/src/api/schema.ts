@@ -2293,6 +2293,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{id}/lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Some notes of a take as a lick, without keeping it */
+        get: operations["get-api-takes-by-id-lick"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{id}/restore": {
         parameters: {
             query?: never;
@@ -2666,10 +2683,10 @@ export interface components {
             /** Format: int64 */
             chartId: number;
             /**
-             * @description Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends
+             * @description Samples of 16 bits as they are played, the same only heard and not kept, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends
              * @enum {string}
              */
-            kind: "sound" | "file" | "keys";
+            kind: "sound" | "file" | "keys" | "ear";
             /**
              * Format: int64
              * @description Samples a second, 8000 to 96000, where it is sound
@@ -5292,6 +5309,7 @@ export interface components {
              * @description Seconds from the beginning
              */
             onset?: number;
+            places: components["schemas"]["Place"][];
         };
         LogEntry: {
             /**
@@ -7502,6 +7520,11 @@ export interface components {
              * @description Given with a save, here or as If-Match, so that no other save is overwritten
              */
             version: number;
+        };
+        TakeLick: {
+            lick: components["schemas"]["Lick"];
+            /** @description The techniques that were lost at its ends */
+            lost: string[];
         };
         TakeNote: {
             /** @enum {string} */
@@ -13432,6 +13455,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-takes-by-id-lick": {
+        parameters: {
+            query?: {
+                /** @description The first event of the tab, from 0 */
+                from?: number;
+                /** @description The last one */
+                to?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeLick"];
                 };
             };
             /** @description Error */

@@ -163,8 +163,9 @@ a {
 }
 @media (max-width: 600px) {
   .step {
-    font-size: 0.84rem;
-    min-width: 40px;
+    font-size: 0.75rem;
+    min-width: 34px;
+    padding: 4px 1px;
   }
   .plain {
     display: none;

@@ -27,6 +27,7 @@ export const router = createRouter({
           name: 'exercise',
           component: () => import('../steps/exercise/ExerciseStep.vue'),
         },
+        { path: 'takes', name: 'takes', component: () => import('../steps/takes/TakesStep.vue') },
       ],
     },
     { path: '/:rest(.*)', redirect: { name: 'start' } },

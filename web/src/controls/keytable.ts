@@ -7,7 +7,7 @@ export const keyTable = {
   everywhere: [
     ...['?', 'g', 'n', 'i', ' ', 'ArrowLeft', 'ArrowRight', '[', ']', 'Mod+z', 'Mod+Shift+z', '+', '-'],
     ...['z', 'Home', 'End', 'Shift+ArrowLeft', 'Shift+ArrowRight'],
-    ...['Shift+1', 'Shift+2', 'Shift+3', 'Shift+4', 'Shift+5', '1', '2', '3', '4', '5', '6', '7', '8'],
+    ...['Shift+1', 'Shift+2', 'Shift+3', 'Shift+4', 'Shift+5', '1', '2', '3', '4', '5', '6', '7', '8', '9'],
   ],
   chart: ['t'],
   map: ['b', 'o', 'h', 'l', 'f', 'p'],
@@ -18,6 +18,7 @@ export const keyTable = {
     ...['v', 'w', 'a', 'c', 'k', 'j'],
   ],
   play: ['h', 'l', '.', 'w', 'PageUp', 'PageDown', 'ArrowUp', 'ArrowDown', 'Enter'],
+  takes: ['r', 'w', ',', '.', 'h', 'x'],
   exercise: ['a', 'c', 'k', 'f', 'ArrowUp', 'ArrowDown'],
   /** Practice is no step of a tune: space goes on there, and nothing plays. */
   practice: ['h', 's', 'u', 'r', 'p', 'c', 'x', ' '],

@@ -1,0 +1,145 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// standInSound is what the simulated player plays in the box over the first tune, as a WAV file with silence after it.
+func standInSound(t *testing.T, s *server) string {
+	get, err := http.Get(s.base + "/api/charts/1")
+	require.NoError(t, err)
+	defer func() { _ = get.Body.Close() }()
+	var kept struct {
+		Chart json.RawMessage `json:"chart"`
+	}
+	require.NoError(t, json.NewDecoder(get.Body).Decode(&kept))
+	events := []map[string]int{}
+	for n := range 12 {
+		events = append(events, map[string]int{"tick": 480 * n, "ticks": 480, "string": 1 + n%3, "fret": 8 + n%2})
+	}
+	ask, err := json.Marshal(map[string]any{"chart": kept.Chart, "events": events, "start": 0.5})
+	require.NoError(t, err)
+	post, err := http.Post(s.base+"/api/compute/take/standin/sound", "application/json", bytes.NewReader(ask))
+	require.NoError(t, err)
+	defer func() { _ = post.Body.Close() }()
+	require.Equal(t, 200, post.StatusCode)
+	sound, err := io.ReadAll(post.Body)
+	require.NoError(t, err)
+	sound = append(sound, make([]byte, 2*22050*20)...)
+	for at, size := range map[int]int{4: len(sound) - 8, 40: len(sound) - 44} {
+		for b := range 4 {
+			sound[at+b] = byte(size >> (8 * b))
+		}
+	}
+	file := filepath.Join(t.TempDir(), "guitar.wav")
+	require.NoError(t, os.WriteFile(file, sound, 0o600))
+	return file
+}
+
+// browserThatHears is a browser whose microphone hears a file.
+func browserThatHears(t *testing.T, file string) context.Context {
+	options := append([]chromedp.ExecAllocatorOption{}, browserOptions...)
+	options = append(options,
+		chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-fake-device-for-media-stream", true),
+		chromedp.Flag("use-file-for-fake-audio-capture", file+"%noloop"),
+	)
+	allocator, cancel := chromedp.NewExecAllocator(t.Context(), options...)
+	t.Cleanup(cancel)
+	ctx, stop := chromedp.NewContext(allocator)
+	t.Cleanup(stop)
+	require.NoError(t, chromedp.Do(ctx))
+	return ctx
+}
+
+// A player records through the microphone, reads the verdict, and keeps a phrase as a lick.
+func TestATakeThroughTheMicrophone(t *testing.T) {
+	s := demo(t)
+	p := openPageIn(t, browserThatHears(t, standInSound(t, s)), s, "/tunes/1/takes")
+	p.Sees("First crossing, a week on")
+	p.Click("Record a take")
+	p.Sees("End the take")
+	p.Until("a note of the neck that is played", "[...document.querySelectorAll('.neck [aria-label]')].some(m => m.getAttribute('aria-label').includes('you play'))")
+	time.Sleep(7 * time.Second)
+	p.Click("End the take")
+	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+	p.Click("Takes")
+	rows := js[string](p, "[...document.querySelectorAll('tbody tr')].map(r => r.innerText).join('|')")
+	assert.Equal(t, 3, strings.Count(rows, "MB"), rows)
+	p.Click("Notes")
+	p.Until("the tab", "document.querySelectorAll('.scroll svg [tabindex], .scroll svg [role=button]').length >= 10")
+	js[any](p, "[...document.querySelectorAll('.scroll svg [role=button]')][1].dispatchEvent(new MouseEvent('click', {bubbles: true}))")
+	js[any](p, "[...document.querySelectorAll('.scroll svg [role=button]')][4].dispatchEvent(new MouseEvent('click', {bubbles: true}))")
+	p.Click("keep as a lick")
+	p.Sees("Kept as the lick")
+}
+
+// The program is killed in the middle of a take and started again: the take goes on. One whose page is closed is
+// there afterwards too.
+func TestKilledWhileRecording(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "demo.db")
+	s := serve(t, "demo", data)
+	addr := s.addr()
+	p := openPageIn(t, browserThatHears(t, standInSound(t, s)), s, "/tunes/1/takes")
+	p.ServerMayFail()
+	p.Click("Record a take")
+	p.Sees("End the take")
+	p.Until("two seconds", "document.querySelector('[role=timer]')?.innerText >= '0:02'")
+	s.kill(t)
+	p.Until("what is wrong", "document.querySelector('[role=alert]')?.innerText.includes('does not answer')")
+	serveAt(t, "demo", data, addr)
+	p.Until("five seconds", "document.querySelector('[role=timer]')?.innerText >= '0:05'")
+	p.Click("End the take")
+	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+	get, err := http.Get(s.base + "/api/takes?chart=1")
+	require.NoError(t, err)
+	defer func() { _ = get.Body.Close() }()
+	var takes []struct{ Seconds float64 }
+	require.NoError(t, json.NewDecoder(get.Body).Decode(&takes))
+	require.Len(t, takes, 3)
+	assert.Greater(t, takes[2].Seconds, 4.5, "what was played before the program was killed, and after")
+
+	p.Click("Record a take")
+	p.Until("three seconds", "document.querySelector('[role=timer]')?.innerText >= '0:03'")
+	p.Leave()
+	time.Sleep(4 * time.Second)
+	p.Go("/tunes/1/takes?takes.bench=takes")
+	p.Sees("A recording was cut off")
+	seconds := js[string](p, "document.querySelector('.list .warn').innerText.match(/(\\d+) s\\./)[1]")
+	assert.GreaterOrEqual(t, seconds, "2", "at most the last second is lost")
+	p.Click("keep what is there")
+	p.Until("four takes", "document.querySelectorAll('tbody tr').length === 4")
+}
+
+// With no guitar and no interface: the simulated player plays a solo, which lights the neck and gets its verdict.
+func TestATakeOfTheSimulatedPlayer(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/takes")
+	p.Sees("First crossing, a week on")
+	p.Choose("Input", "the simulated player")
+	p.Click("Record a take")
+	p.Until("a note of the neck that is played", "[...document.querySelectorAll('.neck [aria-label]')].some(m => m.getAttribute('aria-label').includes('you play'))")
+	time.Sleep(5 * time.Second)
+	p.Press("r")
+	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+	p.Sees("of the plan", "leans")
+}
+
+// Where there is no input it is said why, and what to do.
+func TestNoInput(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/takes?takes.bench=tuner")
+	p.Click("Start the tuner")
+	p.Until("what is wrong", "document.querySelector('[role=alert]')?.innerText.match(/input|microphone/)")
+	p.Sees("Start the tuner")
+}

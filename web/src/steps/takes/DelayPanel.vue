@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { inputTrouble, microphone, type Input } from '../../sound/inputs'
+import { delayOf, keepDelay, loopDelay } from './delay'
+import { standInName, type TakesWork } from './work'
+
+/** Measures how late the sound of a device comes, with clicks that go out and come back. */
+const props = defineProps<{ work: TakesWork }>()
+const device = () => (props.work.device.value === standInName ? '' : props.work.device.value)
+const measured = ref(delayOf(device()))
+const says = ref('')
+const running = ref(false)
+const clicks = 8
+/** Seconds until a click goes out, and the size from which a sample is one that came back. */
+const soon = 0.1
+const loud = 0.03
+const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
+
+async function measure() {
+  running.value = true
+  says.value = 'Listening to eight clicks. Keep still.'
+  const output = new AudioContext()
+  await output.resume()
+  try {
+    const { sent, heard } = await sendClicks(output, await microphone(device() || undefined))
+    tell(sent, heard)
+  } catch (error) {
+    says.value = `${inputTrouble(error)}.`
+  } finally {
+    running.value = false
+    void output.close()
+  }
+}
+
+/** Sends clicks out, and notes where in the sound of the input each begins. */
+async function sendClicks(output: AudioContext, input: Input) {
+  const sent: number[] = []
+  const heard: number[] = []
+  let samples = 0
+  let quietUntil = 0
+  input.begin((piece) => {
+    piece.forEach((sample, n) => {
+      const at = (samples + n) / input.rate
+      if (Math.abs(sample) > loud && at > quietUntil) {
+        heard.push(at)
+        quietUntil = at + 0.3
+      }
+    })
+    samples += piece.length
+  })
+  for (let n = 0; n < clicks; n++) {
+    await pause(600)
+    const source = new OscillatorNode(output, { frequency: 1500 })
+    const gain = new GainNode(output, { gain: 0.4 })
+    source.connect(gain).connect(output.destination)
+    source.start(output.currentTime + soon)
+    source.stop(output.currentTime + soon + 0.03)
+    sent.push(input.seconds() + soon)
+  }
+  await pause(600)
+  input.end()
+  return { sent, heard }
+}
+
+function tell(sent: number[], heard: number[]) {
+  const late = loopDelay(sent, heard)
+  if (late === undefined) {
+    says.value =
+      'The clicks did not come back. Hold the microphone near the loudspeaker or the headphones, or put a cable from out to in, and try again.'
+    return
+  }
+  measured.value = Math.round(late * 1000)
+  keepDelay(device(), measured.value)
+  says.value = `The sound of this device is ${measured.value} ms late. Takes have it taken off.`
+}
+</script>
+
+<template>
+  <div class="delay">
+    <p>
+      Sound needs time through the machine. Two minutes, once for each device: hold the microphone near the
+      loudspeaker, turned low, or put a cable from the output to the input, and press.
+    </p>
+    <p>
+      <button type="button" class="primary" :disabled="running" @click="measure()">Measure the delay</button>
+      <label
+        >milliseconds late
+        <input
+          v-model.number="measured"
+          type="number"
+          min="-500"
+          max="500"
+          @change="keepDelay(device(), Number(measured) || 0)"
+      /></label>
+    </p>
+    <p role="status">{{ says }}</p>
+  </div>
+</template>
+
+<style scoped>
+.delay p {
+  margin: 0 0 8px;
+  max-width: 70ch;
+}
+label {
+  margin-left: 18px;
+}
+input {
+  width: 5em;
+}
+</style>
