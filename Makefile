@@ -53,7 +53,7 @@ fuzz: ## half a minute for each reader
 	go test -run '^$$' -fuzz FuzzParseChord -fuzztime 30s ./core/harmony
 	go test -run '^$$' -fuzz FuzzReadBar -fuzztime 30s ./core/chart
 	go test -run '^$$' -fuzz FuzzReadTuning -fuzztime 30s ./core/neck
-	for format in document grid chordpro musicxml midifile tabtext; do \
+	for format in document grid chordpro musicxml midifile tabtext soundfile; do \
 		for reader in $$(go test ./format/$$format -list '^Fuzz' | grep '^Fuzz'); do \
 			go test -run '^$$' -fuzz "^$$reader\$$" -fuzzminimizetime 10x -fuzztime 30s ./format/$$format || exit 1; done; done
 

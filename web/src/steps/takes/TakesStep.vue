@@ -112,7 +112,17 @@ async function keepLick() {
   }
 }
 
+/** Goes to the take before, or to the one after. */
+function step(by: number) {
+  const all = work.takes.value
+  const at = all.findIndex((take) => take.id === chosen.value?.id)
+  const next = all[at + by]
+  if (next) void query.set({ take: next.id })
+}
+
 useKeys([
+  { key: ',', says: 'the later take', run: () => step(-1) },
+  { key: '.', says: 'the earlier take', run: () => step(1) },
   {
     key: 'r',
     says: 'record a take, and end it',
