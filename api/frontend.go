@@ -13,7 +13,9 @@ import (
 // compressed packs what goes out, where the browser takes it: the page and its scripts become
 // a third, long answers a tenth. Sounds, fonts and pictures are packed already.
 func compressed() gin.HandlerFunc {
-	return gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedExtensions([]string{".ogg", ".woff2", ".png", ".mxl"}))
+	return gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedExtensions([]string{".ogg", ".woff2", ".png", ".mxl"}),
+		// Of sound ranges are asked for, which are counted in its own bytes.
+		gzip.WithExcludedPathsRegexs([]string{`^/api/takes/\d+/sound$`}))
 }
 
 // frontEnd serves the built front end. Every address that is not a file or part

@@ -99,21 +99,7 @@ func (s *server) registerRecordings(api huma.API) {
 		if in.Started {
 			start = &in.Start
 		}
-		heard, err := s.recordings.Hear(in.ID, in.At, in.RawBody, start)
-		if err != nil {
-			return nil, recordingProblem(err)
-		}
-		out := HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: heard.Sounding.Level, Clipped: heard.Clipped}
-		for _, n := range heard.Notes {
-			one := liveNote(n.Pitch, heard.Instrument)
-			one.Onset = n.Onset
-			out.Notes = append(out.Notes, one)
-		}
-		if heard.Sounding.Voiced {
-			one := liveNote(heard.Sounding.Pitch, heard.Instrument)
-			out.Sounding = &one
-		}
-		return &body[HeardSoFar]{out}, nil
+		return s.hear(in.ID, in.At, in.RawBody, start)
 	})
 	huma.Post(api, "/api/recordings/{id}/keys", func(_ context.Context, in *struct {
 		ID   string `path:"id" maxLength:"40"`
@@ -129,8 +115,7 @@ func (s *server) registerRecordings(api huma.API) {
 			lines.Write(line)
 			lines.WriteByte('\n')
 		}
-		heard, err := s.recordings.Hear(in.ID, in.At, []byte(lines.String()), nil)
-		return &body[HeardSoFar]{HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: -120}}, recordingProblem(err)
+		return s.hear(in.ID, in.At, []byte(lines.String()), nil)
 	})
 	huma.Post(api, "/api/recordings/{id}/take", func(ctx context.Context, in *finishRecording) (*tagged[KeptTake], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
@@ -155,6 +140,25 @@ func (s *server) registerRecordings(api huma.API) {
 	huma.Delete(api, "/api/recordings/{id}", func(_ context.Context, in *recordingID) (*struct{}, error) {
 		return nil, recordingProblem(s.recordings.Discard(in.ID))
 	})
+}
+
+// hear takes a piece of a recording in and says what is heard.
+func (s *server) hear(id string, at int64, piece []byte, start *float64) (*body[HeardSoFar], error) {
+	heard, err := s.recordings.Hear(id, at, piece, start)
+	if err != nil {
+		return nil, recordingProblem(err)
+	}
+	out := HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: heard.Sounding.Level, Clipped: heard.Clipped}
+	for _, n := range heard.Notes {
+		one := liveNote(n.Pitch, heard.Instrument)
+		one.Onset = n.Onset
+		out.Notes = append(out.Notes, one)
+	}
+	if heard.Sounding.Voiced {
+		one := liveNote(heard.Sounding.Pitch, heard.Instrument)
+		out.Sounding = &one
+	}
+	return &body[HeardSoFar]{out}, nil
 }
 
 func begunOf(r library.Recording) RecordingBegun {

@@ -4,12 +4,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"io"
 	"math"
 	"net/http"
 	"os"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"undaris/core/analysis"
 	"undaris/core/take/judge"
@@ -165,17 +166,18 @@ func (s *server) registerTakes(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		return streamed(sound, item.Body.Sound.Bytes, "audio/wav"), nil
+		return streamed(sound, "audio/wav"), nil
 	}, described("takes", "The sound of a take, as WAV"), fileAnswer("audio/wav"))
 }
 
-// streamed answers with a file, and closes it.
-func streamed(sound *os.File, size int64, media string) *huma.StreamResponse {
+// streamed answers with a file, whole or the range that is asked for, so that a player may go to any place of it;
+// and closes it.
+func streamed(sound *os.File, media string) *huma.StreamResponse {
 	return &huma.StreamResponse{Body: func(ctx huma.Context) {
 		defer func() { _ = sound.Close() }()
-		ctx.SetHeader("Content-Type", media)
-		ctx.SetHeader("Content-Length", fmt.Sprint(size))
-		_, _ = io.Copy(ctx.BodyWriter(), sound)
+		gin := humagin.Unwrap(ctx)
+		gin.Header("Content-Type", media)
+		http.ServeContent(gin.Writer, gin.Request, "", time.Time{}, sound)
 	}}
 }
 

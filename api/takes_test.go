@@ -96,6 +96,13 @@ func TestATakeIsRecordedAndJudged(t *testing.T) {
 	again := c.do("GET", fmt.Sprintf("/api/takes/%d/sound", kept.ID), nil)
 	assert.Equal(t, "audio/wav", again.Header().Get("Content-Type"))
 	assert.Equal(t, sound, again.Body.Bytes()[44:])
+	request := httptest.NewRequest("GET", fmt.Sprintf("http://%s/api/takes/%d/sound", c.host, kept.ID), nil)
+	request.Header.Set("Range", "bytes=144-243")
+	request.Header.Set("Accept-Encoding", "gzip")
+	part := httptest.NewRecorder()
+	c.http.ServeHTTP(part, request)
+	assert.Equal(t, http.StatusPartialContent, part.Code, "a player goes to any place of it")
+	assert.Equal(t, sound[100:200], part.Body.Bytes())
 	list := call[[]TakeEntry](c, "GET", fmt.Sprintf("/api/takes?chart=%d", id), nil, 200)
 	require.Len(t, list, 1)
 	assert.Equal(t, int64(len(sound)+44), list[0].Bytes)
@@ -141,10 +148,15 @@ func TestTakesOfKeysAndFiles(t *testing.T) {
 	line[1].Bend = 1
 	keys := call[[]KeyEvent](c, "POST", "/api/compute/take/standin/keys", StandInRequest{PlayContext: PlayContext{Chart: tune}, Events: line, Start: 0.5}, 200)
 	begun := call[RecordingBegun](c, "POST", "/api/recordings", BeginRecording{Kind: "keys", ChartID: id, Take: draft(tune)}, 201)
-	at := int64(0)
-	for n := 0; n < len(keys); n += 5 {
-		at = call[HeardSoFar](c, "POST", fmt.Sprintf("/api/recordings/%s/keys?at=%d", begun.ID, at), keys[n:min(len(keys), n+5)], 200).Have
+	at, lit := int64(0), map[int]bool{}
+	for n := range keys {
+		heard := call[HeardSoFar](c, "POST", fmt.Sprintf("/api/recordings/%s/keys?at=%d", begun.ID, at), keys[n:n+1], 200)
+		at = heard.Have
+		if heard.Sounding != nil {
+			lit[heard.Sounding.MIDI] = true
+		}
 	}
+	assert.True(t, lit[64] && lit[72], lit)
 	kept := call[KeptTake](c, "POST", "/api/recordings/"+begun.ID+"/take", map[string]any{"chartId": id, "take": draft(tune)}, 201)
 	require.Len(t, kept.Notes, len(line))
 	if assert.NotNil(t, kept.Notes[1].Bend) {

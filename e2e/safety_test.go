@@ -114,5 +114,5 @@ func TestAPortInUseGetsAPlainSentence(t *testing.T) {
 	assert.Contains(t, string(out), "set a passphrase")
 	out, err = exec.Command(program, "dance").CombinedOutput()
 	require.Error(t, err)
-	assert.Contains(t, string(out), "there are serve, demo, survey and version")
+	assert.Contains(t, string(out), "there are serve, demo, survey, ear and version")
 }

@@ -72,7 +72,7 @@ func TestATakeThroughTheMicrophone(t *testing.T) {
 	p.Click("Record a take")
 	p.Sees("End the take")
 	p.Until("a note of the neck that is played", "[...document.querySelectorAll('.neck [aria-label]')].some(m => m.getAttribute('aria-label').includes('you play'))")
-	time.Sleep(7 * time.Second)
+	time.Sleep(5 * time.Second)
 	p.Click("End the take")
 	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
 	p.Click("Takes")
@@ -136,10 +136,37 @@ func TestATakeOfTheSimulatedPlayer(t *testing.T) {
 	p.Sees("of the plan", "leans")
 }
 
+// The simulated player plays as a MIDI instrument too; the take has its notes and no sound.
+func TestATakeOfKeys(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/takes")
+	p.Sees("First crossing, a week on")
+	p.Choose("Input", "the simulated player, as MIDI")
+	p.Click("Record a take")
+	p.Until("a note of the neck that is played", "[...document.querySelectorAll('.neck [aria-label]')].some(m => m.getAttribute('aria-label').includes('you play'))")
+	time.Sleep(3 * time.Second)
+	p.Click("End the take")
+	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+	p.Click("Takes")
+	p.Sees("no sound")
+}
+
 // Where there is no input it is said why, and what to do.
 func TestNoInput(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/takes?takes.bench=tuner")
 	p.Click("Start the tuner")
 	p.Until("what is wrong", "document.querySelector('[role=alert]')?.innerText.match(/input|microphone/)")
 	p.Sees("Start the tuner")
+}
+
+// A take is heard with the band, from where the band is, and ends with it; its bars are practised again.
+func TestATakeIsHeardWithTheBand(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/takes?takes.bench=notes")
+	p.Until("the tab", "document.querySelectorAll('.scroll svg [role=button]').length >= 10")
+	p.Click("with the band")
+	p.Until("the take runs", "!document.querySelector('audio').paused && document.querySelector('audio').currentTime > 1.5")
+	p.Press(" ")
+	p.Until("it is silent", "document.querySelector('audio').paused")
+	js[any](p, "[...document.querySelectorAll('.scroll svg [role=button]')][6].dispatchEvent(new MouseEvent('click', {bubbles: true}))")
+	p.Click("again, these bars")
+	p.Until("the loop", "location.search.includes('loop=')")
 }

@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -79,6 +80,7 @@ type recording struct {
 	reported int // notes that were reported
 	synced   time.Time
 	heardAt  time.Time
+	down     []int // keys that are pressed, the latest last
 	// instrument is the one that is played.
 	instrument neck.Instrument
 	clipped    int
@@ -238,6 +240,10 @@ func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (He
 func (r *recording) hear(piece []byte) Heard {
 	r.Bytes += int64(len(piece))
 	heard := Heard{Have: r.Bytes, Instrument: r.instrument}
+	if r.Kind == FromKeys {
+		heard.Sounding = r.keysDown(piece)
+		return heard
+	}
 	if r.listener == nil {
 		return heard
 	}
@@ -252,6 +258,24 @@ func (r *recording) hear(piece []byte) Heard {
 	heard.Notes, r.reported = all[r.reported:], len(all)
 	heard.Sounding, heard.Clipped = r.listener.Sounding(), r.clipped
 	return heard
+}
+
+// keysDown is the key that was pressed last and is not let go, after the events of a piece.
+func (r *recording) keysDown(piece []byte) take.Sounding {
+	for _, line := range bytes.Split(piece, []byte("\n")) {
+		var e take.KeyEvent
+		if len(line) == 0 || json.Unmarshal(line, &e) != nil || e.Wheel {
+			continue
+		}
+		r.down = slices.DeleteFunc(r.down, func(key int) bool { return key == e.Key })
+		if e.Velocity > 0 {
+			r.down = append(r.down, e.Key)
+		}
+	}
+	if len(r.down) == 0 {
+		return take.Sounding{Level: -120}
+	}
+	return take.Sounding{Pitch: float64(r.down[len(r.down)-1]), Voiced: true, Level: -20}
 }
 
 // last is when something came last.

@@ -216,7 +216,7 @@ func TestAlignmentEqualsExhaustiveSearch(t *testing.T) {
 }
 
 func TestFindingsHaveNames(t *testing.T) {
-	for _, f := range []standin.Faults{{}, {Late: 30, Uneven: 40, Missed: 0.4, Wrong: 0.2, Flat: 50, Seed: 9}} {
+	for _, f := range []standin.Faults{{Late: 30, Uneven: 40, Missed: 0.4, Wrong: 0.2, Flat: 50, Seed: 9}} {
 		v, _ := judged(t, f)
 		for _, one := range slices.Concat(v.First, v.Rest, v.Good) {
 			assert.Contains(t, FindingNames, one.Name)

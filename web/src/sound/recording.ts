@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { answer, client, type HeardSoFar, type KeptTake, type LiveNote, type TakeDraft } from '../api/client'
 import { inputTrouble, type Input } from './inputs'
+import type { KeysInput } from './keysinputs'
 import { pcm16, PieceSender } from './pieces'
 
 /** What goes on with the input. */
@@ -17,6 +18,7 @@ export const useRecording = defineStore('recording', () => {
   const sounding = computed<LiveNote | undefined>(() => heard.value?.sounding)
   const recordsNow = computed(() => state.value === 'recording')
   let input: Input | undefined
+  let keys: KeysInput | undefined
   let sender: PieceSender | undefined
   let id: string | undefined
   let chart = 0
@@ -72,6 +74,53 @@ export const useRecording = defineStore('recording', () => {
             : String(error)
     }
   }
+  /** Begins a take of an instrument that sends keys. */
+  async function beginKeys(open: () => Promise<KeysInput>, take: TakeDraft, chartId: number) {
+    await cancel()
+    const mine = ++turn
+    trouble.value = ''
+    heard.value = undefined
+    seconds.value = 0
+    state.value = 'opening'
+    try {
+      const opened = await open()
+      if (mine !== turn) return opened.end()
+      keys = opened
+      chart = chartId
+      draft = take
+      const begun = await answer(client.POST('/api/recordings', { body: { kind: 'keys', chartId, take } }))
+      if (mine !== turn) return opened.end()
+      id = begun.id
+      const sending = new PieceSender(
+        begun.id,
+        (so) => (heard.value = so),
+        (problem) => (trouble.value = problem?.message ?? ''),
+      )
+      sender = sending
+      opened.gone = (why) => {
+        if (why) trouble.value = why
+        gone.value?.()
+      }
+      const text = new TextEncoder()
+      opened.begin((events) => {
+        sending.add(text.encode(events.map((event) => `${JSON.stringify(event)}\n`).join('')))
+        seconds.value = opened.seconds()
+      })
+      state.value = 'recording'
+    } catch (error) {
+      if (mine !== turn) return
+      endInput()
+      state.value = 'idle'
+      trouble.value = error instanceof Error ? error.message : String(error)
+    }
+  }
+  function endInput() {
+    input?.end()
+    keys?.end()
+    input = undefined
+    keys = undefined
+  }
+
   /** Called when the input has ended by itself. */
   const gone = shallowRef<() => void>()
 
@@ -87,8 +136,7 @@ export const useRecording = defineStore('recording', () => {
     const ending = id
     if (!keep || !ending || !draft) return void (await cancel())
     state.value = 'keeping'
-    input?.end()
-    input = undefined
+    endInput()
     await sender?.settled()
     try {
       return await answer(
@@ -109,8 +157,7 @@ export const useRecording = defineStore('recording', () => {
   /** Ends it and keeps nothing. */
   async function cancel() {
     turn++
-    input?.end()
-    input = undefined
+    endInput()
     const ending = id
     id = undefined
     sender = undefined
@@ -122,6 +169,7 @@ export const useRecording = defineStore('recording', () => {
 
   return {
     ...{ state, trouble, heard, seconds, sounding, recordsNow, gone },
-    ...{ begin, finish, cancel, startsAt, soundSeconds: () => input?.seconds() ?? 0 },
+    ...{ begin, beginKeys, finish, cancel, startsAt },
+    soundSeconds: () => input?.seconds() ?? keys?.seconds() ?? 0,
   }
 })

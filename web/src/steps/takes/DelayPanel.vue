@@ -2,11 +2,11 @@
 import { ref } from 'vue'
 import { inputTrouble, microphone, type Input } from '../../sound/inputs'
 import { delayOf, keepDelay, loopDelay } from './delay'
-import { standInName, type TakesWork } from './work'
+import type { TakesWork } from './work'
 
 /** Measures how late the sound of a device comes, with clicks that go out and come back. */
 const props = defineProps<{ work: TakesWork }>()
-const device = () => (props.work.device.value === standInName ? '' : props.work.device.value)
+const device = () => props.work.soundDevice() ?? ''
 const measured = ref(delayOf(device()))
 const says = ref('')
 const running = ref(false)

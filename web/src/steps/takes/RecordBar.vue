@@ -3,8 +3,9 @@ import { onMounted, ref } from 'vue'
 import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
 import { listInputs } from '../../sound/inputs'
+import { listKeys } from '../../sound/keysinputs'
 import { useRecording } from '../../sound/recording'
-import { standInName, type TakesWork } from './work'
+import { keysPrefix, standInKeysName, standInName, type TakesWork } from './work'
 
 /** What is recorded and from where: the input, its level, and the one button. */
 const props = defineProps<{ work: TakesWork }>()
@@ -13,13 +14,22 @@ const recording = useRecording()
 
 /** What stands for the input that the machine takes first. */
 const firstInput = 'first'
+const findKeys = 'find'
+function choose(id: string) {
+  if (id === findKeys) void findInputs(true)
+  else device.value = id === firstInput ? '' : id
+}
 const inputs = ref<{ value: string; text: string; ownName?: boolean }[]>([])
-async function findInputs() {
+async function findInputs(askForKeys = false) {
+  const keys = await listKeys(askForKeys)
   const found = await listInputs()
   inputs.value = [
     { value: firstInput, text: 'the first input' },
     ...found.map(({ id, name }) => ({ value: id, text: name, ownName: true })),
+    ...keys.map(({ id, name }) => ({ value: keysPrefix + id, text: name, ownName: true })),
+    ...(keys.length ? [] : [{ value: findKeys, text: 'look for MIDI instruments' }]),
     { value: standInName, text: 'the simulated player' },
+    { value: standInKeysName, text: 'the simulated player, as MIDI' },
   ]
 }
 onMounted(() => {
@@ -61,12 +71,7 @@ const share = (level: number | undefined) => Math.max(0, Math.min(1, ((level ?? 
       throw it away
     </button>
     <template v-else>
-      <PillSelect
-        label="Input"
-        :chosen="device || firstInput"
-        :options="inputs"
-        @choose="(id) => (device = id === firstInput ? '' : id)"
-      />
+      <PillSelect label="Input" :chosen="device || firstInput" :options="inputs" @choose="choose" />
       <PillSelect
         v-if="solos.entries.length"
         label="What is meant"

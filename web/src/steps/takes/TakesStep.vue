@@ -14,6 +14,7 @@ import TabView from '../../tab/TabView.vue'
 import { benches, useTakesQuery } from './address'
 import DelayPanel from './DelayPanel.vue'
 import FilePanel from './FilePanel.vue'
+import { useHearing } from './hearing'
 import RecordBar from './RecordBar.vue'
 import TakeList from './TakeList.vue'
 import TunerPanel from './TunerPanel.vue'
@@ -74,22 +75,8 @@ function pick(event: number) {
 const showsTake = computed(() => ['verdict', 'notes', 'takes'].includes(query.bench.value))
 
 const audio = useTemplateRef<HTMLAudioElement>('audio')
-const half = ref(false)
-const hasSound = computed(() => Boolean(chosen.value?.sound))
-/** Hears the take from a little before an event of the tab, or from its beginning. */
-function hear(event?: number) {
-  const element = audio.value
-  if (!element || !hasSound.value) return
-  const onset = verdict.value?.heard.find((h) => h.event === event)?.onset ?? 0
-  element.currentTime = Math.max(0, onset - 0.4)
-  element.playbackRate = half.value ? 0.5 : 1
-  void element.play().catch(tune.tell)
-}
+const { half, hasSound, hear, hearBesideBand, practiseBars, toggleHalf } = useHearing(audio, work)
 const hearPicked = () => hear(from.value)
-function toggleHalf() {
-  half.value = !half.value
-  if (audio.value) audio.value.playbackRate = half.value ? 0.5 : 1
-}
 
 /** As wide as its notes need, a bar about as wide as four eighths are easily read. */
 const tabWidth = computed(() => Math.max(838, (verdict.value?.tab.bars ?? 0) * 190))
@@ -167,6 +154,9 @@ useKeys([
           <button type="button" class="chip" :aria-pressed="half" :disabled="!hasSound" @click="toggleHalf()">
             half speed
           </button>
+          <button type="button" class="chip" :disabled="!hasSound" @click="hearBesideBand()">
+            with the band
+          </button>
         </span>
       </BenchTabs>
       <audio ref="audio" :src="hasSound ? `/api/takes/${chosen?.id}/sound` : undefined" preload="none" />
@@ -205,6 +195,9 @@ useKeys([
               @click="hearPicked()"
             >
               hear from there
+            </button>
+            <button type="button" class="chip" :disabled="from === undefined" @click="practiseBars(from, to)">
+              again, these bars
             </button>
             <span role="status">{{ notice }}</span>
           </p>

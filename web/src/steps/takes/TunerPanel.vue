@@ -4,7 +4,7 @@ import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { microphone } from '../../sound/inputs'
 import { useRecording } from '../../sound/recording'
-import { standInName, type TakesWork } from './work'
+import type { TakesWork } from './work'
 
 /** The tuner: what sounds, how far from its note, and the open string that it is. */
 const props = defineProps<{ work: TakesWork }>()
@@ -13,13 +13,7 @@ const tune = useTune()
 const hears = computed(() => recording.state === 'hearing')
 
 const begin = () =>
-  recording.begin(
-    () =>
-      microphone(props.work.device.value === standInName ? undefined : props.work.device.value || undefined),
-    props.work.emptyDraft(),
-    tune.id,
-    false,
-  )
+  recording.begin(() => microphone(props.work.soundDevice()), props.work.emptyDraft(), tune.id, false)
 onBeforeUnmount(() => {
   if (hears.value) void recording.cancel()
 })

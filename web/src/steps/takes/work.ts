@@ -7,12 +7,16 @@ import { useTune } from '../../document/tune'
 import { useSolos } from '../../document/solos'
 import { usePlayer } from '../../sound/player'
 import { microphone, standIn } from '../../sound/inputs'
+import { midiInstrument, standInKeys } from '../../sound/keysinputs'
 import { useRecording } from '../../sound/recording'
 import { delayOf } from './delay'
 import { useTakesQuery } from './address'
 
 /** What an input is chosen by: a device, or the simulated player. */
 export const standInName = 'stand-in'
+export const standInKeysName = 'stand-in keys'
+/** What the name of a MIDI instrument begins with. */
+export const keysPrefix = 'midi:'
 
 /** The takes of the tune, the one that is looked at, and how one is recorded. */
 export function useTakesWork() {
@@ -85,11 +89,24 @@ export function useTakesWork() {
   const device = ref(localStorage.getItem('undaris-input') ?? '')
   watch(device, (now) => localStorage.setItem('undaris-input', now))
 
+  /** The input for sound that is chosen; none for the first, and where another kind is. */
+  const soundDevice = () =>
+    device.value.startsWith(keysPrefix) || device.value.startsWith(standInName)
+      ? undefined
+      : device.value || undefined
+
   /** Begins a take: the band counts in and plays, and what is played is kept. */
   async function record() {
     refusal.value = ''
     if (!tune.chart) return
-    if (device.value === standInName) return recordStandIn()
+    if (device.value === standInName || device.value === standInKeysName) return recordStandIn()
+    if (device.value.startsWith(keysPrefix)) {
+      void player.playTune(1)
+      const instrument = device.value.slice(keysPrefix.length)
+      await recording.beginKeys(() => midiInstrument(instrument), draft('midi', 0), tune.id)
+      if (recording.state !== 'recording') return void player.stop()
+      return followBand()
+    }
     // The sound is allowed while the key is pressed, before anything is waited for.
     void player.playTune(1)
     const input = device.value || undefined
@@ -115,6 +132,12 @@ export function useTakesWork() {
       return standIn(data as unknown as ArrayBuffer)
     }
     recording.gone = () => void stop()
+    if (device.value === standInKeysName) {
+      const body = { chart, hands: tune.hands, events: played.events, start, faults: faults.value }
+      const events = () => answer(client.POST('/api/compute/take/standin/keys', { body }))
+      await recording.beginKeys(async () => standInKeys(await events()), draft('stand-in', start), tune.id)
+      return recording.startsAt(start)
+    }
     await recording.begin(open, draft('stand-in', start), tune.id, true)
     recording.startsAt(start)
   }
@@ -172,7 +195,7 @@ export function useTakesWork() {
 
   return {
     ...{ takes, chosen, verdict, refusal, device, solo, solos, line, faults },
-    ...{ list, record, stop, emptyDraft },
+    ...{ list, record, stop, emptyDraft, soundDevice },
   }
 }
 export type TakesWork = ReturnType<typeof useTakesWork>
