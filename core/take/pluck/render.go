@@ -44,6 +44,7 @@ type oneString struct {
 	loss  float64 // the sample before, for the filter of losses
 	// strike is what the pick still puts into the string.
 	strike []float64
+	last   loop
 }
 
 func newString(tone Tone, rate int, noise *rand.Rand) *oneString {
@@ -59,6 +60,9 @@ func hertz(midi float64) float64 { return 440 * math.Exp2((midi-69)/12) }
 // brightness is the share of the sample before in the filter of losses: the more, the sooner high partials
 // die away.
 const brightness = 0.18
+
+// silentAfter is how long after a hand has begun to still a string nothing of it is heard any more, in seconds.
+const silentAfter = 0.25
 
 // damping is how long a hand takes to still a string, in seconds.
 const damping = 0.012
@@ -96,7 +100,9 @@ func (s *oneString) play(notes []Played, out []float32) {
 			t := float64(i)/s.rate - note.Onset
 			pitch := note.Pitch + note.Cents(t)/100
 			stilled := 0.0
-			if float64(i)/s.rate >= stop {
+			if now := float64(i) / s.rate; now >= stop+silentAfter {
+				break // nothing of it is left to hear
+			} else if now >= stop {
 				stilled = 1
 			}
 			out[i] += float32(s.step(pitch, stilled))
@@ -150,18 +156,34 @@ func (s *oneString) tap(note Played, share float64) {
 	s.strike = knock
 }
 
-// step moves the string on by a sample and returns what the pickup hears.
-func (s *oneString) step(pitch, stilled float64) float64 {
+// loop is what a pitch makes of the string: its period, the length of its line, and what it loses each time round.
+type loop struct {
+	pitch                       float64
+	period, length, gain, still float64
+}
+
+// loopOf is the loop of a pitch, worked out anew only where the pitch moves.
+func (s *oneString) loopOf(pitch float64) loop {
+	if pitch == s.last.pitch && s.last.period > 0 {
+		return s.last
+	}
 	f := hertz(pitch)
 	w := 2 * math.Pi * f / s.rate
 	// What the filter of losses delays, so that the whole loop is a period.
 	delayed := math.Atan2(brightness*math.Sin(w), 1-brightness+brightness*math.Cos(w)) / w
 	period := s.rate / f
-	back := s.read(period - delayed)
 	seconds := 6 * math.Pow(2, -(pitch-40)/24) // until it is a thousandth: thick strings ring longer
-	gain := math.Pow(10, -3/(f*seconds))
+	s.last = loop{pitch: pitch, period: period, length: period - delayed, gain: math.Pow(10, -3/(f*seconds)), still: math.Exp(-2.5 / (f * damping))}
+	return s.last
+}
+
+// step moves the string on by a sample and returns what the pickup hears.
+func (s *oneString) step(pitch, stilled float64) float64 {
+	now := s.loopOf(pitch)
+	back := s.read(now.length)
+	gain := now.gain
 	if stilled > 0 {
-		gain *= math.Exp(-2.5 / (f * damping))
+		gain *= now.still
 	}
 	in := gain * ((1-brightness)*back + brightness*s.loss)
 	s.loss = back
@@ -171,7 +193,7 @@ func (s *oneString) step(pitch, stilled float64) float64 {
 	}
 	s.line[s.at] = in
 	s.at = (s.at + 1) & (len(s.line) - 1)
-	return in - s.read(math.Max(1.5, s.tone.Pickup*period))
+	return in - s.read(math.Max(1.5, s.tone.Pickup*now.period))
 }
 
 // read is the line so many samples back, between samples by a cubic through four (Lagrange).
