@@ -78,8 +78,9 @@ type soundPiece struct {
 
 // finished says how a recording is to be kept.
 type finishRecording struct {
-	ID   string `path:"id" maxLength:"40"`
-	Body struct {
+	ID      string `path:"id" maxLength:"40"`
+	AsBegun bool   `query:"asBegun" doc:"Keep it as it was begun: over that tune at that tempo, from that start; for one that was cut off"`
+	Body    struct {
 		ChartID uint          `json:"chartId"`
 		Take    document.Take `json:"take" doc:"The take, its notes and sound left out"`
 	}
@@ -126,6 +127,9 @@ func (s *server) registerRecordings(api huma.API) {
 			return nil, recordingProblem(err)
 		}
 		kept := in.Body.Take
+		if in.AsBegun && done.Draft.Name != "" {
+			kept = done.Draft
+		}
 		kept.Notes, kept.Sound, kept.Remarks = document.TakeNotesOf(done.Notes), done.Sound, append(kept.Remarks, done.Remarks...)
 		item, err := library.Takes.Create(ctx, s.library, kept, in.Body.ChartID)
 		if err != nil {

@@ -132,7 +132,11 @@ func TestARecordingOutlivesTheProgram(t *testing.T) {
 	require.Equal(t, 200, third.send(fmt.Sprintf("/api/recordings/%s/sound?at=%d", begun.ID, half), sound[half:]).Code)
 	assert.Equal(t, 409, third.send(fmt.Sprintf("/api/recordings/%s/sound?at=%d", begun.ID, half), sound[half:]).Code)
 	fourth := application(t, beside)
-	kept := call[KeptTake](fourth, "POST", "/api/recordings/"+begun.ID+"/take", map[string]any{"chartId": id, "take": draft(tune)}, 201)
+	other := draft(tune)
+	other.Start, other.Chart.Tempo = 7, 60
+	kept := call[KeptTake](fourth, "POST", "/api/recordings/"+begun.ID+"/take?asBegun=true", map[string]any{"chartId": id, "take": other}, 201)
+	assert.InDelta(t, 0.5, kept.Start, 1e-9, "it is kept over what it was begun over")
+	assert.Equal(t, tune.Tempo, kept.Chart.Tempo)
 	assert.Len(t, kept.Notes, 8)
 	assert.Equal(t, []string{"the recording was cut off; what had come is here"}, kept.Remarks)
 	entries, err := os.ReadDir(filepath.Join(folder, "a.db.sounds", "parts"))

@@ -12394,7 +12394,10 @@ export interface operations {
     };
     "post-api-recordings-by-id-take": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Keep it as it was begun: over that tune at that tempo, from that start; for one that was cut off */
+                asBegun?: boolean;
+            };
             header?: never;
             path: {
                 id: string;

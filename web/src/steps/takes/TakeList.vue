@@ -45,7 +45,7 @@ const recover = (one: RecordingBegun) =>
     const take = props.work.emptyDraft('microphone')
     await answer(
       client.POST('/api/recordings/{id}/take', {
-        params: { path: { id: one.id } },
+        params: { path: { id: one.id }, query: { asBegun: true } },
         body: { chartId: tune.id, take: { ...take, name: one.name || take.name } },
       }),
     )
