@@ -20,7 +20,7 @@ import (
 
 // BeginRecording asks for a recording to begin.
 type BeginRecording struct {
-	Kind    string        `json:"kind" enum:"sound,file,keys,ear" doc:"Samples of 16 bits as they are played, the same only heard and not kept, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends"`
+	Kind    string        `json:"kind" enum:"sound,file,keys,ear,ear-keys" doc:"Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends; ear and ear-keys are samples and keys that are only heard and not kept"`
 	Rate    int           `json:"rate,omitempty" doc:"Samples a second, 8000 to 96000, where it is sound"`
 	ChartID uint          `json:"chartId"`
 	Take    document.Take `json:"take" doc:"The take that becomes of it, its notes left out"`
@@ -38,7 +38,7 @@ type RecordingBegun struct {
 // HeardSoFar is what a piece of sound has brought.
 type HeardSoFar struct {
 	Have     int64      `json:"have" doc:"How many bytes have come"`
-	Notes    []LiveNote `json:"notes" doc:"Notes that have become certain"`
+	Strokes  []LiveNote `json:"strokes" doc:"Notes that have begun since the last piece"`
 	Sounding *LiveNote  `json:"sounding,omitempty" doc:"What sounds now; left out for nothing"`
 	Level    float64    `json:"level" doc:"Of the last 10 ms, in dB below full scale"`
 	Clipped  int        `json:"clipped" doc:"Samples so far that were as loud as can be"`
@@ -52,6 +52,29 @@ type LiveNote struct {
 	Onset float64 `json:"onset,omitempty" doc:"Seconds from the beginning"`
 	// Places are where it lies on the neck that is played, the highest string first.
 	Places []document.Place `json:"places"`
+}
+
+// HeardTakeNote is a note that was heard in a recording that goes on, and what it comes to.
+type HeardTakeNote struct {
+	Note    document.TakeNote `json:"note" doc:"Without its curve"`
+	Arrives LiveArrival       `json:"arrives" doc:"The pitch it comes to: of a bend its goal, of others the note itself"`
+}
+
+// LiveArrival is the pitch that a note comes to, and when.
+type LiveArrival struct {
+	MIDI    int     `json:"midi"`
+	Seconds float64 `json:"seconds" doc:"From the beginning of the sound"`
+}
+
+func heardTakeNotes(notes []take.Note) []HeardTakeNote {
+	written := document.TakeNotesOf(notes)
+	out := make([]HeardTakeNote, len(notes))
+	for n, note := range notes {
+		written[n].Curve = nil
+		semitone, seconds := note.Arrival()
+		out[n] = HeardTakeNote{Note: written[n], Arrives: LiveArrival{MIDI: semitone, Seconds: seconds}}
+	}
+	return out
 }
 
 // KeyEvent is what a MIDI instrument sends.
@@ -83,6 +106,8 @@ type finishRecording struct {
 	Body    struct {
 		ChartID uint          `json:"chartId"`
 		Take    document.Take `json:"take" doc:"The take, its notes and sound left out"`
+		// Passes are how the band went through the tune meanwhile.
+		Passes []document.PlayedPass `json:"passes,omitempty" maxItems:"200" doc:"How the band went through the tune meanwhile: where the key or the tempo changes a take of its own begins; left out for one chorus as the take says"`
 	}
 }
 
@@ -118,6 +143,17 @@ func (s *server) registerRecordings(api huma.API) {
 		}
 		return s.hear(in.ID, in.At, []byte(lines.String()), nil)
 	})
+	huma.Get(api, "/api/recordings/{id}/notes", func(_ context.Context, in *struct {
+		ID   string  `path:"id" maxLength:"40"`
+		From float64 `query:"from" minimum:"0" doc:"Seconds of the sound"`
+		To   float64 `query:"to" minimum:"0" maximum:"3600" default:"3600" doc:"Seconds of the sound"`
+	}) (*body[[]HeardTakeNote], error) {
+		notes, err := s.recordings.SoFar(in.ID, in.From, in.To)
+		if err != nil {
+			return nil, recordingProblem(err)
+		}
+		return &body[[]HeardTakeNote]{heardTakeNotes(notes)}, nil
+	})
 	huma.Post(api, "/api/recordings/{id}/take", func(ctx context.Context, in *finishRecording) (*tagged[KeptTake], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
@@ -131,9 +167,24 @@ func (s *server) registerRecordings(api huma.API) {
 			kept = done.Draft
 		}
 		kept.Notes, kept.Sound, kept.Remarks = document.TakeNotesOf(done.Notes), done.Sound, append(kept.Remarks, done.Remarks...)
-		item, err := library.Takes.Create(ctx, s.library, kept, in.Body.ChartID)
+		passes := in.Body.Passes
+		if in.AsBegun {
+			passes = nil
+		}
+		all, err := kept.ByPasses(passes)
 		if err != nil {
-			return nil, saveProblem("take", "take", 0, err)
+			return nil, invalid("", err)
+		}
+		for _, one := range all {
+			if _, err := one.Checked(); err != nil {
+				return nil, invalid("take", err)
+			}
+		}
+		var item library.Item[document.Take]
+		for n := len(all) - 1; n >= 0; n-- { // the first of them is the answer
+			if item, err = library.Takes.Create(ctx, s.library, all[n], in.Body.ChartID); err != nil {
+				return nil, saveProblem("take", "take", 0, err)
+			}
 		}
 		if err := s.recordings.Discard(in.ID); err != nil {
 			s.log.Error("a part of a recording could not be removed", "error", err)
@@ -152,11 +203,11 @@ func (s *server) hear(id string, at int64, piece []byte, start *float64) (*body[
 	if err != nil {
 		return nil, recordingProblem(err)
 	}
-	out := HeardSoFar{Have: heard.Have, Notes: []LiveNote{}, Level: heard.Sounding.Level, Clipped: heard.Clipped}
-	for _, n := range heard.Notes {
-		one := liveNote(n.Pitch, heard.Instrument)
-		one.Onset = n.Onset
-		out.Notes = append(out.Notes, one)
+	out := HeardSoFar{Have: heard.Have, Strokes: []LiveNote{}, Level: heard.Sounding.Level, Clipped: heard.Clipped}
+	for _, stroke := range heard.Strokes {
+		one := liveNote(stroke.Pitch, heard.Instrument)
+		one.Onset = stroke.Seconds
+		out.Strokes = append(out.Strokes, one)
 	}
 	if heard.Sounding.Voiced {
 		one := liveNote(heard.Sounding.Pitch, heard.Instrument)

@@ -136,6 +136,14 @@ func (s *server) registerTakes(api huma.API) {
 		verdict, err := verdictOfTake(item.Body)
 		return &body[TakeVerdict]{verdict}, err
 	}, described("takes", "Judge a take: landings, timing, intonation, and what it says of the chords"))
+	huma.Post(api, "/api/compute/take/verdict", func(_ context.Context, in *body[document.Take]) (*body[TakeVerdict], error) {
+		checked, err := in.Body.Checked()
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		verdict, err := verdictOfTake(checked)
+		return &body[TakeVerdict]{verdict}, err
+	})
 	huma.Get(api, "/api/takes/{id}/lick", func(ctx context.Context, in *struct {
 		ID   uint `path:"id"`
 		From int  `query:"from" minimum:"0" doc:"The first event of the tab, from 0"`

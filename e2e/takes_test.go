@@ -17,8 +17,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// standInSound is what the simulated player plays in the box over the first tune, as a WAV file with silence after it.
-func standInSound(t *testing.T, s *server) string {
+// standInSound is what the simulated player plays in the box over the first tune, as a WAV file with so many seconds of
+// silence after it.
+func standInSound(t *testing.T, s *server, silence int) string {
 	get, err := http.Get(s.base + "/api/charts/1")
 	require.NoError(t, err)
 	defer func() { _ = get.Body.Close() }()
@@ -38,7 +39,7 @@ func standInSound(t *testing.T, s *server) string {
 	require.Equal(t, 200, post.StatusCode)
 	sound, err := io.ReadAll(post.Body)
 	require.NoError(t, err)
-	sound = append(sound, make([]byte, 2*22050*20)...)
+	sound = append(sound, make([]byte, 2*22050*silence)...)
 	for at, size := range map[int]int{4: len(sound) - 8, 40: len(sound) - 44} {
 		for b := range 4 {
 			sound[at+b] = byte(size >> (8 * b))
@@ -49,12 +50,18 @@ func standInSound(t *testing.T, s *server) string {
 	return file
 }
 
+// Whether the microphone hears its file once, or again and again.
+const (
+	once          = "%noloop"
+	againAndAgain = ""
+)
+
 // browserThatHears is a browser whose microphone hears a file.
-func browserThatHears(t *testing.T, file string) context.Context {
+func browserThatHears(t *testing.T, file, howOften string) context.Context {
 	options := append([]chromedp.ExecAllocatorOption{}, browserOptions...)
 	options = append(options,
 		chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-fake-device-for-media-stream", true),
-		chromedp.Flag("use-file-for-fake-audio-capture", file+"%noloop"),
+		chromedp.Flag("use-file-for-fake-audio-capture", file+howOften),
 	)
 	allocator, cancel := chromedp.NewExecAllocator(t.Context(), options...)
 	t.Cleanup(cancel)
@@ -67,7 +74,7 @@ func browserThatHears(t *testing.T, file string) context.Context {
 // A player records through the microphone, reads the verdict, and keeps a phrase as a lick.
 func TestATakeThroughTheMicrophone(t *testing.T) {
 	s := demo(t)
-	p := openPageIn(t, browserThatHears(t, standInSound(t, s)), s, "/tunes/1/takes")
+	p := openPageIn(t, browserThatHears(t, standInSound(t, s, 20), once), s, "/tunes/1/takes")
 	p.Sees("First crossing, a week on")
 	p.Click("Record a take")
 	p.Sees("End the take")
@@ -92,7 +99,7 @@ func TestKilledWhileRecording(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "demo.db")
 	s := serve(t, "demo", data)
 	addr := s.addr()
-	p := openPageIn(t, browserThatHears(t, standInSound(t, s)), s, "/tunes/1/takes")
+	p := openPageIn(t, browserThatHears(t, standInSound(t, s, 20), once), s, "/tunes/1/takes")
 	p.ServerMayFail()
 	p.Click("Record a take")
 	p.Sees("End the take")

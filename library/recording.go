@@ -1,14 +1,11 @@
 package library
 
 import (
-	"bufio"
 	"bytes"
-	"context"
 	"encoding/binary"
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"os"
 	"slices"
 	"strings"
@@ -18,8 +15,6 @@ import (
 	"undaris/core/neck"
 	"undaris/core/take"
 	"undaris/format/document"
-	"undaris/format/midifile"
-	"undaris/format/soundfile"
 	"undaris/store"
 )
 
@@ -44,6 +39,8 @@ const (
 	FromFile  = "file"  // the bytes of a WAV, FLAC or MIDI file
 	FromKeys  = "keys"  // what a MIDI instrument sends
 	ToHear    = "ear"   // samples that are heard and not kept: for the tuner and the drills
+	// KeysToHear is what a MIDI instrument sends, heard and not kept.
+	KeysToHear = "ear-keys"
 )
 
 // The bounds of a recording.
@@ -77,9 +74,10 @@ type recording struct {
 	mutex    sync.Mutex
 	file     *os.File
 	listener *take.Listener
-	reported int // notes that were reported
+	reported int // strokes that were reported
 	synced   time.Time
 	heardAt  time.Time
+	keys     []take.KeyEvent
 	down     []int // keys that are pressed, the latest last
 	// instrument is the one that is played.
 	instrument neck.Instrument
@@ -122,14 +120,14 @@ func (r *Recordings) Begin(kind string, rate int, draft document.Take) (Recordin
 			return Recording{}, &InputError{err.Error()}
 		}
 		one.listener = listener
-	case FromFile, FromKeys:
+	case FromFile, FromKeys, KeysToHear:
 	default:
-		return Recording{}, &InputError{fmt.Sprintf("%q is no way a recording comes in; sound, file, keys and ear are", kind)}
+		return Recording{}, &InputError{fmt.Sprintf("%q is no way a recording comes in; sound, file, keys, ear and ear-keys are", kind)}
 	}
 	r.mutex.Lock()
 	defer r.mutex.Unlock()
 	for id, other := range r.open {
-		if other.Kind == ToHear && one.Began.Sub(other.last()) > forgotten {
+		if !other.kept() && one.Began.Sub(other.last()) > forgotten {
 			delete(r.open, id)
 		}
 	}
@@ -138,7 +136,7 @@ func (r *Recordings) Begin(kind string, rate int, draft document.Take) (Recordin
 	}
 	r.made++
 	one.ID = strings.ToLower(one.Began.UTC().Format("20060102-150405")) + fmt.Sprintf("-%03d", r.made%1000)
-	if kind == ToHear {
+	if !one.kept() {
 		r.open[one.ID] = one
 		return one.Recording, nil
 	}
@@ -180,8 +178,8 @@ func (r *Recordings) writeAbout(one Recording) error {
 type Heard struct {
 	// Have is how many bytes have come.
 	Have int64
-	// Notes are those that have become certain since the last piece.
-	Notes    []take.Note
+	// Strokes are the notes that have begun since the last piece.
+	Strokes  []take.Stroke
 	Sounding take.Sounding
 	Clipped  int
 	// Instrument is the one that is played.
@@ -200,7 +198,7 @@ func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (He
 	}
 	one.mutex.Lock()
 	defer one.mutex.Unlock()
-	if one.file == nil && one.Kind != ToHear {
+	if one.file == nil && one.kept() {
 		return Heard{}, store.ErrNotFound
 	}
 	one.heardAt = r.now()
@@ -218,7 +216,7 @@ func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (He
 	case one.Kind == FromSound && float64(one.Bytes)/2/float64(one.Rate) > document.MaxTakeSeconds, one.Bytes+int64(len(piece)) > mostFile:
 		return Heard{}, &InputError{"a take lasts an hour at most: end it and begin another"}
 	}
-	if one.Kind == ToHear {
+	if !one.kept() {
 		return one.hear(piece), nil
 	}
 	if now := r.now(); now.Sub(one.synced) >= syncEvery {
@@ -240,8 +238,9 @@ func (r *Recordings) Hear(id string, at int64, piece []byte, start *float64) (He
 func (r *recording) hear(piece []byte) Heard {
 	r.Bytes += int64(len(piece))
 	heard := Heard{Have: r.Bytes, Instrument: r.instrument}
-	if r.Kind == FromKeys {
-		heard.Sounding = r.keysDown(piece)
+	if r.Kind == FromKeys || r.Kind == KeysToHear {
+		heard.Strokes = r.press(piece)
+		heard.Sounding = r.keyDown()
 		return heard
 	}
 	if r.listener == nil {
@@ -254,29 +253,61 @@ func (r *recording) hear(piece []byte) Heard {
 		}
 	}
 	r.listener.Hear(samples)
-	all := r.listener.Notes()
-	heard.Notes, r.reported = all[r.reported:], len(all)
+	all := r.listener.Strokes()
+	heard.Strokes, r.reported = all[r.reported:], len(all)
 	heard.Sounding, heard.Clipped = r.listener.Sounding(), r.clipped
 	return heard
 }
 
-// keysDown is the key that was pressed last and is not let go, after the events of a piece.
-func (r *recording) keysDown(piece []byte) take.Sounding {
+// press takes the events of a piece in, and returns the keys that they press.
+func (r *recording) press(piece []byte) []take.Stroke {
+	pressed := []take.Stroke{}
 	for _, line := range bytes.Split(piece, []byte("\n")) {
 		var e take.KeyEvent
-		if len(line) == 0 || json.Unmarshal(line, &e) != nil || e.Wheel {
+		if len(line) == 0 || json.Unmarshal(line, &e) != nil || len(r.keys) >= mostKeys {
+			continue
+		}
+		r.keys = append(r.keys, e)
+		if e.Wheel {
 			continue
 		}
 		r.down = slices.DeleteFunc(r.down, func(key int) bool { return key == e.Key })
 		if e.Velocity > 0 {
 			r.down = append(r.down, e.Key)
+			pressed = append(pressed, take.Stroke{Seconds: e.Seconds, Pitch: float64(e.Key)})
 		}
 	}
+	return pressed
+}
+
+// keyDown is the key that was pressed last and is not let go.
+func (r *recording) keyDown() take.Sounding {
 	if len(r.down) == 0 {
 		return take.Sounding{Level: -120}
 	}
 	return take.Sounding{Pitch: float64(r.down[len(r.down)-1]), Voiced: true, Level: -20}
 }
+
+// SoFar is all that was played in a recording until now, of seconds of the sound from one to another.
+func (r *Recordings) SoFar(id string, from, to float64) ([]take.Note, error) {
+	one, err := r.find(id)
+	if err != nil {
+		return nil, err
+	}
+	one.mutex.Lock()
+	defer one.mutex.Unlock()
+	all := []take.Note{}
+	switch {
+	case one.listener != nil:
+		all = one.listener.SoFar()
+	case one.Kind == FromKeys || one.Kind == KeysToHear:
+		all = take.NotesOfKeys(one.keys)
+	}
+	return slices.DeleteFunc(all, func(n take.Note) bool { return n.Onset < from || n.Onset >= to }), nil
+}
+
+// kept says whether what comes in is to become a take.
+func (r *recording) kept() bool { return r.Kind != ToHear && r.Kind != KeysToHear }
 
 // last is when something came last.
 func (r *recording) last() time.Time {
@@ -309,289 +340,6 @@ func (r *Recordings) find(id string) (*recording, error) {
 		return one, nil
 	}
 	return nil, store.ErrNotFound
-}
-
-// reopen goes on with a recording that an earlier run of the program began: the page is still there, and the player
-// plays on. What has come is heard again.
-func (r *Recordings) reopen(id string) (*recording, error) {
-	r.mutex.Lock()
-	defer r.mutex.Unlock()
-	if one := r.open[id]; one != nil {
-		return one, nil
-	}
-	about, err := r.about(id)
-	if err != nil {
-		return nil, err
-	}
-	path, err := r.sounds.PartPath(id + ".part")
-	if err != nil {
-		return nil, err
-	}
-	one := &recording{Recording: about, instrument: neck.Standard()}
-	if over, _, err := document.Playing(about.Draft.Chart, about.Draft.Hands); err == nil {
-		one.instrument = over.Instrument
-	}
-	if one.file, err = os.OpenFile(path, os.O_RDWR|os.O_APPEND, 0o600); err != nil {
-		return nil, err
-	}
-	if about.Kind == FromSound {
-		one.Bytes -= one.Bytes % 2 // half a sample may have been written last
-		if err := one.file.Truncate(one.Bytes); err != nil {
-			return nil, err
-		}
-		if one.listener, err = take.Listen(about.Rate); err != nil {
-			return nil, &InputError{err.Error()}
-		}
-		if err := hearAll(context.Background(), one.listener, io.NewSectionReader(one.file, 0, one.Bytes)); err != nil {
-			return nil, err
-		}
-		one.reported = len(one.listener.Notes())
-	}
-	r.open[id] = one
-	return one, nil
-}
-
-// Unfinished are the recordings that have begun and are not ended, in this run of the program or an earlier one.
-func (r *Recordings) Unfinished() ([]Recording, error) {
-	names, err := r.sounds.Parts()
-	if err != nil {
-		return nil, err
-	}
-	all := []Recording{}
-	for _, name := range names {
-		if id, isAbout := strings.CutSuffix(name, ".json"); isAbout {
-			if running, err := r.find(id); err == nil && r.now().Sub(running.last()) < stillComing {
-				continue // another page records it now
-			}
-			if one, err := r.about(id); err == nil && one.Bytes > 0 {
-				all = append(all, one)
-			}
-		}
-	}
-	return all, nil
-}
-
-// stillComing is how long nothing comes until a recording counts as left.
-const stillComing = 3 * time.Second
-
-// about reads what is known of a recording, whether it is open or was left.
-func (r *Recordings) about(id string) (Recording, error) {
-	path, err := r.sounds.PartPath(id + ".json")
-	if err != nil {
-		return Recording{}, store.ErrNotFound
-	}
-	data, err := os.ReadFile(path)
-	if errors.Is(err, os.ErrNotExist) {
-		return Recording{}, store.ErrNotFound
-	}
-	one := Recording{}
-	if err == nil {
-		err = json.Unmarshal(data, &one)
-	}
-	if err != nil {
-		return Recording{}, err
-	}
-	one.ID = id
-	part, err := r.sounds.PartPath(id + ".part")
-	if err != nil {
-		return Recording{}, err
-	}
-	info, err := os.Stat(part)
-	if err != nil {
-		return Recording{}, store.ErrNotFound
-	}
-	one.Bytes = info.Size()
-	if one.Kind == FromSound && one.Rate > 0 {
-		one.Seconds = float64(one.Bytes) / 2 / float64(one.Rate)
-	}
-	return one, nil
-}
-
-// Finished is what has become of a recording.
-type Finished struct {
-	Draft   document.Take
-	Notes   []take.Note
-	Sound   *document.TakeSound
-	Remarks []string
-}
-
-// Finish hears a recording to its end and keeps its sound. It stays among the parts until Discard, so that nothing
-// is lost if the take cannot be kept.
-func (r *Recordings) Finish(ctx context.Context, id string) (Finished, error) {
-	one, err := r.about(id)
-	if err != nil {
-		return Finished{}, err
-	}
-	out := Finished{Draft: one.Draft}
-	var listener *take.Listener
-	clipped := 0
-	if running, err := r.find(id); err == nil {
-		running.mutex.Lock()
-		defer running.mutex.Unlock()
-		listener, clipped = running.listener, running.clipped
-		out.Draft = running.Draft
-		if running.file != nil {
-			if err := running.file.Sync(); err != nil {
-				return out, err
-			}
-		}
-	}
-	path, err := r.sounds.PartPath(id + ".part")
-	if err != nil {
-		return out, err
-	}
-	file, err := os.Open(path)
-	if err != nil {
-		return out, err
-	}
-	defer func() { _ = file.Close() }()
-	switch one.Kind {
-	case FromKeys:
-		return out, finishKeys(file, &out)
-	case FromFile:
-		return out, r.finishFile(ctx, file, &out)
-	}
-	bytesOfSound := one.Bytes - one.Bytes%2
-	if listener == nil { // the program was ended in between: hear it again
-		if listener, err = take.Listen(one.Rate); err != nil {
-			return out, &InputError{err.Error()}
-		}
-		if err := hearAll(ctx, listener, io.LimitReader(file, bytesOfSound)); err != nil {
-			return out, err
-		}
-		out.Remarks = append(out.Remarks, "the recording was cut off; what had come is here")
-	}
-	out.Notes = listener.Close()
-	if _, err := file.Seek(0, io.SeekStart); err != nil {
-		return out, err
-	}
-	sound := &document.TakeSound{Rate: one.Rate, Seconds: float64(bytesOfSound) / 2 / float64(one.Rate), Clipped: clipped}
-	sound.Hash, sound.Bytes, err = r.sounds.Keep(io.MultiReader(bytes.NewReader(soundfile.WAVHeader(one.Rate, bytesOfSound)), io.LimitReader(file, bytesOfSound)))
-	out.Sound = sound
-	return out, err
-}
-
-// hearAll hears samples of 16 bits to their end.
-func hearAll(ctx context.Context, listener *take.Listener, from io.Reader) error {
-	piece := make([]byte, 1<<15)
-	for {
-		if err := ctx.Err(); err != nil {
-			return err
-		}
-		n, err := io.ReadFull(from, piece)
-		listener.Hear(samplesOf(piece[:n-n%2]))
-		if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
-			return nil
-		}
-		if err != nil {
-			return err
-		}
-	}
-}
-
-// finishFile hears a file, and keeps it as one channel of 16 bits.
-func (r *Recordings) finishFile(ctx context.Context, file *os.File, out *Finished) error {
-	head := make([]byte, 4)
-	if _, err := io.ReadFull(file, head); err != nil {
-		return &InputError{"the file is empty"}
-	}
-	if _, err := file.Seek(0, io.SeekStart); err != nil {
-		return err
-	}
-	if string(head) == "MThd" {
-		data, err := io.ReadAll(io.LimitReader(file, 8<<20))
-		if err != nil {
-			return err
-		}
-		keys, remarks, err := midifile.ReadKeys(data)
-		if err != nil {
-			return &InputError{err.Error()}
-		}
-		out.Notes, out.Remarks = take.NotesOfKeys(keys), remarks
-		return nil
-	}
-	stream, err := soundfile.Open(file)
-	if err != nil {
-		return &InputError{err.Error()}
-	}
-	listener, err := take.Listen(stream.Rate)
-	if err != nil {
-		return &InputError{err.Error()}
-	}
-	// Its sound is written as it is heard; the header is made when the length is known.
-	heard, written := io.Pipe()
-	counted := make(chan int, 1)
-	go func() {
-		count, err := hearStream(ctx, stream, listener, written)
-		counted <- count
-		_ = written.CloseWithError(err)
-	}()
-	temporary, err := os.CreateTemp("", "undaris-sound-*")
-	if err != nil {
-		return err
-	}
-	defer func() { _ = os.Remove(temporary.Name()) }()
-	defer func() { _ = temporary.Close() }()
-	if _, err := io.Copy(temporary, heard); err != nil {
-		_ = heard.CloseWithError(err)
-		return err
-	}
-	count := <-counted
-	if count == 0 {
-		return &InputError{"the file has no sound"}
-	}
-	if _, err := temporary.Seek(0, io.SeekStart); err != nil {
-		return err
-	}
-	out.Notes, out.Remarks = listener.Close(), append(out.Remarks, stream.Remarks()...)
-	sound := &document.TakeSound{Rate: stream.Rate, Seconds: float64(count) / float64(stream.Rate)}
-	sound.Hash, sound.Bytes, err = r.sounds.Keep(io.MultiReader(bytes.NewReader(soundfile.WAVHeader(stream.Rate, 2*int64(count))), bufio.NewReader(temporary)))
-	out.Sound = sound
-	return err
-}
-
-// hearStream hears a stream to its end, at most an hour of it, and writes its samples.
-func hearStream(ctx context.Context, stream *soundfile.Stream, listener *take.Listener, to io.Writer) (count int, err error) {
-	piece := make([]float32, 1<<14)
-	for count < int(document.MaxTakeSeconds)*stream.Rate {
-		if err := ctx.Err(); err != nil {
-			return count, err
-		}
-		n, err := stream.Read(piece)
-		if n > 0 {
-			listener.Hear(piece[:n])
-			count += n
-			if _, err := to.Write(soundfile.PCM16(piece[:n])); err != nil {
-				return count, err
-			}
-		}
-		if errors.Is(err, io.EOF) {
-			return count, nil
-		}
-		if err != nil {
-			return count, err
-		}
-	}
-	return count, nil
-}
-
-// finishKeys reads what a MIDI instrument sent: a line of JSON an event.
-func finishKeys(file io.Reader, out *Finished) error {
-	events := []take.KeyEvent{}
-	lines := bufio.NewScanner(file)
-	for lines.Scan() {
-		var e take.KeyEvent
-		if err := json.Unmarshal(lines.Bytes(), &e); err != nil {
-			out.Remarks = append(out.Remarks, "the recording was cut off; what had come is here")
-			break
-		}
-		events = append(events, e)
-		if len(events) >= mostKeys {
-			break
-		}
-	}
-	out.Notes = take.NotesOfKeys(events)
-	return lines.Err()
 }
 
 // Discard ends a recording and removes what has come.

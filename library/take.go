@@ -2,6 +2,7 @@ package library
 
 import (
 	"context"
+	"math"
 	"time"
 
 	"undaris/core/take/judge"
@@ -26,7 +27,7 @@ type TakeSummary struct {
 }
 
 func summarizeTake(d document.Take) TakeSummary {
-	s := TakeSummary{Began: d.Began, Source: d.Source, Notes: len(d.Notes), Tempo: d.Chart.Tempo}
+	s := TakeSummary{Began: d.Began, Source: d.Source, Notes: len(d.Notes), Tempo: int(math.Round(d.PlayedTempo()))}
 	if d.Sound != nil {
 		s.Seconds, s.Bytes, s.Sound = d.Sound.Seconds, d.Sound.Bytes, d.Sound.Hash
 	}

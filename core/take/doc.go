@@ -11,5 +11,8 @@
 // the notes are cut (segment.go, ringing.go), with the slurs and slides between them (move.go), and their bends
 // and vibrato (shake.go).
 //
+// What lights up while it is played is known sooner: what sounds at this moment (sounding.go), and the notes that
+// have just begun (stroke.go).
+//
 // docs/takes.md has the sources, the figures, and what the ear hears badly.
 package take

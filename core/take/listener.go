@@ -8,6 +8,7 @@ type Listener struct {
 	tracker   *tracker
 	novelty   *novelty
 	segments  *segmenter
+	strokes   *strokeFinder
 	closed    bool
 }
 
@@ -18,7 +19,7 @@ func Listen(rate int) (*Listener, error) {
 		return nil, err
 	}
 	f := newFrames()
-	return &Listener{resampler: r, frames: f, onsets: newOnsetFinder(), tracker: &tracker{}, novelty: newNovelty(), segments: &segmenter{sound: f}}, nil
+	return &Listener{resampler: r, frames: f, onsets: newOnsetFinder(), tracker: &tracker{}, novelty: newNovelty(), segments: &segmenter{sound: f}, strokes: newStrokeFinder()}, nil
 }
 
 // Hear takes the next samples in, from -1 to 1.
@@ -34,10 +35,12 @@ func (l *Listener) take(samples []float32) {
 		part := samples[:min(len(samples), Rate/2)]
 		samples = samples[len(part):]
 		for _, f := range l.frames.add(part, nil) {
+			var struck *onset
 			if k := l.onsets.add(f.flux); k >= 0 {
-				at := l.frames.sharpest(k)
-				l.segments.onsets = append(l.segments.onsets, onset{seconds: at, frame: k, flux: l.onsets.flux[k]})
+				struck = &onset{seconds: l.frames.sharpest(k), frame: k, flux: l.onsets.flux[k]}
+				l.segments.onsets = append(l.segments.onsets, *struck)
 			}
+			l.strokes.add(f, struck)
 			l.judgeNovelty(l.onsets.made() - onsetApart - 1)
 			l.segments.frames = l.tracker.add(f, l.segments.frames)
 		}

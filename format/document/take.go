@@ -26,6 +26,7 @@ type Take struct {
 	Source   string     `json:"source" enum:"microphone,file,midi,stand-in"`
 	From     int        `json:"from,omitempty" minimum:"0" doc:"The first bar that was played over, from 1; left out for 1"`
 	Start    float64    `json:"start" doc:"Seconds from the beginning of the sound at which that bar begins, as it was heard by the player"`
+	Speed    float64    `json:"speed,omitempty" doc:"The percentage of the chart's tempo that it was played at; left out for 100"`
 	Delay    float64    `json:"delay,omitempty" doc:"Milliseconds that the sound was late on its way through the machine, which are taken off"`
 	Notes    []TakeNote `json:"notes" maxItems:"20000" doc:"What was heard, in order of time"`
 	Plan     *Phrase    `json:"plan,omitempty" doc:"The line that was meant, in ticks of the tune"`
@@ -120,6 +121,14 @@ func (d Take) Core() []take.Note {
 	return notes
 }
 
+// PlayedTempo is the tempo that the take was played at, in counted beats a minute.
+func (d Take) PlayedTempo() float64 {
+	if d.Speed > 0 {
+		return float64(d.Chart.Tempo) * d.Speed / 100
+	}
+	return float64(d.Chart.Tempo)
+}
+
 // Order is what the verdict is asked for. Its error is a *chart.FieldError.
 func (d Take) Order() (judge.Order, error) {
 	over, _, err := Playing(d.Chart, d.Hands)
@@ -135,6 +144,9 @@ func (d Take) Order() (judge.Order, error) {
 	order := judge.Order{
 		Notes: d.Core(), Chart: over.Chart, Instrument: over.Instrument, Hand: position.Window,
 		Clock: transcribe.ClockFor(over.Chart, d.Start+d.Delay/1000, line.Start(from)),
+	}
+	if d.Speed > 0 {
+		order.Clock.SecondsPerTick *= 100 / d.Speed
 	}
 	if d.Plan != nil && len(d.Plan.Events) > 0 {
 		plan, err := d.Plan.Core(over.Instrument)
@@ -153,6 +165,8 @@ const (
 	MaxTakeNotes   = 20000
 	maxTakeCurve   = 12000 // a minute
 	maxTakeAbout   = 1000
+	minTakeSpeed   = 10
+	maxTakeSpeed   = 400
 )
 
 // Checked is the take as it is kept, or a *chart.FieldError.
@@ -173,6 +187,8 @@ func (d Take) Checked() (Take, error) {
 		return fail("planName", "the name of a plan has at most %d characters", lick.MaxName)
 	case !finite(d.Start) || d.Start < -600 || d.Start > MaxTakeSeconds:
 		return fail("start", "the bar begins within the hour that a take may last; %g seconds do not", d.Start)
+	case !finite(d.Speed) || d.Speed != 0 && (d.Speed < minTakeSpeed || d.Speed > maxTakeSpeed):
+		return fail("speed", "a take is played at %d to %d %% of the tempo, not %g", minTakeSpeed, maxTakeSpeed, d.Speed)
 	case !finite(d.Delay) || d.Delay < -1000 || d.Delay > 1000:
 		return fail("delay", "the delay of a device is at most a second; %g ms are not", d.Delay)
 	case len(d.Notes) > MaxTakeNotes:

@@ -1081,6 +1081,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/take/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge a take that is not kept */
+        post: operations["post-api-compute-take-verdict"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exercises": {
         parameters: {
             query?: never;
@@ -1854,6 +1871,23 @@ export interface paths {
         put?: never;
         /** Take in what a MIDI instrument has sent */
         post: operations["post-api-recordings-by-id-keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what was played in a recording until now */
+        get: operations["list-api-recordings-by-id-notes"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2683,10 +2717,10 @@ export interface components {
             /** Format: int64 */
             chartId: number;
             /**
-             * @description Samples of 16 bits as they are played, the same only heard and not kept, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends
+             * @description Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends; ear and ear-keys are samples and keys that are only heard and not kept
              * @enum {string}
              */
-            kind: "sound" | "file" | "keys" | "ear";
+            kind: "sound" | "file" | "keys" | "ear" | "ear-keys";
             /**
              * Format: int64
              * @description Samples a second, 8000 to 96000, where it is sound
@@ -3922,6 +3956,8 @@ export interface components {
         FinishRecordingBody: {
             /** Format: int64 */
             chartId: number;
+            /** @description How the band went through the tune meanwhile: where the key or the tempo changes a take of its own begins; left out for one chorus as the take says */
+            passes?: components["schemas"]["PlayedPass"][];
             /** @description The take, its notes and sound left out */
             take: components["schemas"]["Take"];
         };
@@ -4133,10 +4169,16 @@ export interface components {
              * @description Of the last 10 ms, in dB below full scale
              */
             level: number;
-            /** @description Notes that have become certain */
-            notes: components["schemas"]["LiveNote"][];
             /** @description What sounds now; left out for nothing */
             sounding?: components["schemas"]["LiveNote"];
+            /** @description Notes that have begun since the last piece */
+            strokes: components["schemas"]["LiveNote"][];
+        };
+        HeardTakeNote: {
+            /** @description The pitch it comes to: of a bend its goal, of others the note itself */
+            arrives: components["schemas"]["LiveArrival"];
+            /** @description Without its curve */
+            note: components["schemas"]["TakeNote"];
         };
         HitMark: {
             right: boolean;
@@ -4740,6 +4782,11 @@ export interface components {
             source: "microphone" | "file" | "midi" | "stand-in";
             /**
              * Format: double
+             * @description The percentage of the chart's tempo that it was played at; left out for 100
+             */
+            speed?: number;
+            /**
+             * Format: double
              * @description Seconds from the beginning of the sound at which that bar begins, as it was heard by the player
              */
             start: number;
@@ -5290,6 +5337,15 @@ export interface components {
              * @description 1 is the highest sounding
              */
             string: number;
+        };
+        LiveArrival: {
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: double
+             * @description From the beginning of the sound
+             */
+            seconds: number;
         };
         LiveNote: {
             /**
@@ -6320,6 +6376,20 @@ export interface components {
              */
             start: number;
         };
+        PlayedPass: {
+            /** @description The tune in the key and at the tempo that it was played in */
+            chart: components["schemas"]["Chart"];
+            /**
+             * Format: double
+             * @description As in the take
+             */
+            speed?: number;
+            /**
+             * Format: double
+             * @description Seconds from the beginning of the sound at which its first bar begins
+             */
+            start: number;
+        };
         Player: {
             /** @description Left out for a guitar in standard tuning with 22 frets */
             instrument?: components["schemas"]["Instrument"];
@@ -6694,6 +6764,11 @@ export interface components {
             sound?: components["schemas"]["TakeSound"];
             /** @enum {string} */
             source: "microphone" | "file" | "midi" | "stand-in";
+            /**
+             * Format: double
+             * @description The percentage of the chart's tempo that it was played at; left out for 100
+             */
+            speed?: number;
             /**
              * Format: double
              * @description Seconds from the beginning of the sound at which that bar begins, as it was heard by the player
@@ -7414,6 +7489,11 @@ export interface components {
             sound?: components["schemas"]["TakeSound"];
             /** @enum {string} */
             source: "microphone" | "file" | "midi" | "stand-in";
+            /**
+             * Format: double
+             * @description The percentage of the chart's tempo that it was played at; left out for 100
+             */
+            speed?: number;
             /**
              * Format: double
              * @description Seconds from the beginning of the sound at which that bar begins, as it was heard by the player
@@ -10400,6 +10480,39 @@ export interface operations {
             };
         };
     };
+    "post-api-compute-take-verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Take"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeVerdict"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "list-api-exercises": {
         parameters: {
             query?: never;
@@ -12337,6 +12450,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeardSoFar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-recordings-by-id-notes": {
+        parameters: {
+            query?: {
+                /** @description Seconds of the sound */
+                from?: number;
+                /** @description Seconds of the sound */
+                to?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardTakeNote"][];
                 };
             };
             /** @description Error */

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { Problem, type HeardSoFar } from '../api/client'
 import { pcm16, PieceSender } from './pieces'
 
-const answer = (have: number): HeardSoFar => ({ have, notes: [], level: -60, clipped: 0 })
+const answer = (have: number): HeardSoFar => ({ have, strokes: [], level: -60, clipped: 0 })
 
 test('samples become whole numbers of 16 bits, and no number is silence', () => {
   expect([...pcm16(new Float32Array([0, 1, -1, 0.5, NaN, 7]))]).toEqual([

@@ -1,9 +1,17 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, client, type HeardSoFar, type KeptTake, type LiveNote, type TakeDraft } from '../api/client'
-import { inputTrouble, type Input } from './inputs'
-import type { KeysInput } from './keysinputs'
-import { pcm16, PieceSender } from './pieces'
+import {
+  answer,
+  client,
+  type HeardSoFar,
+  type KeptTake,
+  type LiveNote,
+  type PlayedPass,
+  type TakeDraft,
+} from '../api/client'
+import { inputTrouble } from './inputs'
+import { PieceSender } from './pieces'
+import type { Source } from './source'
 
 /** What goes on with the input. */
 export type RecordingState = 'idle' | 'opening' | 'hearing' | 'recording' | 'keeping'
@@ -17,16 +25,23 @@ export const useRecording = defineStore('recording', () => {
   const seconds = ref(0)
   const sounding = computed<LiveNote | undefined>(() => heard.value?.sounding)
   const recordsNow = computed(() => state.value === 'recording')
-  let input: Input | undefined
-  let keys: KeysInput | undefined
+  let source: Source | undefined
   let sender: PieceSender | undefined
   let id: string | undefined
   let chart = 0
   let draft: TakeDraft | undefined
   let turn = 0
+  /** Called with each note that begins. */
+  let onStroke: ((stroke: LiveNote) => void) | undefined
 
   /** Opens an input and begins: to keep what is played as a take, or only to hear it. */
-  async function begin(open: () => Promise<Input>, take: TakeDraft, chartId: number, keep: boolean) {
+  async function begin(
+    open: () => Promise<Source>,
+    take: TakeDraft,
+    chartId: number,
+    keep: boolean,
+    struck?: (stroke: LiveNote) => void,
+  ) {
     await cancel()
     const mine = ++turn
     trouble.value = ''
@@ -36,35 +51,38 @@ export const useRecording = defineStore('recording', () => {
     try {
       const opened = await open()
       if (mine !== turn) return opened.end()
-      input = opened
+      source = opened
       chart = chartId
       draft = take
-      const begun = await answer(
-        client.POST('/api/recordings', {
-          body: { kind: keep ? 'sound' : 'ear', rate: opened.rate, chartId, take },
-        }),
-      )
+      onStroke = struck
+      const kept = { sound: 'sound', keys: 'keys' } as const
+      const onlyHeard = { sound: 'ear', keys: 'ear-keys' } as const
+      const kind = (keep ? kept : onlyHeard)[opened.kind]
+      const body = { kind, rate: opened.rate, chartId, take }
+      const begun = await answer(client.POST('/api/recordings', { body }))
       if (mine !== turn) return opened.end()
       id = begun.id
-      sender = new PieceSender(
+      const sending = new PieceSender(
         begun.id,
-        (so) => (heard.value = so),
+        (so) => {
+          heard.value = so
+          so.strokes.forEach((stroke) => onStroke?.(stroke))
+        },
         (problem) => (trouble.value = problem?.message ?? ''),
       )
-      const sending = sender
-      opened.gone = (why) => {
+      sender = sending
+      opened.whenGone((why) => {
         if (why) trouble.value = why
         gone.value?.()
-      }
-      opened.begin((samples) => {
-        sending.add(pcm16(samples))
-        seconds.value += samples.length / opened.rate
+      })
+      opened.begin((bytes) => {
+        sending.add(bytes)
+        seconds.value = opened.seconds()
       })
       state.value = keep ? 'recording' : 'hearing'
     } catch (error) {
       if (mine !== turn) return
-      input?.end()
-      input = undefined
+      endSource()
       state.value = 'idle'
       trouble.value =
         error instanceof DOMException
@@ -74,51 +92,9 @@ export const useRecording = defineStore('recording', () => {
             : String(error)
     }
   }
-  /** Begins a take of an instrument that sends keys. */
-  async function beginKeys(open: () => Promise<KeysInput>, take: TakeDraft, chartId: number) {
-    await cancel()
-    const mine = ++turn
-    trouble.value = ''
-    heard.value = undefined
-    seconds.value = 0
-    state.value = 'opening'
-    try {
-      const opened = await open()
-      if (mine !== turn) return opened.end()
-      keys = opened
-      chart = chartId
-      draft = take
-      const begun = await answer(client.POST('/api/recordings', { body: { kind: 'keys', chartId, take } }))
-      if (mine !== turn) return opened.end()
-      id = begun.id
-      const sending = new PieceSender(
-        begun.id,
-        (so) => (heard.value = so),
-        (problem) => (trouble.value = problem?.message ?? ''),
-      )
-      sender = sending
-      opened.gone = (why) => {
-        if (why) trouble.value = why
-        gone.value?.()
-      }
-      const text = new TextEncoder()
-      opened.begin((events) => {
-        sending.add(text.encode(events.map((event) => `${JSON.stringify(event)}\n`).join('')))
-        seconds.value = opened.seconds()
-      })
-      state.value = 'recording'
-    } catch (error) {
-      if (mine !== turn) return
-      endInput()
-      state.value = 'idle'
-      trouble.value = error instanceof Error ? error.message : String(error)
-    }
-  }
-  function endInput() {
-    input?.end()
-    keys?.end()
-    input = undefined
-    keys = undefined
+  function endSource() {
+    source?.end()
+    source = undefined
   }
 
   /** Called when the input has ended by itself. */
@@ -130,19 +106,31 @@ export const useRecording = defineStore('recording', () => {
     if (draft) draft = { ...draft, start }
   }
 
-  /** Ends it and keeps the take; nothing where it was only heard. */
-  async function finish(more: Partial<TakeDraft> = {}): Promise<KeptTake | undefined> {
+  /** All that was played until now, between two seconds of the sound. */
+  async function notesBetween(from: number, to: number) {
+    const heardNow = id
+    if (!heardNow) return []
+    await sender?.settled()
+    const query = { from: Math.max(0, from), to: Math.max(0, to) }
+    return answer(client.GET('/api/recordings/{id}/notes', { params: { path: { id: heardNow }, query } }))
+  }
+
+  /** Ends it and keeps the take, over the passes that the band played meanwhile; nothing where it was only heard. */
+  async function finish(
+    more: Partial<TakeDraft> = {},
+    passes: PlayedPass[] = [],
+  ): Promise<KeptTake | undefined> {
     const keep = state.value === 'recording'
     const ending = id
     if (!keep || !ending || !draft) return void (await cancel())
     state.value = 'keeping'
-    endInput()
+    endSource()
     await sender?.settled()
     try {
       return await answer(
         client.POST('/api/recordings/{id}/take', {
           params: { path: { id: ending } },
-          body: { chartId: chart, take: { ...draft, ...more } },
+          body: { chartId: chart, take: { ...draft, ...more }, passes },
         }),
       )
     } catch (error) {
@@ -157,10 +145,11 @@ export const useRecording = defineStore('recording', () => {
   /** Ends it and keeps nothing. */
   async function cancel() {
     turn++
-    endInput()
+    endSource()
     const ending = id
     id = undefined
     sender = undefined
+    onStroke = undefined
     state.value = 'idle'
     heard.value = undefined
     if (ending)
@@ -169,7 +158,7 @@ export const useRecording = defineStore('recording', () => {
 
   return {
     ...{ state, trouble, heard, seconds, sounding, recordsNow, gone },
-    ...{ begin, beginKeys, finish, cancel, startsAt },
-    soundSeconds: () => input?.seconds() ?? keys?.seconds() ?? 0,
+    ...{ begin, finish, cancel, startsAt, notesBetween },
+    soundSeconds: () => source?.seconds() ?? 0,
   }
 })

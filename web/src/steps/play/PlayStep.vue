@@ -9,10 +9,15 @@ import { useBand } from '../../document/band'
 import SaveNotice from '../../document/SaveNotice.vue'
 import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
+import { withPlayed } from '../../neck/played'
+import ListenBar from '../../sound/ListenBar.vue'
 import { usePlayer } from '../../sound/player'
+import { useRecording } from '../../sound/recording'
 import { parts } from '../../sound/mixer'
 import { benches, usePlayQuery } from './address'
 import ExportPanel from './ExportPanel.vue'
+import { useStageListening } from './listening'
+import TradedBars from './TradedBars.vue'
 import BandPanel from './BandPanel.vue'
 import ClickPanel from './ClickPanel.vue'
 import MixerRow from './MixerRow.vue'
@@ -46,6 +51,12 @@ const {
   ready,
   refusal,
 } = stage
+
+const recording = useRecording()
+const { listening, traded } = useStageListening(pass)
+const litMarks = computed(() =>
+  withPlayed(neckMarks.value, listening.listens.value ? recording.sounding : undefined, position.value),
+)
 
 const sounds = computed(() => player.tuneSounds)
 const yours = computed(() => {
@@ -124,6 +135,7 @@ useKeys([
     <template v-if="pass">
       <p class="line quiet" role="status">
         <span>{{ headline }}</span>
+        <TradedBars v-if="traded" :from="traded.from" :to="traded.to" :verdict="traded.verdict" />
         <span v-if="player.held" class="warn" role="alert">
           The sound device holds the sound up. It goes on when the device is there again; play begins anew.
         </span>
@@ -156,7 +168,7 @@ useKeys([
         class="neck"
         :instrument="map.instrument"
         :span="position"
-        :marks="neckMarks"
+        :marks="litMarks"
         :label="`${signs(chord?.chord ?? '')} on the neck, frets ${position.low} to ${position.high}`"
         :spacing="34"
       />
@@ -216,6 +228,7 @@ useKeys([
           >
             {{ one }}
           </button>
+          <ListenBar :listening="listening" />
           <span class="quiet care">Headphones low; rest every 25 minutes; stop at any pain.</span>
         </div>
       </div>

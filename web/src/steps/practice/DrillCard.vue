@@ -2,8 +2,14 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { signs } from '../../controls/spelling'
 import { useKeys } from '../../controls/keys'
+import { samePlace } from '../../neck/geometry'
 import NeckView from '../../neck/NeckView.vue'
+import ListenBar from '../../sound/ListenBar.vue'
+import { useListening } from '../../sound/listening'
+import { useRecording } from '../../sound/recording'
+import { withPlayed } from '../../neck/played'
 import type { Drill } from './drill'
+import { heardPart } from './heardpart'
 import { drillMarks } from './marks'
 import MidiTools from './MidiTools.vue'
 import { typedChoice, typedPart } from './typed'
@@ -13,7 +19,19 @@ const props = defineProps<{ drill: Drill }>()
 const emit = defineEmits<{ hear: []; done: [] }>()
 const { deck, cards, index, question, given, mark, kept, hints, problem, score } = props.drill
 
-const marks = computed(() => (question.value ? drillMarks(question.value, given.value, mark.value) : []))
+/** What is played on the instrument answers, and lights on the neck. */
+const recording = useRecording()
+const listening = useListening((stroke) => {
+  const asked = question.value
+  const part = asked && heardPart(stroke, asked)
+  // Of all places each is found once: to play it again takes none away.
+  const again = part?.place && props.drill.places.value.some((place) => samePlace(place, part.place!))
+  if (part && !(again && asked.form === 'all of them')) void props.drill.give(part)
+})
+const marks = computed(() => {
+  const shown = question.value ? drillMarks(question.value, given.value, mark.value) : []
+  return withPlayed(shown, recording.sounding, question.value?.position)
+})
 const neck = computed(() => ({
   ...{ name: '', hasNamedForms: false },
   ...{ strings: question.value?.strings ?? [], frets: question.value?.frets ?? 22 },
@@ -118,7 +136,10 @@ useKeys([
           }}<template v-if="question.label"> · {{ signs(question.label) }}</template>
         </span>
         <span class="acts">
-          <MidiTools v-if="question.form !== 'chosen'" :drill="drill" :question="question" />
+          <template v-if="question.form !== 'chosen'">
+            <ListenBar v-if="!question.byNote && question.form !== 'written'" :listening="listening" />
+            <MidiTools :drill="drill" :question="question" />
+          </template>
           <span v-if="score.of">{{ score.right }} of {{ score.of }} right</span>
           <button type="button" class="plain" :disabled="!!mark" @click="drill.hint()">h a hint</button>
           <button type="button" class="plain" @click="drill.next()">s skip</button>

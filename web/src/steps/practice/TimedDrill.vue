@@ -6,8 +6,10 @@ import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
 import { emptyMarks, type Mark } from '../../neck/marks'
+import { withPlayed } from '../../neck/played'
+import ListenBar from '../../sound/ListenBar.vue'
 import { usePlayer } from '../../sound/player'
-import { useMidi } from './midi'
+import { useRecording } from '../../sound/recording'
 import { degrees, noteSets, useTimed } from './timed'
 
 /** Resolve in time: the one tone asked for at each change, and nothing but the notes asked for. */
@@ -17,8 +19,7 @@ const player = usePlayer()
 const drill = useTimed()
 const { degree, notes, hits, marks, problem, running, timed, refusal, latencyMs } = drill
 const open = computed(() => timed.value?.open ?? [])
-const midi = useMidi((note) => drill.strike(note.midi))
-const { names, chosen } = midi
+const recording = useRecording()
 
 const tick = ref(0)
 let painting = requestAnimationFrame(function paint() {
@@ -51,7 +52,8 @@ const neckMarks = computed<Mark[]>(() => {
         },
       ]
     : []
-  return [...emptyMarks(tune.map.instrument.strings.length, span, lit), ...lit]
+  const shown = [...emptyMarks(tune.map.instrument.strings.length, span, lit), ...lit]
+  return withPlayed(shown, recording.sounding, span)
 })
 function pick(place: { string: number; fret: number }) {
   const low = open.value[place.string - 1]
@@ -102,16 +104,7 @@ useKeys([{ key: 'p', says: 'play a chorus, and stop', run: drill.start }])
         <button type="button" class="chip" :disabled="running" @click="drill.hearTargets()">
           hear the targets
         </button>
-        <button v-if="!names.length" type="button" class="chip" @click="midi.find()">MIDI</button>
-        <select
-          v-else
-          aria-label="The MIDI instrument"
-          :value="chosen"
-          @change="midi.choose(($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">no instrument</option>
-          <option v-for="name in names" :key="name">{{ name }}</option>
-        </select>
+        <ListenBar :listening="drill.listening" :disabled="running" />
         <button type="button" class="primary" @click="drill.start()">
           {{ running ? 'Stop (p)' : 'Play a chorus (p)' }}
         </button>
@@ -156,14 +149,17 @@ useKeys([{ key: 'p', says: 'play a chorus, and stop', run: drill.start }])
       </li>
     </ol>
     <p v-if="marks && wrong.length" class="quiet">Not asked for: {{ wrong.slice(0, 3).join(' · ') }}</p>
-    <p v-if="marks && marks.met > 3" class="quiet">
+    <p v-if="marks && marks.met > 3 && !drill.listening.listens.value" class="quiet">
       In the middle {{ Math.abs(marks.middleMs) }} ms {{ marks.middleMs < 0 ? 'early' : 'late' }};
       {{ latencyMs }} ms are taken off already.
       <button type="button" class="chip" @click="drill.takeLatency()">
         take that as the way from hand to page
       </button>
     </p>
-    <p class="quiet care">Click the neck in time, or play over MIDI. On is within 60 ms. Headphones low.</p>
+    <p class="quiet care">
+      Click the neck in time, or let it listen to your guitar or your MIDI instrument. On is within 60 ms.
+      Headphones, and low.
+    </p>
   </div>
 </template>
 
@@ -229,12 +225,5 @@ useKeys([{ key: 'p', says: 'play a chorus, and stop', run: drill.start }])
 }
 .warn {
   color: var(--next);
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
 }
 </style>

@@ -1,11 +1,15 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useAnswer } from '../../api/ask'
-import { answer, client, type Place, type TimedMarks } from '../../api/client'
+import { answer, client, type LiveNote, type Place, type TimedMarks } from '../../api/client'
 import { useView } from '../../address/view'
 import { localTime } from '../../document/clock'
 import { useBand } from '../../document/band'
 import { useTune } from '../../document/tune'
+import { bandAt, followPasses } from '../../sound/barone'
+import { useInputChoice } from '../../sound/inputchoice'
+import { useListening } from '../../sound/listening'
 import { usePlayer } from '../../sound/player'
+import { useRecording } from '../../sound/recording'
 
 export const degrees = [1, 3, 5, 7] as const
 export const noteSets = ['chord tones', 'scale', 'box'] as const
@@ -16,6 +20,8 @@ export function useTimed() {
   const band = useBand()
   const view = useView()
   const player = usePlayer()
+  const recording = useRecording()
+  const input = useInputChoice()
   const degree = ref<(typeof degrees)[number]>(3)
   const notes = ref<(typeof noteSets)[number]>('chord tones')
   const latencyMs = ref(0)
@@ -53,11 +59,16 @@ export function useTimed() {
     latencyMs.value = kept.settings.latencyMs ?? 0
   })
 
+  /** What is played on the instrument lights up and, while the chorus goes on, counts. */
+  const played = shallowRef<LiveNote>()
+  const listening = useListening((stroke) => (played.value = stroke))
+  /** The second of what is heard at which the chorus begins, and how many of its ticks a second has. */
+  let barOne = 0
+  let ticksASecond = 0
+  let unfollow = () => {}
+
   /** Where in the chorus it is now, in ticks; negative while it is counted in. */
-  const now = () => {
-    const at = player.heard()
-    return at && at.tick - at.chunk.performance.countIn
-  }
+  const now = () => bandAt(player)?.tick
   function start() {
     if (!request.value || !timed.value) return
     if (running.value) return void player.stop()
@@ -66,9 +77,15 @@ export function useTimed() {
     began = new Date()
     running.value = true
     player.setLoop(false)
+    ticksASecond = 0
     void player.play({
       ...{ chart: { ...request.value.chart }, from: 1, bars: timed.value.bars, countIn: 1 },
       ...{ style: band.band.style, silent: ['line' as const] },
+    })
+    unfollow()
+    unfollow = followPasses(player, recording.soundSeconds, ([chorus]) => {
+      barOne = chorus!.start
+      ticksASecond = 1 / chorus!.perTick
     })
   }
   /** The targets one after the other, before they are to be played. */
@@ -83,14 +100,31 @@ export function useTimed() {
     const tick = now()
     if (running.value && tick !== undefined) hits.value = [...hits.value, { tick, midi, place }]
   }
+  /** What was heard over the chorus: each note with what it comes to, as the whole of it tells. */
+  async function heardHits() {
+    if (!listening.listens.value || !ticksASecond || !timed.value) return []
+    const late = input.delay() / 1000
+    const begins = barOne + late
+    const lead = 1
+    const notes = await recording.notesBetween(begins - lead, begins + timed.value.ticks / ticksASecond)
+    return notes.map(({ arrives }) => ({
+      ...{ tick: (arrives.seconds - begins) * ticksASecond, midi: arrives.midi },
+    }))
+  }
   async function finish() {
     running.value = false
+    unfollow()
     const asked = request.value
-    if (!asked || !hits.value.length) return
+    if (!asked) return
     await attempt(async () => {
-      const played = hits.value.map(({ tick, midi }) => ({ tick, midi }))
+      const heard = await heardHits()
+      const struck = hits.value.map(({ tick, midi }) => ({ tick, midi }))
+      if (!heard.length && !struck.length) return
       const tempo = Math.round((asked.chart.tempo * player.speed) / 100)
-      const body = { ...asked, hits: played, tempo, latencyMs: latencyMs.value }
+      // What is heard has its device's delay taken off already; it takes the place of what a hand clicks.
+      const body = heard.length
+        ? { ...asked, hits: heard, tempo }
+        : { ...asked, hits: struck, tempo, latencyMs: latencyMs.value }
       marks.value = await answer(client.POST('/api/compute/practice/timed/mark', { body }))
       const entry = {
         ...{ began: localTime(began), seconds: Math.round((Date.now() - began.getTime()) / 1000) },
@@ -106,7 +140,10 @@ export function useTimed() {
       if (running.value && state === 'silent' && before !== 'silent') void finish()
     },
   )
-  onBeforeUnmount(() => (running.value = false))
+  onBeforeUnmount(() => {
+    running.value = false
+    unfollow()
+  })
 
   /** Takes what the changes were met too late by in the middle as the way from the hand to the page. */
   const takeLatency = () =>
@@ -121,6 +158,6 @@ export function useTimed() {
 
   return {
     ...{ degree, notes, latencyMs, hits, marks, problem, running, timed, refusal, now },
-    ...{ start, strike, hearTargets, takeLatency },
+    ...{ start, strike, hearTargets, takeLatency, listening, played },
   }
 }

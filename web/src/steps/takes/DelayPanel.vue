@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { inputTrouble, microphone, type Input } from '../../sound/inputs'
-import { delayOf, keepDelay, loopDelay } from './delay'
-import type { TakesWork } from './work'
+import { delayOf, keepDelay, loopDelay } from '../../sound/delay'
+import { useInputChoice } from '../../sound/inputchoice'
 
 /** Measures how late the sound of a device comes, with clicks that go out and come back. */
-const props = defineProps<{ work: TakesWork }>()
-const device = () => props.work.soundDevice() ?? ''
+const input = useInputChoice()
+const device = () => input.soundDevice() ?? ''
 const measured = ref(delayOf(device()))
 const says = ref('')
 const running = ref(false)

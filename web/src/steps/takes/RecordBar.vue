@@ -1,41 +1,15 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
 import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
-import { listInputs } from '../../sound/inputs'
-import { listKeys } from '../../sound/keysinputs'
+import InputChoice from '../../sound/InputChoice.vue'
 import { useRecording } from '../../sound/recording'
-import { keysPrefix, standInKeysName, standInName, type TakesWork } from './work'
+import type { TakesWork } from './work'
 
 /** What is recorded and from where: the input, its level, and the one button. */
 const props = defineProps<{ work: TakesWork }>()
-const { device, solo, solos, refusal } = props.work
+const { solo, solos, refusal } = props.work
 const recording = useRecording()
 
-/** What stands for the input that the machine takes first. */
-const firstInput = 'first'
-const findKeys = 'find'
-function choose(id: string) {
-  if (id === findKeys) void findInputs(true)
-  else device.value = id === firstInput ? '' : id
-}
-const inputs = ref<{ value: string; text: string; ownName?: boolean }[]>([])
-async function findInputs(askForKeys = false) {
-  const keys = await listKeys(askForKeys)
-  const found = await listInputs()
-  inputs.value = [
-    { value: firstInput, text: 'the first input' },
-    ...found.map(({ id, name }) => ({ value: id, text: name, ownName: true })),
-    ...keys.map(({ id, name }) => ({ value: keysPrefix + id, text: name, ownName: true })),
-    ...(keys.length ? [] : [{ value: findKeys, text: 'look for MIDI instruments' }]),
-    { value: standInName, text: 'the simulated player' },
-    { value: standInKeysName, text: 'the simulated player, as MIDI' },
-  ]
-}
-onMounted(() => {
-  void findInputs()
-  navigator.mediaDevices?.addEventListener('devicechange', () => void findInputs())
-})
 const busy = () => recording.state === 'opening' || recording.state === 'keeping'
 const minutes = (seconds: number) =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`
@@ -71,7 +45,7 @@ const share = (level: number | undefined) => Math.max(0, Math.min(1, ((level ?? 
       throw it away
     </button>
     <template v-else>
-      <PillSelect label="Input" :chosen="device || firstInput" :options="inputs" @choose="choose" />
+      <InputChoice stand-in />
       <PillSelect
         v-if="solos.entries.length"
         label="What is meant"

@@ -9,6 +9,7 @@ import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
 import { boxMarks, toneMark, type Mark } from '../../neck/marks'
+import { withPlayed } from '../../neck/played'
 import { useRecording } from '../../sound/recording'
 import TabView from '../../tab/TabView.vue'
 import { benches, useTakesQuery } from './address'
@@ -35,25 +36,7 @@ const shape = computed(() => position.value?.shapes.find((s) => s.chord === view
 const marks = computed<Mark[]>(() => {
   const tones = (shape.value?.tones ?? []).map((tone) => ({ ...toneMark(tone, 'tone'), small: undefined }))
   const shown = [...tones, ...boxMarks(shape.value?.box ?? [], tones)]
-  const now = recording.sounding
-  if (!now) return shown
-  const within = now.places.filter(
-    (p) => position.value && p.fret >= position.value.low && p.fret <= position.value.high,
-  )
-  const lit = within.length ? within : now.places.slice(0, 1)
-  const text = (p: { string: number; fret: number }) =>
-    shown.find((m) => m.string === p.string && m.fret === p.fret)?.text ?? now.note.replace(/-?\d+$/, '')
-  return [
-    ...shown.filter((m) => !lit.some((p) => p.string === m.string && p.fret === m.fret)),
-    ...lit.map((p): Mark => ({
-      ...{ string: p.string, fret: p.fret, form: 'arriving', text: text(p), root: false },
-      ...{
-        class: 'chordTone',
-        lit: true,
-        spoken: `you play ${now.note}, string ${p.string}, fret ${p.fret}`,
-      },
-    })),
-  ]
+  return withPlayed(shown, recording.sounding, position.value)
 })
 
 /** The notes that a finding speaks of, as events of the tab; and those that are chosen to become a lick. */
@@ -206,7 +189,7 @@ useKeys([
       </div>
       <TakeList v-else-if="query.bench.value === 'takes'" :work="work" />
       <TunerPanel v-else-if="query.bench.value === 'tuner'" :work="work" />
-      <DelayPanel v-else-if="query.bench.value === 'delay'" :work="work" />
+      <DelayPanel v-else-if="query.bench.value === 'delay'" />
       <FilePanel v-else :work="work" />
     </div>
   </section>

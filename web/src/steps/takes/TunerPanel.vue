@@ -3,17 +3,20 @@ import { computed, onBeforeUnmount } from 'vue'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { microphone } from '../../sound/inputs'
+import { useInputChoice } from '../../sound/inputchoice'
 import { useRecording } from '../../sound/recording'
+import { soundSource } from '../../sound/source'
 import type { TakesWork } from './work'
 
 /** The tuner: what sounds, how far from its note, and the open string that it is. */
 const props = defineProps<{ work: TakesWork }>()
 const recording = useRecording()
+const input = useInputChoice()
 const tune = useTune()
 const hears = computed(() => recording.state === 'hearing')
 
-const begin = () =>
-  recording.begin(() => microphone(props.work.soundDevice()), props.work.emptyDraft(), tune.id, false)
+const openSound = async () => soundSource(await microphone(input.soundDevice()))
+const begin = () => recording.begin(openSound, props.work.emptyDraft(), tune.id, false)
 onBeforeUnmount(() => {
   if (hears.value) void recording.cancel()
 })

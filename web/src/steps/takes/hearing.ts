@@ -29,7 +29,7 @@ export function useHearing(audio: Readonly<Ref<HTMLAudioElement | null>>, work: 
     const take = chosen.value
     if (!element || !take || !hasSound.value) return
     const kept = await answer(client.GET('/api/takes/{id}', { params: { path: { id: take.id } } }))
-    player.setSpeed((100 * kept.chart.tempo) / (tune.chart?.tempo ?? kept.chart.tempo))
+    player.setSpeed(((kept.speed ?? 100) * kept.chart.tempo) / (tune.chart?.tempo ?? kept.chart.tempo))
     void player.playTune(kept.from || 1)
     element.playbackRate = 1
     half.value = false

@@ -6,17 +6,13 @@ import { localTime } from '../../document/clock'
 import { useTune } from '../../document/tune'
 import { useSolos } from '../../document/solos'
 import { usePlayer } from '../../sound/player'
-import { microphone, standIn } from '../../sound/inputs'
-import { midiInstrument, standInKeys } from '../../sound/keysinputs'
+import { followPasses, type HeardPass } from '../../sound/barone'
+import { standInKeysName, useInputChoice } from '../../sound/inputchoice'
+import { standIn } from '../../sound/inputs'
+import { standInKeys } from '../../sound/keysinputs'
 import { useRecording } from '../../sound/recording'
-import { delayOf } from './delay'
+import { keysSource, soundSource, type Source } from '../../sound/source'
 import { useTakesQuery } from './address'
-
-/** What an input is chosen by: a device, or the simulated player. */
-export const standInName = 'stand-in'
-export const standInKeysName = 'stand-in keys'
-/** What the name of a MIDI instrument begins with. */
-export const keysPrefix = 'midi:'
 
 /** The takes of the tune, the one that is looked at, and how one is recorded. */
 export function useTakesWork() {
@@ -24,6 +20,7 @@ export function useTakesWork() {
   const view = useView()
   const player = usePlayer()
   const recording = useRecording()
+  const input = useInputChoice()
   const query = useTakesQuery()
 
   const takes = ref<TakeEntry[]>([])
@@ -71,12 +68,13 @@ export function useTakesWork() {
   const draft = (source: TakeDraft['source'], start: number): TakeDraft => ({
     name: `${tune.chart?.title ?? 'Take'}, ${new Date().toLocaleString()}`.slice(0, 60),
     began: new Date().toISOString(),
-    chart: { ...tune.chart!, tempo: player.tempo },
+    chart: tune.chart!,
+    speed: source === 'stand-in' ? undefined : player.speed,
     hands: tune.hands,
     position: view.position.value?.id,
     source,
     start,
-    delay: source === 'microphone' ? delayOf(device.value) : 0,
+    delay: source === 'microphone' ? input.delay() : 0,
     notes: [],
     plan: line.value?.phrase,
     planName: line.value?.name,
@@ -85,35 +83,37 @@ export function useTakesWork() {
   /** What a recording becomes that nothing is known of yet. */
   const emptyDraft = (source: TakeDraft['source'] = 'microphone') => draft(source, 0)
 
-  /** The input that is chosen; empty for the one that the machine takes first. */
-  const device = ref(localStorage.getItem('undaris-input') ?? '')
-  watch(device, (now) => localStorage.setItem('undaris-input', now))
-
-  /** The input for sound that is chosen; none for the first, and where another kind is. */
-  const soundDevice = () =>
-    device.value.startsWith(keysPrefix) || device.value.startsWith(standInName)
-      ? undefined
-      : device.value || undefined
-
   /** Begins a take: the band counts in and plays, and what is played is kept. */
   async function record() {
     refusal.value = ''
     if (!tune.chart) return
-    if (device.value === standInName || device.value === standInKeysName) return recordStandIn()
-    if (device.value.startsWith(keysPrefix)) {
-      void player.playTune(1)
-      const instrument = device.value.slice(keysPrefix.length)
-      await recording.beginKeys(() => midiInstrument(instrument), draft('midi', 0), tune.id)
-      if (recording.state !== 'recording') return void player.stop()
-      return followBand()
-    }
+    if (input.isStandIn()) return recordStandIn()
     // The sound is allowed while the key is pressed, before anything is waited for.
     void player.playTune(1)
-    const input = device.value || undefined
-    await recording.begin(() => microphone(input), draft('microphone', 0), tune.id, true)
+    await recording.begin(input.open, draft(input.isKeys() ? 'midi' : 'microphone', 0), tune.id, true)
     if (recording.state !== 'recording') return void player.stop()
-    followBand()
+    passes = []
+    unfollow = followPasses(player, recording.soundSeconds, (heard) => {
+      recording.startsAt(heard[0]!.start)
+      passes = heard
+    })
   }
+  let unfollow = () => {}
+  /** How the band has gone through the tune since the take began. */
+  let passes: HeardPass[] = []
+  /** The same, as the take is kept with it. */
+  const playedPasses = () =>
+    passes.flatMap(({ start, speed, chunk }) =>
+      chunk.pass
+        ? [
+            {
+              start,
+              speed,
+              chart: { ...tune.chart!, ...chunk.pass.chart, title: tune.chart!.title },
+            },
+          ]
+        : [],
+    )
 
   async function recordStandIn() {
     const played = line.value?.phrase
@@ -122,22 +122,20 @@ export function useTakesWork() {
       return
     }
     const start = 0.5
-    const chart = { ...tune.chart!, tempo: player.tempo }
-    const open = async () => {
+    const chart = tune.chart!
+    const body = { chart, hands: tune.hands, events: played.events, start, faults: faults.value }
+    const openSound = async () => {
       const { data, response } = await client.POST('/api/compute/take/standin/sound', {
-        body: { chart, hands: tune.hands, events: played.events, start, faults: faults.value },
+        body,
         parseAs: 'arrayBuffer',
       })
       if (!response.ok) throw new Error('the simulated player cannot play this line')
-      return standIn(data as unknown as ArrayBuffer)
+      return soundSource(standIn(data as unknown as ArrayBuffer))
     }
+    const openKeys = async () =>
+      keysSource(standInKeys(await answer(client.POST('/api/compute/take/standin/keys', { body }))))
+    const open: () => Promise<Source> = input.device === standInKeysName ? openKeys : openSound
     recording.gone = () => void stop()
-    if (device.value === standInKeysName) {
-      const body = { chart, hands: tune.hands, events: played.events, start, faults: faults.value }
-      const events = () => answer(client.POST('/api/compute/take/standin/keys', { body }))
-      await recording.beginKeys(async () => standInKeys(await events()), draft('stand-in', start), tune.id)
-      return recording.startsAt(start)
-    }
     await recording.begin(open, draft('stand-in', start), tune.id, true)
     recording.startsAt(start)
   }
@@ -153,30 +151,13 @@ export function useTakesWork() {
     seed: 1,
   })
 
-  /** While the band plays, says again and again where bar 1 lies in what is recorded. */
-  let timer: ReturnType<typeof setInterval> | undefined
-  function followBand() {
-    const found: number[] = []
-    clearInterval(timer)
-    timer = setInterval(() => {
-      if (recording.state !== 'recording') return clearInterval(timer)
-      const heard = player.heard()
-      const first = heard?.chunk.pass ? heard.chunk.pass.place.chorus === 0 : true
-      if (!heard || !first || found.length > 60) return
-      const { performance } = heard.chunk
-      const perTick = 60 / (performance.tempo * performance.beatTicks) / (player.speed / 100)
-      found.push(recording.soundSeconds() - (heard.tick - performance.countIn) * perTick)
-      found.sort((a, b) => a - b)
-      recording.startsAt(found[Math.floor(found.length / 2)]!)
-    }, 150)
-  }
-
   /** Ends the take and shows it. */
   async function stop() {
-    clearInterval(timer)
+    unfollow()
     recording.gone = undefined
     if (!player.silent) void player.stop()
-    const kept = await recording.finish()
+    const kept = await recording.finish({}, playedPasses())
+    passes = []
     if (!kept) return
     await list()
     await query.set({ take: kept.id, bench: 'verdict' })
@@ -188,14 +169,18 @@ export function useTakesWork() {
         kind: 'tune' as const,
         item: tune.chart?.title ?? '',
       },
-      ...{ itemId: tune.id, tempo: kept.chart.tempo, note: 'recorded a take' },
+      ...{
+        itemId: tune.id,
+        tempo: Math.round((kept.chart.tempo * (kept.speed ?? 100)) / 100),
+        note: 'recorded a take',
+      },
     }
     await answer(client.POST('/api/practice/log', { body: entry })).catch(tune.tell)
   }
 
   return {
-    ...{ takes, chosen, verdict, refusal, device, solo, solos, line, faults },
-    ...{ list, record, stop, emptyDraft, soundDevice },
+    ...{ takes, chosen, verdict, refusal, solo, solos, line, faults },
+    ...{ list, record, stop, emptyDraft },
   }
 }
 export type TakesWork = ReturnType<typeof useTakesWork>
