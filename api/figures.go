@@ -29,7 +29,7 @@ type Figures struct {
 
 // FigureRow is one figure of a chorus as it is shown.
 type FigureRow struct {
-	ID     string `json:"id" enum:"landings,strong,rests,heard,space,speed,reach,lean,spread"`
+	ID     string `json:"id" enum:"landings,strong,rests,heard,space,speed,reach,lean,spread,bends"`
 	Name   string `json:"name"`
 	Text   string `json:"text"`
 	Events []int  `json:"events" doc:"The notes it is counted from, from 0; empty where it points at none"`

@@ -17,12 +17,13 @@ import (
 
 // DeckQuery chooses what cards are drawn from.
 type DeckQuery struct {
-	ChartID  uint   `query:"chart" doc:"The tune; left out for all tunes"`
-	EveryKey bool   `query:"everyKey" doc:"The chords of a blues in the twelve keys, whatever tunes there are"`
-	Kind     string `query:"kind" doc:"Only drills of this kind; left out for all"`
-	Count    int    `query:"count" minimum:"1" maximum:"200" default:"40" doc:"How many cards at most"`
-	Today    string `query:"today" doc:"The player's day, as 2026-03-01; left out for the server's"`
-	Offset   int    `query:"offset" minimum:"-900" maximum:"900" doc:"How many minutes the player's clock is ahead of universal time"`
+	ChartID  uint     `query:"chart" doc:"The tune; left out for all tunes"`
+	EveryKey bool     `query:"everyKey" doc:"The chords of a blues in the twelve keys, whatever tunes there are"`
+	Kind     string   `query:"kind" doc:"Only drills of this kind; left out for all"`
+	Cards    []string `query:"cards,explode" maxItems:"64" doc:"These cards, due or not, and no others"`
+	Count    int      `query:"count" minimum:"1" maximum:"200" default:"40" doc:"How many cards at most"`
+	Today    string   `query:"today" doc:"The player's day, as 2026-03-01; left out for the server's"`
+	Offset   int      `query:"offset" minimum:"-900" maximum:"900" doc:"How many minutes the player's clock is ahead of universal time"`
 }
 
 // Deck is what is to be asked today, the weakest first, then what is new.
@@ -112,6 +113,9 @@ func (s *server) deck(ctx context.Context, in DeckQuery) (Deck, error) {
 			return deck, invalidAt("query.kind", err)
 		}
 	}
+	if len(in.Cards) > 0 {
+		return chosenDeck(in.Cards)
+	}
 	now := s.now()
 	enrolled, err := s.library.Enrolled(ctx, library.Scope{ChartID: in.ChartID, EveryKey: in.EveryKey})
 	if err != nil {
@@ -137,6 +141,24 @@ func (s *server) deck(ctx context.Context, in DeckQuery) (Deck, error) {
 		}
 	}
 	deck.Text = deckText(deck)
+	return deck, nil
+}
+
+// chosenDeck has the cards that are asked for, each once.
+func chosenDeck(ids []string) (Deck, error) {
+	deck, known := Deck{Cards: []CardFacts{}}, map[string]bool{}
+	for _, id := range ids {
+		card, err := practice.ParseCard(id)
+		if err != nil {
+			return deck, invalidAt("query.cards", err)
+		}
+		if !known[card.ID()] {
+			known[card.ID()] = true
+			deck.Cards = append(deck.Cards, cardFacts(card))
+		}
+	}
+	deck.All = len(deck.Cards)
+	deck.Text = fmt.Sprintf("%s from your take.", counted(deck.All, "change", "changes"))
 	return deck, nil
 }
 

@@ -106,8 +106,22 @@ type finishRecording struct {
 	Body    struct {
 		ChartID uint          `json:"chartId"`
 		Take    document.Take `json:"take" doc:"The take, its notes and sound left out"`
+		// FindStart has bar 1 looked for in what was played.
+		FindStart bool `json:"findStart,omitempty" doc:"Look for bar 1 in what was played, instead of taking the take's start"`
 		// Passes are how the band went through the tune meanwhile.
 		Passes []document.PlayedPass `json:"passes,omitempty" maxItems:"200" doc:"How the band went through the tune meanwhile: where the key or the tempo changes a take of its own begins; left out for one chorus as the take says"`
+	}
+}
+
+// punchIn asks for some bars of a take to become what was just recorded.
+type punchIn struct {
+	ID   string `path:"id" maxLength:"40"`
+	Body struct {
+		TakeID  uint          `json:"takeId" doc:"The take that is mended"`
+		Version int           `json:"version" minimum:"1" doc:"Its version; the one before stays among its versions"`
+		From    int           `json:"from" minimum:"1" doc:"The first bar, from 1, on through the choruses"`
+		To      int           `json:"to" minimum:"1" doc:"The last bar"`
+		Take    document.Take `json:"take" doc:"How the recording was played: from which bar, at which speed, its start; its notes and sound left out"`
 	}
 }
 
@@ -167,6 +181,11 @@ func (s *server) registerRecordings(api huma.API) {
 			kept = done.Draft
 		}
 		kept.Notes, kept.Sound, kept.Remarks = document.TakeNotesOf(done.Notes), done.Sound, append(kept.Remarks, done.Remarks...)
+		if in.Body.FindStart {
+			if kept, err = kept.WithBarOneFound(); err != nil {
+				return nil, invalid("take", err)
+			}
+		}
 		passes := in.Body.Passes
 		if in.AsBegun {
 			passes = nil
@@ -192,6 +211,38 @@ func (s *server) registerRecordings(api huma.API) {
 		view, err := keptTake(ctx, item)
 		return &tagged[KeptTake]{ETag: etag(item.Version), Body: view}, err
 	}, created)
+	huma.Post(api, "/api/recordings/{id}/punch", func(ctx context.Context, in *punchIn) (*tagged[KeptTake], error) {
+		before, err := library.Takes.Read(ctx, s.library, in.Body.TakeID)
+		if err != nil {
+			return nil, storeProblem("take", in.Body.TakeID, err)
+		}
+		done, err := s.recordings.Finish(ctx, in.ID)
+		if err != nil {
+			return nil, recordingProblem(err)
+		}
+		again := in.Body.Take
+		again.Notes, again.Sound = document.TakeNotesOf(done.Notes), done.Sound
+		punched, splice, err := before.Body.Punched(again, in.Body.From, in.Body.To)
+		if err != nil {
+			return nil, invalid("", err)
+		}
+		if punched.Sound != nil {
+			sound, err := library.SpliceSound(s.sounds, *before.Body.Sound, *again.Sound, splice)
+			if err != nil {
+				return nil, recordingProblem(err)
+			}
+			punched.Sound = &sound
+		}
+		item, err := library.Takes.Replace(ctx, s.library, in.Body.TakeID, library.Save{Version: in.Body.Version, KeepBefore: true}, punched)
+		if err != nil {
+			return nil, saveProblem("take", "take", in.Body.TakeID, err)
+		}
+		if err := s.recordings.Discard(in.ID); err != nil {
+			s.log.Error("a part of a recording could not be removed", "error", err)
+		}
+		view, err := keptTake(ctx, item)
+		return &tagged[KeptTake]{ETag: etag(item.Version), Body: view}, err
+	})
 	huma.Delete(api, "/api/recordings/{id}", func(_ context.Context, in *recordingID) (*struct{}, error) {
 		return nil, recordingProblem(s.recordings.Discard(in.ID))
 	})

@@ -12,7 +12,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
-	"undaris/core/analysis"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/practice"
 	"undaris/core/take/judge"
 	"undaris/format/document"
 	"undaris/library"
@@ -59,7 +61,17 @@ type TakeVerdict struct {
 	Pairs   []TakePair       `json:"pairs" doc:"The plan beside what was heard; empty without a plan"`
 	Heard   []HeardNote      `json:"heard" doc:"The notes that were heard, in order of time"`
 	Implied []ImpliedHarmony `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
+	Missed  []MissedChange   `json:"missed" doc:"The changes that something was played on, and no tone of the arriving chord"`
 	Tab     Tab              `json:"tab" doc:"What was heard, written over the tune"`
+}
+
+// MissedChange is a change that was missed, and the card that drills it.
+type MissedChange struct {
+	Event  int    `json:"event" doc:"The note that was played, in the tab; -1 where it has none"`
+	Bar    int    `json:"bar" doc:"From 1"`
+	Change string `json:"change" example:"C7 to F7"`
+	Text   string `json:"text"`
+	Card   string `json:"card" doc:"The card of the nearest landing over that change"`
 }
 
 // TakeLick is some notes of a take as a lick.
@@ -144,6 +156,28 @@ func (s *server) registerTakes(api huma.API) {
 		verdict, err := verdictOfTake(checked)
 		return &body[TakeVerdict]{verdict}, err
 	})
+	huma.Get(api, "/api/takes/{id}/beside/{other}", func(ctx context.Context, in *struct {
+		ID    uint `path:"id"`
+		Other uint `path:"other" doc:"The take that was played before"`
+	}) (*body[[]FigureBeside], error) {
+		now, err := s.takeFigures(ctx, in.ID)
+		if err != nil {
+			return nil, err
+		}
+		before, err := s.takeFigures(ctx, in.Other)
+		if err != nil {
+			return nil, err
+		}
+		return &body[[]FigureBeside]{each(now, func(f judge.Figure) FigureBeside {
+			one := FigureBeside{ID: f.ID, Before: "none", Difference: string(judge.Same)}
+			for _, b := range before {
+				if b.ID == f.ID {
+					one.Before, one.Difference = b.Text, string(f.Beside(b))
+				}
+			}
+			return one
+		})}, nil
+	}, described("takes", "Set the figures of a take beside those of an earlier one"))
 	huma.Get(api, "/api/takes/{id}/lick", func(ctx context.Context, in *struct {
 		ID   uint `path:"id"`
 		From int  `query:"from" minimum:"0" doc:"The first event of the tab, from 0"`
@@ -176,6 +210,25 @@ func (s *server) registerTakes(api huma.API) {
 		}
 		return streamed(sound, "audio/wav"), nil
 	}, described("takes", "The sound of a take, as WAV"), fileAnswer("audio/wav"))
+}
+
+// FigureBeside is a figure of a take beside that of an earlier one.
+type FigureBeside struct {
+	ID         string `json:"id" doc:"Of the figure"`
+	Before     string `json:"before" doc:"The earlier take's"`
+	Difference string `json:"difference" enum:"better,worse,same,other" doc:"Other is another matter of style"`
+}
+
+func (s *server) takeFigures(ctx context.Context, id uint) ([]judge.Figure, error) {
+	item, err := library.Takes.Read(ctx, s.library, id)
+	if err != nil {
+		return nil, storeProblem("take", id, err)
+	}
+	order, err := item.Body.Order()
+	if err != nil {
+		return nil, invalid("kept", err)
+	}
+	return judge.Judge(order).Figures(), nil
 }
 
 // streamed answers with a file, whole or the range that is asked for, so that a player may go to any place of it;
@@ -213,7 +266,7 @@ func verdictOfTake(d document.Take) (TakeVerdict, error) {
 	out := TakeVerdict{
 		First: takeFindings(v.First, v), Rest: takeFindings(v.Rest, v), Good: takeFindings(v.Good, v), Rows: takeRows(v),
 		Timing: TakeTiming{Lean: ms(v.Timing.Lean), Spread: ms(v.Timing.Spread), Drift: ms(v.Timing.Drift), Swing: v.Timing.SwingPlayed, Bars: []TakeBarTiming{}},
-		Bends:  []TakeBendHeard{}, Pairs: []TakePair{}, Heard: []HeardNote{}, Implied: []ImpliedHarmony{}, Tab: Tab{BarLines: []BarLine{}, Events: []LineEvent{}},
+		Bends:  []TakeBendHeard{}, Pairs: []TakePair{}, Heard: []HeardNote{}, Implied: []ImpliedHarmony{}, Missed: []MissedChange{}, Tab: Tab{BarLines: []BarLine{}, Events: []LineEvent{}},
 	}
 	for _, b := range v.Timing.Bars {
 		out.Timing.Bars = append(out.Timing.Bars, TakeBarTiming{Bar: b.Bar + 1, Late: ms(b.Late)})
@@ -235,6 +288,14 @@ func verdictOfTake(d document.Take) (TakeVerdict, error) {
 	for _, p := range v.Written.Places {
 		h := &out.Heard[p.Note]
 		h.Event, h.Bar, h.Late, h.Text, h.Stray = p.Event, line.BarAt(p.Tick)+1, ms(p.Late), judge.LateText(p.Late), stray[p.Note]
+	}
+	position := neck.NearestPosition(order.Instrument, order.Chart.Key.Tonic.Class(), d.Position)
+	for _, m := range v.MissedChanges(order.Chart) {
+		card := practice.Card{Kind: practice.Landing, Key: m.Arriving.Context(m.Key).Key, Position: position.Name(neck.Positions(order.Instrument, order.Chart.Key.Tonic.Class())), Chords: []harmony.Chord{m.Leaving, m.Arriving}}
+		out.Missed = append(out.Missed, MissedChange{
+			Event: out.Heard[m.Note].Event, Bar: line.BarAt(m.Tick) + 1, Card: card.ID(),
+			Change: card.Subject(), Text: m.Played.Reason,
+		})
 	}
 	for _, d := range v.Review.Implied {
 		out.Implied = append(out.Implied, impliedOf(d))
@@ -264,27 +325,7 @@ func takeFindings(found []judge.Finding, v judge.Verdict) []Finding {
 	})
 }
 
-// takeRows words the figures of a take.
+// takeRows are the figures of a take as they are shown.
 func takeRows(v judge.Verdict) []FigureRow {
-	landed, of := v.Landed()
-	r := v.Review
-	heard := 0
-	for _, d := range r.Implied {
-		if d.Recognition == analysis.Recognized {
-			heard++
-		}
-	}
-	strong := "none"
-	if r.Verdict.Strong.Of > 0 {
-		strong = fmt.Sprintf("%d of %d", r.Verdict.Strong.Good, r.Verdict.Strong.Of)
-	}
-	return []FigureRow{
-		{"landings", "landings", fmt.Sprintf("%d of %d", landed, of), []int{}, 4*landed >= 3*of},
-		{"strong", "strong beats", strong, []int{}, r.EnoughStrongBeats()},
-		{"rests", "rests well", fmt.Sprintf("%d of %d", r.Verdict.Rests.Good, r.Verdict.Rests.Of), []int{}, 4*r.Verdict.Rests.Good >= 3*r.Verdict.Rests.Of},
-		{"heard", "heard alone", fmt.Sprintf("%d of %d", heard, len(r.Implied)), []int{}, r.EnoughHeard()},
-		{"lean", "leans", judge.LateText(v.Timing.Lean), []int{}, true},
-		{"spread", "steady within", fmt.Sprintf("%.0f ms", 1000*v.Timing.Spread), []int{}, v.Timing.Spread <= judge.SteadySpread},
-		{"space", "space", fmt.Sprintf("%.0f %%", 100*r.Space), []int{}, true},
-	}
+	return each(v.Figures(), func(f judge.Figure) FigureRow { return FigureRow{f.ID, f.Name, f.Text, []int{}, f.Good} })
 }

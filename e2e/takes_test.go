@@ -177,3 +177,62 @@ func TestATakeIsHeardWithTheBand(t *testing.T) {
 	p.Click("again, these bars")
 	p.Until("the loop", "location.search.includes('loop=')")
 }
+
+// A take is set beside the one before it, and the changes that it missed become cards.
+func TestATakeBesideAnotherAndItsDrill(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/takes")
+	p.Sees("First crossing, a week on", "before")
+	figures := js[string](p, "document.querySelector('.verdict table').innerText")
+	assert.Regexp(t, `landings\s+7 of 7\s+6 of 7`, figures)
+	assert.Contains(t, figures, "↑", "it has grown better")
+	p.Click("Takes")
+	p.Until("a picture of the weeks", "document.querySelectorAll('.weeks .dot').length === 4")
+	p.Click("First crossing, on Monday")
+	p.Until("what was missed", "document.querySelector('.missed')")
+	p.Press("d")
+	p.Sees("nearest landing", "change from your take")
+	p.Until("a card", "document.querySelector('.asked h2')")
+}
+
+// A file is opened as a take; where bar 1 lies is found, and can be set otherwise.
+func TestAFileBecomesATake(t *testing.T) {
+	s := demo(t)
+	p := openPage(t, s, "/tunes/1/takes?takes.bench=file")
+	p.Sees("bar 1 begins at second")
+	sound, err := os.ReadFile(standInSound(t, s, 1))
+	require.NoError(t, err)
+	p.upload("guitar.wav", string(sound))
+	p.Until("its verdict", "document.querySelector('.acts')?.innerText.includes('guitar.wav')")
+	p.Click("File")
+	p.Until("where bar 1 was found", "document.querySelector('.acts input')?.value")
+	js[any](p, "(e => { e.value = '0.5'; e.dispatchEvent(new Event('input', { bubbles: true })) })(document.querySelector('.acts input'))")
+	p.Click("set it")
+	p.Sees("Bar 1 begins at 0.5 s.")
+	p.Click("Notes")
+	p.Until("the first note in bar 1", "document.querySelector('.scroll svg [role=button]')")
+}
+
+// Bars of a take are played in again through the microphone: the notes of those bars are the new ones.
+func TestBarsArePlayedInAgain(t *testing.T) {
+	s := demo(t)
+	p := openPageIn(t, browserThatHears(t, standInSound(t, s, 0), againAndAgain), s, "/tunes/1/takes")
+	p.Sees("First crossing, a week on")
+	p.Click("Record a take")
+	p.Until("five seconds", "document.querySelector('[role=timer]')?.innerText >= '0:07'")
+	p.Click("End the take")
+	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+	p.Click("Notes")
+	p.Until("the tab", "document.querySelectorAll('.scroll svg [role=button]').length >= 4")
+	js[any](p, "[...document.querySelectorAll('.scroll svg [role=button]')][2].dispatchEvent(new MouseEvent('click', {bubbles: true}))")
+	p.Press("p")
+	p.Sees("again: it ends by itself")
+	p.Until("the end", "!document.body.innerText.includes('it ends by itself')")
+	get, err := http.Get(s.base + "/api/takes?chart=1")
+	require.NoError(t, err)
+	defer func() { _ = get.Body.Close() }()
+	var takes []struct{ ID, Version int }
+	require.NoError(t, json.NewDecoder(get.Body).Decode(&takes))
+	require.Len(t, takes, 3)
+	p.Until("the take with its new bars", "fetch('/api/takes').then(r => r.json()).then(all => window.versions = all.map(t => t.version)) && window.versions?.includes(2)")
+	assert.Empty(t, js[string](p, "document.querySelector('.says')?.innerText ?? ''"))
+}

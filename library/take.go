@@ -61,6 +61,19 @@ func (l *Library) ClearSounds(ctx context.Context, sounds *store.Sounds, now tim
 			return 0, nil
 		}
 		inUse[e.Summary.Sound] = true
+		if e.Version == 1 {
+			continue
+		}
+		// What an earlier version sounds like is kept as long as the version is.
+		earlier, err := Takes.Revisions(ctx, l, e.ID)
+		if err != nil {
+			return 0, err
+		}
+		for _, r := range earlier {
+			if r.Body.Sound != nil {
+				inUse[r.Body.Sound.Hash] = true
+			}
+		}
 	}
 	for _, e := range deleted {
 		if e.Damaged != "" {

@@ -59,6 +59,12 @@ func (t Timeline) BarAt(tick int) int {
 	return chorus*t.Bars() + bar
 }
 
+// InChorus is where a tick lies in its chorus.
+func (t Timeline) InChorus(tick int) int {
+	_, in := floorDivide(tick, t.Ticks())
+	return in
+}
+
 // BarStart is the tick at which the bar of a tick begins.
 func (t Timeline) BarStart(tick int) int { return t.Start(t.BarAt(tick)) }
 

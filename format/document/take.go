@@ -159,6 +159,28 @@ func (d Take) Order() (judge.Order, error) {
 	return order, nil
 }
 
+// WithBarOneFound is the take with its start where the notes fit the chords best, and says so in its remarks; where
+// too little is heard it begins with the sound.
+func (d Take) WithBarOneFound() (Take, error) {
+	order, err := d.Order()
+	if err != nil {
+		return d, err
+	}
+	found, ok := transcribe.FindBarOne(order.Notes, order.Chart, order.Clock.SecondsPerTick)
+	remark := "too few notes to find bar 1: it was taken to begin with the sound"
+	switch {
+	case ok && found.Sure:
+		remark = fmt.Sprintf("bar 1 was found at %.2f s", found.Start)
+	case ok:
+		remark = fmt.Sprintf("bar 1 was taken to begin at %.2f s, but the notes would fit elsewhere too: look whether that is so", found.Start)
+	}
+	if ok {
+		d.Start = round(found.Start-d.Delay/1000, 4)
+	}
+	d.Remarks = append(slices.Clone(d.Remarks), remark)
+	return d, nil
+}
+
 // The bounds of a take.
 const (
 	MaxTakeSeconds = 3600.0

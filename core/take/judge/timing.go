@@ -74,7 +74,7 @@ func TimingOf(places []transcribe.Place, c chart.Chart) Timing {
 	slices.SortFunc(t.Stray, func(a, b int) int { return cmp.Compare(a, b) })
 	t.Bars = barsOf(places, c, t.Lean)
 	t.Drift = driftOf(t.Bars)
-	t.SwingPlayed, t.SwingOf = swingOf(places, c, t.Lean)
+	t.SwingPlayed, t.SwingOf = swingOf(places, c)
 	return t
 }
 
@@ -117,7 +117,7 @@ func driftOf(bars []BarTiming) float64 {
 
 // swingOf is the middle of the ratios of the two eighths of a beat, as played: an off-beat against the beats
 // before and after, played or, where nobody plays them, where they lie with the take's lean.
-func swingOf(places []transcribe.Place, c chart.Chart, lean float64) (ratio float64, of int) {
+func swingOf(places []transcribe.Place, c chart.Chart) (ratio float64, of int) {
 	if c.Meter.Compound() {
 		return 0, 0
 	}
@@ -127,11 +127,14 @@ func swingOf(places []transcribe.Place, c chart.Chart, lean float64) (ratio floa
 		played[p.Tick] = p.LateTicks
 	}
 	ratios := []float64{}
-	leanTicks := lean / secondsPerTick(c)
+	late := make([]float64, len(places))
+	for n, p := range places {
+		late[n] = p.LateTicks
+	}
+	lean := middle(late)
 	for _, p := range places {
-		start := line.BarStart(floorMod(p.Tick, line.Ticks())) + p.Tick - floorMod(p.Tick, line.Ticks())
-		beat := line.BeatTicksAt(floorMod(p.Tick, line.Ticks()))
-		into := (p.Tick - start) % beat
+		beat := line.BeatTicksAt(p.Tick)
+		into := (p.Tick - line.BarStart(p.Tick)) % beat
 		on := p.Tick - into
 		// The off-beat is written straight, or as the last of three.
 		if into != beat/2 && (into != beat*2/3 || c.Feel != chart.Shuffle) {
@@ -141,10 +144,9 @@ func swingOf(places []transcribe.Place, c chart.Chart, lean float64) (ratio floa
 			if late, ok := played[tick]; ok {
 				return float64(tick) + late
 			}
-			return float64(tick) + leanTicks
+			return float64(tick) + lean
 		}
-		into2 := floorMod(p.Tick, line.Ticks())
-		off := float64(p.Tick-into2+line.Swung(into2)) + p.LateTicks
+		off := float64(line.Swung(p.Tick)) + p.LateTicks
 		first, second := off-at(on), at(on+beat)-off
 		if first > 0 && second > 0 {
 			ratios = append(ratios, first/second)
@@ -155,10 +157,6 @@ func swingOf(places []transcribe.Place, c chart.Chart, lean float64) (ratio floa
 	}
 	return middle(ratios), len(ratios)
 }
-
-func secondsPerTick(c chart.Chart) float64 { return 60 / float64(c.Tempo*c.Meter.BeatTicks()) }
-
-func floorMod(a, b int) int { return ((a % b) + b) % b }
 
 // middle is the median; 0 of none.
 func middle(values []float64) float64 {

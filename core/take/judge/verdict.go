@@ -46,10 +46,7 @@ func Judge(o Order) Verdict {
 	line := o.Chart.Timeline()
 	if o.Plan != nil {
 		o.Plan = within(*o.Plan, o.Clock)
-		sounds := func(tick int) int {
-			return tick - floorMod(tick, line.Ticks()) + line.Swung(floorMod(tick, line.Ticks()))
-		}
-		v.Pairs = Align(*o.Plan, o.Instrument, o.Notes, o.Clock, sounds, o.Chart.Meter.BeatTicks())
+		v.Pairs = Align(*o.Plan, o.Instrument, o.Notes, o.Clock, line.Swung, o.Chart.Meter.BeatTicks())
 		order.Meant = meant(v.Pairs, *o.Plan)
 	}
 	v.Written = transcribe.Write(order)

@@ -44,8 +44,7 @@ func Play(line phrase.Phrase, i neck.Instrument, c chart.Chart, from int, start 
 	time := c.Timeline()
 	perTick := 60 / float64(c.Tempo*c.Meter.BeatTicks())
 	seconds := func(tick int) float64 {
-		chorus := floorMod(tick, time.Ticks())
-		return start + float64(tick-chorus+time.Swung(chorus)-from)*perTick
+		return start + float64(time.Swung(tick)-from)*perTick
 	}
 	p := Playing{}
 	for n, e := range line.Events {
@@ -76,8 +75,6 @@ func Play(line phrase.Phrase, i neck.Instrument, c chart.Chart, from int, start 
 	}
 	return p
 }
-
-func floorMod(a, b int) int { return ((a % b) + b) % b }
 
 // extend lets the note before ring on as a tied event, and says whether it is there.
 func extend(p *Playing, line phrase.Phrase, n int, seconds func(int) float64) bool {

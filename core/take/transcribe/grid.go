@@ -60,16 +60,11 @@ const leastApart = 60
 
 // beatOf is the beat that a sounding tick belongs to: where it begins and how long it is, in ticks.
 func beatOf(sounding float64, line chart.Timeline) (start, beat int) {
-	chorus, at := line.Ticks(), int(math.Floor(sounding))
-	beat = line.BeatTicksAt(floorMod(at, chorus))
-	at = int(math.Floor(sounding + earlyShare*float64(beat)))
-	beat = line.BeatTicksAt(floorMod(at, chorus))
-	bar := line.BarStart(floorMod(at, chorus))
-	into := floorMod(at, chorus) - bar
-	return at - into%beat, beat
+	beat = line.BeatTicksAt(int(math.Floor(sounding)))
+	at := int(math.Floor(sounding + earlyShare*float64(beat)))
+	beat = line.BeatTicksAt(at)
+	return at - (at-line.BarStart(at))%beat, beat
 }
-
-func floorMod(a, b int) int { return ((a % b) + b) % b }
 
 func beatPlaces(sounding []float64, together []bool, start, beat int, line chart.Timeline) []placed {
 	grids := simpleGrids
@@ -89,7 +84,7 @@ func beatPlaces(sounding []float64, together []bool, start, beat int, line chart
 			nearest, off := -1, math.Inf(1)
 			for d := last + 1; d <= g.divisions; d++ {
 				tick := start + d*beat/g.divisions
-				if apart := math.Abs(float64(sounds(tick, line)) - s); apart < off {
+				if apart := math.Abs(float64(line.Swung(tick)) - s); apart < off {
 					nearest, off = d, apart
 				}
 			}
@@ -98,7 +93,7 @@ func beatPlaces(sounding []float64, together []bool, start, beat int, line chart
 				break
 			}
 			tick := start + nearest*beat/g.divisions
-			places[n] = placed{tick, sounds(tick, line)}
+			places[n] = placed{tick, line.Swung(tick)}
 			last = nearest
 			cost += off * off
 		}
@@ -110,14 +105,8 @@ func beatPlaces(sounding []float64, together []bool, start, beat int, line chart
 		best = make([]placed, len(sounding))
 		for n := range best {
 			tick := start + n*beat/len(best)
-			best[n] = placed{tick, sounds(tick, line)}
+			best[n] = placed{tick, line.Swung(tick)}
 		}
 	}
 	return best
-}
-
-// sounds is where a notated tick sounds, in this or another chorus.
-func sounds(tick int, line chart.Timeline) int {
-	into := floorMod(tick, line.Ticks())
-	return tick - into + line.Swung(into)
 }

@@ -80,7 +80,7 @@ func Write(o Order) Written {
 	at := quantize(sounding, together, line)
 	for k, n := range heard {
 		if tick, meant := o.Meant[n]; meant && (k == 0 || tick > at[k-1].tick) {
-			at[k] = placed{tick, sounds(tick, line)}
+			at[k] = placed{tick, line.Swung(tick)}
 		}
 	}
 	notes := make([]phrase.PitchedNote, len(heard))

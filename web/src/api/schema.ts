@@ -1894,6 +1894,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings/{id}/punch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End a recording, and put its bars in the place of those of a take */
+        post: operations["post-api-recordings-by-id-punch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/recordings/{id}/sound": {
         parameters: {
             query?: never;
@@ -2305,6 +2322,23 @@ export interface paths {
         post?: never;
         /** Delete a take; it can be restored */
         delete: operations["delete-api-takes-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/beside/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Set the figures of a take beside those of an earlier one */
+        get: operations["list-api-takes-by-id-beside-by-other"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3852,12 +3886,23 @@ export interface components {
              */
             version?: number;
         };
+        FigureBeside: {
+            /** @description The earlier take's */
+            before: string;
+            /**
+             * @description Other is another matter of style
+             * @enum {string}
+             */
+            difference: "better" | "worse" | "same" | "other";
+            /** @description Of the figure */
+            id: string;
+        };
         FigureRow: {
             /** @description The notes it is counted from, from 0; empty where it points at none */
             events: number[];
             good: boolean;
             /** @enum {string} */
-            id: "landings" | "strong" | "rests" | "heard" | "space" | "speed" | "reach" | "lean" | "spread";
+            id: "landings" | "strong" | "rests" | "heard" | "space" | "speed" | "reach" | "lean" | "spread" | "bends";
             name: string;
             text: string;
         };
@@ -3956,6 +4001,8 @@ export interface components {
         FinishRecordingBody: {
             /** Format: int64 */
             chartId: number;
+            /** @description Look for bar 1 in what was played, instead of taking the take's start */
+            findStart?: boolean;
             /** @description How the band went through the tune meanwhile: where the key or the tempo changes a take of its own begins; left out for one chorus as the take says */
             passes?: components["schemas"]["PlayedPass"][];
             /** @description The take, its notes and sound left out */
@@ -5620,6 +5667,23 @@ export interface components {
             /** @description What is wrong with it */
             text?: string;
         };
+        MissedChange: {
+            /**
+             * Format: int64
+             * @description From 1
+             */
+            bar: number;
+            /** @description The card of the nearest landing over that change */
+            card: string;
+            /** @example C7 to F7 */
+            change: string;
+            /**
+             * Format: int64
+             * @description The note that was played, in the tab; -1 where it has none
+             */
+            event: number;
+            text: string;
+        };
         MissingTone: {
             degree: string;
             /** @description Among the fewest notes that are enough to say the chord */
@@ -6495,6 +6559,30 @@ export interface components {
              */
             status: number;
             title: string;
+        };
+        PunchInBody: {
+            /**
+             * Format: int64
+             * @description The first bar, from 1, on through the choruses
+             */
+            from: number;
+            /** @description How the recording was played: from which bar, at which speed, its start; its notes and sound left out */
+            take: components["schemas"]["Take"];
+            /**
+             * Format: int64
+             * @description The take that is mended
+             */
+            takeId: number;
+            /**
+             * Format: int64
+             * @description The last bar
+             */
+            to: number;
+            /**
+             * Format: int64
+             * @description Its version; the one before stays among its versions
+             */
+            version: number;
         };
         Question: {
             /** @description What the band plays in place of what is heard; left out where it does not */
@@ -7710,6 +7798,8 @@ export interface components {
             heard: components["schemas"]["HeardNote"][];
             /** @description What a listener makes of each chord when the band drops out */
             impliedHarmony: components["schemas"]["ImpliedHarmony"][];
+            /** @description The changes that something was played on, and no tone of the arriving chord */
+            missed: components["schemas"]["MissedChange"][];
             /** @description The plan beside what was heard; empty without a plan */
             pairs: components["schemas"]["TakePair"][];
             /** @description The other findings */
@@ -11857,6 +11947,8 @@ export interface operations {
                 everyKey?: boolean;
                 /** @description Only drills of this kind; left out for all */
                 kind?: string;
+                /** @description These cards, due or not, and no others */
+                cards?: string[];
                 /** @description How many cards at most */
                 count?: number;
                 /** @description The player's day, as 2026-03-01; left out for the server's */
@@ -12486,6 +12578,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeardTakeNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-recordings-by-id-punch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PunchInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
                 };
             };
             /** @description Error */
@@ -13576,6 +13704,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-takes-by-id-beside-by-other": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                /** @description The take that was played before */
+                other: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureBeside"][];
+                };
             };
             /** @description Error */
             default: {

@@ -142,6 +142,28 @@ export const useRecording = defineStore('recording', () => {
     }
   }
 
+  /** Ends it, and puts its bars in the place of those of a take; the take as it is then, nothing if it could not be. */
+  async function punch(bars: { takeId: number; version: number; from: number; to: number }) {
+    const ending = id
+    if (state.value !== 'recording' || !ending || !draft) return undefined
+    state.value = 'keeping'
+    endSource()
+    await sender?.settled()
+    const path = { id: ending }
+    try {
+      return await answer(
+        client.POST('/api/recordings/{id}/punch', { params: { path }, body: { ...bars, take: draft } }),
+      )
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : String(error)
+      await client.DELETE('/api/recordings/{id}', { params: { path } }).catch(() => {})
+      return undefined
+    } finally {
+      state.value = 'idle'
+      id = undefined
+    }
+  }
+
   /** Ends it and keeps nothing. */
   async function cancel() {
     turn++
@@ -158,7 +180,7 @@ export const useRecording = defineStore('recording', () => {
 
   return {
     ...{ state, trouble, heard, seconds, sounding, recordsNow, gone },
-    ...{ begin, finish, cancel, startsAt, notesBetween },
+    ...{ begin, finish, punch, cancel, startsAt, notesBetween },
     soundSeconds: () => source?.seconds() ?? 0,
   }
 })

@@ -27,7 +27,7 @@ const scopes = [
         type="button"
         class="chip"
         :aria-pressed="query.scope.value === scope.name"
-        @click="query.set({ scope: scope.name })"
+        @click="query.set({ scope: scope.name, cards: undefined })"
       >
         {{ scope.title }}
       </button>
@@ -39,7 +39,7 @@ const scopes = [
           type="button"
           class="kind"
           :aria-pressed="!query.kind.value"
-          @click="query.set({ kind: undefined })"
+          @click="query.set({ kind: undefined, cards: undefined })"
         >
           <b>whatever is due</b>
         </button>
@@ -50,7 +50,7 @@ const scopes = [
           class="kind"
           title="Over the band: one tone at each change, and nothing but given notes between"
           :aria-pressed="query.kind.value === inTime"
-          @click="query.set({ kind: inTime })"
+          @click="query.set({ kind: inTime, cards: undefined })"
         >
           <b>{{ inTime }}</b>
         </button>
@@ -61,7 +61,7 @@ const scopes = [
           class="kind"
           :title="kind.text"
           :aria-pressed="query.kind.value === kind.name"
-          @click="query.set({ kind: kind.name })"
+          @click="query.set({ kind: kind.name, cards: undefined })"
         >
           <b>{{ kind.name }}</b>
         </button>

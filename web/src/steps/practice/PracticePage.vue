@@ -97,6 +97,7 @@ const choice = computed<DrillChoice | undefined>(() => {
   if (!tune.read) return undefined
   if (inTime.value) return undefined
   if (query.page.value === 'drill') {
+    if (query.cards.value) return { cards: query.cards.value.split(';') }
     const scope = query.scope.value
     return {
       ...(scope === 'tune' && { chart: tune.id }),

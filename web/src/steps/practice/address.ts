@@ -19,4 +19,6 @@ export const usePracticeQuery = () =>
     minutes: whole(5, 120, 20),
     scope: oneOf(scopes),
     kind: text(),
+    /** Given cards and no others, with semicolons between: the changes that a take missed. */
+    cards: text(),
   })

@@ -18,6 +18,8 @@ export interface DrillChoice {
   chart?: number
   everyKey?: boolean
   kind?: string
+  /** These cards and no others. */
+  cards?: string[]
 }
 
 /** Cards asked one after the other: the question, what was answered so far, and how it was marked. */

@@ -3,6 +3,7 @@ import { onMounted, ref } from 'vue'
 import { answer, client, type RecordingBegun, type TakeEntry } from '../../api/client'
 import { useTune } from '../../document/tune'
 import { useTakesQuery } from './address'
+import WeeksPicture from './WeeksPicture.vue'
 import type { TakesWork } from './work'
 
 /** The takes of the tune, how they went over time, and recordings that were cut off. */
@@ -75,40 +76,48 @@ const day = (text: string) => new Date(text).toLocaleDateString(undefined, { day
       No take of this tune yet. Press “Record a take”: the band counts you in, and you hear what your notes
       say of the chords.
     </p>
-    <table v-else>
-      <thead>
-        <tr>
-          <th scope="col">take</th>
-          <th scope="col">played</th>
-          <th scope="col">notes</th>
-          <th scope="col">landed</th>
-          <th scope="col">steady within</th>
-          <th scope="col">leans</th>
-          <th scope="col">sound</th>
-          <th scope="col"><span class="hidden">delete</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="take in takes" :key="take.id" :class="{ chosen: chosen?.id === take.id }">
-          <td>
-            <button type="button" class="name" @click="query.set({ take: take.id, bench: 'verdict' })">
-              {{ take.name }}
-            </button>
-          </td>
-          <td>{{ day(take.began) }}</td>
-          <td>{{ take.notes }}</td>
-          <td>{{ take.landed }} of {{ take.landings }}</td>
-          <td>{{ Math.round(take.spread) }} ms</td>
-          <td>{{ Math.round(take.lean) }} ms</td>
-          <td>{{ size(take.bytes) }}</td>
-          <td>
-            <button type="button" class="chip" :aria-label="`Delete ${take.name}`" @click="remove(take)">
-              delete
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-else class="both">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">take</th>
+            <th scope="col">played</th>
+            <th scope="col">notes</th>
+            <th scope="col">landed</th>
+            <th scope="col">steady within</th>
+            <th scope="col">leans</th>
+            <th scope="col">sound</th>
+            <th scope="col"><span class="hidden">delete</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="take in takes" :key="take.id" :class="{ chosen: chosen?.id === take.id }">
+            <td>
+              <button type="button" class="name" @click="query.set({ take: take.id, bench: 'verdict' })">
+                {{ take.name }}
+              </button>
+            </td>
+            <td>{{ day(take.began) }}</td>
+            <td>{{ take.notes }}</td>
+            <td>{{ take.landed }} of {{ take.landings }}</td>
+            <td>{{ Math.round(take.spread) }} ms</td>
+            <td>{{ Math.round(take.lean) }} ms</td>
+            <td>{{ size(take.bytes) }}</td>
+            <td>
+              <button type="button" class="chip" :aria-label="`Delete ${take.name}`" @click="remove(take)">
+                delete
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <WeeksPicture
+        v-if="takes.length > 1"
+        :takes="takes"
+        :chosen="chosen?.id"
+        @choose="(id) => query.set({ take: id })"
+      />
+    </div>
   </div>
 </template>
 
@@ -116,6 +125,16 @@ const day = (text: string) => new Date(text).toLocaleDateString(undefined, { day
 .list {
   max-height: 230px;
   overflow: auto;
+}
+.both {
+  display: flex;
+  align-items: flex-start;
+  gap: 26px;
+}
+@media (max-width: 900px) {
+  .both {
+    flex-direction: column;
+  }
 }
 table {
   width: 100%;

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { answer, client } from '../../api/client'
 import BenchTabs from '../../controls/BenchTabs.vue'
+import PillSelect from '../../controls/PillSelect.vue'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
 import { useLicks } from '../../document/licks'
@@ -10,13 +12,16 @@ import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
 import { boxMarks, toneMark, type Mark } from '../../neck/marks'
 import { withPlayed } from '../../neck/played'
+import { useInputChoice } from '../../sound/inputchoice'
 import { useRecording } from '../../sound/recording'
 import TabView from '../../tab/TabView.vue'
 import { benches, useTakesQuery } from './address'
 import DelayPanel from './DelayPanel.vue'
 import FilePanel from './FilePanel.vue'
 import { useHearing } from './hearing'
+import { usePunch } from './punch'
 import RecordBar from './RecordBar.vue'
+import StandInPanel from './StandInPanel.vue'
 import TakeList from './TakeList.vue'
 import TunerPanel from './TunerPanel.vue'
 import VerdictPanel from './VerdictPanel.vue'
@@ -27,8 +32,9 @@ const view = useView()
 const licks = useLicks()
 const query = useTakesQuery()
 const recording = useRecording()
+const input = useInputChoice()
 const work = useTakesWork()
-const { chosen, verdict } = work
+const { chosen, verdict, beside, earlier, others } = work
 
 const position = computed(() => view.position.value)
 const shape = computed(() => position.value?.shapes.find((s) => s.chord === view.moment.value?.chord))
@@ -60,6 +66,17 @@ const showsTake = computed(() => ['verdict', 'notes', 'takes'].includes(query.be
 const audio = useTemplateRef<HTMLAudioElement>('audio')
 const { half, hasSound, hear, hearBesideBand, practiseBars, toggleHalf } = useHearing(audio, work)
 const hearPicked = () => hear(from.value)
+const { punching, punch } = usePunch(work)
+/** The bars of the notes that are chosen; what is played before bar 1 counts to it. */
+const pickedBars = computed(() => {
+  const barOf = (event: number | undefined) => verdict.value?.heard.find((h) => h.event === event)?.bar
+  const [first, last] = [barOf(from.value), barOf(to.value)]
+  return first === undefined || last === undefined
+    ? undefined
+    : { from: Math.max(1, first), to: Math.max(1, last) }
+})
+const punchPicked = () =>
+  pickedBars.value && void punch(pickedBars.value.from, pickedBars.value.to).catch(tune.tell)
 
 /** As wide as its notes need, a bar about as wide as four eighths are easily read. */
 const tabWidth = computed(() => Math.max(838, (verdict.value?.tab.bars ?? 0) * 190))
@@ -82,6 +99,16 @@ async function keepLick() {
   }
 }
 
+/** Opens the cards of the changes that were missed in Practice. */
+const router = useRouter()
+const drill = (cards = verdict.value?.missed.map((m) => m.card) ?? []) =>
+  cards.length
+    ? router.push({
+        ...{ name: 'practice', params: { id: tune.id } },
+        query: { 'practice.page': 'drill', 'practice.cards': [...new Set(cards)].join(';') },
+      })
+    : undefined
+
 /** Goes to the take before, or to the one after. */
 function step(by: number) {
   const all = work.takes.value
@@ -103,6 +130,8 @@ useKeys([
     says: 'throw away what is being recorded',
     run: () => void (recording.recordsNow && recording.cancel()),
   },
+  { key: 'p', says: 'record the bars of the chosen notes again', run: punchPicked },
+  { key: 'd', says: 'drill the changes that were missed', run: () => void drill() },
   { key: 'h', says: 'hear the take', run: () => (from.value === undefined ? hear() : hearPicked()) },
   {
     key: 'w',
@@ -130,7 +159,21 @@ useKeys([
     <div class="bench">
       <BenchTabs :tabs="benches" :chosen="query.bench.value" @choose="(bench) => query.set({ bench })">
         <span v-if="chosen && showsTake" class="right acts">
-          <span class="quiet">{{ chosen.name }} · {{ signs(chosen.text) }}</span>
+          <span class="quiet">{{ chosen.name }}</span>
+          <PillSelect
+            v-if="query.bench.value === 'verdict' && others.length"
+            label="Beside which take"
+            :chosen="String(earlier?.id ?? 0)"
+            :options="[
+              { value: '0', text: 'beside no other' },
+              ...others.map((take) => ({
+                value: String(take.id),
+                text: `beside ${take.name}`,
+                ownName: true,
+              })),
+            ]"
+            @choose="(id) => query.set({ beside: Number(id) })"
+          />
           <button type="button" class="chip" :disabled="!hasSound" title="Hear the take (h)" @click="hear()">
             hear it
           </button>
@@ -144,7 +187,14 @@ useKeys([
       </BenchTabs>
       <audio ref="audio" :src="hasSound ? `/api/takes/${chosen?.id}/sound` : undefined" preload="none" />
       <template v-if="query.bench.value === 'verdict'">
-        <VerdictPanel v-if="verdict" :verdict="verdict" @mark="(events) => (marked = events)" @hear="hear" />
+        <VerdictPanel
+          v-if="verdict"
+          :verdict="verdict"
+          :beside="beside"
+          @mark="(events) => (marked = events)"
+          @hear="hear"
+          @drill="drill"
+        />
         <p v-else class="quiet empty">
           Record a take over the band, with headphones, and read here what your notes say: which chord tones
           you landed on, how early or late, and how true the bends are. Headphones low; stop at any pain.
@@ -179,16 +229,35 @@ useKeys([
             >
               hear from there
             </button>
-            <button type="button" class="chip" :disabled="from === undefined" @click="practiseBars(from, to)">
+            <button
+              type="button"
+              class="chip"
+              :disabled="from === undefined"
+              @click="pickedBars && practiseBars(pickedBars)"
+            >
               again, these bars
             </button>
-            <span role="status">{{ notice }}</span>
+            <button
+              type="button"
+              class="chip"
+              :disabled="from === undefined || recording.recordsNow"
+              title="Record these bars again in their place (p)"
+              @click="punchPicked()"
+            >
+              play them in again
+            </button>
+            <span v-if="punching" role="status"
+              >Play bar {{ punching.from
+              }}{{ punching.to > punching.from ? ` to ${punching.to}` : '' }} again: it ends by itself.</span
+            >
+            <span v-else role="status">{{ notice }}</span>
           </p>
         </template>
         <p v-else class="quiet empty">No notes yet: record a take, or open a file.</p>
       </div>
       <TakeList v-else-if="query.bench.value === 'takes'" :work="work" />
       <TunerPanel v-else-if="query.bench.value === 'tuner'" :work="work" />
+      <StandInPanel v-else-if="query.bench.value === 'delay' && input.isStandIn()" :work="work" />
       <DelayPanel v-else-if="query.bench.value === 'delay'" />
       <FilePanel v-else :work="work" />
     </div>

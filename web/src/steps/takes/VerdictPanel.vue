@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { signs } from '../../controls/spelling'
-import type { TakeVerdict } from '../../api/client'
+import type { FigureBeside, TakeVerdict } from '../../api/client'
 
 /** The verdict of a take: what to mend first, what was good, the figures, and how time and pitch lay. */
-const props = defineProps<{ verdict: TakeVerdict }>()
-const emit = defineEmits<{ mark: [events: number[]]; hear: [event: number] }>()
+const props = defineProps<{
+  verdict: TakeVerdict
+  /** The figures of an earlier take. */
+  beside?: FigureBeside[]
+}>()
+const emit = defineEmits<{ mark: [events: number[]]; hear: [event: number]; drill: [cards: string[]] }>()
 const more = ref(false)
 watch(
   () => props.verdict,
@@ -23,6 +27,9 @@ function point(events: number[]) {
 }
 /** How late a bar is, as a place from −60 to 60 ms. */
 const place = (late: number) => 50 + Math.max(-50, Math.min(50, (late / 60) * 50))
+const before = computed(() => new Map(props.beside?.map((one) => [one.id, one])))
+/** What has become of a figure since the take before. */
+const signOf = { better: '↑', worse: '↓', same: '', other: '' }
 const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left out').length)
 </script>
 
@@ -38,6 +45,25 @@ const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left o
         </li>
       </ol>
       <p v-else>Nothing that a listener would mind.</p>
+      <p v-if="verdict.missed.length" class="missed">
+        <button
+          v-for="m in verdict.missed.slice(0, 4)"
+          :key="m.text"
+          type="button"
+          class="chip"
+          :title="signs(m.text)"
+          @click="point([m.event])"
+        >
+          {{ signs(m.change) }}, bar {{ m.bar }}
+        </button>
+        <button
+          type="button"
+          class="chip drill"
+          @click="emit('drill', [...new Set(verdict.missed.map((m) => m.card))])"
+        >
+          drill {{ verdict.missed.length === 1 ? 'this change' : 'these changes' }} (d)
+        </button>
+      </p>
       <button
         v-if="verdict.rest.length"
         type="button"
@@ -59,10 +85,23 @@ const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left o
     </section>
     <section aria-label="The figures">
       <table>
+        <thead v-if="beside?.length">
+          <tr>
+            <th scope="col"><span class="hidden">figure</span></th>
+            <th scope="col">this</th>
+            <th scope="col">before</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="row in verdict.rows" :key="row.id">
             <th scope="row">{{ row.name }}</th>
             <td :class="{ low: !row.good }">{{ row.text }}</td>
+            <td v-if="before.get(row.id)" class="before" :title="before.get(row.id)!.difference">
+              {{ before.get(row.id)!.before }}
+              <span :aria-label="before.get(row.id)!.difference">{{
+                signOf[before.get(row.id)!.difference]
+              }}</span>
+            </td>
           </tr>
           <tr v-if="left">
             <th scope="row">of the plan</th>
@@ -72,7 +111,7 @@ const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left o
       </table>
     </section>
     <section class="time" aria-label="How early or late each bar is">
-      <h3>Bar by bar <span class="quiet">early · in time · late</span></h3>
+      <h3>Bar by bar <span class="quiet">early · late</span></h3>
       <div
         v-for="b in verdict.timing.bars"
         :key="b.bar"
@@ -101,7 +140,7 @@ const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left o
 <style scoped>
 .verdict {
   display: grid;
-  grid-template-columns: 1.5fr 1.3fr 0.9fr 1.2fr;
+  grid-template-columns: 1.2fr 1.2fr auto 0.9fr;
   gap: 20px;
 }
 @media (max-width: 900px) {
@@ -134,6 +173,10 @@ ul {
 .first b {
   color: var(--next);
 }
+th,
+td {
+  white-space: nowrap;
+}
 th {
   text-align: left;
   font-weight: 400;
@@ -145,6 +188,22 @@ td {
 }
 td.low {
   color: var(--next);
+}
+.before {
+  font-weight: 400;
+  color: var(--stone);
+  padding-left: 14px;
+  white-space: nowrap;
+}
+.missed {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin: 0 0 6px;
+}
+.hidden {
+  position: absolute;
+  clip-path: inset(50%);
 }
 .row {
   display: flex;

@@ -17,4 +17,6 @@ export const useTakesQuery = () =>
   useQuery('takes', {
     bench: oneOf(['verdict', 'notes', 'takes', 'tuner', 'delay', 'file']),
     take: whole(0, 1 << 30),
+    /** The take beside it: none for 0; left out for the one that was played before it. */
+    beside: whole(0, 1 << 30, 1 << 30),
   })

@@ -51,12 +51,8 @@ export function useHearing(audio: Readonly<Ref<HTMLAudioElement | null>>, work: 
       else if (++steady > 20) clearInterval(timer)
     }, 50)
   }
-  /** Plays the bars around the notes that are chosen, again and again. */
-  function practiseBars(from: number | undefined, to: number | undefined) {
-    const barOf = (event: number | undefined) => verdict.value?.heard.find((h) => h.event === event)?.bar
-    const first = barOf(from)
-    const last = barOf(to)
-    if (!first || !last) return
+  /** Plays bars of the take, counted on through its choruses, again and again. */
+  function practiseBars({ from: first, to: last }: { from: number; to: number }) {
     const bars = tune.read?.facts.bars ?? 1
     const inChorus = (bar: number) => ((bar - 1) % bars) + 1
     void player.loopBars(inChorus(first), Math.max(inChorus(first), inChorus(last)))

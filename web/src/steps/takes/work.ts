@@ -41,6 +41,24 @@ export function useTakesWork() {
     ({ id }, signal) => answer(client.GET('/api/takes/{id}/verdict', { params: { path: { id } }, signal })),
   )
 
+  /** The other takes of the tune, and the one that the chosen take is set beside: the one before it, or none. */
+  const others = computed(() => takes.value.filter((one) => one.id !== chosen.value?.id && !one.damaged))
+  const earlier = computed(() => {
+    const wanted = query.beside.value
+    return (
+      others.value.find((one) => one.id === wanted) ??
+      (wanted ? others.value.find((one) => one.began < (chosen.value?.began ?? '')) : undefined)
+    )
+  })
+  const { answer: beside } = useAnswer(
+    () =>
+      chosen.value && earlier.value && !chosen.value.damaged
+        ? { id: chosen.value.id, other: earlier.value.id, version: chosen.value.version }
+        : undefined,
+    ({ id, other }, signal) =>
+      answer(client.GET('/api/takes/{id}/beside/{other}', { params: { path: { id, other } }, signal })),
+  )
+
   /** The solo that is meant, and that the simulated player plays; 0 for none. */
   const solo = ref(0)
   const solos = useSolos()
@@ -179,7 +197,7 @@ export function useTakesWork() {
   }
 
   return {
-    ...{ takes, chosen, verdict, refusal, solo, solos, line, faults },
+    ...{ takes, chosen, verdict, beside, earlier, others, refusal, solo, solos, line, faults },
     ...{ list, record, stop, emptyDraft },
   }
 }
