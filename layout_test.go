@@ -44,6 +44,7 @@ var mayImport = map[string][]string{
 	"core/practice/schedule": {"core/practice", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/practice/lesson":   {"core/analysis", "core/lick", "core/phrase"},
 	"core/practice/plan":     {"core/practice/schedule", "core/practice", "core/chart"},
+	"core/take/leak":         {"core/take"},
 	"core/take/figures":      {"core/take", "core/take/pluck"},
 	"core/take/transcribe":   {"core/take", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"core/take/judge":        {"core/take", "core/take/transcribe", "core/analysis", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},

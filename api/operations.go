@@ -16,6 +16,7 @@ var summaries = map[string]string{
 	"POST /api/recordings/{id}/keys":           "Take in what a MIDI instrument has sent",
 	"GET /api/recordings/{id}/notes":           "List what was played in a recording until now",
 	"POST /api/recordings/{id}/punch":          "End a recording, and put its bars in the place of those of a take",
+	"POST /api/recordings/{id}/leak":           "Look for the band in the sound of a take, and hear it again without",
 	"POST /api/recordings/{id}/take":           "End a recording and keep it as a take",
 	"DELETE /api/recordings/{id}":              "End a recording and throw it away",
 	"POST /api/compute/take/standin/sound":     "Have the simulated player play a line, as WAV",

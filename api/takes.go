@@ -62,6 +62,7 @@ type TakeVerdict struct {
 	Heard   []HeardNote      `json:"heard" doc:"The notes that were heard, in order of time"`
 	Implied []ImpliedHarmony `json:"impliedHarmony" doc:"What a listener makes of each chord when the band drops out"`
 	Missed  []MissedChange   `json:"missed" doc:"The changes that something was played on, and no tone of the arriving chord"`
+	Remarks []string         `json:"remarks" doc:"What is to be known of the recording"`
 	Tab     Tab              `json:"tab" doc:"What was heard, written over the tune"`
 }
 
@@ -266,7 +267,7 @@ func verdictOfTake(d document.Take) (TakeVerdict, error) {
 	out := TakeVerdict{
 		First: takeFindings(v.First, v), Rest: takeFindings(v.Rest, v), Good: takeFindings(v.Good, v), Rows: takeRows(v),
 		Timing: TakeTiming{Lean: ms(v.Timing.Lean), Spread: ms(v.Timing.Spread), Drift: ms(v.Timing.Drift), Swing: v.Timing.SwingPlayed, Bars: []TakeBarTiming{}},
-		Bends:  []TakeBendHeard{}, Pairs: []TakePair{}, Heard: []HeardNote{}, Implied: []ImpliedHarmony{}, Missed: []MissedChange{}, Tab: Tab{BarLines: []BarLine{}, Events: []LineEvent{}},
+		Bends:  []TakeBendHeard{}, Pairs: []TakePair{}, Heard: []HeardNote{}, Implied: []ImpliedHarmony{}, Missed: []MissedChange{}, Remarks: append([]string{}, d.Remarks...), Tab: Tab{BarLines: []BarLine{}, Events: []LineEvent{}},
 	}
 	for _, b := range v.Timing.Bars {
 		out.Timing.Bars = append(out.Timing.Bars, TakeBarTiming{Bar: b.Bar + 1, Late: ms(b.Late)})

@@ -1,7 +1,9 @@
 package api
 
 import (
+	"encoding/binary"
 	"fmt"
+	"math"
 	"net/url"
 	"testing"
 
@@ -147,4 +149,58 @@ func TestARoutineAndAFile(t *testing.T) {
 	beat := secondsABar / 4
 	phase := (kept.Start - 3.25) / beat
 	assert.InDelta(t, float64(int(phase+100.5)-100), phase, 0.05, "on a beat, at %g", kept.Start)
+}
+
+// The band that comes through the microphone is found, said, and taken out of the notes.
+func TestTheBandInATake(t *testing.T) {
+	c := application(t, nil)
+	id, tune := firstTune(c)
+	line := boxLine(8)
+	sounds := func(events []document.Event, late float64) []byte {
+		return c.do("POST", "/api/compute/take/standin/sound", StandInRequest{PlayContext: PlayContext{Chart: tune}, Events: events, Start: 0.5 + late}).Body.Bytes()
+	}
+	bass := []document.Event{}
+	for tick := 0; tick < 8*1920; tick += 480 {
+		bass = append(bass, document.Event{Tick: tick + 240, Ticks: 240, String: 5 + tick/480%2, Fret: 3 + tick/480%5})
+	}
+	player, band, leaked := sounds(line, 0)[44:], sounds(bass, 0), sounds(bass, 0.03)[44:]
+	mixed := make([]byte, len(player))
+	for n := 0; n+1 < len(mixed); n += 2 {
+		value := int(int16(binary.LittleEndian.Uint16(player[n:]))) / 2
+		if n+1 < len(leaked) {
+			value += int(int16(binary.LittleEndian.Uint16(leaked[n:]))) / 3
+		}
+		binary.LittleEndian.PutUint16(mixed[n:], uint16(int16(value)))
+	}
+	begun := call[RecordingBegun](c, "POST", "/api/recordings", BeginRecording{Kind: "sound", Rate: 22050, ChartID: id, Take: draft(tune)}, 201)
+	require.Equal(t, 200, c.send("/api/recordings/"+begun.ID+"/sound?at=0", mixed).Code)
+	kept := call[KeptTake](c, "POST", "/api/recordings/"+begun.ID+"/take", map[string]any{"chartId": id, "take": draft(tune)}, 201)
+	right := func(notes []document.TakeNote) int {
+		found := 0
+		for _, e := range line {
+			at := 0.5 + float64(e.Tick)*60/480/float64(tune.Tempo)
+			for _, n := range notes {
+				if math.Abs(n.Onset-at) < 0.05 {
+					found++
+					break
+				}
+			}
+		}
+		return found - max(0, len(notes)-found)
+	}
+	look := func(data []byte, version int) BandLeak {
+		file := call[RecordingBegun](c, "POST", "/api/recordings", BeginRecording{Kind: "file", ChartID: id, Take: draft(tune)}, 201)
+		require.Equal(t, 200, c.send("/api/recordings/"+file.ID+"/sound?at=0", data).Code)
+		return call[BandLeak](c, "POST", "/api/recordings/"+file.ID+"/leak", map[string]any{"takeId": kept.ID, "version": version, "start": 0}, 200)
+	}
+	answer := look(band, kept.Version)
+	require.True(t, answer.Found)
+	assert.Contains(t, answer.Text, "taken out")
+	again := call[KeptTake](c, "GET", fmt.Sprintf("/api/takes/%d", kept.ID), nil, 200)
+	assert.Greater(t, right(again.Notes), right(kept.Notes))
+	assert.Equal(t, kept.Sound, again.Sound, "the sound stays as it was")
+	verdict := call[TakeVerdict](c, "GET", fmt.Sprintf("/api/takes/%d/verdict", kept.ID), nil, 200)
+	assert.Equal(t, []string{answer.Text}, verdict.Remarks)
+	assert.False(t, look(sounds(boxLine(1), 3), again.Version).Found, "another sound is no leak")
+	assert.Empty(t, call[[]RecordingBegun](c, "GET", "/api/recordings", nil, 200))
 }

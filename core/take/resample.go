@@ -105,3 +105,13 @@ func (r *resampler) write(samples, into []float32) []float32 {
 func (r *resampler) flush(into []float32) []float32 {
 	return r.write(make([]float32, 2*r.half), into)
 }
+
+// Resampled brings the whole of a sound to Rate. Its error names the rates that can be.
+func Resampled(samples []float32, rate int) ([]float32, error) {
+	r, err := newResampler(rate)
+	if err != nil {
+		return nil, err
+	}
+	out := r.write(samples, make([]float32, 0, len(samples)*Rate/rate+1))
+	return r.flush(out), nil
+}

@@ -8,10 +8,12 @@ import (
 // What a bend and a vibrato must be to be called so (our choice: a quarter step is 50 cents; players shake
 // at 4 to 8 Hz).
 const (
-	bendLeast    = 32.0 // cents
-	bendFrames   = 8    // 40 ms away from where it began
-	vibratoLeast = 6.0  // cents on either side
-	slowest      = 3.3  // Hz
+	bendLeast  = 32.0 // cents
+	bendFrames = 8    // 40 ms away from where it began
+	// bendMost is further than a string is bent: four half steps and a half. What moves further is none.
+	bendMost     = 450.0
+	vibratoLeast = 6.0 // cents on either side
+	slowest      = 3.3 // Hz
 	fastest      = 9.5
 )
 
@@ -62,7 +64,7 @@ func bendOf(smooth, slow []float64) *Bend {
 		}
 	}
 	size := levelOf(smooth[first:last+1], side)
-	if size < bendLeast {
+	if size < bendLeast || size > bendMost {
 		return nil
 	}
 	b := &Bend{Cents: size, Reached: float64(first) * hopSeconds}

@@ -75,10 +75,21 @@ type TakeVibrato struct {
 	Delay float64 `json:"delay,omitempty" doc:"Seconds after the onset"`
 }
 
-// TakeNotesOf writes what was heard: times to a tenth of a millisecond, pitches to a tenth of a cent.
+// TakeNotesOf writes what was heard: times to a tenth of a millisecond, pitches to a tenth of a cent. What it writes is
+// within the bounds of a take, whatever the ear makes of a sound: a take is never refused for what it sounds like.
 func TakeNotesOf(heard []take.Note) []TakeNote {
+	heard = heard[:min(len(heard), MaxTakeNotes)]
 	notes := make([]TakeNote, len(heard))
+	last := 0.0
 	for n, h := range heard {
+		h.Onset = min(max(h.Onset, last), MaxTakeSeconds)
+		last = h.Onset
+		h.Length = min(max(h.Length, 0), MaxTakeSeconds)
+		h.Pitch = min(max(h.Pitch, 0), 127)
+		h.Curve = h.Curve[:min(len(h.Curve), maxTakeCurve)]
+		if h.Bend != nil && !(h.Bend.Cents >= 0 && h.Bend.Cents <= maxTakeBend) {
+			h.Bend = nil
+		}
 		d := TakeNote{
 			Onset: round(h.Onset, 4), Length: round(h.Length, 4), Pitch: round(h.Pitch, 3), Attack: string(h.Attack), SlidFrom: h.SlidFrom,
 			Loudness: round(h.Loudness, 1), Confidence: round(h.Confidence, 2), Together: h.Together,
@@ -187,6 +198,7 @@ const (
 	MaxTakeNotes   = 20000
 	maxTakeCurve   = 12000 // a minute
 	maxTakeAbout   = 1000
+	maxTakeBend    = 1200
 	minTakeSpeed   = 10
 	maxTakeSpeed   = 400
 )
@@ -232,8 +244,8 @@ func (d Take) Checked() (Take, error) {
 			return fail(at+".onset", "notes stand in order of time; this one begins before the one before it")
 		case len(h.Curve) > maxTakeCurve:
 			return fail(at+".curve", "the curve of a note has at most %d values", maxTakeCurve)
-		case h.Bend != nil && (!finite(h.Bend.Cents, h.Bend.Reached, h.Bend.Released) || h.Bend.Cents < 0 || h.Bend.Cents > 1200):
-			return fail(at+".bend", "a bend goes 0 to 1200 cents, not %g", h.Bend.Cents)
+		case h.Bend != nil && (!finite(h.Bend.Cents, h.Bend.Reached, h.Bend.Released) || h.Bend.Cents < 0 || h.Bend.Cents > maxTakeBend):
+			return fail(at+".bend", "a bend goes 0 to %d cents, not %g", maxTakeBend, h.Bend.Cents)
 		case h.Vibrato != nil && !finite(h.Vibrato.Hertz, h.Vibrato.Cents, h.Vibrato.Delay):
 			return fail(at+".vibrato", "its figures are no numbers")
 		}

@@ -6,6 +6,9 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"undaris/core/take"
 )
 
 func oneBarChart(tonic string, tempo int) Chart {
@@ -61,4 +64,24 @@ func TestATakeWithoutAChangeStaysWhole(t *testing.T) {
 	assert.Len(t, takes, 2, "the band was stopped in between")
 	_, err = d.ByPasses(make([]PlayedPass, MaxPlayedPasses+1))
 	assert.ErrorContains(t, err, "at most 200 passes")
+}
+
+// Whatever the ear makes of a sound, the take can be kept.
+func TestNotesThatWereHeardCanAlwaysBeKept(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		number := rapid.Float64Range(-1e4, 1e4)
+		notes := []take.Note{}
+		for range rapid.IntRange(0, 6).Draw(t, "notes") {
+			n := take.Note{Onset: number.Draw(t, "onset"), Length: number.Draw(t, "length"), Pitch: number.Draw(t, "pitch"), Attack: take.Picked}
+			if rapid.Bool().Draw(t, "bent") {
+				n.Bend = &take.Bend{Cents: number.Draw(t, "cents"), Reached: number.Draw(t, "reached")}
+			}
+			n.Curve = make([]float32, rapid.IntRange(0, 15000).Draw(t, "curve"))
+			notes = append(notes, n)
+		}
+		d := Take{Name: "n", Source: "microphone", Chart: oneBarChart("C", 120), Notes: TakeNotesOf(notes)}
+		if _, err := d.Checked(); err != nil {
+			t.Fatal(err)
+		}
+	})
 }

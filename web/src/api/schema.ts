@@ -1877,6 +1877,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings/{id}/leak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look for the band in the sound of a take, and hear it again without */
+        post: operations["post-api-recordings-by-id-leak"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/recordings/{id}/notes": {
         parameters: {
             query?: never;
@@ -2638,6 +2655,27 @@ export interface components {
             style?: string;
             /** @description What the stage shows; left out for tones */
             view?: string;
+        };
+        BandInBody: {
+            /**
+             * Format: double
+             * @description Seconds of the take's sound at which the band's begins
+             */
+            start: number;
+            /** Format: int64 */
+            takeId: number;
+            /** Format: int64 */
+            version: number;
+        };
+        BandLeak: {
+            /**
+             * Format: double
+             * @description How loud it is beside all else in the take; 0 where none is found
+             */
+            decibels: number;
+            found: boolean;
+            /** @description The same in words; empty where none is found */
+            text: string;
         };
         Bar: {
             /** @description What the band plays; the beats add up to the meter's */
@@ -7802,6 +7840,8 @@ export interface components {
             missed: components["schemas"]["MissedChange"][];
             /** @description The plan beside what was heard; empty without a plan */
             pairs: components["schemas"]["TakePair"][];
+            /** @description What is to be known of the recording */
+            remarks: string[];
             /** @description The other findings */
             rest: components["schemas"]["Finding"][];
             /** @description The figures as they are shown */
@@ -12542,6 +12582,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeardSoFar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-recordings-by-id-leak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BandInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BandLeak"];
                 };
             };
             /** @description Error */

@@ -13,6 +13,17 @@ export function pcm16(samples: Float32Array): Uint8Array {
   return new Uint8Array(bytes.buffer)
 }
 
+/** How much of a file goes at a time: well below what a request may hold. */
+const filePiece = 900_000
+
+/** Sends a whole file to a recording, and says which share has gone. */
+export async function sendFile(id: string, file: Blob, gone: (share: number) => void, send = sendPiece) {
+  for (let at = 0; at < file.size; at += filePiece) {
+    gone(at / file.size)
+    await send(id, at, file.slice(at, at + filePiece))
+  }
+}
+
 /**
  * Sends what comes in to a recording, one piece at a time and in order. What has not arrived is sent again, so
  * that a server that does not answer for a moment costs nothing.

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref, shallowRef, watch } from 'vue'
-import { answer, client, sendPiece, type KeptTake } from '../../api/client'
+import { answer, client, type KeptTake } from '../../api/client'
 import { useTune } from '../../document/tune'
+import { sendFile } from '../../sound/pieces'
 import { useTakesQuery } from './address'
 import type { TakesWork } from './work'
 
@@ -13,9 +14,6 @@ const query = useTakesQuery()
 const start = ref<number | string>('')
 const says = ref('')
 const busy = ref(false)
-/** How much of a file goes at a time: well below what a request may hold. */
-const pieceSize = 900_000
-
 /** Where bar 1 of the chosen take lies, and where it is put. */
 const { chosen } = props.work
 const kept = shallowRef<KeptTake>()
@@ -64,10 +62,7 @@ async function read(event: Event) {
       client.POST('/api/recordings', { body: { kind: 'file', chartId: tune.id, take } }),
     )
     try {
-      for (let at = 0; at < file.size; at += pieceSize) {
-        says.value = `${Math.round((100 * at) / file.size)} % read`
-        await sendPiece(id, at, file.slice(at, at + pieceSize))
-      }
+      await sendFile(id, file, (share) => (says.value = `${Math.round(100 * share)} % read`))
       says.value = 'Listening to it.'
       const kept = await answer(
         client.POST('/api/recordings/{id}/take', {

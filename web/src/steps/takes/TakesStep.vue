@@ -187,6 +187,10 @@ useKeys([
       </BenchTabs>
       <audio ref="audio" :src="hasSound ? `/api/takes/${chosen?.id}/sound` : undefined" preload="none" />
       <template v-if="query.bench.value === 'verdict'">
+        <p v-if="work.looking.value" class="quiet" role="status">
+          Looking whether the band comes through the microphone.
+        </p>
+        <p v-for="remark in verdict?.remarks ?? []" :key="remark" class="remark">{{ signs(remark) }}.</p>
         <VerdictPanel
           v-if="verdict"
           :verdict="verdict"
@@ -292,6 +296,10 @@ useKeys([
   .right {
     margin-left: 0;
   }
+}
+.remark {
+  margin: 0 0 4px;
+  color: var(--next);
 }
 .empty {
   max-width: 70ch;

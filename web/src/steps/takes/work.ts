@@ -1,11 +1,12 @@
-import { computed, ref, watch } from 'vue'
-import { answer, client, type TakeDraft, type TakeEntry } from '../../api/client'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { answer, client, type KeptTake, type TakeDraft, type TakeEntry } from '../../api/client'
 import { useAnswer } from '../../api/ask'
 import { useView } from '../../address/view'
 import { localTime } from '../../document/clock'
 import { useTune } from '../../document/tune'
 import { useSolos } from '../../document/solos'
 import { usePlayer } from '../../sound/player'
+import { findBandIn } from '../../sound/bandleak'
 import { followPasses, type HeardPass } from '../../sound/barone'
 import { standInKeysName, useInputChoice } from '../../sound/inputchoice'
 import { standIn } from '../../sound/inputs'
@@ -174,6 +175,7 @@ export function useTakesWork() {
     unfollow()
     recording.gone = undefined
     if (!player.silent) void player.stop()
+    const played = passes
     const kept = await recording.finish({}, playedPasses())
     passes = []
     if (!kept) return
@@ -194,11 +196,30 @@ export function useTakesWork() {
       },
     }
     await answer(client.POST('/api/practice/log', { body: entry })).catch(tune.tell)
+    if (kept.source === 'microphone') await lookForBand(kept, played)
   }
+
+  /** The band is looked for in the take that was kept last. */
+  const looking = ref(false)
+  let stopLooking = new AbortController()
+  async function lookForBand(take: KeptTake, played: HeardPass[]) {
+    stopLooking.abort()
+    stopLooking = new AbortController()
+    const { signal } = stopLooking
+    looking.value = true
+    try {
+      if (await findBandIn(take, played, player.mix, signal)) await list()
+    } catch (error) {
+      if (!signal.aborted) tune.tell(error)
+    } finally {
+      looking.value = false
+    }
+  }
+  onBeforeUnmount(() => stopLooking.abort())
 
   return {
     ...{ takes, chosen, verdict, beside, earlier, others, refusal, solo, solos, line, faults },
-    ...{ list, record, stop, emptyDraft },
+    ...{ list, record, stop, looking, emptyDraft },
   }
 }
 export type TakesWork = ReturnType<typeof useTakesWork>
