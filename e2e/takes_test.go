@@ -236,3 +236,15 @@ func TestBarsArePlayedInAgain(t *testing.T) {
 	p.Until("the take with its new bars", "fetch('/api/takes').then(r => r.json()).then(all => window.versions = all.map(t => t.version)) && window.versions?.includes(2)")
 	assert.Empty(t, js[string](p, "document.querySelector('.says')?.innerText ?? ''"))
 }
+
+// The device is pulled out in the middle: what was played is kept, and it is said.
+func TestTheInputGoesAway(t *testing.T) {
+	s := demo(t)
+	p := openPageIn(t, browserThatHears(t, standInSound(t, s, 20), once), s, "/tunes/1/takes")
+	js[any](p, `(get => navigator.mediaDevices.getUserMedia = async wanted => window.pulled = await get(wanted))(navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices))`)
+	p.Click("Record a take")
+	p.Until("three seconds", "document.querySelector('[role=timer]')?.innerText >= '0:03'")
+	js[any](p, "window.pulled.getTracks()[0].dispatchEvent(new Event('ended'))")
+	p.Sees("The input went away; what was played until then is kept")
+	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+}

@@ -8,7 +8,7 @@
 // have (difference.go, candidate.go: YIN with pYIN's thresholds), and the likeliest way through them all is found
 // as it goes along (track.go). Where the spectrum grows there may be an onset (flux.go, onset.go); at each, what is
 // new in the spectrum says which pitches were struck while other strings rang on (novelty.go). From all of that
-// the notes are cut (segment.go, ringing.go), with the slurs and slides between them (move.go), and their bends
+// the notes are cut (segment.go, brush.go, ringing.go, writenote.go), with the slurs and slides between them (move.go), and their bends
 // and vibrato (shake.go).
 //
 // What lights up while it is played is known sooner: what sounds at this moment (sounding.go), and the notes that

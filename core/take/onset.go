@@ -27,7 +27,7 @@ const (
 
 // onsetFinder picks the peaks of the flux.
 type onsetFinder struct {
-	flux []float64 // from `first` on
+	flux []float64 // of every frame: 6 MB an hour
 	last int       // the frame of the last onset
 }
 

@@ -96,7 +96,7 @@ func (s *segmenter) regionNotes(from, to int) {
 		struck = s.onsets[at]
 	}
 	first, last := s.voiced(from, to, at >= 0)
-	if at >= 0 && !s.ripple(struck) {
+	if at >= 0 && !s.ripple(struck) && !(last-first >= outlastsBrush && s.goesOn(struck, first, s.curve(first, last))) {
 		if all := s.ringing(struck, from, to, first, last); len(all) > 0 {
 			for n := range all {
 				s.flush()
@@ -109,18 +109,13 @@ func (s *segmenter) regionNotes(from, to int) {
 		return
 	}
 	curve := s.curve(first, last)
+	goesOn := at >= 0 && s.goesOn(struck, first, curve)
 	if at < 0 {
 		struck.seconds = float64(first) * hopSeconds
-		if s.pending != nil && struck.seconds-s.pending.End() < 0.15 && math.Abs(curve[0]-s.endPitch()) < 0.8 {
-			s.extend(first, last, curve)
+		goesOn = s.pending != nil && struck.seconds-s.pending.End() < 0.15 && math.Abs(curve[0]-s.endPitch()) < 0.8
+		if !goesOn && !s.swells(first, last) {
 			return
 		}
-	} else if s.goesOn(struck, first, curve) {
-		s.extend(first, last, curve)
-		return
-	}
-	if at < 0 && !s.swells(first, last) {
-		return
 	}
 	begin := 0
 	all := append(moves(curve), move{from: len(curve) - 1, to: len(curve) - 1})
@@ -130,7 +125,10 @@ func (s *segmenter) regionNotes(from, to int) {
 	}
 	for _, m := range all {
 		piece := curve[begin:max(begin, m.from+1)]
-		if len(piece) >= noteFrames && (attack == Picked || s.stands(first+begin, len(piece))) {
+		if goesOn { // the pending note has this piece too; slurs and slides go on from it
+			s.extend(first, first+len(piece), piece)
+			goesOn = false
+		} else if len(piece) >= noteFrames && (attack == Picked || s.stands(first+begin, len(piece))) {
 			next := s.note(onsetAt, attack, slidFrom, first+begin, piece, first, last)
 			if s.passedOver(next) {
 				next.Attack = Slid
@@ -238,108 +236,6 @@ func (s *segmenter) curve(first, last int) []float64 {
 	return middles(curve, 3)
 }
 
-// goesOn says whether what seemed an onset is none: the pitch goes on and the string grows no louder, as when a
-// hand brushes it, or it is stilled.
-func (s *segmenter) goesOn(struck onset, first int, curve []float64) bool {
-	if s.pending == nil || struck.seconds-s.pending.End() > 0.05 {
-		return false
-	}
-	// A brush hides the pitch for a moment: it goes on if most of a tenth of a second has it.
-	beginning := curve[:min(len(curve), 20)]
-	// A bend or a vibrato is on its way somewhere: there it goes on from where it was.
-	apart := math.Min(math.Abs(middles(beginning, 20)[len(beginning)/2]-s.latelyPitch()), 1.2*math.Abs(curve[0]-s.endPitch()))
-	if apart > samePitch {
-		return false
-	}
-	before, dip, after := s.levels(struck.frame)
-	if len(curve) >= 20 { // what a brush itself adds is over by then
-		later := -120.0
-		for k := struck.frame + 12; k < struck.frame+20; k++ {
-			later = math.Max(later, s.at(k).level)
-		}
-		after = math.Min(after, later)
-	}
-	dipped, grew := before-dip, after-before
-	switch {
-	case s.ripple(struck), grew < -7 && len(curve) < stilledFrames:
-		return true
-	case dipped >= brushDip || grew >= brushGrowth:
-		return false
-	}
-	if struck.flux < brushSure {
-		return true
-	}
-	// A string that is struck again begins its wave anew, and its partials stand out of what is new.
-	partials := 0.0
-	if struck.fresh != nil {
-		partials = struck.fresh.salience(s.latelyPitch())
-	}
-	stroke := math.Min(s.broken(struck.frame), 0.5)/brushBreak + math.Max(partials, 0)/brushPartials + math.Max(struck.flux-onsetLeast, 0)/brushFlux
-	return stroke < brushMost
-}
-
-// What a hand that brushes a string does at most to a note that goes on, where a stroke does more (our choice,
-// tuned on plucked strings by computation).
-const (
-	brushDip    = 2.5 // dB
-	brushGrowth = 1.2 // dB
-	// brushSure is the flux below which an onset needs more than its spectrum to be one.
-	brushSure = 20.0
-	brushMost = 1.6 // in the shares that follow
-	// brushBreak is of the difference function, brushPartials of the salience, brushFlux of the flux.
-	brushBreak    = 0.2
-	brushPartials = 0.3
-	brushFlux     = 60.0
-)
-
-// broken is how far from one period the wave is around a frame: the third highest of nine.
-func (s *segmenter) broken(frame int) float64 {
-	depths := make([]float64, 0, 9)
-	for k := frame - 4; k <= frame+4; k++ {
-		depths = append(depths, s.at(k).depth)
-	}
-	slices.Sort(depths)
-	return depths[6]
-}
-
-const (
-	// samePitch is how many semitones apart a pitch is the same, shaken or not.
-	samePitch = 0.85
-)
-
-// latelyPitch is the middle of the last fifth of a second of the pending note.
-func (s *segmenter) latelyPitch() float64 {
-	curve := s.pending.Curve[max(0, len(s.pending.Curve)-40):]
-	if len(curve) == 0 {
-		return s.pending.Pitch
-	}
-	sorted := slices.Clone(curve)
-	slices.Sort(sorted)
-	return s.pending.Pitch + float64(sorted[len(sorted)/2])/100
-}
-
-// ripple says whether an onset is only the wave of a low string, whose period is as long as what levels are
-// taken of.
-func (s *segmenter) ripple(struck onset) bool {
-	if s.pending == nil || struck.seconds-s.pending.End() > 0.05 || s.pending.Pitch >= lowPitch {
-		return false
-	}
-	if new := struck.fresh; new != nil && new.first.salience >= clearlyNew {
-		// Partials of the same string are no new note.
-		if apart := new.first.pitch - s.pending.Pitch; math.Abs(apart) > 0.6 && math.Abs(apart-12) > 0.6 && math.Abs(apart-19) > 0.6 {
-			return false
-		}
-	}
-	before, dip, after := s.levels(struck.frame)
-	return after-before < 3 && before-dip < 8
-}
-
-// stilledFrames is how long a string sounds at most when a hand stills it, in frames: 60 ms.
-const stilledFrames = 12
-
-// lowPitch is A1: below it the level of 10 ms goes up and down with the wave.
-const lowPitch = 33
-
 // What a stroke of the pick leaves in the sound and the fretting hand alone does not: the string is stilled
 // before, it grows louder, and its whole spectrum is new. A note is slurred where these, in shares of what is
 // usual, come to less than slurMost (our choice, tuned on plucked strings by computation).
@@ -404,80 +300,6 @@ func (s *segmenter) endPitch() float64 {
 		return n.Pitch
 	}
 	return n.Pitch + float64(n.Curve[len(n.Curve)-1])/100
-}
-
-// extend lets the pending note go on over the frames.
-func (s *segmenter) extend(first, last int, curve []float64) {
-	n := s.pending
-	have := int(math.Round(n.Length / hopSeconds))
-	from := int(math.Round(n.Onset / hopSeconds))
-	for k := from + have; k < first; k++ {
-		n.Curve = append(n.Curve, n.Curve[len(n.Curve)-1])
-	}
-	for _, p := range curve {
-		n.Curve = append(n.Curve, float32((p-n.Pitch)*100))
-	}
-	n.Length = float64(last)*hopSeconds - n.Onset
-	n.shape()
-}
-
-// note writes a note from a piece of the curve.
-func (s *segmenter) note(at float64, attack Attack, slidFrom, frame int, piece []float64, first, last int) *Note {
-	n := &Note{Onset: at, Attack: attack, SlidFrom: slidFrom, Loudness: -120}
-	end := frame + len(piece)
-	n.Length = float64(end)*hopSeconds - at
-	n.Pitch = beginsWith(piece)
-	depth := 0.0
-	for k := frame; k < end; k++ {
-		n.Loudness = math.Max(n.Loudness, s.at(k).level)
-		depth += s.at(k).depth
-	}
-	// Frames before the pitch was clear belong to the note: they have its first pitch.
-	for k := int(math.Round(at / hopSeconds)); k < frame; k++ {
-		n.Curve = append(n.Curve, float32((piece[0]-n.Pitch)*100))
-	}
-	for _, p := range piece {
-		n.Curve = append(n.Curve, float32((p-n.Pitch)*100))
-	}
-	n.Confidence = math.Max(0.05, math.Min(1, 1.15-2*depth/float64(len(piece))))
-	n.shape()
-	return n
-}
-
-// shape finds the bend and the vibrato of a note. One that was bent before it was struck is called by the fret it
-// falls back to.
-func (n *Note) shape() {
-	pre := n.Bend != nil && n.Bend.Pre
-	if pre { // as it was heard
-		n.rebase(n.Bend.Cents)
-	}
-	n.Bend, n.Vibrato = shaped(n.Curve)
-	if n.Bend != nil && n.Bend.Pre {
-		n.rebase(-n.Bend.Cents)
-	}
-}
-
-// rebase moves what the curve is counted from by so many cents.
-func (n *Note) rebase(cents float64) {
-	n.Pitch += cents / 100
-	for k := range n.Curve {
-		n.Curve[k] -= float32(cents)
-	}
-}
-
-// beginsWith is the pitch that a piece begins with: the middle of its first frames for as long as it stays,
-// and of a string that moves at once the pitch it moves from.
-func beginsWith(piece []float64) float64 {
-	level := 1
-	for level < len(piece) && level < 60 && math.Abs(piece[level]-piece[0]) < 0.12 {
-		level++
-	}
-	if level >= 4 {
-		sorted := slices.Clone(piece[:level])
-		slices.Sort(sorted)
-		return sorted[len(sorted)/2]
-	}
-	return piece[0]
 }
 
 // flush writes the pending note.

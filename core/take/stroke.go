@@ -36,7 +36,6 @@ const (
 type strokeFinder struct {
 	pitches []float64 // of the last frames; NaN where it is not clear
 	count   int       // frames that came
-	floor   float64
 	waiting *onset
 	last    int // the frame of the last stroke
 	strokes []Stroke

@@ -70,7 +70,7 @@ export async function microphone(device: string | undefined): Promise<Input> {
     },
   }
   for (const track of stream.getTracks())
-    track.onended = () => input.gone?.('The input went away. What was played until then is kept')
+    track.onended = () => input.gone?.('The input went away; what was played until then is kept')
   return input
 }
 

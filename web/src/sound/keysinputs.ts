@@ -60,7 +60,7 @@ export async function midiInstrument(id: string): Promise<KeysInput> {
   }
   port.onstatechange = () => {
     if (port.state === 'disconnected')
-      input.gone?.('The instrument went away. What was played until then is kept')
+      input.gone?.('The instrument went away; what was played until then is kept')
   }
   return input
 }

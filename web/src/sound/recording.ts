@@ -73,7 +73,8 @@ export const useRecording = defineStore('recording', () => {
       sender = sending
       opened.whenGone((why) => {
         if (why) trouble.value = why
-        gone.value?.()
+        if (state.value === 'hearing') void cancel()
+        else gone.value?.()
       })
       opened.begin((bytes) => {
         sending.add(bytes)

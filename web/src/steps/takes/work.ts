@@ -107,6 +107,7 @@ export function useTakesWork() {
     refusal.value = ''
     if (!tune.chart) return
     if (input.isStandIn()) return recordStandIn()
+    recording.gone = () => void stop()
     // The sound is allowed while the key is pressed, before anything is waited for.
     void player.playTune(1)
     await recording.begin(input.open, draft(input.isKeys() ? 'midi' : 'microphone', 0), tune.id, true)
