@@ -137,9 +137,9 @@ func (l listener) silence() float64 {
 	return float64(silent) / float64(slots)
 }
 
-// told counts the chords of a bar or more under which their 3rd or 7th is played, of how many.
+// impliedChords counts the chords of a bar or more under which their 3rd or 7th is played, of how many.
 // A chord that goes on over several bars counts once, one that the line is silent under not.
-func (l listener) told() (told, of int) {
+func (l listener) impliedChords() (implied, of int) {
 	spans := l.chart.ChordSpans()
 	for n := 0; n < len(spans); {
 		chord, from, to := spans[n].Chord, spans[n].Tick, 0
@@ -154,10 +154,10 @@ func (l listener) told() (told, of int) {
 			tone, ok := chord.Tone(e.Sounding(l.instrument).Class())
 			return ok && e.End() > from && e.Tick < to && (tone.Degree.Number == 3 || tone.Degree.Number == 7)
 		}) {
-			told++
+			implied++
 		}
 	}
-	return told, of
+	return implied, of
 }
 
 // line counts steps of up to a minor third, leaps, and leaps past an octave, between notes
@@ -204,8 +204,8 @@ func TestEveryPlanIsGood(t *testing.T) {
 			}
 		}
 		assert.NoError(t, p.Line.Check(o.Instrument), where)
-		told, chords := l.told()
-		y.say(where, "nine in ten chords have their 3rd or 7th", 10*told >= 9*chords)
+		implied, chords := l.impliedChords()
+		y.say(where, "nine in ten chords have their 3rd or 7th", 10*implied >= 9*chords)
 		y.say(where, "a seventh of the time is silent", l.silence() >= 1.0/7)
 		steps, leaps, wide := l.line()
 		y.say(where, "steps outnumber leaps", steps > leaps)
@@ -226,8 +226,8 @@ func TestPlansOfChordTonesAlone(t *testing.T) {
 		l := listener{o.Chart, o.Instrument, p.Line.Events}
 		landed, _, changes := l.landings()
 		assert.Equal(t, changes, landed, where)
-		told, chords := l.told()
-		assert.GreaterOrEqual(t, 4*told, 3*chords, "%s: chords have their 3rd or 7th", where)
+		implied, chords := l.impliedChords()
+		assert.GreaterOrEqual(t, 4*implied, 3*chords, "%s: chords have their 3rd or 7th", where)
 		for n, e := range p.Line.Events {
 			assert.True(t, l.isChordTone(o.Chart.ChordAt(e.Tick), e) || l.isChordTone(l.chordUnder(e), e), "%s: note %d", where, n+1)
 		}

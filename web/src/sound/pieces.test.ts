@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { Problem, type HeardSoFar } from '../api/client'
-import { pcm16, PieceSender } from './pieces'
+import { pcm16, PieceSender, sendFile } from './pieces'
 
 const answer = (have: number): HeardSoFar => ({ have, strokes: [], level: -60, clipped: 0 })
 
@@ -107,4 +107,25 @@ describe('pieces', () => {
     await refused.settled()
     expect(said.at(-1)).toBe('an hour at most')
   })
+})
+
+test('a file goes in pieces, in order, and says how far it is', async () => {
+  const sent: [number, number][] = []
+  const shares: number[] = []
+  const answer = { have: 0, strokes: [], level: -60, clipped: 0 }
+  await sendFile(
+    'a',
+    new Blob([new Uint8Array(2_000_000)]),
+    (share) => shares.push(share),
+    async (_, at, piece) => {
+      sent.push([at, piece.size])
+      return answer
+    },
+  )
+  expect(sent).toEqual([
+    [0, 900_000],
+    [900_000, 900_000],
+    [1_800_000, 200_000],
+  ])
+  expect(shares).toEqual([0, 0.45, 0.9])
 })
