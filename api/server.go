@@ -126,6 +126,7 @@ func (s *server) register(api huma.API) {
 	s.registerComputeStandIn(api)
 	s.registerTakes(api)
 	s.registerRecordings(api)
+	s.registerRecordingMends(api)
 }
 
 // logged writes one line for each request.

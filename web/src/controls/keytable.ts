@@ -18,7 +18,7 @@ export const keyTable = {
     ...['v', 'w', 'a', 'c', 'k', 'j'],
   ],
   play: ['h', 'l', '.', 'w', 'PageUp', 'PageDown', 'ArrowUp', 'ArrowDown', 'Enter'],
-  takes: ['r', 'w', ',', '.', 'h', 'd', 'p', 'x'],
+  takes: ['r', 'w', ',', '.', 'h', 'k', 'd', 'p', 'x'],
   exercise: ['a', 'c', 'k', 'f', 'ArrowUp', 'ArrowDown'],
   /** Practice is no step of a tune: space goes on there, and nothing plays. */
   practice: ['h', 's', 'u', 'r', 'p', 'c', 'x', ' '],

@@ -72,3 +72,26 @@ test('a slower band has longer ticks, and nothing is read before anything comes 
   expect(passes[0]!.speed).toBe(50)
   end()
 })
+
+test('a chorus that goes round again begins anew', () => {
+  const { now, player } = band()
+  let passes: HeardPass[] = []
+  const end = followPasses(
+    player,
+    () => now.seconds,
+    (heard) => (passes = heard),
+  )
+  const looped = chunk(0)
+  for (const [seconds, tick] of [
+    [1, 0],
+    [2, 960],
+    [3, 0],
+    [4, 960],
+  ] as const) {
+    now.seconds = seconds
+    now.at = { tick, chunk: looped }
+    vi.advanceTimersByTime(150)
+  }
+  expect(passes.map((pass) => pass.start)).toEqual([1, 3])
+  end()
+})

@@ -4,6 +4,8 @@ import type { Chunk } from './transport'
 /** How often it is read where the band is, in ms, and how many readings are enough. */
 const every = 150
 const enough = 60
+/** How many seconds a reading lies beside the others where the same chorus goes round again. */
+const roundAgain = 0.5
 
 /** A moment that the band is heard at: the tick of its chorus, from the first bar on, and the length of a tick in seconds. */
 export function bandAt(player: ReturnType<typeof usePlayer>) {
@@ -43,11 +45,12 @@ export function followPasses(
     const at = bandAt(player)
     const came = seconds()
     if (!at || !came) return // nothing comes in yet
+    const start = came - at.tick * at.perTick
     let now = passes.at(-1)
-    if (now?.chunk !== at.chunk)
-      passes.push((now = { chunk: at.chunk, perTick: 0, speed: 100, start: 0, found: [] }))
+    if (!now || now.chunk !== at.chunk || Math.abs(start - now.start) > roundAgain)
+      passes.push((now = { chunk: at.chunk, perTick: 0, speed: 100, start, found: [] }))
     if (now.found.length > enough) return
-    now.found.push(came - at.tick * at.perTick)
+    now.found.push(start)
     now.start = middle(now.found)
     now.perTick = at.perTick
     now.speed = at.speed

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, client } from '../../api/client'
 import BenchTabs from '../../controls/BenchTabs.vue'
 import PillSelect from '../../controls/PillSelect.vue'
 import { useKeys } from '../../controls/keys'
 import { signs } from '../../controls/spelling'
-import { useLicks } from '../../document/licks'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import NeckView from '../../neck/NeckView.vue'
@@ -14,11 +12,12 @@ import { boxMarks, toneMark, type Mark } from '../../neck/marks'
 import { withPlayed } from '../../neck/played'
 import { useInputChoice } from '../../sound/inputchoice'
 import { useRecording } from '../../sound/recording'
-import TabView from '../../tab/TabView.vue'
 import { benches, useTakesQuery } from './address'
 import DelayPanel from './DelayPanel.vue'
 import FilePanel from './FilePanel.vue'
 import { useHearing } from './hearing'
+import NotesPanel from './NotesPanel.vue'
+import { usePicked } from './picked'
 import { usePunch } from './punch'
 import RecordBar from './RecordBar.vue'
 import StandInPanel from './StandInPanel.vue'
@@ -29,7 +28,6 @@ import { useTakesWork } from './work'
 
 const tune = useTune()
 const view = useView()
-const licks = useLicks()
 const query = useTakesQuery()
 const recording = useRecording()
 const input = useInputChoice()
@@ -45,59 +43,16 @@ const marks = computed<Mark[]>(() => {
   return withPlayed(shown, recording.sounding, position.value)
 })
 
-/** The notes that a finding speaks of, as events of the tab; and those that are chosen to become a lick. */
-const marked = ref<number[]>([])
-const from = ref<number>()
-const to = ref<number>()
-watch(verdict, () => {
-  marked.value = []
-  from.value = to.value = undefined
-})
-const heardAt = computed(() => verdict.value?.heard.find((h) => h.event === from.value))
-function pick(event: number) {
-  if (from.value === undefined || to.value !== from.value || event < from.value) from.value = to.value = event
-  else to.value = event
-  marked.value = Array.from({ length: to.value! - from.value! + 1 }, (_, n) => from.value! + n)
-}
+const picked = usePicked(work)
 
 /** Whether the panel is about the take that is chosen. */
 const showsTake = computed(() => ['verdict', 'notes', 'takes'].includes(query.bench.value))
 
 const audio = useTemplateRef<HTMLAudioElement>('audio')
 const { half, hasSound, hear, hearBesideBand, practiseBars, toggleHalf } = useHearing(audio, work)
-const hearPicked = () => hear(from.value)
 const { punching, punch } = usePunch(work)
-/** The bars of the notes that are chosen; what is played before bar 1 counts to it. */
-const pickedBars = computed(() => {
-  const barOf = (event: number | undefined) => verdict.value?.heard.find((h) => h.event === event)?.bar
-  const [first, last] = [barOf(from.value), barOf(to.value)]
-  return first === undefined || last === undefined
-    ? undefined
-    : { from: Math.max(1, first), to: Math.max(1, last) }
-})
 const punchPicked = () =>
-  pickedBars.value && void punch(pickedBars.value.from, pickedBars.value.to).catch(tune.tell)
-
-/** As wide as its notes need, a bar about as wide as four eighths are easily read. */
-const tabWidth = computed(() => Math.max(838, (verdict.value?.tab.bars ?? 0) * 190))
-
-const notice = ref('')
-/** Keeps the notes that are chosen as a lick. */
-async function keepLick() {
-  const take = chosen.value
-  if (!take || from.value === undefined || to.value === undefined) return
-  try {
-    const made = await answer(
-      client.GET('/api/takes/{id}/lick', {
-        params: { path: { id: take.id }, query: { from: from.value, to: to.value } },
-      }),
-    )
-    const kept = await licks.create(made.lick)
-    notice.value = `Kept as the lick ${kept.lick.name}${made.lost.length ? `; ${made.lost.join('; ')}` : ''}.`
-  } catch (error) {
-    tune.tell(error)
-  }
-}
+  picked.bars.value && void punch(picked.bars.value.from, picked.bars.value.to).catch(tune.tell)
 
 /** Opens the cards of the changes that were missed in Practice. */
 const router = useRouter()
@@ -132,7 +87,8 @@ useKeys([
   },
   { key: 'p', says: 'record the bars of the chosen notes again', run: punchPicked },
   { key: 'd', says: 'drill the changes that were missed', run: () => void drill() },
-  { key: 'h', says: 'hear the take', run: () => (from.value === undefined ? hear() : hearPicked()) },
+  { key: 'h', says: 'hear the take', run: () => hear(picked.from.value) },
+  { key: 'k', says: 'keep the chosen notes as a lick', run: () => void picked.keepLick() },
   {
     key: 'w',
     says: 'the next panel: verdict, notes, takes, tuner, set-up, file',
@@ -195,7 +151,7 @@ useKeys([
           v-if="verdict"
           :verdict="verdict"
           :beside="beside"
-          @mark="(events) => (marked = events)"
+          @mark="(events) => (picked.marked.value = events)"
           @hear="hear"
           @drill="drill"
         />
@@ -204,61 +160,16 @@ useKeys([
           you landed on, how early or late, and how true the bends are. Headphones low; stop at any pain.
         </p>
       </template>
-      <div v-else-if="query.bench.value === 'notes'">
-        <template v-if="verdict?.tab.events.length">
-          <div class="scroll">
-            <TabView
-              :style="{ width: `${tabWidth}px` }"
-              :line="verdict.tab"
-              :strings="tune.map?.instrument.strings ?? []"
-              :sounding="undefined"
-              :chosen="from"
-              :marked="marked"
-              :width="tabWidth"
-              label="What was heard, as tab"
-              @pick="pick"
-            />
-          </div>
-          <p class="acts">
-            <span v-if="heardAt">{{ heardAt.text }}, bar {{ heardAt.bar }}</span>
-            <span v-else class="quiet">Pick the first note of a phrase, then its last.</span>
-            <button type="button" class="chip" :disabled="from === undefined" @click="keepLick()">
-              keep as a lick
-            </button>
-            <button
-              type="button"
-              class="chip"
-              :disabled="from === undefined || !hasSound"
-              @click="hearPicked()"
-            >
-              hear from there
-            </button>
-            <button
-              type="button"
-              class="chip"
-              :disabled="from === undefined"
-              @click="pickedBars && practiseBars(pickedBars)"
-            >
-              again, these bars
-            </button>
-            <button
-              type="button"
-              class="chip"
-              :disabled="from === undefined || recording.recordsNow"
-              title="Record these bars again in their place (p)"
-              @click="punchPicked()"
-            >
-              play them in again
-            </button>
-            <span v-if="punching" role="status"
-              >Play bar {{ punching.from
-              }}{{ punching.to > punching.from ? ` to ${punching.to}` : '' }} again: it ends by itself.</span
-            >
-            <span v-else role="status">{{ notice }}</span>
-          </p>
-        </template>
-        <p v-else class="quiet empty">No notes yet: record a take, or open a file.</p>
-      </div>
+      <NotesPanel
+        v-else-if="query.bench.value === 'notes'"
+        :verdict="verdict"
+        :picked="picked"
+        :has-sound="hasSound"
+        :punching="punching"
+        @hear="hear(picked.from.value)"
+        @again="picked.bars.value && practiseBars(picked.bars.value)"
+        @punch="punchPicked"
+      />
       <TakeList v-else-if="query.bench.value === 'takes'" :work="work" />
       <TunerPanel v-else-if="query.bench.value === 'tuner'" :work="work" />
       <StandInPanel v-else-if="query.bench.value === 'delay' && input.isStandIn()" :work="work" />
@@ -282,12 +193,6 @@ useKeys([
 }
 .right {
   margin-left: auto;
-}
-.scroll {
-  overflow-x: auto;
-}
-.scroll > * {
-  max-width: none;
 }
 .bench :deep(.head) {
   flex-wrap: wrap;

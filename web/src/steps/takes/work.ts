@@ -106,14 +106,16 @@ export function useTakesWork() {
   async function record() {
     refusal.value = ''
     if (!tune.chart) return
+    unfollow()
+    passes = []
     if (input.isStandIn()) return recordStandIn()
     recording.gone = () => void stop()
     // The sound is allowed while the key is pressed, before anything is waited for.
     void player.playTune(1)
     await recording.begin(input.open, draft(input.isKeys() ? 'midi' : 'microphone', 0), tune.id, true)
     if (recording.state !== 'recording') return void player.stop()
-    passes = []
     unfollow = followPasses(player, recording.soundSeconds, (heard) => {
+      if (recording.state !== 'recording') return unfollow()
       recording.startsAt(heard[0]!.start)
       passes = heard
     })
