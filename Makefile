@@ -38,7 +38,7 @@ check: web/dist/index.html
 	go test $$(go list ./... | grep -v /e2e)
 
 e2e: web/dist/index.html chromium
-	go test -count=1 -timeout 10m -parallel 3 ./e2e
+	go test -count=1 -timeout 14m -parallel 3 ./e2e
 
 chromium:
 	command -v chromium >/dev/null || { \

@@ -98,3 +98,45 @@ func BenchmarkStage(b *testing.B) {
 		b.ReportMetric(counted[2], "ms/longest")
 	}
 }
+
+// BenchmarkNoteToNeck is how long after its stroke a note of the simulated player lights on the neck, in ms: the pieces of
+// 20 ms, the way to the server and back, and the painting included. The first piece is sent 20 ms after the sound begins.
+func BenchmarkNoteToNeck(b *testing.B) {
+	p := openPage(b, demo(b), "/tunes/1/takes")
+	p.Sees("First crossing, a week on")
+	p.Choose("Input", "the simulated player")
+	for range b.N {
+		js[any](p, `(() => {
+			performance.clearResourceTimings()
+			performance.setResourceTimingBufferSize(5000)
+			window.lit = []
+			let before = ''
+			const look = () => {
+				const now = [...document.querySelectorAll('.neck [aria-label]')].map(m => m.getAttribute('aria-label')).find(l => l.includes('you play'))?.match(/you play (\S+),/)?.[1] ?? ''
+				if (now && now !== before) requestAnimationFrame(() => window.lit.push(performance.now()))
+				before = now
+			}
+			window.watching?.disconnect()
+			window.watching = new MutationObserver(look)
+			window.watching.observe(document.querySelector('.neck'), { subtree: true, childList: true, attributes: true })
+		})()`)
+		p.Click("Record a take")
+		p.Until("twenty notes", "window.lit.length >= 20")
+		js[any](p, "window.watching.disconnect(), window.begun = performance.getEntriesByType('resource').find(e => e.name.includes('/sound?at=0')).startTime - 20")
+		p.Click("End the take")
+		p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+		took, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](`(async () => {
+			const all = await (await fetch('/api/takes?chart=1')).json()
+			const take = await (await fetch('/api/takes/' + Math.max(...all.map(t => t.id)))).json()
+			const late = window.lit.map(at => (at - window.begun) / 1000).map(at => {
+				const onset = take.notes.map(n => n.onset).filter(o => o <= at).at(-1)
+				return onset === undefined ? NaN : 1000 * (at - onset)
+			}).filter(ms => ms < 250).sort((a, b) => a - b)
+			return [late[late.length >> 1], late.at(-1), late.length]
+		})()`, chromedp.EvalAwaitPromise))
+		require.NoError(b, err)
+		b.ReportMetric(took[0], "ms/median")
+		b.ReportMetric(took[1], "ms/longest")
+		b.ReportMetric(took[2], "notes")
+	}
+}

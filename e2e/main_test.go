@@ -41,6 +41,10 @@ func run(m *testing.M) int {
 		fmt.Fprintf(os.Stderr, "building the program: %v\n%s", err, out)
 		return 1
 	}
+	if err := fillDemo(folder); err != nil {
+		fmt.Fprintln(os.Stderr, "filling the demo set:", err)
+		return 1
+	}
 	chromium := ""
 	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
 		if path, err := exec.LookPath(name); err == nil {
@@ -141,8 +145,41 @@ func (s *server) stop() {
 	}
 }
 
-// demo starts the program with a fresh demo set.
+// demo starts the program with a fresh demo set: a copy of one that was filled before.
 func demo(t testing.TB) *server {
 	t.Helper()
-	return serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	data := filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, copyDemo(data))
+	return serve(t, "demo", data)
+}
+
+// filledDemo is a data file with the demo set, of a program that has ended.
+var filledDemo string
+
+// fillDemo has the program fill a data file with the demo set, and ends it.
+func fillDemo(folder string) error {
+	filledDemo = filepath.Join(folder, "filled", "demo.db")
+	if err := os.Mkdir(filepath.Dir(filledDemo), 0o700); err != nil {
+		return err
+	}
+	fill := exec.Command(program, "demo", "--addr", "127.0.0.1:0", "--data", filledDemo)
+	out, err := fill.StdoutPipe()
+	if err != nil {
+		return err
+	}
+	if err := fill.Start(); err != nil {
+		return err
+	}
+	if _, err := bufio.NewReader(out).ReadString('\n'); err != nil {
+		return err
+	}
+	if err := fill.Process.Signal(os.Interrupt); err != nil {
+		return err
+	}
+	return fill.Wait()
+}
+
+// copyDemo copies the filled demo set, its sounds too.
+func copyDemo(data string) error {
+	return os.CopyFS(filepath.Dir(data), os.DirFS(filepath.Dir(filledDemo)))
 }

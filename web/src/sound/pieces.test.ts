@@ -129,3 +129,26 @@ test('a file goes in pieces, in order, and says how far it is', async () => {
   ])
   expect(shares).toEqual([0, 0.45, 0.9])
 })
+
+test('a sender that is stopped sends nothing more, and is done when what was on its way has arrived', async () => {
+  const sent: number[] = []
+  let arrive = () => {}
+  const sender = new PieceSender(
+    'a',
+    () => {},
+    () => {},
+    async (_, at, piece) => {
+      sent.push(piece.size)
+      await new Promise<void>((done) => (arrive = done))
+      return { have: at + piece.size, strokes: [], level: -60, clipped: 0 }
+    },
+  )
+  sender.add(new Uint8Array(2))
+  sender.add(new Uint8Array(4))
+  await Promise.resolve()
+  const stopped = sender.stop()
+  sender.add(new Uint8Array(6))
+  arrive()
+  await stopped
+  expect(sent).toEqual([2])
+})

@@ -33,6 +33,7 @@ export class PieceSender {
   private at = 0
   private sending?: Promise<void>
   private faults = 0
+  private stopped = false
   /** Seconds of the sound at which the tune begins, once that is known. */
   start?: number
 
@@ -46,8 +47,16 @@ export class PieceSender {
 
   /** Takes bytes in; they go as soon as the piece before has arrived. */
   add(bytes: Uint8Array) {
+    if (this.stopped) return
     this.waiting.push(bytes)
     this.sending ??= this.sendAll().finally(() => (this.sending = undefined))
+  }
+
+  /** Sends nothing more; settled when what was on its way has arrived, or not. */
+  async stop() {
+    this.stopped = true
+    this.waiting = []
+    await this.sending
   }
 
   /** Settled when everything has arrived, or cannot. */
@@ -66,6 +75,7 @@ export class PieceSender {
         this.faults = 0
         this.heard(answer)
       } catch (error) {
+        if (this.stopped) return
         const problem = error instanceof Problem ? error : new Problem(0, String(error))
         this.trouble(problem)
         const have = problem.status === 409 ? Number(problem.fields[0]?.value) : NaN

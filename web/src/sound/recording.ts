@@ -170,11 +170,14 @@ export const useRecording = defineStore('recording', () => {
     turn++
     endSource()
     const ending = id
+    const sending = sender
     id = undefined
     sender = undefined
     onStroke = undefined
     state.value = 'idle'
     heard.value = undefined
+    // A piece that is on its way must not come after the end.
+    await sending?.stop()
     if (ending)
       await client.DELETE('/api/recordings/{id}', { params: { path: { id: ending } } }).catch(() => {})
   }

@@ -49,7 +49,7 @@ const picked = usePicked(work)
 const showsTake = computed(() => ['verdict', 'notes', 'takes'].includes(query.bench.value))
 
 const audio = useTemplateRef<HTMLAudioElement>('audio')
-const { half, hasSound, hear, hearBesideBand, practiseBars, toggleHalf } = useHearing(audio, work)
+const { half, hasSound, hear, hearBesideBand, hearPlan, practiseBars, toggleHalf } = useHearing(audio, work)
 const { punching, punch } = usePunch(work)
 const punchPicked = () =>
   picked.bars.value && void punch(picked.bars.value.from, picked.bars.value.to).catch(tune.tell)
@@ -138,6 +138,15 @@ useKeys([
           </button>
           <button type="button" class="chip" :disabled="!hasSound" @click="hearBesideBand()">
             with the band
+          </button>
+          <button
+            v-if="verdict?.pairs.length"
+            type="button"
+            class="chip"
+            title="Hear the line that was meant"
+            @click="hearPlan().catch(tune.tell)"
+          >
+            the plan
           </button>
         </span>
       </BenchTabs>

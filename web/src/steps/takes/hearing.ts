@@ -51,6 +51,21 @@ export function useHearing(audio: Readonly<Ref<HTMLAudioElement | null>>, work: 
       else if (++steady > 20) clearInterval(timer)
     }, 50)
   }
+  /** Hears the line that was meant, with the band. */
+  async function hearPlan() {
+    const take = chosen.value
+    if (!take) return
+    const kept = await answer(client.GET('/api/takes/{id}', { params: { path: { id: take.id } } }))
+    const { chart, plan } = kept
+    if (!plan?.events.length) return
+    audio.value?.pause()
+    await player.play({
+      chart,
+      from: 1,
+      countIn: 1,
+      line: { start: 0, meter: plan.meter, events: plan.events },
+    })
+  }
   /** Plays bars of the take, counted on through its choruses, again and again. */
   function practiseBars({ from: first, to: last }: { from: number; to: number }) {
     const bars = tune.read?.facts.bars ?? 1
@@ -63,5 +78,5 @@ export function useHearing(audio: Readonly<Ref<HTMLAudioElement | null>>, work: 
     if (audio.value) audio.value.playbackRate = half.value ? 0.5 : 1
   }
 
-  return { half, hasSound, hear, hearBesideBand, practiseBars, toggleHalf }
+  return { half, hasSound, hear, hearBesideBand, hearPlan, practiseBars, toggleHalf }
 }
