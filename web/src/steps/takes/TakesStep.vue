@@ -203,6 +203,10 @@ useKeys([
 .right {
   margin-left: auto;
 }
+/* The name of the take beside is cut before the row breaks; the list has it whole. */
+.right :deep(.pill) {
+  max-width: 11rem;
+}
 .bench :deep(.head) {
   flex-wrap: wrap;
 }
