@@ -82,7 +82,7 @@ func (s *server) registerRecordingMends(api huma.API) {
 			return nil, recordingProblem(err)
 		}
 		if found.Found {
-			if _, err := library.Takes.Replace(ctx, s.library, in.Body.TakeID, library.Save{Version: in.Body.Version}, cleaned); err != nil {
+			if _, err := library.Takes.Replace(ctx, s.library, in.Body.TakeID, library.Save{Version: in.Body.Version, KeepBefore: true}, cleaned); err != nil {
 				return nil, saveProblem("take", "take", in.Body.TakeID, err)
 			}
 		}

@@ -199,6 +199,7 @@ func TestTheBandInATake(t *testing.T) {
 	again := call[KeptTake](c, "GET", fmt.Sprintf("/api/takes/%d", kept.ID), nil, 200)
 	assert.Greater(t, right(again.Notes), right(kept.Notes))
 	assert.Equal(t, kept.Sound, again.Sound, "the sound stays as it was")
+	assert.NotEmpty(t, call[[]Revision](c, "GET", fmt.Sprintf("/api/takes/%d/revisions", kept.ID), nil, 200), "the notes as they were heard before are among the versions")
 	verdict := call[TakeVerdict](c, "GET", fmt.Sprintf("/api/takes/%d/verdict", kept.ID), nil, 200)
 	assert.Equal(t, []string{answer.Text}, verdict.Remarks)
 	assert.False(t, look(sounds(boxLine(1), 3), again.Version).Found, "another sound is no leak")

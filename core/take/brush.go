@@ -7,7 +7,7 @@ import (
 
 // goesOn says whether what seemed an onset is none: the pitch goes on and the string grows no louder, as when a
 // hand brushes it, or it is stilled.
-func (s *segmenter) goesOn(struck onset, first int, curve []float64) bool {
+func (s *segmenter) goesOn(struck onset, curve []float64) bool {
 	if s.pending == nil || struck.seconds-s.pending.End() > 0.05 {
 		return false
 	}

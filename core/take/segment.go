@@ -96,7 +96,7 @@ func (s *segmenter) regionNotes(from, to int) {
 		struck = s.onsets[at]
 	}
 	first, last := s.voiced(from, to, at >= 0)
-	if at >= 0 && !s.ripple(struck) && !(last-first >= outlastsBrush && s.goesOn(struck, first, s.curve(first, last))) {
+	if at >= 0 && !s.ripple(struck) && !(last-first >= outlastsBrush && s.goesOn(struck, s.curve(first, last))) {
 		if all := s.ringing(struck, from, to, first, last); len(all) > 0 {
 			for n := range all {
 				s.flush()
@@ -109,7 +109,7 @@ func (s *segmenter) regionNotes(from, to int) {
 		return
 	}
 	curve := s.curve(first, last)
-	goesOn := at >= 0 && s.goesOn(struck, first, curve)
+	goesOn := at >= 0 && s.goesOn(struck, curve)
 	if at < 0 {
 		struck.seconds = float64(first) * hopSeconds
 		goesOn = s.pending != nil && struck.seconds-s.pending.End() < 0.15 && math.Abs(curve[0]-s.endPitch()) < 0.8

@@ -38,21 +38,21 @@ func (v Verdict) Figures() []Figure {
 		}
 	}
 	figures := []Figure{
-		shareOf("landings", "landings", landed, of, 4*landed >= 3*of),
-		shareOf("strong", "strong beats", r.Verdict.Strong.Good, r.Verdict.Strong.Of, r.EnoughStrongBeats()),
-		shareOf("rests", "rests well", r.Verdict.Rests.Good, r.Verdict.Rests.Of, 4*r.Verdict.Rests.Good >= 3*r.Verdict.Rests.Of),
-		shareOf("heard", "heard alone", heard, len(r.Implied), r.EnoughHeard()),
+		shareFigure("landings", "landings", landed, of, 4*landed >= 3*of),
+		shareFigure("strong", "strong beats", r.Verdict.Strong.Good, r.Verdict.Strong.Of, r.EnoughStrongBeats()),
+		shareFigure("rests", "rests well", r.Verdict.Rests.Good, r.Verdict.Rests.Of, 4*r.Verdict.Rests.Good >= 3*r.Verdict.Rests.Of),
+		shareFigure("heard", "heard alone", heard, len(r.Implied), r.EnoughHeard()),
 		{ID: "lean", Name: "leans", Text: LateText(v.Timing.Lean), Value: v.Timing.Lean, Known: len(v.Written.Places) > 0, Good: true, notable: LeanSeconds},
 		{ID: "spread", Name: "steady within", Text: fmt.Sprintf("%.0f ms", 1000*v.Timing.Spread), Value: v.Timing.Spread, Known: len(v.Written.Places) > 0, Good: v.Timing.Spread <= SteadySpread, better: -1, notable: 0.003},
 		{ID: "space", Name: "space", Text: fmt.Sprintf("%.0f %%", 100*r.Space), Value: r.Space, Known: true, Good: true, notable: 0.1},
 	}
 	if n := len(v.Intonation.Bends); n > 0 {
-		figures = append(figures, shareOf("bends", "bends in tune", bendsTrue, n, 3*bendsTrue >= 2*n))
+		figures = append(figures, shareFigure("bends", "bends in tune", bendsTrue, n, 3*bendsTrue >= 2*n))
 	}
 	return figures
 }
 
-func shareOf(id, name string, good, of int, enough bool) Figure {
+func shareFigure(id, name string, good, of int, enough bool) Figure {
 	f := Figure{ID: id, Name: name, Text: "none", Known: of > 0, Good: enough, better: 1, notable: 0.08}
 	if of > 0 {
 		f.Value, f.Text = float64(good)/float64(of), fmt.Sprintf("%d of %d", good, of)
