@@ -168,7 +168,8 @@ func (s *server) registerRecordings(api huma.API) {
 		if in.AsBegun && done.Draft.Name != "" {
 			kept = done.Draft
 		}
-		kept.Notes, kept.Sound, kept.Remarks = document.TakeNotesOf(done.Notes), done.Sound, append(kept.Remarks, done.Remarks...)
+		kept = kept.WithRemarks(done.Remarks...)
+		kept.Notes, kept.Sound = document.TakeNotesOf(done.Notes), done.Sound
 		if in.Body.FindStart {
 			if kept, err = kept.WithBarOneFound(); err != nil {
 				return nil, invalid("take", err)
@@ -188,10 +189,16 @@ func (s *server) registerRecordings(api huma.API) {
 			}
 		}
 		var item library.Item[document.Take]
-		for n := len(all) - 1; n >= 0; n-- { // the first of them is the answer
-			if item, err = library.Takes.Create(ctx, s.library, all[n], in.Body.ChartID); err != nil {
-				return nil, saveProblem("take", "take", 0, err)
+		err = s.library.Together(ctx, func(l *library.Library) error {
+			for n := len(all) - 1; n >= 0; n-- { // the first of them is the answer
+				if item, err = library.Takes.Create(ctx, l, all[n], in.Body.ChartID); err != nil {
+					return err
+				}
 			}
+			return nil
+		})
+		if err != nil {
+			return nil, saveProblem("take", "take", 0, err)
 		}
 		if err := s.recordings.Discard(in.ID); err != nil {
 			s.log.Error("a part of a recording could not be removed", "error", err)

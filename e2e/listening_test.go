@@ -37,7 +37,6 @@ func TestDrillsAndPlayListen(t *testing.T) {
 	p.Choose("Speed", "120 %")
 	p.Press(" ")
 	p.Until("a played note lights", "[...document.querySelectorAll('.neck [aria-label]')].some(m => m.getAttribute('aria-label').includes('you play'))")
-	time.Sleep(12 * time.Second) // eight bars and the count-in last longer than a page is waited for
 	p.Until("the traded bars are judged", "document.querySelector('.traded')?.innerText.match(/your bars 5–8/)")
 	p.Until("with figures", "document.querySelector('.traded')?.innerText.match(/landings \\d of \\d/)")
 }

@@ -5,6 +5,7 @@ package e2e
 import (
 	"bufio"
 	"context"
+	"database/sql"
 	"fmt"
 	"os"
 	"os/exec"
@@ -179,7 +180,17 @@ func fillDemo(folder string) error {
 	return fill.Wait()
 }
 
-// copyDemo copies the filled demo set, its sounds too.
+// copyDemo copies the filled demo set, its sounds too, as if it had been filled just now: saves
+// that follow soon are of the same sitting.
 func copyDemo(data string) error {
-	return os.CopyFS(filepath.Dir(data), os.DirFS(filepath.Dir(filledDemo)))
+	if err := os.CopyFS(filepath.Dir(data), os.DirFS(filepath.Dir(filledDemo))); err != nil {
+		return err
+	}
+	db, err := sql.Open("sqlite", "file:"+data)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = db.Close() }()
+	_, err = db.Exec(`UPDATE documents SET updated_at = strftime('%Y-%m-%d %H:%M:%f', 'now') || '+00:00'`)
+	return err
 }

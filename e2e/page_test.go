@@ -24,8 +24,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// patience is how long a page may take to show what is waited for.
-const patience = 20 * time.Second
+// patience is how long a page may take to show what is waited for: a chorus, on a busy machine.
+const patience = time.Minute
 
 // Page is one tab, used the way a player uses it: things are found by what they
 // are called, clicked with the mouse and typed on the keyboard. Whatever goes
@@ -257,7 +257,10 @@ func js[T any](p *Page, expression string) T {
 // Until waits for an expression to become true.
 func (p *Page) Until(what, expression string) {
 	p.t.Helper()
-	for end := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
+	// Asked often at first, then less: a page that is looked at all the time is slowed down by it.
+	pause := 10 * time.Millisecond
+	for end := time.Now().Add(patience); ; time.Sleep(pause) {
+		pause = min(pause*5/4, 120*time.Millisecond)
 		value, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("Boolean("+expression+")"))
 		if err == nil && value {
 			return

@@ -101,6 +101,8 @@ func TestKilledWhileRecording(t *testing.T) {
 	addr := s.addr()
 	p := openPageIn(t, browserThatHears(t, standInSound(t, s, 20), once), s, "/tunes/1/takes")
 	p.ServerMayFail()
+	// A piece that arrived while its answer was lost is sent again, and the server says how much it has.
+	p.Expect(http.StatusConflict)
 	p.Click("Record a take")
 	p.Sees("End the take")
 	p.Until("two seconds", "document.querySelector('[role=timer]')?.innerText >= '0:02'")

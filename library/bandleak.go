@@ -7,7 +7,6 @@ import (
 	"io"
 	"math"
 	"os"
-	"slices"
 
 	"undaris/core/take"
 	"undaris/core/take/leak"
@@ -60,8 +59,7 @@ func (r *Recordings) BandLeak(ctx context.Context, id string, d document.Take, s
 		return d, found, err
 	}
 	d.Notes = document.TakeNotesOf(notes)
-	d.Remarks = append(slices.Clone(d.Remarks), leakText(found))
-	return d, found, nil
+	return d.WithRemarks(leakText(found)), found, nil
 }
 
 func leakText(l leak.Leak) string {

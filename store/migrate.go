@@ -1,6 +1,9 @@
 package store
 
 import (
+	"errors"
+	"slices"
+
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
 )
@@ -198,6 +201,12 @@ var migrations = []*gormigrate.Migration{
 		`CREATE INDEX log_entries_by_item ON log_entries (kind, item, began_at, offset_minutes, tempo, goal, went)
 			WHERE replaced_by IS NULL AND removed_at IS NULL`,
 	)},
+	// A uid names a document wherever it goes, so that what is read from a bundle twice is kept once.
+	{ID: "0008-uids", Migrate: statements(
+		`ALTER TABLE documents ADD COLUMN uid TEXT NOT NULL DEFAULT ''`,
+		`UPDATE documents SET uid = lower(hex(randomblob(16)))`,
+		`CREATE UNIQUE INDEX documents_by_uid ON documents (uid) WHERE uid <> ''`,
+	)},
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {
@@ -211,9 +220,33 @@ func statements(all ...string) gormigrate.MigrateFunc {
 	}
 }
 
+// ErrNewer says that a data file was written by a later version of the program.
+var ErrNewer = errors.New("the data file was written by a later version of Undaris")
+
 func migrate(db *gorm.DB) error {
 	options := *gormigrate.DefaultOptions
 	options.UseTransaction = true
 	options.ValidateUnknownMigrations = true // a file from a newer version is refused, not misread
-	return gormigrate.New(db, &options, migrations).Migrate()
+	err := gormigrate.New(db, &options, migrations).Migrate()
+	if errors.Is(err, gormigrate.ErrUnknownPastMigration) {
+		return ErrNewer
+	}
+	return err
+}
+
+// pending lists the migrations that a data file has not been through; all of them for one without any.
+func pending(db *gorm.DB) ([]string, error) {
+	done := []string{}
+	if db.Migrator().HasTable("migrations") {
+		if err := db.Raw("SELECT id FROM migrations").Scan(&done).Error; err != nil {
+			return nil, err
+		}
+	}
+	left := []string{}
+	for _, m := range migrations {
+		if !slices.Contains(done, m.ID) {
+			left = append(left, m.ID)
+		}
+	}
+	return left, nil
 }

@@ -57,6 +57,7 @@ const (
 	Damaged    FileCause = "damaged"
 	Unreadable FileCause = "unreadable"
 	Busy       FileCause = "busy"
+	NoFolder   FileCause = "no folder"
 )
 
 // causes are the driver's primary codes of them.

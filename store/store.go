@@ -4,6 +4,8 @@ package store
 
 import (
 	"context"
+	"crypto/rand"
+	"encoding/hex"
 	"errors"
 	"fmt"
 	"net/url"
@@ -16,7 +18,8 @@ import (
 
 // Store is an open data file.
 type Store struct {
-	db *gorm.DB
+	db   *gorm.DB
+	path string
 	// now is the clock; a test sets it.
 	now func() time.Time
 }
@@ -50,7 +53,9 @@ var ErrExists = errors.New("there is one already")
 
 // Document is one kept thing.
 type Document struct {
-	ID      uint
+	ID uint
+	// UID names it wherever it goes: 32 hexadecimal digits, made when it was.
+	UID     string `gorm:"column:uid"`
 	Kind    Kind
 	Name    string
 	Body    []byte
@@ -112,14 +117,27 @@ type Save struct {
 // newest migration. Every commit is on disk before a save is acknowledged
 // (synchronous FULL), so that even a power cut loses none.
 func Open(path string) (*Store, error) {
+	s, err := openAsItIs(path)
+	if err != nil {
+		return nil, err
+	}
+	if err := migrate(s.db); err != nil {
+		_ = s.Close()
+		return nil, fmt.Errorf("bringing the data file %s up to date: %w", path, ofTheFile(err))
+	}
+	return s, nil
+}
+
+// openAsItIs opens a data file without bringing it up to date.
+func openAsItIs(path string) (*Store, error) {
 	pragmas := url.Values{
 		"_pragma":      {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
 		"_txlock":      {"immediate"},
 		"_time_format": {"sqlite"},
 		"_timezone":    {"UTC"},
 	}
-	s := &Store{now: time.Now}
-	db, err := gorm.Open(openSQLite("file:"+(&url.URL{Path: path}).EscapedPath()+"?"+pragmas.Encode()), &gorm.Config{
+	s := &Store{now: time.Now, path: path}
+	db, err := gorm.Open(openSQLite(fileURL(path, pragmas)), &gorm.Config{
 		TranslateError: true,
 		Logger:         logger.Discard,
 		NowFunc:        func() time.Time { return s.now().UTC() },
@@ -127,15 +145,17 @@ func Open(path string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("opening the data file %s: %w", path, ofTheFile(err))
 	}
-	if err := migrate(db); err != nil {
-		return nil, fmt.Errorf("bringing the data file %s up to date: %w", path, ofTheFile(err))
-	}
 	s.db = db
 	return s, nil
 }
 
+// fileURL names a file to the driver.
+func fileURL(path string, options url.Values) string {
+	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + options.Encode()
+}
+
 // within is the store inside a transaction.
-func (s *Store) within(tx *gorm.DB) *Store { return &Store{db: tx, now: s.now} }
+func (s *Store) within(tx *gorm.DB) *Store { return &Store{db: tx, path: s.path, now: s.now} }
 
 // Close closes the data file.
 func (s *Store) Close() error {
@@ -158,12 +178,24 @@ func (s *Store) Together(ctx context.Context, writes func(*Store) error) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return writes(s.within(tx)) })
 }
 
+// newUID makes up a uid.
+func newUID() string {
+	digits := [16]byte{}
+	if _, err := rand.Read(digits[:]); err != nil {
+		panic("the machine has no random numbers: " + err.Error())
+	}
+	return hex.EncodeToString(digits[:])
+}
+
 // Create keeps a new document and returns it with its ID and version 1.
 func (s *Store) Create(ctx context.Context, d Document) (Document, error) {
 	if !slices.Contains(kinds, d.Kind) {
 		return Document{}, fmt.Errorf("%w: %q", ErrKind, d.Kind)
 	}
 	d.ID, d.Version = 0, 1
+	if d.UID == "" {
+		d.UID = newUID()
+	}
 	err := s.db.WithContext(ctx).Create(&d).Error
 	if errors.Is(err, gorm.ErrDuplicatedKey) {
 		return Document{}, ErrExists

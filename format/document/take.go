@@ -188,8 +188,18 @@ func (d Take) WithBarOneFound() (Take, error) {
 	if ok {
 		d.Start = round(found.Start-d.Delay/1000, 4)
 	}
-	d.Remarks = append(slices.Clone(d.Remarks), remark)
-	return d, nil
+	return d.WithRemarks(remark), nil
+}
+
+// WithRemarks is the take with more remarks after its own. One that was there before is said once, where it comes
+// last; of more than maxTakeRemarks the first are left out.
+func (d Take) WithRemarks(more ...string) Take {
+	all := slices.Clone(d.Remarks)
+	for _, remark := range more {
+		all = append(slices.DeleteFunc(all, func(before string) bool { return before == remark }), remark)
+	}
+	d.Remarks = all[max(0, len(all)-maxTakeRemarks):]
+	return d
 }
 
 // The bounds of a take.
@@ -198,6 +208,7 @@ const (
 	MaxTakeNotes   = 20000
 	maxTakeCurve   = 12000 // a minute
 	maxTakeAbout   = 1000
+	maxTakeRemarks = 50
 	maxTakeBend    = 1200
 	minTakeSpeed   = 10
 	maxTakeSpeed   = 400

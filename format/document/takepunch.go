@@ -79,11 +79,11 @@ func (d Take) Punched(again Take, from, to int) (Take, Splice, error) {
 		return 0
 	})
 	d.Notes = notes
-	d.Remarks = append(slices.Clone(d.Remarks), fmt.Sprintf("bars %d to %d were played again", from, to))
+	remark := fmt.Sprintf("bars %d to %d were played again", from, to)
 	if from == to {
-		d.Remarks[len(d.Remarks)-1] = fmt.Sprintf("bar %d was played again", from)
+		remark = fmt.Sprintf("bar %d was played again", from)
 	}
-	return d, s, nil
+	return d.WithRemarks(remark), s, nil
 }
 
 // curveRate is how many values a second the curve of a note has.

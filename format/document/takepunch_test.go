@@ -47,6 +47,26 @@ func TestBarsArePlayedAgain(t *testing.T) {
 	assert.InDelta(t, 0.5, splice.From, 1e-9, "the delay of the device is taken off")
 }
 
+// However often bars are played again the take can be kept, and says so once.
+func TestBarsArePlayedAgainManyTimes(t *testing.T) {
+	long := fourBars()
+	for range 14 {
+		long.Bars = append(long.Bars, fourBars().Bars...)
+	}
+	d := takeWith(long, 1, 1)
+	for n := range 60 {
+		var err error
+		d, _, err = d.Punched(takeWith(long, 1, 1), n+1, n+1)
+		require.NoError(t, err)
+		d, _, err = d.Punched(takeWith(long, 1, 1), 7, 7)
+		require.NoError(t, err)
+	}
+	require.Len(t, d.Remarks, maxTakeRemarks)
+	assert.Equal(t, []string{"bar 59 was played again", "bar 60 was played again", "bar 7 was played again"}, d.Remarks[47:])
+	_, err := d.Checked()
+	require.NoError(t, err)
+}
+
 func TestBarsThatCannotBePlayedAgain(t *testing.T) {
 	before := takeWith(fourBars(), 1, 1)
 	sound := before

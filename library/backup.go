@@ -1,0 +1,293 @@
+package library
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"time"
+
+	"undaris/store"
+)
+
+// Reason is why a backup was made.
+type Reason string
+
+// Why backups are made.
+const (
+	Daily           Reason = "daily"
+	OnDemand        Reason = "on demand"
+	BeforeMigration Reason = "before an upgrade"
+	BeforeRestore   Reason = "before a restore"
+	BeforeImport    Reason = "before an import"
+)
+
+// How long backups stay (our choice: ten are a week and more of daily use; what was put aside before something was
+// replaced is often missed only weeks later).
+const (
+	backupsKept    = 10
+	putAsideKept   = 90 * 24 * time.Hour
+	dailyBackupAge = 24 * time.Hour
+)
+
+// Backup is one backup: a copy of the data file, and the sounds it needs.
+type Backup struct {
+	// Name is that of its file, without a folder.
+	Name   string    `json:"name"`
+	Made   time.Time `json:"made"`
+	Reason Reason    `json:"reason"`
+	// Hash is the SHA-256 of the copied data file, Bytes its size.
+	Hash   string   `json:"hash"`
+	Bytes  int64    `json:"bytes"`
+	Sounds []string `json:"sounds"`
+}
+
+// Backups are the backups of one data file, in a folder of their own. Sounds lie in it once, under their hashes.
+type Backups struct {
+	Folder string
+	// DataFile is what is backed up, Live the same, where it is open.
+	DataFile string
+	Live     *store.Store
+	Sounds   *store.Sounds
+	Now      func() time.Time
+}
+
+// BackupsBeside is the folder of a data file's backups where the player names no other.
+func BackupsBeside(dataFile string) string { return dataFile + ".backups" }
+
+var backupName = regexp.MustCompile(`^[0-9]{8}-[0-9]{6}(-[0-9]+)?\.db$`)
+
+func (b *Backups) path(name string) string { return filepath.Join(b.Folder, name) }
+
+func (b *Backups) sounds() *store.Sounds { return store.SoundsIn(filepath.Join(b.Folder, "sounds")) }
+
+// describedIn is where a backup is described; it is written last, so that what has one is whole.
+func describedIn(path string) string { return strings.TrimSuffix(path, ".db") + ".json" }
+
+// Make makes a backup while the data file may be in use, and removes those that are no longer kept.
+func (b *Backups) Make(ctx context.Context, reason Reason) (Backup, error) {
+	return b.makeKeeping(ctx, reason, "")
+}
+
+// makeKeeping is Make that removes all but one that is still needed.
+func (b *Backups) makeKeeping(ctx context.Context, reason Reason, needed string) (Backup, error) {
+	if err := os.MkdirAll(b.Folder, 0o700); err != nil {
+		return Backup{}, fmt.Errorf("the folder of the backups: %w", err)
+	}
+	made := Backup{Made: b.Now().UTC().Truncate(time.Second), Reason: reason}
+	base := made.Made.Format("20060102-150405")
+	made.Name = base + ".db"
+	for n := 2; exists(b.path(made.Name)); n++ {
+		made.Name = fmt.Sprintf("%s-%d.db", base, n)
+	}
+	// The sounds first: every one that the copy of the data refers to is then there.
+	var err error
+	if made.Sounds, err = b.Sounds.Whole(); err != nil {
+		return made, err
+	}
+	for _, hash := range made.Sounds {
+		if err := b.Sounds.CopyTo(b.sounds(), hash); err != nil && !errors.Is(err, store.ErrNoSound) {
+			return made, fmt.Errorf("copying the sound %s: %w", hash, err)
+		}
+	}
+	if b.Live != nil {
+		err = b.Live.CopyTo(ctx, b.path(made.Name))
+	} else {
+		err = store.CopyFile(ctx, b.DataFile, b.path(made.Name))
+	}
+	if err != nil {
+		return made, err
+	}
+	if made.Hash, made.Bytes, err = hashOf(b.path(made.Name)); err != nil {
+		return made, err
+	}
+	if err := b.describe(made); err != nil {
+		return made, err
+	}
+	return made, b.prune(needed)
+}
+
+func (b *Backups) describe(made Backup) error {
+	text, err := json.MarshalIndent(made, "", "  ")
+	if err != nil {
+		return err
+	}
+	path := describedIn(b.path(made.Name))
+	file, err := os.OpenFile(path+".partial", os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	_, err = file.Write(append(text, '\n'))
+	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
+		return err
+	}
+	return os.Rename(path+".partial", path)
+}
+
+// MakeDaily makes a backup where the latest of a day is a day old, or there is none.
+func (b *Backups) MakeDaily(ctx context.Context) (made bool, err error) {
+	all, err := b.List()
+	if err != nil {
+		return false, err
+	}
+	if len(all) > 0 && b.Now().Sub(all[0].Made) < dailyBackupAge {
+		return false, nil
+	}
+	_, err = b.Make(ctx, Daily)
+	return err == nil, err
+}
+
+// List lists the backups that are whole, the newest first.
+func (b *Backups) List() ([]Backup, error) {
+	entries, err := os.ReadDir(b.Folder)
+	if errors.Is(err, os.ErrNotExist) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, fmt.Errorf("the folder of the backups: %w", err)
+	}
+	all := []Backup{}
+	for _, e := range entries {
+		if !backupName.MatchString(e.Name()) {
+			continue
+		}
+		if one, err := b.describedAs(e.Name()); err == nil {
+			all = append(all, one)
+		}
+	}
+	slices.SortFunc(all, func(a, c Backup) int {
+		if order := c.Made.Compare(a.Made); order != 0 {
+			return order
+		}
+		return strings.Compare(c.Name, a.Name)
+	})
+	return all, nil
+}
+
+func (b *Backups) describedAs(name string) (Backup, error) {
+	one := Backup{}
+	text, err := os.ReadFile(describedIn(b.path(name)))
+	if err == nil {
+		err = json.Unmarshal(text, &one)
+	}
+	one.Name = name
+	return one, err
+}
+
+// prune removes the backups that are no longer kept: the ten newest stay, and what was put aside before something was
+// replaced for 90 days; with them go the sounds that only they needed.
+func (b *Backups) prune(needed string) error {
+	all, err := b.List()
+	if err != nil {
+		return err
+	}
+	var failed error
+	wanted := map[string]bool{}
+	for n, one := range all {
+		putAside := one.Reason != Daily && one.Reason != OnDemand && b.Now().Sub(one.Made) < putAsideKept
+		if n < backupsKept || putAside || one.Name == needed {
+			for _, hash := range one.Sounds {
+				wanted[hash] = true
+			}
+			continue
+		}
+		// Its description first: what is half removed is no backup.
+		failed = errors.Join(failed, os.Remove(describedIn(b.path(one.Name))), os.Remove(b.path(one.Name)))
+	}
+	_, err = b.sounds().Clear(wanted, 0, b.Now())
+	return errors.Join(failed, err)
+}
+
+// Verify reads a whole backup and says what is wrong with it.
+func (b *Backups) Verify(ctx context.Context, name string) (Backup, error) {
+	if !backupName.MatchString(name) {
+		return Backup{}, store.ErrNotFound
+	}
+	one, err := b.describedAs(name)
+	if errors.Is(err, os.ErrNotExist) {
+		return one, store.ErrNotFound
+	}
+	if err != nil {
+		return one, fmt.Errorf("what is said of the backup %s cannot be read: %w", name, err)
+	}
+	hash, _, err := hashOf(b.path(name))
+	if err != nil {
+		return one, err
+	}
+	if hash != one.Hash {
+		return one, fmt.Errorf("the backup %s is not what it was when it was made", name)
+	}
+	if err := store.CheckFile(ctx, b.path(name)); err != nil {
+		return one, fmt.Errorf("the backup %s: %w", name, err)
+	}
+	for _, hash := range one.Sounds {
+		if err := b.sounds().Check(hash); err != nil {
+			return one, fmt.Errorf("a sound of the backup %s: %w", name, err)
+		}
+	}
+	return one, nil
+}
+
+// Restore verifies a backup, keeps what is there as another one, and puts the backup in its place while the data file is
+// open. It returns the backup of what was there.
+func (b *Backups) Restore(ctx context.Context, name string) (before Backup, err error) {
+	one, err := b.Verify(ctx, name)
+	if err != nil {
+		return before, err
+	}
+	if before, err = b.makeKeeping(ctx, BeforeRestore, name); err != nil {
+		return before, fmt.Errorf("keeping what is there: %w", err)
+	}
+	if err := b.restoreSounds(one); err != nil {
+		return before, err
+	}
+	return before, b.Live.ReplaceWith(ctx, b.path(name))
+}
+
+func (b *Backups) restoreSounds(one Backup) error {
+	for _, hash := range one.Sounds {
+		if err := b.sounds().CopyTo(b.Sounds, hash); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// NewestGood is the newest backup that is whole; false where there is none.
+func (b *Backups) NewestGood(ctx context.Context) (Backup, bool) {
+	all, err := b.List()
+	if err != nil {
+		return Backup{}, false
+	}
+	for _, one := range all {
+		if _, err := b.Verify(ctx, one.Name); err == nil {
+			return one, true
+		}
+	}
+	return Backup{}, false
+}
+
+func exists(path string) bool {
+	_, err := os.Stat(path)
+	return err == nil
+}
+
+// hashOf is the SHA-256 of a file and its size.
+func hashOf(path string) (string, int64, error) {
+	file, err := os.Open(path)
+	if err != nil {
+		return "", 0, err
+	}
+	defer func() { _ = file.Close() }()
+	sum := sha256.New()
+	bytes, err := io.Copy(sum, file)
+	return hex.EncodeToString(sum.Sum(nil)), bytes, err
+}

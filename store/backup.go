@@ -1,0 +1,177 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"net/url"
+	"os"
+	"path/filepath"
+
+	driver "modernc.org/sqlite"
+)
+
+// PendingMigrations lists the migrations that opening a data file would run, oldest first; none for a file that is not
+// there yet.
+func PendingMigrations(path string) ([]string, error) {
+	if _, err := os.Stat(path); errors.Is(err, os.ErrNotExist) {
+		return nil, nil
+	}
+	s, err := openAsItIs(path)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = s.Close() }()
+	left, err := pending(s.db)
+	if err != nil || len(left) == len(migrations) {
+		return nil, ofTheFile(err)
+	}
+	return left, nil
+}
+
+// CopyFile writes a consistent copy of a data file, whatever version it is of and whoever has it open, to a file that
+// is not there yet. The copy is on the disk, whole, before it has its name.
+func CopyFile(ctx context.Context, from, to string) error {
+	s, err := openAsItIs(from)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = s.Close() }()
+	return s.CopyTo(ctx, to)
+}
+
+// CopyTo is CopyFile of the open data file, while others read and write it.
+func (s *Store) CopyTo(ctx context.Context, to string) error {
+	partial := to + ".partial"
+	if err := os.Remove(partial); err != nil && !errors.Is(err, os.ErrNotExist) {
+		return err
+	}
+	if err := s.db.WithContext(ctx).Exec("VACUUM INTO ?", partial).Error; err != nil {
+		_ = os.Remove(partial)
+		return fmt.Errorf("copying the data file to %s: %w", to, ofTheFile(err))
+	}
+	if err := syncFile(partial); err != nil {
+		return err
+	}
+	if err := os.Rename(partial, to); err != nil {
+		return err
+	}
+	return syncFolder(filepath.Dir(to))
+}
+
+// syncFile has the disk hold what was written to a file, which nobody else may read.
+func syncFile(path string) error {
+	file, err := os.OpenFile(path, os.O_RDWR, 0o600)
+	if err != nil {
+		return err
+	}
+	err = errors.Join(file.Chmod(0o600), file.Sync())
+	return errors.Join(err, file.Close())
+}
+
+// ReplaceWith makes the open data file what a copy holds, in one transaction: it is wholly the one or wholly the other.
+// The copy may be of an earlier version.
+func (s *Store) ReplaceWith(ctx context.Context, from string) error {
+	if err := CheckFile(ctx, from); err != nil {
+		return err
+	}
+	db, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	connection, err := db.Conn(ctx)
+	if err != nil {
+		return ofTheFile(err)
+	}
+	err = connection.Raw(func(raw any) error {
+		target, ok := raw.(interface {
+			NewRestore(string) (*driver.Backup, error)
+		})
+		if !ok {
+			return errors.New("the database driver cannot restore")
+		}
+		restore, err := target.NewRestore(fileURL(from, url.Values{"mode": {"ro"}}))
+		if err != nil {
+			return err
+		}
+		for more := true; more && err == nil; {
+			more, err = restore.Step(-1)
+		}
+		return errors.Join(err, restore.Finish())
+	})
+	if err := errors.Join(err, connection.Close()); err != nil {
+		return fmt.Errorf("restoring %s: %w", from, ofTheFile(err))
+	}
+	return migrate(s.db)
+}
+
+// Checkpoint brings what was written into the data file itself, so that a copy of that one file has all of it. It
+// waits for nobody: where others write at the moment, a part stays beside it.
+func (s *Store) Checkpoint(ctx context.Context) error {
+	return ofTheFile(s.db.WithContext(ctx).Exec("PRAGMA wal_checkpoint(TRUNCATE)").Error)
+}
+
+// CheckFile reads a whole data file that nobody writes, and says what is wrong with it: a *FileError where it is
+// damaged, ErrNewer where it is of a later version.
+func CheckFile(ctx context.Context, path string) error {
+	if _, err := os.Stat(path); err != nil {
+		return err
+	}
+	db, err := sql.Open("sqlite", fileURL(path, url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)"}}))
+	if err != nil {
+		return ofTheFile(err)
+	}
+	defer func() { _ = db.Close() }()
+	return checkWhole(ctx, db, "integrity_check")
+}
+
+// Check reads the open data file and says what is wrong with it, a *FileError where it is damaged: a quick check leaves
+// out whether its indexes agree with its tables.
+func (s *Store) Check(ctx context.Context, quick bool) error {
+	db, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	how := "integrity_check"
+	if quick {
+		how = "quick_check"
+	}
+	return checkWhole(ctx, db, how)
+}
+
+func checkWhole(ctx context.Context, db *sql.DB, how string) error {
+	said := ""
+	if err := db.QueryRowContext(ctx, "PRAGMA "+how+"(1)").Scan(&said); err != nil {
+		return ofTheFile(err)
+	}
+	if said != "ok" {
+		return &FileError{Cause: Damaged, err: errors.New(said)}
+	}
+	broken := ""
+	switch err := db.QueryRowContext(ctx, "SELECT \"table\" FROM pragma_foreign_key_check LIMIT 1").Scan(&broken); {
+	case err == nil:
+		return &FileError{Cause: Damaged, err: fmt.Errorf("a row of %s refers to one that is not there", broken)}
+	case !errors.Is(err, sql.ErrNoRows):
+		return ofTheFile(err)
+	}
+	rows, err := db.QueryContext(ctx, "SELECT id FROM migrations")
+	if err != nil {
+		return &FileError{Cause: Damaged, err: fmt.Errorf("it is no data file of Undaris: %w", err)}
+	}
+	defer func() { _ = rows.Close() }()
+	known := map[string]bool{}
+	for _, m := range migrations {
+		known[m.ID] = true
+	}
+	for rows.Next() {
+		id := ""
+		if err := rows.Scan(&id); err != nil {
+			return ofTheFile(err)
+		}
+		if !known[id] {
+			return ErrNewer
+		}
+	}
+	return ofTheFile(rows.Err())
+}

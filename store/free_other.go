@@ -1,5 +1,0 @@
-//go:build !unix
-
-package store
-
-func free(string) int64 { return -1 }

@@ -1,0 +1,166 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"net/url"
+	"os"
+	"slices"
+	"strings"
+)
+
+// RescuedTable is what could be read of one table of a damaged data file.
+type RescuedTable struct {
+	Name string
+	// Rows were read and written to the new file. Unread is about how many could not be: where a part of the file is
+	// lost, nobody knows which numbers were in use in it.
+	Rows, Unread int
+}
+
+// rescuedTables are the tables with what players keep, in an order in which what is referred to comes first.
+var rescuedTables = []string{"documents", "revisions", "settings", "cards", "reviews", "log_entries"}
+
+// beyond is how many rows are looked for after the last one that was found, where it is not known how many there were.
+const beyond = 1000
+
+// Rescue reads what can be read of a damaged data file, row by row, into a new file, and says how much that was. A
+// document whose own row is lost comes back from the latest of its revisions; what belonged to a lost document stands
+// alone. The damaged file is only read.
+func Rescue(ctx context.Context, from, to string) ([]RescuedTable, error) {
+	if _, err := os.Stat(to); err == nil {
+		return nil, fmt.Errorf("%s is there already: name a new file", to)
+	}
+	target, err := Open(to)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = target.Close() }()
+	into, err := target.db.DB()
+	if err != nil {
+		return nil, err
+	}
+	// One connection, so that the pragma holds for what follows: rows may come before what they refer to.
+	into.SetMaxOpenConns(1)
+	if _, err := into.ExecContext(ctx, "PRAGMA foreign_keys = 0"); err != nil {
+		return nil, ofTheFile(err)
+	}
+	damaged, err := sql.Open("sqlite", fileURL(from, url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)"}}))
+	if err != nil {
+		return nil, ofTheFile(err)
+	}
+	defer func() { _ = damaged.Close() }()
+	all := []RescuedTable{}
+	for _, name := range rescuedTables {
+		table, err := rescueTable(ctx, damaged, into, name)
+		if err != nil {
+			return all, err
+		}
+		all = append(all, table)
+	}
+	for _, mend := range []string{
+		`UPDATE documents SET uid = lower(hex(randomblob(16))) WHERE uid = ''`,
+		`INSERT INTO documents (id, uid, kind, name, body, version, created_at, updated_at)
+			SELECT r.document_id, lower(hex(randomblob(16))), json_extract(CAST(r.body AS TEXT), '$.kind'), r.name, r.body, r.version + 1, r.saved_at, r.saved_at FROM revisions r
+			WHERE r.document_id NOT IN (SELECT id FROM documents) AND json_valid(CAST(r.body AS TEXT)) AND json_extract(CAST(r.body AS TEXT), '$.kind') <> ''
+			AND r.version = (SELECT MAX(version) FROM revisions l WHERE l.document_id = r.document_id)`,
+		`DELETE FROM revisions WHERE document_id NOT IN (SELECT id FROM documents)`,
+		`UPDATE documents SET chart_id = NULL WHERE chart_id NOT IN (SELECT id FROM documents)`,
+		`DELETE FROM reviews WHERE card_id NOT IN (SELECT id FROM cards)`,
+		`UPDATE log_entries SET replaced_by = NULL WHERE replaced_by NOT IN (SELECT id FROM log_entries)`,
+	} {
+		if _, err := into.ExecContext(ctx, mend); err != nil {
+			return all, ofTheFile(err)
+		}
+	}
+	if _, err := into.ExecContext(ctx, "PRAGMA foreign_keys = 1"); err != nil {
+		return all, ofTheFile(err)
+	}
+	return all, target.Checkpoint(ctx)
+}
+
+// rescueTable copies the rows of a table that can be read. A row that cannot be kept counts as unread.
+func rescueTable(ctx context.Context, from, into *sql.DB, name string) (RescuedTable, error) {
+	table := RescuedTable{Name: name}
+	columns, err := columnsOf(ctx, into, name)
+	if err != nil {
+		return table, err
+	}
+	// An older file has fewer columns; one whose columns cannot be read is taken to have them all.
+	if there, err := columnsOf(ctx, from, name); err == nil && len(there) > 0 {
+		columns = slices.DeleteFunc(columns, func(c string) bool { return !slices.Contains(there, c) })
+	}
+	list := strings.Join(columns, ", ")
+	keep := fmt.Sprintf("INSERT OR IGNORE INTO %s (%s) VALUES (?%s)", name, list, strings.Repeat(", ?", len(columns)-1))
+	values, pointers := make([]any, len(columns)), make([]any, len(columns)+1)
+	row := int64(0)
+	pointers[0] = &row
+	for n := range values {
+		pointers[n+1] = &values[n]
+	}
+	keepRow := func() {
+		if result, err := into.ExecContext(ctx, keep, values...); err == nil {
+			kept, _ := result.RowsAffected()
+			table.Rows += int(kept)
+			return
+		}
+		table.Unread++
+	}
+	// As long as it goes well all rows are read one after the other; from where it does not, one by one.
+	last, whole := int64(0), false
+	if rows, err := from.QueryContext(ctx, fmt.Sprintf("SELECT rowid, %s FROM %s NOT INDEXED ORDER BY rowid", list, name)); err == nil {
+		for rows.Next() {
+			if err := rows.Scan(pointers...); err != nil {
+				break
+			}
+			last = row
+			keepRow()
+		}
+		whole = rows.Err() == nil
+		_ = rows.Close()
+	}
+	if whole || ctx.Err() != nil {
+		return table, ctx.Err()
+	}
+	most := last + beyond
+	known := int64(0)
+	if err := from.QueryRowContext(ctx, "SELECT seq FROM sqlite_sequence WHERE name = ?", name).Scan(&known); err == nil {
+		most = max(known, last)
+	}
+	one := fmt.Sprintf("SELECT rowid, %s FROM %s NOT INDEXED WHERE rowid = ?", list, name)
+	for next := last + 1; next <= most; next++ {
+		if ctx.Err() != nil {
+			return table, ctx.Err()
+		}
+		err := from.QueryRowContext(ctx, one, next).Scan(pointers...)
+		switch {
+		case err == nil:
+			keepRow()
+			if known == 0 {
+				most = next + beyond
+			}
+		case !errors.Is(err, sql.ErrNoRows):
+			table.Unread++
+		}
+	}
+	return table, nil
+}
+
+// columnsOf names the columns of a table.
+func columnsOf(ctx context.Context, db *sql.DB, table string) ([]string, error) {
+	rows, err := db.QueryContext(ctx, "SELECT name FROM pragma_table_info(?)", table)
+	if err != nil {
+		return nil, ofTheFile(err)
+	}
+	defer func() { _ = rows.Close() }()
+	names := []string{}
+	for rows.Next() {
+		name := ""
+		if err := rows.Scan(&name); err != nil {
+			return nil, ofTheFile(err)
+		}
+		names = append(names, name)
+	}
+	return names, ofTheFile(rows.Err())
+}

@@ -1,0 +1,97 @@
+package store
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+)
+
+// Whole lists the hashes of the whole files, in order.
+func (s *Sounds) Whole() ([]string, error) {
+	entries, err := os.ReadDir(s.folder)
+	if errors.Is(err, os.ErrNotExist) {
+		return nil, nil
+	}
+	hashes := []string{}
+	for _, e := range entries {
+		if hash, ok := strings.CutSuffix(e.Name(), ".wav"); ok && soundHash.MatchString(hash) {
+			hashes = append(hashes, hash)
+		}
+	}
+	slices.Sort(hashes)
+	return hashes, err
+}
+
+// Has says whether there is a whole file of that hash.
+func (s *Sounds) Has(hash string) bool {
+	path, err := s.whole(hash)
+	if err != nil {
+		return false
+	}
+	_, err = os.Stat(path)
+	return err == nil
+}
+
+// ErrSoundChanged says that a file of sound is not what its hash says.
+var ErrSoundChanged = errors.New("the file of sound is not what it was when it was kept")
+
+// Check reads a whole file and says whether it is what its hash says: ErrNoSound, ErrSoundChanged or nil.
+func (s *Sounds) Check(hash string) error {
+	file, err := s.Open(hash)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = file.Close() }()
+	sum := sha256.New()
+	if _, err := io.Copy(sum, file); err != nil {
+		return err
+	}
+	if hex.EncodeToString(sum.Sum(nil)) != hash {
+		return ErrSoundChanged
+	}
+	return nil
+}
+
+// CopyTo copies a whole file to another folder of sounds, or links it there where the disk can, unless it is there.
+func (s *Sounds) CopyTo(other *Sounds, hash string) error {
+	from, err := s.whole(hash)
+	if err != nil {
+		return err
+	}
+	to, err := other.whole(hash)
+	if err != nil {
+		return err
+	}
+	if other.Has(hash) {
+		return nil
+	}
+	if err := os.MkdirAll(other.folder, 0o700); err != nil {
+		return err
+	}
+	// A file of sound is never written again once it has its name: a link is as good as a copy, but against a bad disk.
+	if os.Link(from, to) == nil {
+		return nil
+	}
+	file, err := os.Open(from)
+	if errors.Is(err, os.ErrNotExist) {
+		return ErrNoSound
+	}
+	if err != nil {
+		return err
+	}
+	defer func() { _ = file.Close() }()
+	kept, _, err := other.Keep(file)
+	if err == nil && kept != hash {
+		_ = os.Remove(filepath.Join(other.folder, kept+".wav"))
+		return ErrSoundChanged
+	}
+	return err
+}
+
+// SoundsIn is a folder of sounds by its path.
+func SoundsIn(folder string) *Sounds { return &Sounds{folder: folder} }
