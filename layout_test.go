@@ -51,7 +51,7 @@ var mayImport = map[string][]string{
 	"core/take/standin":      {"core/take", "core/take/pluck", "core/phrase", "core/neck", "core/chart", "core/harmony", "core/pitch"},
 	"format":                 {"core", "format"},
 	"store":                  {},
-	"library":                {"store", "format/document", "format/midifile", "format/soundfile", "core"},
+	"library":                {"store", "format/bundle", "format/document", "format/midifile", "format/soundfile", "core"},
 	"demo":                   {"library", "store", "format/document", "format/soundfile", "core/practice", "core/solo/chorus", "core/take"},
 	"api":                    {"library", "store", "format", "core"},
 	"cmd":                    {"api", "library", "store", "demo", "web", "format", "core"},

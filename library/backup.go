@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"os"
 	"path/filepath"
 	"regexp"
@@ -202,7 +203,7 @@ func (b *Backups) prune(needed string) error {
 		// Its description first: what is half removed is no backup.
 		failed = errors.Join(failed, os.Remove(describedIn(b.path(one.Name))), os.Remove(b.path(one.Name)))
 	}
-	_, err = b.sounds().Clear(wanted, 0, b.Now())
+	_, err = b.sounds().Clear(wanted, math.MinInt64, b.Now())
 	return errors.Join(failed, err)
 }
 

@@ -91,6 +91,12 @@ type enrolments struct {
 	known map[uint]enrolment
 }
 
+func (e *enrolments) forget() {
+	e.mutex.Lock()
+	defer e.mutex.Unlock()
+	clear(e.known)
+}
+
 // enrolledBy are the cards of a tune; none of one that cannot be played.
 func (l *Library) enrolledBy(ctx context.Context, tune Info, player Player) ([]practice.Card, error) {
 	l.enrolments.mutex.Lock()

@@ -1,7 +1,11 @@
 package library
 
 import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"fmt"
 
 	"undaris/store"
@@ -13,9 +17,18 @@ const Schema = 2
 
 // envelope is a body as it is stored.
 type envelope struct {
-	Kind   store.Kind      `json:"kind"`
-	Schema int             `json:"schema"`
-	Body   json.RawMessage `json:"body"`
+	Kind   store.Kind `json:"kind"`
+	Schema int        `json:"schema"`
+	// Sum is the beginning of the SHA-256 of the body as it is written here, so that a body that a bad disk has changed
+	// is not read as if it were right; left out of what was written before there were sums, and not looked at then.
+	Sum  string          `json:"sum,omitempty"`
+	Body json.RawMessage `json:"body"`
+}
+
+// sumOf is the sum of a body: 16 hexadecimal digits.
+func sumOf(body []byte) string {
+	sum := sha256.Sum256(body)
+	return hex.EncodeToString(sum[:8])
 }
 
 // DamagedError says that the body of a document cannot be read.
@@ -41,7 +54,7 @@ func (e *InvalidError) Unwrap() error { return e.Err }
 func seal(kind store.Kind, body any) []byte {
 	packed, err := json.Marshal(body)
 	if err == nil {
-		packed, err = json.Marshal(envelope{Kind: kind, Schema: Schema, Body: packed})
+		packed, err = json.Marshal(envelope{Kind: kind, Schema: Schema, Sum: sumOf(packed), Body: packed})
 	}
 	if err != nil {
 		panic("a document is always writable: " + err.Error())
@@ -68,13 +81,15 @@ func current(kind store.Kind, stored []byte) (json.RawMessage, error) {
 	switch {
 	case sealed.Kind != kind:
 		return nil, fmt.Errorf("it is a %s and not a %s", sealed.Kind, kind)
+	case sealed.Sum != "" && sealed.Sum != sumOf(sealed.Body):
+		return nil, errors.New("it is not what was kept: the disk has changed it, or another program")
 	case sealed.Schema > Schema:
 		return nil, fmt.Errorf("it was written by a later version of Undaris (schema %d; this one reads up to %d)", sealed.Schema, Schema)
 	case sealed.Schema == Schema:
 		return sealed.Body, nil
 	}
 	var fields map[string]any
-	if err := json.Unmarshal(sealed.Body, &fields); err != nil {
+	if err := decodeNumbers(sealed.Body, &fields); err != nil {
 		return nil, err
 	}
 	for schema := sealed.Schema; schema < Schema; schema++ {
@@ -85,4 +100,11 @@ func current(kind store.Kind, stored []byte) (json.RawMessage, error) {
 		}
 	}
 	return json.Marshal(fields)
+}
+
+// decodeNumbers is json.Unmarshal that keeps numbers as they are written.
+func decodeNumbers(text []byte, value any) error {
+	decoder := json.NewDecoder(bytes.NewReader(text))
+	decoder.UseNumber()
+	return decoder.Decode(value)
 }

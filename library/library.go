@@ -27,6 +27,13 @@ func New(st *store.Store, log *slog.Logger) *Library {
 	return &Library{store: st, log: log, enrolments: &enrolments{known: map[uint]enrolment{}}, remembered: &remembered{}}
 }
 
+// Forget has everything read anew: what is kept was replaced as a whole.
+func (l *Library) Forget() {
+	l.enrolments.forget()
+	l.remembered.cards.forget()
+	l.remembered.facts.forget()
+}
+
 // IsNew says whether the data file has never held a document.
 func (l *Library) IsNew(ctx context.Context) (bool, error) { return l.store.New(ctx) }
 

@@ -33,3 +33,9 @@ func (l *latest[T]) at(changes int, read func() (T, error)) (T, error) {
 	}
 	return value, err
 }
+
+func (l *latest[T]) forget() {
+	l.mutex.Lock()
+	defer l.mutex.Unlock()
+	l.known = false
+}

@@ -5,10 +5,12 @@ package store
 import (
 	"context"
 	"crypto/rand"
+	"database/sql"
 	"encoding/hex"
 	"errors"
 	"fmt"
 	"net/url"
+	"os"
 	"slices"
 	"time"
 
@@ -128,8 +130,15 @@ func Open(path string) (*Store, error) {
 	return s, nil
 }
 
+// leastFile is how many bytes a data file has at least: the smallest page of SQLite. A shorter one has lost what it held,
+// and the driver would begin it anew.
+const leastFile = 512
+
 // openAsItIs opens a data file without bringing it up to date.
 func openAsItIs(path string) (*Store, error) {
+	if info, err := os.Stat(path); err == nil && info.Size() < leastFile && !hasLog(path) {
+		return nil, fmt.Errorf("opening the data file %s: %w", path, &FileError{Cause: Damaged, err: fmt.Errorf("it has only %d bytes", info.Size())})
+	}
 	pragmas := url.Values{
 		"_pragma":      {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
 		"_txlock":      {"immediate"},
@@ -147,6 +156,12 @@ func openAsItIs(path string) (*Store, error) {
 	}
 	s.db = db
 	return s, nil
+}
+
+// hasLog says whether what was written last lies beside a data file: a new one may be empty until then.
+func hasLog(path string) bool {
+	info, err := os.Stat(path + "-wal")
+	return err == nil && info.Size() > 0
 }
 
 // fileURL names a file to the driver.
@@ -185,6 +200,11 @@ func newUID() string {
 		panic("the machine has no random numbers: " + err.Error())
 	}
 	return hex.EncodeToString(digits[:])
+}
+
+// Snapshot runs several reads of one moment, while others write.
+func (s *Store) Snapshot(ctx context.Context, reads func(*Store) error) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return reads(s.within(tx)) }, &sql.TxOptions{ReadOnly: true})
 }
 
 // Create keeps a new document and returns it with its ID and version 1.

@@ -234,14 +234,15 @@ func TestAFileFromBeforeBandsKeepsEverything(t *testing.T) {
 	s, err := Open(path)
 	migrations = all
 	require.NoError(t, err)
-	tune, err := s.Create(t.Context(), Document{Kind: Chart, Name: "Tune", Body: []byte("1"), Summary: []byte("s")})
-	require.NoError(t, err)
-	_, err = s.Replace(t.Context(), Chart, tune.ID, Save{Version: 1, Name: "Tune again", Body: []byte("2"), Summary: []byte("s2"), KeepBefore: true})
-	require.NoError(t, err)
-	require.NoError(t, s.LabelVersion(t.Context(), Chart, tune.ID, 1, "first"))
-	solo, err := s.Create(t.Context(), Document{Kind: Solo, Name: "Solo", ChartID: &tune.ID, Body: []byte("4")})
-	require.NoError(t, err)
-	require.NoError(t, s.Delete(t.Context(), Solo, solo.ID, 1))
+	tune, solo := Document{ID: 1}, Document{ID: 2}
+	for _, statement := range []string{
+		`INSERT INTO documents (id, kind, name, body, summary, version, chart_id, created_at, updated_at, deleted_at) VALUES
+			(1, 'chart', 'Tune again', x'32', x'7332', 2, NULL, '2026-01-02 03:04:05+00:00', '2026-01-02 03:04:05+00:00', NULL),
+			(2, 'solo', 'Solo', x'34', NULL, 1, 1, '2026-01-02 03:04:05+00:00', '2026-01-02 03:04:05+00:00', '2026-01-03 03:04:05+00:00')`,
+		`INSERT INTO revisions (document_id, version, name, body, saved_at, label) VALUES (1, 1, 'Tune', x'31', '2026-01-02 03:04:05+00:00', 'first')`,
+	} {
+		require.NoError(t, s.db.Exec(statement).Error)
+	}
 	require.NoError(t, s.Close())
 
 	again := open(t, path)
@@ -289,7 +290,7 @@ func TestAFileFromANewerVersionIsRefused(t *testing.T) {
 	require.NoError(t, s.db.Exec(`INSERT INTO migrations (id) VALUES ('9999-from-the-future')`).Error)
 	require.NoError(t, s.Close())
 	_, err = Open(path)
-	assert.ErrorContains(t, err, "up to date")
+	assert.ErrorIs(t, err, ErrNewer)
 }
 
 // clock is a store whose time a test sets.
