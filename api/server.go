@@ -23,6 +23,8 @@ type Config struct {
 	Store *store.Store
 	// Sounds are the files of sound of takes.
 	Sounds *store.Sounds
+	// Backups are the backups of the data file.
+	Backups *library.Backups
 	// Web is the built front end; nil serves the API alone.
 	Web     fs.FS
 	Version string

@@ -9,6 +9,7 @@ import (
 	"os"
 	"slices"
 	"strings"
+	"time"
 )
 
 // RescuedTable is what could be read of one table of a damaged data file.
@@ -59,6 +60,9 @@ func Rescue(ctx context.Context, from, to string) ([]RescuedTable, error) {
 		}
 		all = append(all, table)
 	}
+	if err := rescueStray(ctx, from, into, all); err != nil {
+		return all, err
+	}
 	for _, mend := range []string{
 		`UPDATE documents SET uid = lower(hex(randomblob(16))) WHERE uid = ''`,
 		`INSERT INTO documents (id, uid, kind, name, body, version, created_at, updated_at)
@@ -100,6 +104,7 @@ func rescueTable(ctx context.Context, from, into *sql.DB, name string) (RescuedT
 		pointers[n+1] = &values[n]
 	}
 	keepRow := func() {
+		mendTimes(columns, values)
 		if result, err := into.ExecContext(ctx, keep, values...); err == nil {
 			kept, _ := result.RowsAffected()
 			table.Rows += int(kept)
@@ -147,6 +152,24 @@ func rescueTable(ctx context.Context, from, into *sql.DB, name string) (RescuedT
 	return table, nil
 }
 
+// mendTimes puts a time that can be read in the place of one that cannot: 1970 where there must be one.
+func mendTimes(columns []string, values []any) {
+	for n, column := range columns[:len(values)] {
+		text, isText := values[n].(string)
+		if !strings.HasSuffix(column, "_at") || !isText {
+			continue
+		}
+		switch at, err := time.Parse("2006-01-02 15:04:05.999999999-07:00", text); {
+		case err == nil:
+			values[n] = at.UTC()
+		case column == "created_at" || column == "updated_at" || column == "saved_at" || column == "began_at" || column == "written_at":
+			values[n] = time.Unix(0, 0).UTC()
+		default:
+			values[n] = nil
+		}
+	}
+}
+
 // columnsOf names the columns of a table.
 func columnsOf(ctx context.Context, db *sql.DB, table string) ([]string, error) {
 	rows, err := db.QueryContext(ctx, "SELECT name FROM pragma_table_info(?)", table)
@@ -163,4 +186,87 @@ func columnsOf(ctx context.Context, db *sql.DB, table string) ([]string, error) 
 		names = append(names, name)
 	}
 	return names, ofTheFile(rows.Err())
+}
+
+// strayTable says how the rows of a table are known where nothing leads to them: by how many columns they have, and what
+// the first of them are. Rows of earlier versions of the program have fewer columns, which come first.
+type strayTable struct {
+	least int
+	known func(columns []any) bool
+	// key names the row by what it is unique for, newer says which of two of one key was written later, by a column.
+	key   func(row strayRow) string
+	newer int
+}
+
+func isText(value any) bool  { _, ok := value.(string); return ok }
+func isBlob(value any) bool  { _, ok := value.([]byte); return ok }
+func isWhole(value any) bool { _, ok := value.(int64); return ok }
+
+var strayTables = map[string]strayTable{
+	"documents": {
+		least: 9, newer: 4, key: func(row strayRow) string { return fmt.Sprint(row.rowid) },
+		known: func(c []any) bool {
+			kind, _ := c[1].(string)
+			return c[0] == nil && slices.Contains(kinds, Kind(kind)) && isText(c[2]) && isBlob(c[3]) && isWhole(c[4])
+		},
+	},
+	"revisions": {
+		least: 5, newer: 1, key: func(row strayRow) string { return fmt.Sprint(row.columns[0], " ", row.columns[1]) },
+		known: func(c []any) bool {
+			return len(c) <= 6 && isWhole(c[0]) && isWhole(c[1]) && isText(c[2]) && isBlob(c[3]) && isText(c[4])
+		},
+	},
+	"settings": {
+		least: 4, newer: 2, key: func(row strayRow) string { return fmt.Sprint(row.columns[0]) },
+		known: func(c []any) bool {
+			return len(c) == 4 && isText(c[0]) && isBlob(c[1]) && isWhole(c[2]) && isText(c[3])
+		},
+	},
+}
+
+// rescueStray looks through the pages of the file for documents, versions and settings to which nothing leads any more,
+// and keeps those that were not found on the way. Of several of one document the one that was saved last is kept. What
+// was deleted for good long ago may be among them: too much is better than too little here.
+func rescueStray(ctx context.Context, from string, into *sql.DB, tables []RescuedTable) error {
+	found := map[string]map[string]strayRow{}
+	err := strayRows(from, func(row strayRow) {
+		for name, table := range strayTables {
+			if len(row.columns) < table.least || !table.known(row.columns) {
+				continue
+			}
+			if found[name] == nil {
+				found[name] = map[string]strayRow{}
+			}
+			key := table.key(row)
+			before, known := found[name][key]
+			if !known || row.columns[table.newer].(int64) > before.columns[table.newer].(int64) {
+				found[name][key] = row
+			}
+		}
+	})
+	if err != nil {
+		return err
+	}
+	for n, t := range tables {
+		columns, err := columnsOf(ctx, into, t.Name)
+		if err != nil {
+			return err
+		}
+		for _, row := range found[t.Name] {
+			values := slices.Clone(row.columns[:min(len(row.columns), len(columns))])
+			if t.Name == "documents" {
+				values[0] = row.rowid
+			}
+			mendTimes(columns, values)
+			keep := fmt.Sprintf("INSERT OR IGNORE INTO %s (%s) VALUES (?%s)", t.Name, strings.Join(columns[:len(values)], ", "), strings.Repeat(", ?", len(values)-1))
+			result, err := into.ExecContext(ctx, keep, values...)
+			if err != nil {
+				continue
+			}
+			kept, _ := result.RowsAffected()
+			tables[n].Rows += int(kept)
+			tables[n].Unread = max(0, tables[n].Unread-int(kept))
+		}
+	}
+	return nil
 }

@@ -246,41 +246,64 @@ func (s *Store) ReadAny(ctx context.Context, kind Kind, id uint) (Document, erro
 // List returns every document of a kind, in the order they were made. A chart
 // ID other than 0 lists only what was written over that chart.
 func (s *Store) List(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
-	documents := []Document{}
-	query := s.db.WithContext(ctx).Where("kind = ?", kind).Order("id")
-	if chartID != 0 {
-		query = query.Where("chart_id = ?", chartID)
-	}
-	return documents, query.Find(&documents).Error
+	return listed(kind, s.ofKind(ctx, kind, chartID), true)
 }
 
 // Entries lists the documents of a kind without their bodies, in the order they were
 // made. A chart ID other than 0 lists only what was written over that chart.
 func (s *Store) Entries(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
+	return listed(kind, s.ofKind(ctx, kind, chartID), false)
+}
+
+func (s *Store) ofKind(ctx context.Context, kind Kind, chartID uint) *gorm.DB {
 	query := s.db.WithContext(ctx).Model(&Document{}).Where("kind = ?", kind).Order("id")
 	if chartID != 0 {
 		query = query.Where("chart_id = ?", chartID)
 	}
-	return entries(kind, query)
+	return query
 }
 
-// entries reads what a list needs of a query's documents. The rows are scanned one by one,
-// since that takes a third of the time for a large library.
-func entries(kind Kind, query *gorm.DB) ([]Document, error) {
-	rows, err := query.Select("id, name, version, summary, label, chart_id, updated_at, practised_at, deleted_at").Rows()
+// listed reads the documents of a query, with their bodies or without. The rows are scanned one by one, since that
+// takes a third of the time for a large library, and so that one with a damaged time hides no other.
+func listed(kind Kind, query *gorm.DB, bodies bool) ([]Document, error) {
+	body := "NULL"
+	if bodies {
+		body = "body"
+	}
+	rows, err := query.Select("id, uid, name, version, summary, label, chart_id, created_at, updated_at, practised_at, deleted_at, " + body).Rows()
 	if err != nil {
-		return nil, err
+		return nil, ofTheFile(err)
 	}
 	defer func() { _ = rows.Close() }()
 	all := []Document{}
 	for rows.Next() {
 		d := Document{Kind: kind}
-		if err := rows.Scan(&d.ID, &d.Name, &d.Version, &d.Summary, &d.Label, &d.ChartID, &d.UpdatedAt, &d.PractisedAt, &d.DeletedAt); err != nil {
+		var created, updated, practised, deleted seenTime
+		if err := rows.Scan(&d.ID, &d.UID, &d.Name, &d.Version, &d.Summary, &d.Label, &d.ChartID, &created, &updated, &practised, &deleted, &d.Body); err != nil {
 			return nil, ofTheFile(err)
+		}
+		d.CreatedAt, d.UpdatedAt, d.DeletedAt = created.at, updated.at, gorm.DeletedAt{Time: deleted.at, Valid: deleted.there}
+		if practised.there {
+			d.PractisedAt = &practised.at
 		}
 		all = append(all, d)
 	}
 	return all, ofTheFile(rows.Err())
+}
+
+// seenTime is a time of a row; one that is damaged is the zero time.
+type seenTime struct {
+	at    time.Time
+	there bool
+}
+
+// Scan takes a time from the driver, which gives what it cannot read as text.
+func (t *seenTime) Scan(value any) error {
+	t.at, t.there = time.Time{}, value != nil
+	if at, ok := value.(time.Time); ok {
+		t.at = at
+	}
+	return nil
 }
 
 // KeepSummary notes what a list shows of one version of a document. It is no new version.
@@ -344,7 +367,7 @@ func (s *Store) Practised(ctx context.Context, kind Kind, id uint, at time.Time)
 
 // Deleted lists the deleted documents of a kind without their bodies, the latest first.
 func (s *Store) Deleted(ctx context.Context, kind Kind) ([]Document, error) {
-	return entries(kind, s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC"))
+	return listed(kind, s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND deleted_at IS NOT NULL", kind).Order("deleted_at DESC"), false)
 }
 
 // Delete takes the document out of every list; Restore brings it back.

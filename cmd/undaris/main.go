@@ -16,19 +16,37 @@ var version = "0.1.0-dev"
 
 const usage = `undaris maps chord tones on the neck and leads licks to the changes.
 
+  undaris           with your own data, and opens the browser
   undaris serve     with your own data
   undaris demo      with the demo set, in a data file of its own
+
+  undaris backup    make a backup, while it runs or not; --list lists them
+  undaris restore   put a backup in the place of the data: undaris restore NAME
+  undaris check     read everything that is kept and say what is not right;
+                    --rescue NEW.db writes what can be read of a damaged file
+  undaris export    write everything to a bundle: undaris export FILE.zip;
+                    --tune ID one tune with what belongs to it,
+                    --without-versions, --without-takes
+  undaris import    read a bundle: undaris import FILE.zip; --preview only says
+                    what it would bring, --replace removes what is there first,
+                    --differing mine|theirs|both says what of both is kept
+
   undaris survey    plan many choruses and say what they have in common, as a table;
                     --licks plans them from the licks of the demo set
   undaris ear       how well notes are heard, as a table; --recorded only by notes
                     that the ear was not tuned on, --beside with aubionotes
   undaris version   which version this is
 
+Flags:
+  --data FILE         the data file; default undaris.db (demo: demo.db) in the
+                      user's data directory
+  --backups FOLDER    where backups go; default FILE.backups
+  --demo              of backup, restore, check, export, import: the demo's data
+
 Flags of serve and demo:
   --addr ADDR         where to listen, default 127.0.0.1:8380; an address other
                       than loopback needs a passphrase in UNDARIS_PASSPHRASE
-  --data FILE         the data file; default undaris.db (demo: demo.db) in the
-                      user's data directory
+  --open, --no-open   open the browser, or not
   --verbose           log every request
 `
 
@@ -40,13 +58,13 @@ func main() {
 }
 
 func run(args []string, stdout, stderr io.Writer) error {
-	command := "help"
-	if len(args) > 0 {
+	command := ""
+	if len(args) > 0 && (!strings.HasPrefix(args[0], "-") || isHelp(args[0])) {
 		command, args = strings.TrimLeft(args[0], "-"), args[1:]
 	}
 	switch command {
-	case "serve", "demo":
-		settings, err := readSettings(command == "demo", args, stderr)
+	case "", "serve", "demo":
+		settings, err := readSettings(command, args, stderr)
 		if errors.Is(err, flag.ErrHelp) {
 			return nil
 		}
@@ -54,6 +72,16 @@ func run(args []string, stdout, stderr io.Writer) error {
 			return err
 		}
 		return serve(settings, stdout, stderr)
+	case "backup":
+		return backup(args, stdout, stderr)
+	case "restore":
+		return restore(args, stdout, stderr)
+	case "check":
+		return check(args, stdout, stderr)
+	case "export":
+		return exportBundle(args, stdout, stderr)
+	case "import":
+		return importBundle(args, stdout, stderr)
 	case "ear":
 		return ear(args, stdout, stderr)
 	case "survey":
@@ -65,5 +93,13 @@ func run(args []string, stdout, stderr io.Writer) error {
 		fmt.Fprint(stdout, usage)
 		return nil
 	}
-	return fmt.Errorf("%q is not a command; there are serve, demo, survey, ear and version", command)
+	return fmt.Errorf("%q is not a command; there are serve, demo, backup, restore, check, export, import, survey, ear and version", command)
+}
+
+func isHelp(word string) bool {
+	switch strings.TrimLeft(word, "-") {
+	case "help", "h", "version":
+		return true
+	}
+	return false
 }

@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"os"
 	"os/signal"
 	"syscall"
 	"time"
@@ -20,7 +21,7 @@ import (
 )
 
 // graceful is how long requests in flight have to end when the server stops.
-const graceful = 5 * time.Second
+const graceful = 800 * time.Millisecond
 
 // serve runs the server until it is interrupted.
 func serve(s settings, stdout, stderr io.Writer) error {
@@ -30,7 +31,25 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	}
 	log := slog.New(slog.NewTextHandler(stderr, &slog.HandlerOptions{Level: level}))
 
-	// The port first: a second start must not touch the data of the first.
+	backups := backupsOf(s.data, s.backups)
+	// The lock and the port first: a second start must not touch the data of the first.
+	lock, err := store.TakeLock(s.data)
+	var held *store.HeldError
+	if errors.As(err, &held) && held.Address != "" {
+		fmt.Fprintf(stdout, "Undaris is already running with this data, at %s\n", held.Address)
+		if s.open {
+			return openBrowser(held.Address)
+		}
+		return nil
+	}
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	defer func() {
+		if err := lock.Release(); err != nil {
+			log.Error("letting go of the data file", "error", err)
+		}
+	}()
 	listener, err := net.Listen("tcp", s.addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
 		return fmt.Errorf("%s is already in use, perhaps by another undaris; give another port with --addr", s.addr)
@@ -40,38 +59,61 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	}
 	defer func() { _ = listener.Close() }()
 
-	data, err := store.Open(s.data)
+	if _, err := os.Stat(s.data); errors.Is(err, os.ErrNotExist) {
+		if newest, found := backups.NewestGood(context.Background()); found {
+			log.Warn("there is no data file, and a new one is begun; but there are backups, which undaris restore puts in its place", "newest", newest.Name)
+		}
+	}
+	data, err := library.OpenKept(context.Background(), backups)
 	if err != nil {
-		return err
+		return inPlainWords(err, backups)
 	}
 	defer func() {
+		// So that a copy of the file has all that it holds.
+		if err := data.Checkpoint(context.Background()); err != nil {
+			log.Error("bringing the data file up to date", "error", err)
+		}
 		if err := data.Close(); err != nil {
 			log.Error("closing the data file", "error", err)
 		}
 	}()
-	if err := fill(context.Background(), library.New(data, log), store.SoundsBeside(s.data), s.demo); err != nil {
-		return fmt.Errorf("filling the new data file %s: %w", s.data, err)
+	if err := fill(context.Background(), library.New(data, log), backups.Sounds, s.demo); err != nil {
+		return fmt.Errorf("filling the new data file %s: %w", s.data, inPlainWords(err, backups))
 	}
-
-	if freed, err := library.New(data, log).ClearSounds(context.Background(), store.SoundsBeside(s.data), time.Now()); err != nil {
-		log.Warn("sounds that nothing refers to could not be cleared", "error", err)
-	} else if freed > 0 {
-		log.Info("cleared sounds that nothing refers to", "bytes", freed)
-	}
+	computing, stopComputing := context.WithCancel(context.Background())
+	defer stopComputing()
 	server := &http.Server{
+		BaseContext: func(net.Listener) context.Context { return computing },
 		Handler: api.New(api.Config{
-			Store: data, Sounds: store.SoundsBeside(s.data), Web: web.Files(), Version: version, Demo: s.demo,
+			Store: data, Sounds: backups.Sounds, Backups: backups, Web: web.Files(), Version: version, Demo: s.demo,
 			Passphrase: s.passphrase, Loopback: s.loopback, Log: log,
 		}),
 		ReadHeaderTimeout: 5 * time.Second,
 		ReadTimeout:       30 * time.Second,
-		IdleTimeout:       2 * time.Minute,
+		// An export of many takes may be long: its handler gives itself more time as it goes.
+		WriteTimeout: time.Minute,
+		IdleTimeout:  2 * time.Minute,
 	}
 	ctx, stop := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
 	defer stop()
 	ended := make(chan error, 1)
 	go func() { ended <- server.Serve(listener) }()
-	fmt.Fprintf(stdout, "Undaris is at http://%s\n", listener.Addr())
+	address := "http://" + listener.Addr().String()
+	if err := lock.ServesAt(address); err != nil {
+		log.Warn("a second start will not find this one", "error", err)
+	}
+	kept := make(chan struct{})
+	go func() {
+		defer close(kept)
+		library.Upkeep{Library: library.New(data, log), Backups: backups, Log: log}.Run(ctx)
+	}()
+	defer func() { stop(); <-kept }()
+	fmt.Fprintf(stdout, "Undaris is at %s\n", address)
+	if s.open {
+		if err := openBrowser(address); err != nil {
+			log.Warn("the browser could not be opened", "error", err)
+		}
+	}
 	log.Info("serving", "addr", listener.Addr().String(), "data", s.data, "demo", s.demo, "version", version)
 
 	select {
@@ -82,7 +124,15 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	log.Info("stopping")
 	last, cancel := context.WithTimeout(context.Background(), graceful)
 	defer cancel()
-	return server.Shutdown(last)
+	// What is short is answered; what still computes after a while is told that nobody waits, and then cut off. Saves
+	// that were begun are made all the same.
+	late := time.AfterFunc(graceful/2, stopComputing)
+	defer late.Stop()
+	if err := server.Shutdown(last); !errors.Is(err, context.DeadlineExceeded) {
+		return err
+	}
+	log.Warn("requests were cut off")
+	return server.Close()
 }
 
 // fill puts into a data file that has never held anything the licks that every

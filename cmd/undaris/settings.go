@@ -13,9 +13,13 @@ import (
 
 // settings is how a server is asked to run.
 type settings struct {
-	demo       bool
-	addr       string
-	data       string
+	demo bool
+	addr string
+	data string
+	// backups is the folder of the backups, empty for the one beside the data file.
+	backups string
+	// open has the browser opened.
+	open       bool
 	passphrase string
 	verbose    bool
 	loopback   bool
@@ -25,13 +29,18 @@ type settings struct {
 // line that others on the machine can read.
 const passphraseVariable = "UNDARIS_PASSPHRASE"
 
-func readSettings(demo bool, args []string, stderr io.Writer) (settings, error) {
+// readSettings reads the flags of a command: serve, demo, or none, which opens the browser.
+func readSettings(command string, args []string, stderr io.Writer) (settings, error) {
+	demo := command == "demo"
 	s := settings{demo: demo, passphrase: os.Getenv(passphraseVariable)}
 	flags := flag.NewFlagSet("undaris", flag.ContinueOnError)
 	flags.SetOutput(stderr)
 	flags.Usage = func() { fmt.Fprint(stderr, usage) }
 	flags.StringVar(&s.addr, "addr", "127.0.0.1:8380", "")
 	flags.StringVar(&s.data, "data", "", "")
+	flags.StringVar(&s.backups, "backups", "", "")
+	flags.BoolVar(&s.open, "open", command == "", "")
+	flags.BoolFunc("no-open", "", func(string) error { s.open = false; return nil })
 	flags.BoolVar(&s.verbose, "verbose", false, "")
 	if err := flags.Parse(args); err != nil {
 		return s, err

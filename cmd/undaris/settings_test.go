@@ -18,30 +18,38 @@ func TestSettings(t *testing.T) {
 	home := t.TempDir()
 	t.Setenv("XDG_DATA_HOME", home)
 	t.Setenv(passphraseVariable, "")
-	own, err := readSettings(false, nil, io.Discard)
+	own, err := readSettings("serve", nil, io.Discard)
 	require.NoError(t, err)
 	assert.Equal(t, filepath.Join(home, "undaris", "undaris.db"), own.data)
 	assert.True(t, own.loopback)
-	demo, err := readSettings(true, nil, io.Discard)
+	demo, err := readSettings("demo", nil, io.Discard)
 	require.NoError(t, err)
 	assert.Equal(t, filepath.Join(home, "undaris", "demo.db"), demo.data, "the demo never touches the user's file")
-	given, err := readSettings(true, []string{"--data", "x.db", "--addr", "[::1]:9"}, io.Discard)
+	given, err := readSettings("demo", []string{"--data", "x.db", "--addr", "[::1]:9"}, io.Discard)
 	require.NoError(t, err)
 	assert.Equal(t, "x.db", given.data)
 	assert.True(t, given.loopback)
+	assert.False(t, given.open)
+	alone, err := readSettings("", []string{"--backups", "elsewhere"}, io.Discard)
+	require.NoError(t, err)
+	assert.True(t, alone.open, "undaris alone opens the browser")
+	assert.Equal(t, "elsewhere", alone.backups)
+	quiet, err := readSettings("", []string{"--no-open"}, io.Discard)
+	require.NoError(t, err)
+	assert.False(t, quiet.open)
 
 	for _, addr := range []string{"0.0.0.0:1", ":1", "192.168.0.2:1", "[::]:1"} {
-		_, err = readSettings(false, []string{"--addr", addr}, io.Discard)
+		_, err = readSettings("serve", []string{"--addr", addr}, io.Discard)
 		assert.ErrorContains(t, err, "set a passphrase", addr)
 	}
 	t.Setenv(passphraseVariable, "open sesame")
-	open, err := readSettings(false, []string{"--addr", "0.0.0.0:1"}, io.Discard)
+	open, err := readSettings("serve", []string{"--addr", "0.0.0.0:1"}, io.Discard)
 	require.NoError(t, err)
 	assert.False(t, open.loopback)
 	assert.Equal(t, "open sesame", open.passphrase)
 
 	for _, args := range [][]string{{"--addr", "here"}, {"--nonsense"}, {"word"}} {
-		_, err := readSettings(false, args, io.Discard)
+		_, err := readSettings("serve", args, io.Discard)
 		assert.Error(t, err, args)
 	}
 }
@@ -51,10 +59,10 @@ func TestCommands(t *testing.T) {
 	require.NoError(t, run([]string{"version"}, &out, io.Discard))
 	assert.Equal(t, "undaris "+version+"\n", out.String())
 	out.Reset()
-	require.NoError(t, run(nil, &out, io.Discard))
+	require.NoError(t, run([]string{"help"}, &out, io.Discard))
 	assert.Contains(t, out.String(), "undaris demo")
 	require.NoError(t, run([]string{"serve", "--help"}, &out, io.Discard))
-	assert.EqualError(t, run([]string{"dance"}, &out, io.Discard), `"dance" is not a command; there are serve, demo, survey, ear and version`)
+	assert.EqualError(t, run([]string{"dance"}, &out, io.Discard), `"dance" is not a command; there are serve, demo, backup, restore, check, export, import, survey, ear and version`)
 	assert.EqualError(t, run([]string{"survey", "--seeds", "0"}, &out, io.Discard), "survey takes --seeds, a number from 1, and --licks")
 }
 

@@ -1,0 +1,341 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"time"
+
+	"undaris/format/bundle"
+	"undaris/library"
+	"undaris/store"
+)
+
+// dataFlags names the data file and the folder of its backups.
+type dataFlags struct {
+	*flag.FlagSet
+	data, backups string
+	demo          bool
+}
+
+func newDataFlags(command string, stderr io.Writer) *dataFlags {
+	f := &dataFlags{FlagSet: flag.NewFlagSet(command, flag.ContinueOnError)}
+	f.SetOutput(stderr)
+	f.Usage = func() { fmt.Fprint(stderr, usage) }
+	f.StringVar(&f.data, "data", "", "")
+	f.StringVar(&f.backups, "backups", "", "")
+	f.BoolVar(&f.demo, "demo", false, "")
+	return f
+}
+
+// read reads the arguments, flags before or after the others; help says that help was asked for and given.
+func (f *dataFlags) read(args []string, most int) (words []string, help bool, err error) {
+	for {
+		switch err := f.Parse(args); {
+		case errors.Is(err, flag.ErrHelp):
+			return nil, true, nil
+		case err != nil:
+			return nil, false, err
+		}
+		if f.NArg() == 0 {
+			break
+		}
+		words, args = append(words, f.Arg(0)), f.Args()[1:]
+	}
+	if len(words) > most {
+		return nil, false, fmt.Errorf("%q is one word too many", words[most])
+	}
+	if f.data == "" {
+		f.data, err = defaultData(f.demo)
+	}
+	return words, false, err
+}
+
+func (f *dataFlags) backupsOf() *library.Backups { return backupsOf(f.data, f.backups) }
+
+// backupsOf are the backups of a data file, in a folder or, for "", beside it.
+func backupsOf(data, folder string) *library.Backups {
+	if folder == "" {
+		folder = library.BackupsBeside(data)
+	}
+	return &library.Backups{Folder: folder, DataFile: data, Sounds: store.SoundsBeside(data), Now: time.Now}
+}
+
+// backup makes a backup, while the program may be running.
+func backup(args []string, stdout, stderr io.Writer) error {
+	flags := newDataFlags("backup", stderr)
+	list := flags.Bool("list", false, "")
+	_, help, err := flags.read(args, 0)
+	if help || err != nil {
+		return err
+	}
+	backups := flags.backupsOf()
+	if *list {
+		return listBackups(backups, stdout)
+	}
+	if _, err := os.Stat(flags.data); err != nil {
+		return fmt.Errorf("there is no data file %s", flags.data)
+	}
+	made, err := backups.Make(context.Background(), library.OnDemand)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	fmt.Fprintf(stdout, "made %s (%d kB, %d sounds) in %s\n", made.Name, made.Bytes>>10, len(made.Sounds), backups.Folder)
+	return nil
+}
+
+func listBackups(backups *library.Backups, stdout io.Writer) error {
+	all, err := backups.List()
+	if err != nil {
+		return err
+	}
+	if len(all) == 0 {
+		fmt.Fprintf(stdout, "there are no backups in %s\n", backups.Folder)
+	}
+	for _, one := range all {
+		fmt.Fprintf(stdout, "%s  %s  %6d kB  %s\n", one.Name, one.Made.Local().Format("2006-01-02 15:04"), one.Bytes>>10, one.Reason)
+	}
+	return nil
+}
+
+// restore puts a backup in the place of the data file, which no program may have open; what was there is kept.
+func restore(args []string, stdout, stderr io.Writer) error {
+	flags := newDataFlags("restore", stderr)
+	words, help, err := flags.read(args, 1)
+	if help || err != nil {
+		return err
+	}
+	backups := flags.backupsOf()
+	if len(words) == 0 {
+		fmt.Fprintln(stdout, "Name the backup to restore:")
+		return listBackups(backups, stdout)
+	}
+	lock, err := store.TakeLock(flags.data)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	defer func() { _ = lock.Release() }()
+	aside, err := backups.RestoreClosed(context.Background(), filepath.Base(words[0]))
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		return fmt.Errorf("there is no backup %q in %s; undaris backup --list lists them", words[0], backups.Folder)
+	case err != nil:
+		return inPlainWords(err, backups)
+	}
+	fmt.Fprintf(stdout, "restored %s to %s\n", words[0], flags.data)
+	switch {
+	case aside.Path != "":
+		fmt.Fprintf(stdout, "what was there could not be read, and is kept as %s\n", aside.Path)
+	case aside.Backup.Name != "":
+		fmt.Fprintf(stdout, "what was there is the backup %s\n", aside.Backup.Name)
+	}
+	return nil
+}
+
+// check reads everything that is kept and says what of it is not right; asked to, it rescues what can be read.
+func check(args []string, stdout, stderr io.Writer) error {
+	flags := newDataFlags("check", stderr)
+	rescue := flags.String("rescue", "", "")
+	_, help, err := flags.read(args, 0)
+	if help || err != nil {
+		return err
+	}
+	ctx := context.Background()
+	backups := flags.backupsOf()
+	if *rescue != "" {
+		return rescueTo(ctx, flags.data, *rescue, stdout)
+	}
+	if _, err := os.Stat(flags.data); err != nil {
+		return fmt.Errorf("there is no data file %s", flags.data)
+	}
+	if err := store.CheckFile(ctx, flags.data); err != nil {
+		return inPlainWords(err, backups)
+	}
+	// A copy is checked, so that the program may run meanwhile, and a file of an earlier version stays as it is.
+	folder, err := os.MkdirTemp("", "undaris-check")
+	if err != nil {
+		return err
+	}
+	defer func() { _ = os.RemoveAll(folder) }()
+	copied := filepath.Join(folder, "copy.db")
+	if err := store.CopyFile(ctx, flags.data, copied); err != nil {
+		return inPlainWords(err, backups)
+	}
+	st, err := store.Open(copied)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	defer func() { _ = st.Close() }()
+	report, err := library.New(st, slog.New(slog.DiscardHandler)).CheckAll(ctx, store.SoundsBeside(flags.data))
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	fmt.Fprintf(stdout, "%s: the file is whole; %d documents and %d versions, %d sounds were read\n", flags.data, report.Documents, report.Versions, report.Sounds)
+	for _, fault := range report.Faults {
+		fmt.Fprintln(stdout, "-", fault)
+	}
+	all, err := backups.List()
+	if err != nil {
+		return err
+	}
+	for _, one := range all {
+		if _, err := backups.Verify(ctx, one.Name); err != nil {
+			report.Faults = append(report.Faults, err.Error())
+			fmt.Fprintln(stdout, "-", err)
+		}
+	}
+	fmt.Fprintf(stdout, "%d backups in %s were read\n", len(all), backups.Folder)
+	if len(report.Faults) > 0 {
+		return fmt.Errorf("%d things are not right", len(report.Faults))
+	}
+	return nil
+}
+
+func rescueTo(ctx context.Context, from, to string, stdout io.Writer) error {
+	tables, err := store.Rescue(ctx, from, to)
+	if err != nil {
+		return err
+	}
+	for _, table := range tables {
+		fmt.Fprintf(stdout, "%-12s %7d read, about %d not\n", table.Name, table.Rows, table.Unread)
+	}
+	fmt.Fprintf(stdout, "What could be read of %s is in %s; start with it by --data %s.\nThe damaged file stays as it is. Sounds of takes lie in %s.sounds: copy them to %s.sounds.\n", from, to, to, from, to)
+	return nil
+}
+
+// exportBundle writes everything, or one tune with what belongs to it, as a bundle.
+func exportBundle(args []string, stdout, stderr io.Writer) error {
+	flags := newDataFlags("export", stderr)
+	tune := flags.Uint("tune", 0, "")
+	withoutVersions := flags.Bool("without-versions", false, "")
+	withoutTakes := flags.Bool("without-takes", false, "")
+	words, help, err := flags.read(args, 1)
+	if help || err != nil {
+		return err
+	}
+	if len(words) == 0 {
+		return errors.New("name the file to write, as in undaris export my-library.zip")
+	}
+	backups := flags.backupsOf()
+	ctx := context.Background()
+	st, closed, err := openCopy(ctx, flags.data)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	defer closed()
+	partial := words[0] + ".partial"
+	file, err := os.OpenFile(partial, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	order := library.BundleOrder{ChartID: *tune, Versions: !*withoutVersions, WithoutTakes: *withoutTakes}
+	missing, err := library.New(st, slog.New(slog.DiscardHandler)).WriteBundle(ctx, file, backups.Sounds, order, time.Now(), "undaris "+version)
+	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
+		_ = os.Remove(partial)
+		if errors.Is(err, store.ErrNotFound) {
+			return fmt.Errorf("there is no tune with the id %d", *tune)
+		}
+		return err
+	}
+	if err := os.Rename(partial, words[0]); err != nil {
+		return err
+	}
+	for _, hash := range missing {
+		fmt.Fprintf(stdout, "the sound %s is missing, and is not in the bundle\n", hash)
+	}
+	fmt.Fprintf(stdout, "wrote %s\n", words[0])
+	return nil
+}
+
+// openCopy opens a copy of a data file, so that whatever version it is of, and whoever has it open, it stays as it is.
+func openCopy(ctx context.Context, data string) (*store.Store, func(), error) {
+	if _, err := os.Stat(data); err != nil {
+		return nil, nil, fmt.Errorf("there is no data file %s", data)
+	}
+	folder, err := os.MkdirTemp("", "undaris-copy")
+	if err != nil {
+		return nil, nil, err
+	}
+	copied := filepath.Join(folder, "copy.db")
+	if err = store.CopyFile(ctx, data, copied); err == nil {
+		var st *store.Store
+		if st, err = store.Open(copied); err == nil {
+			return st, func() { _ = st.Close(); _ = os.RemoveAll(folder) }, nil
+		}
+	}
+	_ = os.RemoveAll(folder)
+	return nil, nil, err
+}
+
+// importBundle reads a bundle into a data file that no program has open, after a backup.
+func importBundle(args []string, stdout, stderr io.Writer) error {
+	flags := newDataFlags("import", stderr)
+	replace := flags.Bool("replace", false, "")
+	preview := flags.Bool("preview", false, "")
+	differing := flags.String("differing", string(library.KeepMine), "")
+	words, help, err := flags.read(args, 1)
+	if help || err != nil {
+		return err
+	}
+	choice := library.Differing(*differing)
+	switch {
+	case len(words) == 0:
+		return errors.New("name the bundle to read, as in undaris import my-library.zip")
+	case choice != library.KeepMine && choice != library.TakeTheirs && choice != library.KeepBoth:
+		return fmt.Errorf("--differing %s: there are mine, theirs and both", *differing)
+	}
+	file, err := os.Open(words[0])
+	if err != nil {
+		return fmt.Errorf("there is no bundle %s", words[0])
+	}
+	defer func() { _ = file.Close() }()
+	info, err := file.Stat()
+	if err != nil {
+		return err
+	}
+	b, err := bundle.Open(file, info.Size(), library.MaxBundle)
+	if err != nil {
+		return err
+	}
+	ctx := context.Background()
+	backups := flags.backupsOf()
+	lock, err := store.TakeLock(flags.data)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	defer func() { _ = lock.Release() }()
+	st, err := library.OpenKept(ctx, backups)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	defer func() { _ = st.Close() }()
+	l := library.New(st, slog.New(slog.DiscardHandler))
+	if *preview {
+		p, err := l.PreviewBundle(ctx, b)
+		if err != nil {
+			return err
+		}
+		for _, item := range p.Items {
+			fmt.Fprintf(stdout, "%-8s %-9s %s\n", item.State, item.Kind, item.Name)
+		}
+		fmt.Fprintf(stdout, "%d answers to cards and %d entries of the log are new\n", p.NewAnswers, p.NewEntries)
+		return nil
+	}
+	before, err := backups.Make(ctx, library.BeforeImport)
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	done, err := l.ImportBundle(ctx, b, backups.Sounds, library.ImportOrder{Replace: *replace, Differing: choice})
+	if err != nil {
+		return inPlainWords(err, backups)
+	}
+	fmt.Fprintf(stdout, "new %d, the same %d, replaced %d, kept beside yours %d, yours kept %d; answers to cards %d, entries of the log %d, sounds %d\n",
+		done.New, done.Same, done.Replaced, done.KeptBoth, done.KeptMine, done.Answers, done.Entries, done.Sounds)
+	fmt.Fprintf(stdout, "what was there before is the backup %s: undaris restore %s takes it back\n", before.Name, before.Name)
+	return nil
+}

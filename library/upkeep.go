@@ -1,0 +1,107 @@
+package library
+
+import (
+	"context"
+	"log/slog"
+	"os"
+	"time"
+
+	"undaris/store"
+)
+
+// Upkeep is what is done for the data file while the program runs: backups, thinning out of versions, and bringing what
+// was written into the data file itself.
+type Upkeep struct {
+	Library *Library
+	Backups *Backups
+	Log     *slog.Logger
+}
+
+// How often it is looked at (our choice): a moment is quiet when nothing was written for so long.
+const (
+	lookEvery  = 5 * time.Second
+	quietAfter = 10 * time.Second
+	tidyEvery  = 6 * time.Hour
+)
+
+// Run keeps at it until the context ends.
+func (u Upkeep) Run(ctx context.Context) {
+	u.tidy(ctx)
+	ticks := time.NewTicker(lookEvery)
+	defer ticks.Stop()
+	tidied := time.Now()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-ticks.C:
+		}
+		u.checkpointWhenQuiet(ctx)
+		if time.Since(tidied) > tidyEvery {
+			u.tidy(ctx)
+			tidied = time.Now()
+		}
+	}
+}
+
+// tidy makes the backup of the day, and thins out what is no longer needed. What fails is tried again the next time.
+func (u Upkeep) tidy(ctx context.Context) {
+	if made, err := u.Backups.MakeDaily(ctx); err != nil {
+		u.Log.Warn("no backup could be made", "folder", u.Backups.Folder, "error", err)
+	} else if made {
+		u.Log.Info("made a backup", "folder", u.Backups.Folder)
+	}
+	st := u.Backups.Live
+	removed, err := st.PruneRevisions(ctx)
+	if err != nil {
+		u.Log.Warn("earlier versions could not be thinned out", "error", err)
+	}
+	freed, err := u.Library.ClearSounds(ctx, u.Backups.Sounds, time.Now())
+	if err != nil {
+		u.Log.Warn("sounds that nothing refers to could not be cleared", "error", err)
+	}
+	shrunk, err := st.Shrink(ctx)
+	if err != nil {
+		u.Log.Warn("the data file could not be made smaller", "error", err)
+	}
+	if removed > 0 || freed > 0 || shrunk {
+		u.Log.Info("tidied", "versions", removed, "bytes of sound", freed, "data file written anew", shrunk)
+	}
+}
+
+// checkpointWhenQuiet brings what was written into the data file itself when nothing was written for a while.
+func (u Upkeep) checkpointWhenQuiet(ctx context.Context) {
+	info, err := os.Stat(u.Backups.DataFile + "-wal")
+	if err != nil || info.Size() == 0 || time.Since(info.ModTime()) < quietAfter {
+		return
+	}
+	if err := u.Backups.Live.Checkpoint(ctx); err != nil {
+		u.Log.Warn("the data file could not be brought up to date", "error", err)
+	}
+}
+
+// OpenKept opens a data file to be served: checked, backed up where a migration is about to change it, and migrated.
+func OpenKept(ctx context.Context, b *Backups) (*store.Store, error) {
+	pending, err := store.PendingMigrations(b.DataFile)
+	if err != nil {
+		return nil, err
+	}
+	if len(pending) > 0 {
+		if err := store.CheckFile(ctx, b.DataFile); err != nil {
+			return nil, err
+		}
+		if _, err := b.Make(ctx, BeforeMigration); err != nil {
+			return nil, err
+		}
+	}
+	st, err := store.Open(b.DataFile)
+	if err != nil {
+		return nil, err
+	}
+	if err := st.Check(ctx, true); err != nil {
+		_ = st.Close()
+		return nil, err
+	}
+	b.Live = st
+	return st, nil
+}
