@@ -15,7 +15,7 @@ import (
 func compressed() gin.HandlerFunc {
 	return gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedExtensions([]string{".ogg", ".woff2", ".png", ".mxl"}),
 		// Of sound ranges are asked for, which are counted in its own bytes.
-		gzip.WithExcludedPathsRegexs([]string{`^/api/takes/\d+/sound$`}))
+		gzip.WithExcludedPathsRegexs([]string{`^/api/takes/\d+/sound$`, `^/api/bundle$`}))
 }
 
 // frontEnd serves the built front end. Every address that is not a file or part

@@ -10,6 +10,15 @@ import (
 // given where they are served (resource.go).
 var summaries = map[string]string{
 	"GET /api/about":                           "What this server is",
+	"GET /api/backups":                         "List the backups, and say where data and backups lie",
+	"POST /api/backups":                        "Make a backup",
+	"POST /api/backups/{name}/restore":         "Put a backup in the place of everything that is kept, which becomes a backup itself",
+	"GET /api/bundle":                          "Everything that is kept, or one tune with what belongs to it, as a bundle",
+	"POST /api/bundles":                        "Begin to send a bundle",
+	"POST /api/bundles/{id}/piece":             "Take in the next piece of a bundle",
+	"GET /api/bundles/{id}":                    "Say what reading a bundle would bring",
+	"POST /api/bundles/{id}/import":            "Read a bundle, after a backup",
+	"DELETE /api/bundles/{id}":                 "Throw a bundle away that was sent",
 	"POST /api/recordings":                     "Begin to record a take",
 	"GET /api/recordings":                      "List the recordings that were begun and not ended",
 	"POST /api/recordings/{id}/sound":          "Take in the next piece of a recording, and say what is heard",

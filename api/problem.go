@@ -72,6 +72,10 @@ func init() {
 		if ctx != nil && cause != nil {
 			_ = humagin.Unwrap(ctx).Error(cause)
 		}
+		var large *http.MaxBytesError
+		if errors.As(cause, &large) {
+			return problem(http.StatusRequestEntityTooLarge, fmt.Sprintf("this is too large: at most %d kB are taken in one request", large.Limit>>10))
+		}
 		var file *store.FileError
 		if !errors.As(cause, &file) {
 			return problem(status, faultWords)

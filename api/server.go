@@ -6,8 +6,11 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"os"
+	"path/filepath"
 	"runtime/debug"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -23,7 +26,7 @@ type Config struct {
 	Store *store.Store
 	// Sounds are the files of sound of takes.
 	Sounds *store.Sounds
-	// Backups are the backups of the data file.
+	// Backups are the backups of the data file; nil puts them where the machine keeps what is for now.
 	Backups *library.Backups
 	// Web is the built front end; nil serves the API alone.
 	Web     fs.FS
@@ -51,6 +54,10 @@ type server struct {
 	// sounds are the files of sound, recordings what is being recorded into them.
 	sounds     *store.Sounds
 	recordings *library.Recordings
+	backups    *library.Backups
+	uploads    *library.Uploads
+	// replacing is held while what is kept is copied or replaced as a whole.
+	replacing sync.Mutex
 }
 
 // New builds the handler for the whole application.
@@ -63,6 +70,12 @@ func New(c Config) http.Handler {
 		s.now = time.Now
 	}
 	s.sounds, s.recordings = c.Sounds, library.NewRecordings(c.Sounds, s.now)
+	s.backups = c.Backups
+	if s.backups == nil {
+		aside := filepath.Join(os.TempDir(), "undaris")
+		s.backups = &library.Backups{DataFile: aside, Folder: library.BackupsBeside(aside), Live: c.Store, Sounds: c.Sounds, Now: s.now}
+	}
+	s.uploads = library.UploadsBeside(s.backups.DataFile)
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -129,6 +142,8 @@ func (s *server) register(api huma.API) {
 	s.registerTakes(api)
 	s.registerRecordings(api)
 	s.registerRecordingMends(api)
+	s.registerBackups(api)
+	s.registerBundles(api)
 }
 
 // logged writes one line for each request.

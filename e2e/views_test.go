@@ -10,7 +10,7 @@ import (
 // views are all views of the application, each with the tune, the place in it and the
 // panel where it has most to show.
 var views = []string{
-	"/",
+	"/", "/data",
 	"/tunes/3/chart", "/tunes/4/chart?chart.panel=tune", "/tunes/2/chart?chart.panel=turnarounds", "/tunes/4/chart?chart.panel=facts",
 	"/tunes/1/chart?chart.panel=versions", "/tunes/1/chart?chart.panel=file", "/tunes/6/chart?chart.panel=form", "/tunes/5/map?map.bench=scales", "/tunes/6/play?at=29760",
 	"/tunes/1/map", "/tunes/3/map?at=21120", "/tunes/2/map?pos=A", "/tunes/4/map?map.bench=arpeggios", "/tunes/4/map?map.bench=chords",
@@ -57,6 +57,8 @@ func TestEveryViewIsNamedFitsAndCanBeRead(t *testing.T) {
 				p.Until("the page's own", "document.querySelector('.bench')?.innerText.length > 40")
 			case strings.Contains(path, "panel=import"):
 				p.Sees("A lick to import")
+			case path == "/data":
+				p.Sees("Back up now", "Bring it in")
 			case path != "/":
 				p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 4")
 			}

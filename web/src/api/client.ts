@@ -29,6 +29,9 @@ export type Swap = Schemas['Swap']
 export type Player = Schemas['Player']
 export type BarLine = Schemas['BarLine']
 export type Tab = Schemas['Tab']
+export type Backup = Schemas['Backup']
+export type Backups = Schemas['Backups']
+export type BundlePreview = Schemas['BundlePreview']
 export type HeardSoFar = Schemas['HeardSoFar']
 export type LiveNote = Schemas['LiveNote']
 export type FigureBeside = Schemas['FigureBeside']
@@ -239,4 +242,10 @@ export async function sendPiece(id: string, at: number, piece: Blob, start?: num
   return answer(
     client.POST('/api/recordings/{id}/sound', { params: { path: { id }, query }, ...asItIs(piece) }),
   )
+}
+
+/** Hands on the next piece of a bundle, which begins at so many bytes. */
+export async function sendBundlePiece(id: string, at: number, piece: Blob): Promise<unknown> {
+  const params = { path: { id }, query: { at } }
+  return answer(client.POST('/api/bundles/{id}/piece', { params, ...asItIs(piece) }))
 }

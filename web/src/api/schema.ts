@@ -21,6 +21,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the backups, and say where data and backups lie */
+        get: operations["get-api-backups"];
+        put?: never;
+        /** Make a backup */
+        post: operations["post-api-backups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a backup in the place of everything that is kept, which becomes a backup itself */
+        post: operations["post-api-backups-by-name-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bands": {
         parameters: {
             query?: never;
@@ -137,6 +172,92 @@ export interface paths {
         get: operations["list-api-bands-by-id-text"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is kept, or one tune with what belongs to it, as a bundle */
+        get: operations["get-api-bundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to send a bundle */
+        post: operations["post-api-bundles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Say what reading a bundle would bring */
+        get: operations["get-api-bundles-by-id"];
+        put?: never;
+        post?: never;
+        /** Throw a bundle away that was sent */
+        delete: operations["delete-api-bundles-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles/{id}/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a bundle, after a backup */
+        post: operations["post-api-bundles-by-id-import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles/{id}/piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in the next piece of a bundle */
+        post: operations["post-api-bundles-by-id-piece"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2627,6 +2748,26 @@ export interface components {
             /** @description A place on the neck that sounds a tone of the arriving chord */
             target: components["schemas"]["Place"];
         };
+        Backup: {
+            /**
+             * Format: int64
+             * @description Of its data file; its sounds not counted
+             */
+            bytes: number;
+            /** Format: date-time */
+            made: string;
+            name: string;
+            /** @description Why it was made: daily, on demand, before an upgrade, before a restore or before an import */
+            reason: string;
+            /** Format: int64 */
+            sounds: number;
+        };
+        Backups: {
+            /** @description The newest first */
+            backups: components["schemas"]["Backup"][];
+            dataFile: string;
+            folder: string;
+        };
         Band: {
             /** @description The name of the routine that is played; left out for the first ready-made one */
             chosen?: string;
@@ -2829,6 +2970,90 @@ export interface components {
             has: components["schemas"]["Tone"][];
             missing: components["schemas"]["MissingTone"][];
             text: string;
+        };
+        BundleBegun: {
+            id: string;
+        };
+        BundleCount: {
+            /** Format: int64 */
+            differs: number;
+            kind: string;
+            /** Format: int64 */
+            new: number;
+            /** Format: int64 */
+            same: number;
+        };
+        BundleImported: {
+            /** Format: int64 */
+            answers: number;
+            /** @description The backup of what was there before; restored, it takes this back */
+            before: components["schemas"]["Backup"];
+            /** Format: int64 */
+            entries: number;
+            /** Format: int64 */
+            keptBoth: number;
+            /** Format: int64 */
+            keptMine: number;
+            /** Format: int64 */
+            new: number;
+            /** Format: int64 */
+            replaced: number;
+            /** Format: int64 */
+            same: number;
+            /** Format: int64 */
+            sounds: number;
+        };
+        BundleItem: {
+            /**
+             * Format: date-time
+             * @description When the one that is kept here was saved last
+             */
+            here?: string;
+            kind: string;
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was saved last, in the bundle
+             */
+            saved: string;
+            /** @enum {string} */
+            state: "new" | "same" | "differs";
+        };
+        BundlePreview: {
+            about: string;
+            /**
+             * Format: int64
+             * @description Answers to cards that are not here
+             */
+            answers: number;
+            by: string;
+            /** @description By kind, in a fixed order */
+            counts: components["schemas"]["BundleCount"][];
+            /**
+             * Format: int64
+             * @description Entries of the log that are not here
+             */
+            entries: number;
+            /** @description Those that are not the same, at most 500 */
+            items: components["schemas"]["BundleItem"][];
+            /** Format: date-time */
+            made: string;
+            remarks: string[];
+            /** @description Settings that differ */
+            settings: string[];
+            /** Format: int64 */
+            soundBytes: number;
+            /** Format: int64 */
+            sounds: number;
+            /** @description It holds everything, and can replace everything */
+            whole: boolean;
+        };
+        BundleSoFar: {
+            /**
+             * Format: int64
+             * @description How many bytes have come
+             */
+            have: number;
         };
         CardFacts: {
             id: string;
@@ -4311,6 +4536,15 @@ export interface components {
             tick: number;
             /** Format: int64 */
             ticks: number;
+        };
+        ImportBundle: {
+            /**
+             * @description What becomes of documents that differ: mine stays, theirs takes its place with mine among its versions, or both are kept; left out for mine
+             * @enum {string}
+             */
+            differing?: "mine" | "theirs" | "both";
+            /** @description Remove everything that is here first */
+            replace?: boolean;
         };
         Imported: {
             /**
@@ -6915,6 +7149,10 @@ export interface components {
              */
             version?: number;
         };
+        Restored: {
+            /** @description The backup of what was there before; restored, it takes this back */
+            before: components["schemas"]["Backup"];
+        };
         Revision: {
             current: boolean;
             /** @description What is wrong with a version that cannot be read */
@@ -8309,6 +8547,95 @@ export interface operations {
             };
         };
     };
+    "get-api-backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Backups"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Backup"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-backups-by-name-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "list-api-bands": {
         parameters: {
             query?: {
@@ -8638,6 +8965,204 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-bundle": {
+        parameters: {
+            query?: {
+                /** @description One tune with all that belongs to it; left out for everything */
+                tune?: number;
+                /** @description With earlier versions, and what is deleted */
+                versions?: boolean;
+                /** @description With the recordings */
+                takes?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleBegun"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-bundles-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundlePreview"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-bundles-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-bundles-by-id-import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportBundle"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleImported"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-bundles-by-id-piece": {
+        parameters: {
+            query?: {
+                /** @description How many bytes came before */
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleSoFar"];
                 };
             };
             /** @description Error */

@@ -44,6 +44,9 @@ useKeys(
       <i class="pi pi-sliders-h" />
       <span v-if="hands.player.instrument">{{ hands.player.instrument.name }}</span>
     </button>
+    <RouterLink class="plain" to="/data" aria-label="Your data" title="Your data: backups, in and out">
+      <i class="pi pi-database" />
+    </RouterLink>
     <button type="button" class="plain" :aria-label="night ? 'Day look' : 'Night look'" @click="toggleNight">
       <i :class="night ? 'pi pi-sun' : 'pi pi-moon'" />
     </button>

@@ -6,6 +6,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'start', component: () => import('../steps/library/LibraryPage.vue') },
+    { path: '/data', name: 'data', component: () => import('../steps/data/DataPage.vue') },
     {
       path: '/tunes/:id(\\d+)/practice',
       name: 'practice',

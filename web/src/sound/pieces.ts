@@ -17,7 +17,12 @@ export function pcm16(samples: Float32Array): Uint8Array {
 const filePiece = 900_000
 
 /** Sends a whole file to a recording, and says which share has gone. */
-export async function sendFile(id: string, file: Blob, gone: (share: number) => void, send = sendPiece) {
+export async function sendFile(
+  id: string,
+  file: Blob,
+  gone: (share: number) => void,
+  send: (id: string, at: number, piece: Blob) => Promise<unknown> = sendPiece,
+) {
   for (let at = 0; at < file.size; at += filePiece) {
     gone(at / file.size)
     await send(id, at, file.slice(at, at + filePiece))
