@@ -53,8 +53,10 @@ var mayImport = map[string][]string{
 	"store":                  {},
 	"library":                {"store", "format/bundle", "format/document", "format/midifile", "format/soundfile", "core"},
 	"demo":                   {"library", "store", "format/document", "format/soundfile", "core/practice", "core/solo/chorus", "core/take"},
-	"api":                    {"library", "store", "format", "core"},
-	"cmd":                    {"api", "library", "store", "demo", "web", "format", "core"},
+	"access":                 {},
+	"certificate":            {},
+	"api":                    {"access", "library", "store", "format", "core"},
+	"cmd":                    {"api", "access", "certificate", "library", "store", "demo", "web", "format", "core"},
 }
 
 // pure is what the core may import beside itself: nothing that reads a clock,

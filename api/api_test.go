@@ -330,21 +330,19 @@ func TestStrangersAreKeptOut(t *testing.T) {
 	assert.Equal(t, 200, c.do("GET", "/api/about", nil, "Origin", "http://127.0.0.1:8380").Code)
 	assert.Equal(t, 403, c.do("GET", "/api/about", nil, "Origin", "http://example.com").Code)
 	assert.Equal(t, 403, c.do("GET", "/api/about", nil, "Origin", "null").Code)
+	// A request of another site's page without an Origin: a picture, a form, a link.
+	for _, from := range []string{"cross-site", "same-site"} {
+		assert.Equal(t, 403, c.do("GET", "/api/about", nil, "Sec-Fetch-Site", from, "Sec-Fetch-Mode", "no-cors", "Sec-Fetch-Dest", "image").Code)
+		assert.Equal(t, 403, c.do("POST", "/api/backups", nil, "Sec-Fetch-Site", from).Code)
+		assert.Equal(t, 403, c.do("GET", "/api/bundle", nil, "Sec-Fetch-Site", from, "Sec-Fetch-Mode", "navigate", "Sec-Fetch-Dest", "document").Code)
+		assert.Equal(t, 403, c.do("GET", "/", nil, "Sec-Fetch-Site", from, "Sec-Fetch-Mode", "navigate", "Sec-Fetch-Dest", "iframe").Code)
+		assert.Equal(t, 200, c.do("GET", "/", nil, "Sec-Fetch-Site", from, "Sec-Fetch-Mode", "navigate", "Sec-Fetch-Dest", "document").Code, "a link leads here")
+	}
+	assert.Equal(t, 200, c.do("GET", "/api/about", nil, "Sec-Fetch-Site", "same-origin").Code)
 	for host, want := range map[string]int{"localhost:1": 200, "[::1]:8380": 200, "127.0.0.1": 200, "example.com": 403, "127.0.0.1.example.com": 403, "192.168.0.2:8380": 403} {
 		c.host = host
 		assert.Equal(t, want, c.do("GET", "/api/about", nil).Code, host)
 	}
-}
-
-func TestAPassphraseIsAskedFor(t *testing.T) {
-	c := application(t, func(c *Config) { c.Passphrase, c.Loopback = "open sesame", false })
-	c.host = "example.com"
-	assert.Equal(t, 401, c.do("GET", "/", nil).Code)
-	request := httptest.NewRequest("GET", "/api/about", nil)
-	request.SetBasicAuth("anyone", "open sesame")
-	assert.Equal(t, 200, c.do("GET", "/api/about", nil, "Authorization", request.Header.Get("Authorization")).Code)
-	request.SetBasicAuth("anyone", "open barley")
-	assert.Equal(t, 401, c.do("GET", "/api/about", nil, "Authorization", request.Header.Get("Authorization")).Code)
 }
 
 func TestPagesAndHeaders(t *testing.T) {

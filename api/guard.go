@@ -1,12 +1,11 @@
 package api
 
 import (
-	"crypto/sha256"
-	"crypto/subtle"
 	"encoding/json"
 	"net"
 	"net/http"
 	"net/url"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 )
@@ -21,10 +20,10 @@ const policy = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-
 	"font-src 'self' data:; connect-src 'self'; worker-src 'none'; object-src 'none'; base-uri 'none'; " +
 	"frame-ancestors 'none'; form-action 'self'"
 
-// guarded keeps strangers out: other sites' pages, by Host and Origin; other
-// people, by passphrase where one is set; and bodies that are too large.
+// guarded keeps strangers out: other sites' pages, by Host, Origin and what the browser says of where a request comes
+// from (Fetch metadata); other people, by passphrase where one is set; and bodies that are too large.
 func guarded(c Config) gin.HandlerFunc {
-	wanted := sha256.Sum256([]byte(c.Passphrase))
+	crossOrigin := http.NewCrossOriginProtection()
 	return func(ctx *gin.Context) {
 		header := ctx.Writer.Header()
 		header.Set("Content-Security-Policy", policy)
@@ -34,16 +33,14 @@ func guarded(c Config) gin.HandlerFunc {
 			refuse(ctx, http.StatusForbidden, "this server answers only to the names of its own machine, such as localhost")
 			return
 		}
-		if origin := ctx.GetHeader("Origin"); origin != "" && !sameHost(origin, ctx.Request.Host) {
+		origin := ctx.GetHeader("Origin")
+		if origin != "" && !sameHost(origin, ctx.Request.Host) || crossOrigin.Check(ctx.Request) != nil || fromAnotherSite(ctx.Request) {
 			refuse(ctx, http.StatusForbidden, "a page of another site may not use this server")
 			return
 		}
-		if c.Passphrase != "" {
-			_, given, _ := ctx.Request.BasicAuth()
-			sum := sha256.Sum256([]byte(given))
-			if subtle.ConstantTimeCompare(sum[:], wanted[:]) != 1 {
-				header.Set("WWW-Authenticate", `Basic realm="Undaris", charset="UTF-8"`)
-				refuse(ctx, http.StatusUnauthorized, "give the passphrase as the password; the name may be anything")
+		if c.Access != nil && !isOpenToAll(ctx.Request.URL.Path) {
+			if _, known := c.Access.Knows(tokenOf(ctx.Request)); !known {
+				askToEnter(ctx)
 				return
 			}
 		}
@@ -54,6 +51,17 @@ func guarded(c Config) gin.HandlerFunc {
 		ctx.Request.Body = http.MaxBytesReader(ctx.Writer, ctx.Request.Body, limit)
 		ctx.Next()
 	}
+}
+
+// fromAnotherSite says whether the browser was sent here by a page of another site. Such a page may send the player to
+// a page of Undaris, by a link, and nothing else: it may not have anything of it in itself, and ask the API nothing.
+func fromAnotherSite(r *http.Request) bool {
+	switch r.Header.Get("Sec-Fetch-Site") {
+	case "", "same-origin", "none":
+		return false
+	}
+	byLink := r.Header.Get("Sec-Fetch-Mode") == "navigate" && r.Header.Get("Sec-Fetch-Dest") == "document"
+	return !byLink || strings.HasPrefix(r.URL.Path, "/api/")
 }
 
 func isLoopback(host string) bool {

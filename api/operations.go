@@ -19,6 +19,8 @@ var summaries = map[string]string{
 	"GET /api/bundles/{id}":                    "Say what reading a bundle would bring",
 	"POST /api/bundles/{id}/import":            "Read a bundle, after a backup",
 	"DELETE /api/bundles/{id}":                 "Throw a bundle away that was sent",
+	"GET /api/access":                          "How other devices reach this machine, and which were let in",
+	"DELETE /api/access/{id}":                  "End the session of a device",
 	"POST /api/recordings":                     "Begin to record a take",
 	"GET /api/recordings":                      "List the recordings that were begun and not ended",
 	"POST /api/recordings/{id}/sound":          "Take in the next piece of a recording, and say what is heard",

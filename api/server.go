@@ -17,6 +17,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
+	"undaris/access"
 	"undaris/library"
 	"undaris/store"
 )
@@ -33,9 +34,14 @@ type Config struct {
 	Version string
 	// Demo says that the data is the demo set.
 	Demo bool
-	// Passphrase, where not empty, must be given as the password of HTTP basic
-	// authentication.
-	Passphrase string
+	// Access lets in who knows the passphrase; nil lets everybody in who reaches the server.
+	Access *access.Access
+	// TLS says that the server is reached over TLS.
+	TLS bool
+	// Authority is the certificate, in DER, that devices in the house are to trust; nil for none.
+	Authority []byte
+	// Addresses are where devices in the house reach the server, the likeliest first; none on this machine alone.
+	Addresses []string
 	// Loopback says that the server listens to this machine alone, and then
 	// answers only to the names of this machine.
 	Loopback bool
@@ -56,6 +62,11 @@ type server struct {
 	recordings *library.Recordings
 	backups    *library.Backups
 	uploads    *library.Uploads
+	// How other machines reach this one, and who is let in.
+	access    *access.Access
+	addresses []string
+	authority []byte
+	tls       bool
 	// replacing is held while what is kept is copied or replaced as a whole.
 	replacing sync.Mutex
 }
@@ -76,6 +87,10 @@ func New(c Config) http.Handler {
 		s.backups = &library.Backups{DataFile: aside, Folder: library.BackupsBeside(aside), Live: c.Store, Sounds: c.Sounds, Now: s.now}
 	}
 	s.uploads = library.UploadsBeside(s.backups.DataFile)
+	s.access, s.addresses, s.authority, s.tls = c.Access, c.Addresses, c.Authority, c.TLS
+	if c.Access != nil {
+		s.registerEntrance(router)
+	}
 	s.register(humagin.New(router, apiConfig(c.Version)))
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
@@ -144,6 +159,7 @@ func (s *server) register(api huma.API) {
 	s.registerRecordingMends(api)
 	s.registerBackups(api)
 	s.registerBundles(api)
+	s.registerAccess(api)
 }
 
 // logged writes one line for each request.

@@ -58,11 +58,16 @@ const (
 
 // browserThatHears is a browser whose microphone hears a file.
 func browserThatHears(t *testing.T, file, howOften string) context.Context {
-	options := append([]chromedp.ExecAllocatorOption{}, browserOptions...)
-	options = append(options,
+	return browserWith(t,
 		chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-fake-device-for-media-stream", true),
 		chromedp.Flag("use-file-for-fake-audio-capture", file+howOften),
 	)
+}
+
+// browserWith is a browser of the test's own, started with more options.
+func browserWith(t *testing.T, more ...chromedp.ExecAllocatorOption) context.Context {
+	t.Helper()
+	options := append(append([]chromedp.ExecAllocatorOption{}, browserOptions...), more...)
 	allocator, cancel := chromedp.NewExecAllocator(t.Context(), options...)
 	t.Cleanup(cancel)
 	ctx, stop := chromedp.NewContext(allocator)

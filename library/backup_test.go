@@ -194,7 +194,7 @@ func TestRestoringAClosedFile(t *testing.T) {
 		require.NoError(t, st.Check(t.Context(), false))
 		require.NoError(t, st.Close())
 		switch name {
-		case "whole":
+		case "whole", "empty":
 			assert.Equal(t, BeforeRestore, aside.Backup.Reason)
 		case "gone":
 			assert.Equal(t, PutAside{}, aside)

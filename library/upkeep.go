@@ -82,6 +82,12 @@ func (u Upkeep) checkpointWhenQuiet(ctx context.Context) {
 
 // OpenKept opens a data file to be served: checked, backed up where a migration is about to change it, and migrated.
 func OpenKept(ctx context.Context, b *Backups) (*store.Store, error) {
+	// An empty file is one that was just begun; where there are backups it has lost what it held.
+	if info, err := os.Stat(b.DataFile); err == nil && info.Size() == 0 {
+		if all, err := b.List(); err != nil || len(all) > 0 {
+			return nil, store.ErrEmptied
+		}
+	}
 	pending, err := store.PendingMigrations(b.DataFile)
 	if err != nil {
 		return nil, err

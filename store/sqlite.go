@@ -66,6 +66,9 @@ var causes = map[int]FileCause{
 	codes.SQLITE_IOERR: Unreadable, codes.SQLITE_CANTOPEN: Unreadable, codes.SQLITE_BUSY: Busy, codes.SQLITE_LOCKED: Busy,
 }
 
+// ErrEmptied says that a data file is empty that held something.
+var ErrEmptied error = &FileError{Cause: Damaged, err: errors.New("it is empty")}
+
 // FileError says that the data file itself could not be read or written.
 type FileError struct {
 	Cause FileCause

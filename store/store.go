@@ -131,12 +131,12 @@ func Open(path string) (*Store, error) {
 }
 
 // leastFile is how many bytes a data file has at least: the smallest page of SQLite. A shorter one has lost what it held,
-// and the driver would begin it anew.
+// and the driver would begin it anew. One without a byte is new: a program that was killed as it began it leaves that.
 const leastFile = 512
 
 // openAsItIs opens a data file without bringing it up to date.
 func openAsItIs(path string) (*Store, error) {
-	if info, err := os.Stat(path); err == nil && info.Size() < leastFile && !hasLog(path) {
+	if info, err := os.Stat(path); err == nil && info.Size() > 0 && info.Size() < leastFile {
 		return nil, fmt.Errorf("opening the data file %s: %w", path, &FileError{Cause: Damaged, err: fmt.Errorf("it has only %d bytes", info.Size())})
 	}
 	pragmas := url.Values{
@@ -155,13 +155,11 @@ func openAsItIs(path string) (*Store, error) {
 		return nil, fmt.Errorf("opening the data file %s: %w", path, ofTheFile(err))
 	}
 	s.db = db
+	// Nobody else on the machine is to read it; a file of an earlier version may be open to all.
+	if info, err := os.Stat(path); err == nil && info.Mode().Perm()&0o077 != 0 {
+		_ = os.Chmod(path, 0o600)
+	}
 	return s, nil
-}
-
-// hasLog says whether what was written last lies beside a data file: a new one may be empty until then.
-func hasLog(path string) bool {
-	info, err := os.Stat(path + "-wal")
-	return err == nil && info.Size() > 0
 }
 
 // fileURL names a file to the driver.

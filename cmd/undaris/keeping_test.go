@@ -135,10 +135,16 @@ func TestFaultsInPlainWords(t *testing.T) {
 	folder := t.TempDir()
 	_, err := said(t, "serve", "--data", filepath.Join(folder, "missing", "own.db"))
 	assert.EqualError(t, err, "the folder "+filepath.Join(folder, "missing")+" does not exist: make it, or name another file with --data")
-	empty := filepath.Join(folder, "empty.db")
-	require.NoError(t, os.WriteFile(empty, nil, 0o600))
-	_, err = said(t, "serve", "--data", empty)
+	short := filepath.Join(folder, "short.db")
+	require.NoError(t, os.WriteFile(short, []byte("short"), 0o600))
+	_, err = said(t, "serve", "--data", short)
 	assert.ErrorContains(t, err, "is damaged; there is no backup that is whole")
+	emptied := filledFile(t)
+	_, err = said(t, "backup", "--data", emptied)
+	require.NoError(t, err)
+	require.NoError(t, os.Truncate(emptied, 0))
+	_, err = said(t, "serve", "--data", emptied)
+	assert.ErrorContains(t, err, "is damaged; the newest backup that is whole")
 	for cause, want := range map[store.FileCause]string{
 		store.DiskFull: "is full: free some space", store.ReadOnly: "is read-only for you", store.Busy: "another program holds", store.Unreadable: "cannot be read or written",
 	} {

@@ -44,13 +44,20 @@ Flags:
   --demo              of backup, restore, check, export, import: the demo's data
 
 Flags of serve and demo:
-  --addr ADDR         where to listen, default 127.0.0.1:8380; an address other
-                      than loopback needs a passphrase in UNDARIS_PASSPHRASE
+  --addr ADDR         where to listen, default 127.0.0.1:8380; 0.0.0.0:8380 lets
+                      a tablet in the house in, with --tls and the passphrase
+  --tls               with a certificate made for this machine, which the tablet
+                      is to trust; --tls-cert FILE --tls-key FILE takes given ones
+  --insecure          let other machines in without TLS: the passphrase can be
+                      overheard, and the microphone does not work there
+  --new-passphrase    make up another passphrase, and show it; to choose one, set
+                      UNDARIS_PASSPHRASE, of at least eight characters
   --open, --no-open   open the browser, or not
   --verbose           log every request
 `
 
 func main() {
+	keepToOneself()
 	if err := run(os.Args[1:], os.Stdout, os.Stderr); err != nil {
 		fmt.Fprintln(os.Stderr, "undaris:", err)
 		os.Exit(1)

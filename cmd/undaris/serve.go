@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"io"
@@ -10,6 +11,7 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
+	"strconv"
 	"syscall"
 	"time"
 
@@ -80,13 +82,25 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	if err := fill(context.Background(), library.New(data, log), backups.Sounds, s.demo); err != nil {
 		return fmt.Errorf("filling the new data file %s: %w", s.data, inPlainWords(err, backups))
 	}
+	_, port, err := net.SplitHostPort(listener.Addr().String())
+	if err != nil {
+		return err
+	}
+	reached, err := networkOf(s, port, stdout, log)
+	if err != nil {
+		return err
+	}
+	scheme := "http://"
+	if reached.tls != nil {
+		listener, scheme = tls.NewListener(listener, reached.tls), "https://"
+	}
 	computing, stopComputing := context.WithCancel(context.Background())
 	defer stopComputing()
 	server := &http.Server{
 		BaseContext: func(net.Listener) context.Context { return computing },
 		Handler: api.New(api.Config{
 			Store: data, Sounds: backups.Sounds, Backups: backups, Web: web.Files(), Version: version, Demo: s.demo,
-			Passphrase: s.passphrase, Loopback: s.loopback, Log: log,
+			Access: reached.access, TLS: reached.tls != nil, Authority: reached.authority, Addresses: reached.addresses, Loopback: s.loopback, Log: log,
 		}),
 		ReadHeaderTimeout: 5 * time.Second,
 		ReadTimeout:       30 * time.Second,
@@ -98,7 +112,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	defer stop()
 	ended := make(chan error, 1)
 	go func() { ended <- server.Serve(listener) }()
-	address := "http://" + listener.Addr().String()
+	address := scheme + shownHost(listener.Addr())
 	if err := lock.ServesAt(address); err != nil {
 		log.Warn("a second start will not find this one", "error", err)
 	}
@@ -109,6 +123,9 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	}()
 	defer func() { stop(); <-kept }()
 	fmt.Fprintf(stdout, "Undaris is at %s\n", address)
+	if err := showNetwork(reached, stdout); err != nil {
+		log.Warn("the address could not be shown", "error", err)
+	}
 	if s.open {
 		if err := openBrowser(address); err != nil {
 			log.Warn("the browser could not be opened", "error", err)
@@ -133,6 +150,14 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	}
 	log.Warn("requests were cut off")
 	return server.Close()
+}
+
+// shownHost is where the player of this machine finds the server: one that listens to every address is at localhost.
+func shownHost(at net.Addr) string {
+	if tcp, ok := at.(*net.TCPAddr); ok && tcp.IP.IsUnspecified() {
+		return net.JoinHostPort("localhost", strconv.Itoa(tcp.Port))
+	}
+	return at.String()
 }
 
 // fill puts into a data file that has never held anything the licks that every

@@ -21,8 +21,15 @@ type settings struct {
 	// open has the browser opened.
 	open       bool
 	passphrase string
-	verbose    bool
-	loopback   bool
+	// newPassphrase asks for a passphrase to be made up anew.
+	newPassphrase bool
+	// tls asks for a certificate of its own; certificate and key name given ones.
+	tls              bool
+	certificate, key string
+	// insecure lets other machines in without TLS.
+	insecure bool
+	verbose  bool
+	loopback bool
 }
 
 // passphraseVariable holds the passphrase, which does not belong in a command
@@ -41,6 +48,11 @@ func readSettings(command string, args []string, stderr io.Writer) (settings, er
 	flags.StringVar(&s.backups, "backups", "", "")
 	flags.BoolVar(&s.open, "open", command == "", "")
 	flags.BoolFunc("no-open", "", func(string) error { s.open = false; return nil })
+	flags.BoolVar(&s.newPassphrase, "new-passphrase", false, "")
+	flags.BoolVar(&s.tls, "tls", false, "")
+	flags.StringVar(&s.certificate, "tls-cert", "", "")
+	flags.StringVar(&s.key, "tls-key", "", "")
+	flags.BoolVar(&s.insecure, "insecure", false, "")
 	flags.BoolVar(&s.verbose, "verbose", false, "")
 	if err := flags.Parse(args); err != nil {
 		return s, err
@@ -54,8 +66,15 @@ func readSettings(command string, args []string, stderr io.Writer) (settings, er
 	}
 	ip := net.ParseIP(host)
 	s.loopback = host == "localhost" || (ip != nil && ip.IsLoopback())
-	if !s.loopback && s.passphrase == "" {
-		return s, fmt.Errorf("--addr %s can be reached from other machines: set a passphrase in %s first", s.addr, passphraseVariable)
+	switch given := s.certificate != "" || s.key != ""; {
+	case given && (s.certificate == "" || s.key == ""):
+		return s, errors.New("--tls-cert and --tls-key go together: name both files")
+	case given && s.tls:
+		return s, errors.New("--tls makes a certificate; with --tls-cert and --tls-key leave it out")
+	case !s.loopback && !given && !s.tls && !s.insecure:
+		return s, fmt.Errorf("--addr %s can be reached from other machines: add --tls, so that nobody listens in and the microphone works there, or --insecure where you trust the whole network", s.addr)
+	case s.insecure && (s.tls || given):
+		return s, errors.New("--insecure is without TLS: give one or the other")
 	}
 	if s.data == "" {
 		s.data, err = defaultData(demo)

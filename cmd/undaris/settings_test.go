@@ -40,14 +40,17 @@ func TestSettings(t *testing.T) {
 
 	for _, addr := range []string{"0.0.0.0:1", ":1", "192.168.0.2:1", "[::]:1"} {
 		_, err = readSettings("serve", []string{"--addr", addr}, io.Discard)
-		assert.ErrorContains(t, err, "set a passphrase", addr)
+		assert.ErrorContains(t, err, "add --tls", addr)
+		for _, how := range [][]string{{"--tls"}, {"--insecure"}, {"--tls-cert", "a", "--tls-key", "b"}} {
+			open, err := readSettings("serve", append([]string{"--addr", addr}, how...), io.Discard)
+			require.NoError(t, err)
+			assert.False(t, open.loopback)
+		}
 	}
-	t.Setenv(passphraseVariable, "open sesame")
-	open, err := readSettings("serve", []string{"--addr", "0.0.0.0:1"}, io.Discard)
-	require.NoError(t, err)
-	assert.False(t, open.loopback)
-	assert.Equal(t, "open sesame", open.passphrase)
-
+	for _, how := range [][]string{{"--tls", "--insecure"}, {"--tls-cert", "a"}, {"--tls", "--tls-cert", "a", "--tls-key", "b"}} {
+		_, err = readSettings("serve", how, io.Discard)
+		assert.Error(t, err, how)
+	}
 	for _, args := range [][]string{{"--addr", "here"}, {"--nonsense"}, {"word"}} {
 		_, err := readSettings("serve", args, io.Discard)
 		assert.Error(t, err, args)

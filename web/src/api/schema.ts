@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How other devices reach this machine, and which were let in */
+        get: operations["get-api-access"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/access/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End the session of a device */
+        delete: operations["delete-api-access-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2644,6 +2678,18 @@ export interface components {
             demo: boolean;
             version: string;
         };
+        Access: {
+            /** @description Where devices in the house reach it, the likeliest first; none on this machine alone */
+            addresses: string[];
+            /** @description Devices that were let in, the latest first */
+            devices: components["schemas"]["Device"][];
+            /** @description One is asked for */
+            passphrase: boolean;
+            /** @description The first address as a QR code */
+            picture?: components["schemas"]["QRPicture"];
+            /** @description It is reached over TLS */
+            tls: boolean;
+        };
         Alteration: {
             /**
              * Format: int64
@@ -3644,6 +3690,25 @@ export interface components {
              */
             ticks: number;
         };
+        Cookie: {
+            Domain: string;
+            /** Format: date-time */
+            Expires: string;
+            HttpOnly: boolean;
+            /** Format: int64 */
+            MaxAge: number;
+            Name: string;
+            Partitioned: boolean;
+            Path: string;
+            Quoted: boolean;
+            Raw: string;
+            RawExpires: string;
+            /** Format: int64 */
+            SameSite: number;
+            Secure: boolean;
+            Unparsed: string[];
+            Value: string;
+        };
         CopyEdit: {
             /** Format: int64 */
             bar: number;
@@ -3704,6 +3769,18 @@ export interface components {
             seconds: number;
             /** @description What there is to do, in one sentence */
             text: string;
+        };
+        Device: {
+            /** @description What the device says it is */
+            about: string;
+            address: string;
+            /** Format: date-time */
+            began: string;
+            /** @description It is the device that asks */
+            here: boolean;
+            id: string;
+            /** Format: date-time */
+            used: string;
         };
         DrillChoice: {
             name: string;
@@ -6856,6 +6933,15 @@ export interface components {
              */
             version: number;
         };
+        QRPicture: {
+            /** @description The dark modules, as an SVG path */
+            path: string;
+            /**
+             * Format: int64
+             * @description How many modules it is wide, its quiet margin too
+             */
+            size: number;
+        };
         Question: {
             /** @description What the band plays in place of what is heard; left out where it does not */
             band?: components["schemas"]["HeardBars"];
@@ -8535,6 +8621,67 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["About"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-api-access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: {
+                "__Host-undaris"?: components["schemas"]["Cookie"];
+                undaris?: components["schemas"]["Cookie"];
+            };
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Access"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "delete-api-access-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { answer, client, type Backups } from '../../api/client'
 import BackupsPanel from './BackupsPanel.vue'
 import ExportPanel from './ExportPanel.vue'
+import HousePanel from './HousePanel.vue'
 import ImportPanel from './ImportPanel.vue'
 import { begunAnew, replaced, restoreBackup, type Done } from './replaced'
 
@@ -49,6 +50,7 @@ async function undo(before: string) {
       <div class="ways">
         <ExportPanel />
         <ImportPanel />
+        <HousePanel />
       </div>
     </div>
   </section>
