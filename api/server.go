@@ -75,7 +75,7 @@ type server struct {
 func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	router.Use(logged(c.Log), recovered(c.Log), guarded(c), compressed(), refusing)
+	router.Use(logged(c.Log), recovered(c.Log), guarded(c), queued(longAtOnce()), compressed(), refusing)
 	s := &server{library: library.New(c.Store, c.Log), version: c.Version, demo: c.Demo, log: c.Log, now: c.Now}
 	if s.now == nil {
 		s.now = time.Now

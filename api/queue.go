@@ -1,0 +1,56 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"regexp"
+	"runtime"
+	"sync/atomic"
+	"time"
+
+	"github.com/gin-gonic/gin"
+)
+
+// longPaths are the requests that may compute for long: plans, and what hears or makes sound, reads and writes bundles.
+var longPaths = regexp.MustCompile(`^/api/(compute/solo(/whole|/etude)?|compute/take/(standin/sound|verdict)|recordings/[^/]+/(take|punch|leak)|bundles?(/.*)?)$`)
+
+// How many of them compute at once, how many wait, and how long each may take (our choice: one core stays free for what
+// is short; who waits for more than that has long gone).
+const (
+	mostWaiting = 64
+	longest     = 2 * time.Minute
+)
+
+func longAtOnce() int { return max(1, runtime.GOMAXPROCS(0)-1) }
+
+// queued lets so many long computations run at once; the others wait for their turn, as long as somebody waits for them.
+// A computation that goes on for too long is told to stop.
+func queued(atOnce int) gin.HandlerFunc {
+	slots := make(chan struct{}, atOnce)
+	waiting := atomic.Int64{}
+	return func(ctx *gin.Context) {
+		if !longPaths.MatchString(ctx.Request.URL.Path) {
+			ctx.Next()
+			return
+		}
+		if waiting.Add(1) > mostWaiting {
+			waiting.Add(-1)
+			ctx.Header("Retry-After", "5")
+			refuse(ctx, http.StatusServiceUnavailable, "Undaris computes as much as it can at the moment: try again in a few seconds")
+			return
+		}
+		select {
+		case slots <- struct{}{}:
+			waiting.Add(-1)
+		case <-ctx.Request.Context().Done():
+			waiting.Add(-1)
+			refuse(ctx, http.StatusServiceUnavailable, "nobody waits for this any more")
+			return
+		}
+		defer func() { <-slots }()
+		bounded, cancel := context.WithTimeout(ctx.Request.Context(), longest)
+		defer cancel()
+		ctx.Request = ctx.Request.WithContext(bounded)
+		ctx.Next()
+	}
+}
