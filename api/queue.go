@@ -5,7 +5,6 @@ import (
 	"net/http"
 	"regexp"
 	"runtime"
-	"sync/atomic"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -26,24 +25,24 @@ func longAtOnce() int { return max(1, runtime.GOMAXPROCS(0)-1) }
 // queued lets so many long computations run at once; the others wait for their turn, as long as somebody waits for them.
 // A computation that goes on for too long is told to stop.
 func queued(atOnce int) gin.HandlerFunc {
-	slots := make(chan struct{}, atOnce)
-	waiting := atomic.Int64{}
+	slots, queue := make(chan struct{}, atOnce), make(chan struct{}, mostWaiting)
 	return func(ctx *gin.Context) {
 		if !longPaths.MatchString(ctx.Request.URL.Path) {
 			ctx.Next()
 			return
 		}
-		if waiting.Add(1) > mostWaiting {
-			waiting.Add(-1)
+		select {
+		case queue <- struct{}{}:
+		default:
 			ctx.Header("Retry-After", "5")
 			refuse(ctx, http.StatusServiceUnavailable, "Undaris computes as much as it can at the moment: try again in a few seconds")
 			return
 		}
 		select {
 		case slots <- struct{}{}:
-			waiting.Add(-1)
+			<-queue
 		case <-ctx.Request.Context().Done():
-			waiting.Add(-1)
+			<-queue
 			refuse(ctx, http.StatusServiceUnavailable, "nobody waits for this any more")
 			return
 		}
