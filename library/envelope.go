@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 
 	"undaris/store"
 )
@@ -75,10 +76,18 @@ func open(kind store.Kind, stored []byte, value any) error {
 func current(kind store.Kind, stored []byte) (json.RawMessage, error) {
 	sealed := envelope{Kind: kind, Schema: 1, Body: stored}
 	var outer envelope
-	if err := json.Unmarshal(stored, &outer); err == nil && outer.Schema != 0 && outer.Body != nil {
+	if err := json.Unmarshal(stored, &outer); err == nil && (outer.Schema != 0 || outer.Body != nil || outer.Sum != "") {
 		sealed = outer
+		// A name that is none of an envelope was changed: perhaps that of the sum, which would not be looked at then.
+		strict := json.NewDecoder(bytes.NewReader(stored))
+		strict.DisallowUnknownFields()
+		if err := strict.Decode(&envelope{}); err != nil {
+			return nil, fmt.Errorf("its envelope is not what was written: %w", err)
+		}
 	}
 	switch {
+	case sealed.Schema < 1 || sealed.Body == nil:
+		return nil, errors.New("its envelope names no schema, or has no body")
 	case sealed.Kind != kind:
 		return nil, fmt.Errorf("it is a %s and not a %s", sealed.Kind, kind)
 	case sealed.Sum != "" && sealed.Sum != sumOf(sealed.Body):
@@ -106,5 +115,11 @@ func current(kind store.Kind, stored []byte) (json.RawMessage, error) {
 func decodeNumbers(text []byte, value any) error {
 	decoder := json.NewDecoder(bytes.NewReader(text))
 	decoder.UseNumber()
-	return decoder.Decode(value)
+	if err := decoder.Decode(value); err != nil {
+		return err
+	}
+	if _, err := decoder.Token(); !errors.Is(err, io.EOF) {
+		return errors.New("there is more behind its end")
+	}
+	return nil
 }

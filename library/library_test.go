@@ -6,10 +6,12 @@ import (
 	"log/slog"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"undaris/core/neck"
 	"undaris/format/document"
@@ -270,4 +272,25 @@ func FuzzOpenAnEnvelope(f *testing.F) {
 		require.NoError(t, open(store.Kind(kind), again, &same))
 		assert.Equal(t, body, same)
 	})
+}
+
+// Whatever a bad disk changes of a stored body: it is read as it was kept, or not at all.
+func TestAChangedBodyIsNeverMisread(t *testing.T) {
+	fields := map[string]any{"name": "Slack water", "events": []any{map[string]any{"tick": json.Number("0"), "string": json.Number("3"), "fret": json.Number("8")}}}
+	stored := seal(store.Lick, fields)
+	read, unread := 0, 0
+	rapid.Check(t, func(rt *rapid.T) {
+		changed := slices.Clone(stored)
+		for range rapid.IntRange(1, 3).Draw(rt, "bits") {
+			changed[rapid.IntRange(0, len(changed)-1).Draw(rt, "at")] ^= byte(1 << rapid.IntRange(0, 7).Draw(rt, "bit"))
+		}
+		got, err := fieldsOf(store.Lick, changed)
+		if err != nil {
+			unread++
+			return
+		}
+		read++
+		require.Equal(rt, fields, got)
+	})
+	assert.Greater(t, unread, read)
 }
