@@ -101,6 +101,9 @@ func current(kind store.Kind, stored []byte) (json.RawMessage, error) {
 	if err := decodeNumbers(sealed.Body, &fields); err != nil {
 		return nil, err
 	}
+	if fields["kind"] == string(kind) {
+		return nil, errors.New("it is an envelope that was changed") // no body has that
+	}
 	for schema := sealed.Schema; schema < Schema; schema++ {
 		if migrate := migrations[schema][kind]; migrate != nil {
 			if err := migrate(fields); err != nil {
