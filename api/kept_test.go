@@ -285,6 +285,25 @@ func TestRefusalsAsAnswers(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, missing.Code, "only what is refused")
 }
 
+// A library of 50,000 tunes with two versions each is listed and searched page by page.
+func BenchmarkFiftyThousandTunes(b *testing.B) {
+	c, db := kept(b, nil)
+	_, err := db.Exec(`WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 49996)
+		INSERT INTO documents (uid, kind, name, body, summary, version, created_at, updated_at)
+		SELECT 'uid' || i, 'chart', 'Tune ' || i, body, summary, 3, created_at, updated_at FROM documents, n WHERE id = 1`)
+	require.NoError(b, err)
+	_, err = db.Exec(`INSERT INTO revisions (document_id, version, name, body, saved_at) SELECT d.id, v.n, d.name, d.body, d.updated_at FROM documents d, (SELECT 1 AS n UNION SELECT 2) v WHERE d.version = 3`)
+	require.NoError(b, err)
+	for name, path := range map[string]string{"all": "/api/charts", "a page": "/api/charts?limit=100", "a late page": "/api/charts?limit=100&after=45000", "search": "/api/charts?limit=100&search=une+4999"} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				response := c.do("GET", path, nil)
+				require.Equal(b, 200, response.Code)
+			}
+		})
+	}
+}
+
 // Listing a library of 5,000 tunes reads no body of it.
 func BenchmarkListFiveThousandTunes(b *testing.B) {
 	c, db := kept(b, nil)

@@ -14,6 +14,7 @@ import (
 
 	"undaris/core/choice"
 	"undaris/library"
+	"undaris/store"
 )
 
 // Kept is what every kept document carries.
@@ -67,6 +68,14 @@ type byID struct {
 // ofChart chooses the documents of one tune.
 type ofChart struct {
 	ChartID uint `query:"chart" doc:"Only those over this chart; left out for all"`
+}
+
+// ofPage chooses some of the documents of a list.
+type ofPage struct {
+	ChartID uint   `query:"chart" doc:"Only those over this chart; left out for all"`
+	Limit   int    `query:"limit" minimum:"1" maximum:"5000" doc:"At most so many; left out for all"`
+	After   uint   `query:"after" doc:"Those after the one with this id, in the order they were made"`
+	Search  string `query:"search" maxLength:"200" doc:"Those with this in their name"`
 }
 
 // replacing is a request to replace a document.
@@ -227,10 +236,10 @@ func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[B
 
 // serveList registers the list of a kind that has summaries.
 func serveList[Body, Summary, View, Entry any](api huma.API, s *server, r resource[Body, Summary, View, Entry]) {
-	huma.Get(api, "/api/"+r.path, func(ctx context.Context, in *ofChart) (*body[[]Entry], error) {
-		all, err := r.kind.List(ctx, s.library, in.ChartID)
+	huma.Get(api, "/api/"+r.path, func(ctx context.Context, in *ofPage) (*body[[]Entry], error) {
+		all, err := r.kind.Page(ctx, s.library, in.ChartID, store.Page{Limit: in.Limit, After: in.After, Search: in.Search})
 		return &body[[]Entry]{each(all, r.entry)}, err
-	}, described(r.path, "List the "+r.path))
+	}, described(r.path, "List the "+r.path+", all or page by page"))
 }
 
 // serveReplace registers the replacing of a kind, whose body is below a field of the request.

@@ -217,6 +217,15 @@ func (k Kind[Body, Summary]) List(ctx context.Context, l *Library, chartID uint)
 	return k.entries(ctx, l, documents)
 }
 
+// Page is List of some of them.
+func (k Kind[Body, Summary]) Page(ctx context.Context, l *Library, chartID uint, page store.Page) ([]Entry[Summary], error) {
+	documents, err := l.store.EntriesOf(ctx, k.kind, chartID, page)
+	if err != nil {
+		return nil, err
+	}
+	return k.entries(ctx, l, documents)
+}
+
 // Deleted lists the deleted documents of the kind, the latest first.
 func (k Kind[Body, Summary]) Deleted(ctx context.Context, l *Library) ([]Entry[Summary], error) {
 	documents, err := l.store.Deleted(ctx, k.kind)

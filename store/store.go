@@ -12,6 +12,7 @@ import (
 	"net/url"
 	"os"
 	"slices"
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -251,6 +252,28 @@ func (s *Store) List(ctx context.Context, kind Kind, chartID uint) ([]Document, 
 // made. A chart ID other than 0 lists only what was written over that chart.
 func (s *Store) Entries(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
 	return listed(kind, s.ofKind(ctx, kind, chartID), false)
+}
+
+// Page chooses some of the documents of a list.
+type Page struct {
+	// Limit is how many there are at most, 0 for all; After is the id that they come after, 0 for the first.
+	Limit int
+	After uint
+	// Search is a part of their names, whatever its case (of ASCII letters); empty for any.
+	Search string
+}
+
+// EntriesOf is Entries of one page, in the order they were made.
+func (s *Store) EntriesOf(ctx context.Context, kind Kind, chartID uint, page Page) ([]Document, error) {
+	query := s.ofKind(ctx, kind, chartID).Where("id > ?", page.After)
+	if page.Search != "" {
+		literal := strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(page.Search)
+		query = query.Where(`name LIKE ? ESCAPE '\'`, "%"+literal+"%")
+	}
+	if page.Limit > 0 {
+		query = query.Limit(page.Limit)
+	}
+	return listed(kind, query, false)
 }
 
 func (s *Store) ofKind(ctx context.Context, kind Kind, chartID uint) *gorm.DB {

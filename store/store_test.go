@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"os"
 	"path/filepath"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -434,5 +435,25 @@ func TestAFileOfEveryEarlierVersion(t *testing.T) {
 		require.Len(t, lines, 1, all[count-1].ID)
 		_, err = again.Create(t.Context(), Document{Kind: Band, Name: "band", ChartID: &tune.ID, Body: []byte("4")})
 		require.NoError(t, err, "every kind of today can be kept in it")
+	}
+}
+
+func TestAListPageByPage(t *testing.T) {
+	s := fresh(t)
+	for _, name := range []string{"Blue mud", "100% mud", "Kettle", "Under_mud", "mudlark"} {
+		_, err := s.Create(t.Context(), Document{Kind: Lick, Name: name, Body: []byte("1")})
+		require.NoError(t, err)
+	}
+	for want, page := range map[string]Page{
+		"Blue mud, 100% mud": {Limit: 2}, "Kettle, Under_mud": {Limit: 2, After: 2}, "mudlark": {Limit: 2, After: 4},
+		"Blue mud, 100% mud, Under_mud, mudlark": {Search: "MUD"}, "100% mud": {Search: "0%"}, "Under_mud": {Search: "r_m"}, "": {Search: `\`},
+	} {
+		all, err := s.EntriesOf(t.Context(), Lick, 0, page)
+		require.NoError(t, err)
+		names := []string{}
+		for _, d := range all {
+			names = append(names, d.Name)
+		}
+		assert.Equal(t, want, strings.Join(names, ", "))
 	}
 }

@@ -305,7 +305,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List the charts */
+        /** List the charts, all or page by page */
         get: operations["list-api-charts"];
         put?: never;
         /** Keep a new chart */
@@ -1606,7 +1606,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List the lines */
+        /** List the lines, all or page by page */
         get: operations["list-api-lines"];
         put?: never;
         /** Write a lick over a change of a kept tune, and keep the line */
@@ -2124,7 +2124,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List the sessions */
+        /** List the sessions, all or page by page */
         get: operations["list-api-sessions"];
         put?: never;
         /** Keep a practice session or a template */
@@ -2280,7 +2280,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List the solos */
+        /** List the solos, all or page by page */
         get: operations["list-api-solos"];
         put?: never;
         /** Keep a new solo over a tune */
@@ -2453,7 +2453,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List the takes */
+        /** List the takes, all or page by page */
         get: operations["list-api-takes"];
         put?: never;
         post?: never;
@@ -9328,6 +9328,12 @@ export interface operations {
             query?: {
                 /** @description Only those over this chart; left out for all */
                 chart?: number;
+                /** @description At most so many; left out for all */
+                limit?: number;
+                /** @description Those after the one with this id, in the order they were made */
+                after?: number;
+                /** @description Those with this in their name */
+                search?: string;
             };
             header?: never;
             path?: never;
@@ -12188,6 +12194,12 @@ export interface operations {
             query?: {
                 /** @description Only those over this chart; left out for all */
                 chart?: number;
+                /** @description At most so many; left out for all */
+                limit?: number;
+                /** @description Those after the one with this id, in the order they were made */
+                after?: number;
+                /** @description Those with this in their name */
+                search?: string;
             };
             header?: never;
             path?: never;
@@ -13460,6 +13472,12 @@ export interface operations {
             query?: {
                 /** @description Only those over this chart; left out for all */
                 chart?: number;
+                /** @description At most so many; left out for all */
+                limit?: number;
+                /** @description Those after the one with this id, in the order they were made */
+                after?: number;
+                /** @description Those with this in their name */
+                search?: string;
             };
             header?: never;
             path?: never;
@@ -13863,6 +13881,12 @@ export interface operations {
             query?: {
                 /** @description Only those over this chart; left out for all */
                 chart?: number;
+                /** @description At most so many; left out for all */
+                limit?: number;
+                /** @description Those after the one with this id, in the order they were made */
+                after?: number;
+                /** @description Those with this in their name */
+                search?: string;
             };
             header?: never;
             path?: never;
@@ -14301,6 +14325,12 @@ export interface operations {
             query?: {
                 /** @description Only those over this chart; left out for all */
                 chart?: number;
+                /** @description At most so many; left out for all */
+                limit?: number;
+                /** @description Those after the one with this id, in the order they were made */
+                after?: number;
+                /** @description Those with this in their name */
+                search?: string;
             };
             header?: never;
             path?: never;

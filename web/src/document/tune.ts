@@ -41,6 +41,9 @@ const sameMusic = (a: Chart, b: Chart) => JSON.stringify(musicOf(a)) === JSON.st
  * The tune under work: its chart as the server reads it, its map, and its saving. Every
  * edit is computed by the server, shown at once, saved behind, and can be undone.
  */
+/** How many tunes of the list are asked for at once. */
+const listPiece = 2000
+
 export const useTune = defineStore('tune', () => {
   const playing = useHands()
   const list = shallowRef<ChartEntry[]>([])
@@ -120,8 +123,19 @@ export const useTune = defineStore('tune', () => {
 
   const latestList = latestOnly()
   async function listAll() {
-    const got = await latestList((signal) => answer(client.GET('/api/charts', { signal })))
-    if (got) list.value = got
+    // The first are there at once, however many there are.
+    let all: ChartEntry[] = []
+    for (;;) {
+      const query = { limit: listPiece, after: all.at(-1)?.id }
+      const got = await latestList((signal) =>
+        answer(client.GET('/api/charts', { params: { query }, signal })),
+      )
+      if (!got) return
+      all = [...all, ...got]
+      if (got.length < listPiece) break
+      if (list.value.length < all.length) list.value = all
+    }
+    list.value = all
   }
 
   let opening = 0

@@ -26,6 +26,9 @@ const ready = ref(false)
 const tags = computed(() => [...new Set(tune.list.flatMap((entry) => entry.tags))].sort())
 const shown = computed(() => listed(tune.list, search.value, tag.value, order.value))
 
+/** How many rows are drawn; the others are found by searching. */
+const mostShown = 200
+
 /** The tunes that cannot be read: they are listed with what is wrong, and hide no others. */
 const broken = computed(() => tune.list.filter((entry) => entry.damaged))
 
@@ -115,8 +118,11 @@ const restore = (entry: ChartEntry) =>
           <li v-for="entry in broken" :key="entry.id" class="broken">
             <DamagedTune :entry="entry" @restored="attempt(list)" @remove="remove(entry)" />
           </li>
-          <li v-for="entry in shown" :key="entry.id">
+          <li v-for="entry in shown.slice(0, mostShown)" :key="entry.id">
             <TuneRow :entry="entry" @duplicate="duplicate(entry)" @remove="remove(entry)" />
+          </li>
+          <li v-if="shown.length > mostShown" class="quiet none">
+            And {{ shown.length - mostShown }} more: search for one.
           </li>
           <li v-if="!shown.length" class="quiet none">No tune is found by that.</li>
         </ul>
