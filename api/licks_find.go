@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -82,24 +83,11 @@ func (s *server) registerFindLicks(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		kept, err := library.Licks.ReadAll(ctx, s.library, 0) // the list of licks says what is wrong with the others
+		ids, known, err := s.lickIndex(ctx, read, position)
 		if err != nil {
 			return nil, err
 		}
-		ids, licks := []uint{}, []lick.Lick{}
-		for _, item := range kept {
-			l, err := item.Body.Core()
-			if err != nil {
-				return nil, err
-			}
-			set, err := l.TransposedTo(read.instrument, read.home().Tonic, position.Window)
-			if err != nil {
-				continue // it cannot be played here, so nothing can be said of it here
-			}
-			ids, licks = append(ids, item.ID), append(licks, set)
-		}
-		known := lick.NewIndex(read.instrument, read.home(), read.chart.Tempo, licks)
-		out := FoundLicks{Found: []FoundLick{}, Of: len(licks), Facets: facetsOf(read, known)}
+		out := FoundLicks{Found: []FoundLick{}, Of: len(ids), Facets: facetsOf(read, known)}
 		for _, f := range known.Find(wanted) {
 			out.Found = append(out.Found, FoundLick{
 				ID: ids[f.Index], Text: f.Text, Scales: append([]string{}, f.Facts.Scales...), Starts: f.Facts.Starts.String(), Ends: f.Facts.Ends.String(),
@@ -109,6 +97,56 @@ func (s *server) registerFindLicks(api huma.API) {
 		}
 		return &body[FoundLicks]{out}, nil
 	})
+}
+
+// lickIndexes are those that were made last: a player who looks for a lick asks again and again over the same tune.
+type lickIndexes struct {
+	mutex sync.Mutex
+	made  []madeIndex
+}
+
+// madeIndex is an index of all licks as they lie in a position, and what it was made from.
+type madeIndex struct {
+	from  string
+	ids   []uint
+	index lick.Index
+}
+
+// mostIndexes is how many are remembered (our choice: a few positions of a few tunes).
+const mostIndexes = 8
+
+// lickIndex is the index of all licks in a position, with their ids. It must not be changed.
+func (s *server) lickIndex(ctx context.Context, read playContext, position neck.Position) ([]uint, lick.Index, error) {
+	state, err := library.Licks.State(ctx, s.library)
+	if err != nil {
+		return nil, lick.Index{}, err
+	}
+	from := fmt.Sprintf("%s|%v|%v|%v|%d", state, read.instrument, read.home(), position, read.chart.Tempo)
+	s.lickIndexes.mutex.Lock()
+	defer s.lickIndexes.mutex.Unlock()
+	made := s.lickIndexes.made
+	if at := slices.IndexFunc(made, func(m madeIndex) bool { return m.from == from }); at >= 0 {
+		return made[at].ids, made[at].index, nil
+	}
+	kept, err := library.Licks.ReadAll(ctx, s.library, 0) // the list of licks says what is wrong with the others
+	if err != nil {
+		return nil, lick.Index{}, err
+	}
+	ids, licks := []uint{}, []lick.Lick{}
+	for _, item := range kept {
+		l, err := item.Body.Core()
+		if err != nil {
+			return nil, lick.Index{}, err
+		}
+		set, err := l.TransposedTo(read.instrument, read.home().Tonic, position.Window)
+		if err != nil {
+			continue // it cannot be played here, so nothing can be said of it here
+		}
+		ids, licks = append(ids, item.ID), append(licks, set)
+	}
+	index := lick.NewIndex(read.instrument, read.home(), read.chart.Tempo, licks)
+	s.lickIndexes.made = append([]madeIndex{{from, ids, index}}, made[:min(len(made), mostIndexes-1)]...)
+	return ids, index, nil
 }
 
 func (f FindLicks) wanted(o playContext, p neck.Position) (lick.Query, error) {

@@ -49,7 +49,17 @@ func queued(atOnce int) gin.HandlerFunc {
 		defer func() { <-slots }()
 		bounded, cancel := context.WithTimeout(ctx.Request.Context(), longest)
 		defer cancel()
-		ctx.Request = ctx.Request.WithContext(bounded)
+		ctx.Request = ctx.Request.WithContext(yielding{bounded})
 		ctx.Next()
 	}
+}
+
+// yielding is a context of a long computation. Whenever that asks whether anybody still waits for it, what else is to be
+// answered has its turn first: else a short question would wait until the scheduler takes the processor away.
+type yielding struct{ context.Context }
+
+// Err is that of the context.
+func (y yielding) Err() error {
+	runtime.Gosched()
+	return y.Context.Err()
 }

@@ -67,6 +67,8 @@ type server struct {
 	addresses []string
 	authority []byte
 	tls       bool
+	// lickIndexes are remembered between searches.
+	lickIndexes lickIndexes
 	// replacing is held while what is kept is copied or replaced as a whole.
 	replacing sync.Mutex
 }

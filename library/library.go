@@ -217,6 +217,11 @@ func (k Kind[Body, Summary]) List(ctx context.Context, l *Library, chartID uint)
 	return k.entries(ctx, l, documents)
 }
 
+// State is a text that changes whenever a document of the kind does.
+func (k Kind[Body, Summary]) State(ctx context.Context, l *Library) (string, error) {
+	return l.store.StateOf(ctx, k.kind)
+}
+
 // Page is List of some of them.
 func (k Kind[Body, Summary]) Page(ctx context.Context, l *Library, chartID uint, page store.Page) ([]Entry[Summary], error) {
 	documents, err := l.store.EntriesOf(ctx, k.kind, chartID, page)

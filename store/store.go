@@ -245,13 +245,20 @@ func (s *Store) ReadAny(ctx context.Context, kind Kind, id uint) (Document, erro
 // List returns every document of a kind, in the order they were made. A chart
 // ID other than 0 lists only what was written over that chart.
 func (s *Store) List(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
-	return listed(kind, s.ofKind(ctx, kind, chartID), true)
+	return listed(kind, s.ofKind(ctx, kind, chartID).Order("id"), true)
 }
 
 // Entries lists the documents of a kind without their bodies, in the order they were
 // made. A chart ID other than 0 lists only what was written over that chart.
 func (s *Store) Entries(ctx context.Context, kind Kind, chartID uint) ([]Document, error) {
-	return listed(kind, s.ofKind(ctx, kind, chartID), false)
+	return listed(kind, s.ofKind(ctx, kind, chartID).Order("id"), false)
+}
+
+// StateOf is a text that changes whenever a document of a kind does, whoever changes it.
+func (s *Store) StateOf(ctx context.Context, kind Kind) (string, error) {
+	var count, versions, newest, summaries int
+	err := s.ofKind(ctx, kind, 0).Select("COUNT(*), COALESCE(SUM(version), 0), COALESCE(MAX(id), 0), COUNT(summary)").Row().Scan(&count, &versions, &newest, &summaries)
+	return fmt.Sprint(count, " ", versions, " ", newest, " ", summaries), ofTheFile(err)
 }
 
 // Page chooses some of the documents of a list.
@@ -265,7 +272,7 @@ type Page struct {
 
 // EntriesOf is Entries of one page, in the order they were made.
 func (s *Store) EntriesOf(ctx context.Context, kind Kind, chartID uint, page Page) ([]Document, error) {
-	query := s.ofKind(ctx, kind, chartID).Where("id > ?", page.After)
+	query := s.ofKind(ctx, kind, chartID).Order("id").Where("id > ?", page.After)
 	if page.Search != "" {
 		literal := strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(page.Search)
 		query = query.Where(`name LIKE ? ESCAPE '\'`, "%"+literal+"%")
@@ -277,7 +284,7 @@ func (s *Store) EntriesOf(ctx context.Context, kind Kind, chartID uint, page Pag
 }
 
 func (s *Store) ofKind(ctx context.Context, kind Kind, chartID uint) *gorm.DB {
-	query := s.db.WithContext(ctx).Model(&Document{}).Where("kind = ?", kind).Order("id")
+	query := s.db.WithContext(ctx).Model(&Document{}).Where("kind = ?", kind)
 	if chartID != 0 {
 		query = query.Where("chart_id = ?", chartID)
 	}
