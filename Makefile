@@ -6,7 +6,15 @@ VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts web/tsconfig.json
 GO_SOURCES := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum
 
-.PHONY: demo serve build test check e2e bench fmt api fuzz screenshots chromium clean
+# What a release is built with: the same sources give the same bytes wherever and whenever they are built.
+RELEASE_FLAGS := -trimpath -buildvcs=false -ldflags "-s -w -buildid= -X main.version=$(VERSION)"
+PLATFORMS := linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64 windows/arm64
+
+.PHONY: help demo serve build test check e2e bench fmt api fuzz screenshots chromium release release-check audit clean
+.DEFAULT_GOAL := help
+
+help: ## this list
+	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sort | awk -F ':.*## ' '{ printf "  make %-14s %s\n", $$1, $$2 }'
 
 demo: bin/undaris ## start with the demo set
 	./bin/undaris demo
@@ -14,7 +22,7 @@ demo: bin/undaris ## start with the demo set
 serve: bin/undaris ## start with your own data
 	./bin/undaris serve
 
-build: bin/undaris
+build: bin/undaris ## build bin/undaris, the page embedded
 
 bin/undaris: web/dist/index.html $(GO_SOURCES) $(wildcard demo/*/*.json)
 	go build -trimpath -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/undaris
@@ -29,7 +37,7 @@ web/dist/index.html: web/node_modules/.package-lock.json $(WEB_SOURCES)
 
 test: check e2e ## all that must hold before a change lands
 
-check: web/dist/index.html
+check: web/dist/index.html ## all of test but the browser
 	test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
@@ -37,7 +45,7 @@ check: web/dist/index.html
 	cd web && npm run -s lint && npm run -s format:check && npm run -s types && npm run -s unit
 	go test $$(go list ./... | grep -v /e2e)
 
-e2e: web/dist/index.html chromium
+e2e: web/dist/index.html chromium ## the browser tests alone
 	go test -count=1 -timeout 14m -parallel 3 ./e2e
 
 chromium:
@@ -53,7 +61,7 @@ fuzz: ## half a minute for each reader
 	go test -run '^$$' -fuzz FuzzParseChord -fuzztime 30s ./core/harmony
 	go test -run '^$$' -fuzz FuzzReadBar -fuzztime 30s ./core/chart
 	go test -run '^$$' -fuzz FuzzReadTuning -fuzztime 30s ./core/neck
-	for format in document grid chordpro musicxml midifile tabtext soundfile; do \
+	for format in bundle document grid chordpro musicxml midifile tabtext soundfile; do \
 		for reader in $$(go test ./format/$$format -list '^Fuzz' | grep '^Fuzz'); do \
 			go test -run '^$$' -fuzz "^$$reader\$$" -fuzzminimizetime 10x -fuzztime 30s ./format/$$format || exit 1; done; done
 
@@ -61,12 +69,32 @@ api: web/node_modules/.package-lock.json ## write openapi.json and the client fr
 	go test ./api -run TestOpenAPIFileIsCurrent -update
 	cd web && npm run -s api
 
-fmt: web/node_modules/.package-lock.json
+fmt: web/node_modules/.package-lock.json ## format everything
 	gofmt -w $$(git ls-files '*.go')
 	cd web && npm run -s format
 
 screenshots: web/dist/index.html chromium ## write docs/screenshots from the demo set
 	go test -count=1 ./e2e -run TestScreenshots -screenshots ../docs/screenshots
 
-clean:
-	rm -rf bin web/dist web/node_modules e2e/failures
+release: web/dist/index.html ## build release/: one file for each system, checksums, licences, a bill of materials
+	rm -rf release && mkdir release
+	for platform in $(PLATFORMS); do \
+		system=$${platform%/*} machine=$${platform#*/} suffix=; \
+		test $$system != windows || suffix=.exe; \
+		GOOS=$$system GOARCH=$$machine go build $(RELEASE_FLAGS) -o release/undaris-$(VERSION)-$$system-$$machine$$suffix ./cmd/undaris || exit 1; done
+	cp web/public/licences.txt LICENSE CHANGELOG.md release/
+	go run ./cmd/billofmaterials release/undaris-$(VERSION)-linux-amd64 web/package-lock.json $(VERSION) > release/bill-of-materials.json
+	cd release && sha256sum -- * > checksums.txt
+
+release-check: release ## build the release twice, the page too, and compare
+	mv release/checksums.txt first-checksums.txt
+	rm -rf web/dist && $(MAKE) --no-print-directory release
+	diff first-checksums.txt release/checksums.txt && echo "both are equal"
+	rm first-checksums.txt
+
+audit: web/node_modules/.package-lock.json ## look for known faults of what we use; says when that cannot be known
+	@go run golang.org/x/vuln/cmd/govulncheck@v1.1.4 ./... || echo "govulncheck: see above; where it could not fetch its data, nothing is known of the Go modules"
+	@cd web && npm audit --omit=dev || echo "npm audit: see above; where it could not reach the registry's advisories, nothing is known of the packages"
+
+clean: ## remove all that was built
+	rm -rf bin release web/dist web/node_modules e2e/failures

@@ -9,8 +9,8 @@ import (
 	"strconv"
 	"time"
 
+	"github.com/boombuler/barcode/qr"
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/yeqown/go-qrcode/v2"
 )
 
 // Access says how other devices in the house reach this machine, and which were let in.
@@ -75,27 +75,22 @@ func (s *server) registerAccess(api huma.API) {
 	})
 }
 
-// modules are those of a QR code.
-type modules struct{ dark [][]bool }
-
-// Write takes the modules from the library that computes them.
-func (m *modules) Write(matrix qrcode.Matrix) error {
-	m.dark = matrix.Bitmap()
-	return nil
-}
-
-// Close is nothing: they are in memory.
-func (m *modules) Close() error { return nil }
-
 // QRModules are the modules of an address as a QR code: rows of dark (true) and light ones, without a margin.
 func QRModules(address string) ([][]bool, error) {
-	code, err := qrcode.NewWith(address, qrcode.WithErrorCorrectionLevel(qrcode.ErrorCorrectionMedium))
+	code, err := qr.Encode(address, qr.M, qr.Auto)
 	if err != nil {
 		return nil, err
 	}
-	m := modules{}
-	err = code.Save(&m)
-	return m.dark, err
+	size := code.Bounds()
+	dark := make([][]bool, size.Dy())
+	for y := range dark {
+		dark[y] = make([]bool, size.Dx())
+		for x := range dark[y] {
+			brightness, _, _, _ := code.At(size.Min.X+x, size.Min.Y+y).RGBA()
+			dark[y][x] = brightness == 0
+		}
+	}
+	return dark, nil
 }
 
 // quietModules is the margin of a QR code, as ISO/IEC 18004 asks.

@@ -141,7 +141,7 @@ func openAsItIs(path string) (*Store, error) {
 		return nil, fmt.Errorf("opening the data file %s: %w", path, &FileError{Cause: Damaged, err: fmt.Errorf("it has only %d bytes", info.Size())})
 	}
 	pragmas := url.Values{
-		"_pragma":      {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
+		"_pragma":      {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(15000)", "synchronous(FULL)"},
 		"_txlock":      {"immediate"},
 		"_time_format": {"sqlite"},
 		"_timezone":    {"UTC"},
