@@ -5,6 +5,7 @@ import (
 	"encoding/binary"
 	"io"
 	"math"
+	"os"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -159,4 +160,40 @@ func FuzzOpen(f *testing.F) {
 			}
 		}
 	})
+}
+
+// Files of the reference encoder (flac 1.4.2): sines of 220 Hz at half and 440 Hz at a quarter of full scale, the latter
+// on the second channel alone.
+func TestFLACOfTheReferenceEncoder(t *testing.T) {
+	for name, want := range map[string]struct {
+		rate, channels int
+		kind           string
+		value          func(seconds float64) float64
+	}{
+		"mono16":   {22050, 1, "16 bits, FLAC", func(s float64) float64 { return 0.5 * math.Sin(2*math.Pi*220*s) }},
+		"stereo24": {48000, 2, "24 bits, FLAC", func(s float64) float64 { return (0.5*math.Sin(2*math.Pi*220*s) + 0.25*math.Sin(2*math.Pi*440*s)) / 2 }},
+	} {
+		file, err := os.ReadFile("testdata/" + name + ".flac")
+		require.NoError(t, err)
+		s, err := Open(bytes.NewReader(file))
+		require.NoError(t, err)
+		assert.Equal(t, want.kind, s.Kind)
+		assert.Equal(t, []int{want.rate, want.channels}, []int{s.Rate, s.Channels})
+		all := readAll(t, s)
+		require.Len(t, all, 6000)
+		for n, sample := range all {
+			require.InDelta(t, want.value(float64(n)/float64(want.rate)), sample, 1e-4, "%s, sample %d", name, n)
+		}
+		assert.Empty(t, s.Remarks())
+
+		// One that is cut off is read as far as it goes, and says so.
+		s, err = Open(bytes.NewReader(file[:len(file)*2/3]))
+		require.NoError(t, err)
+		part := readAll(t, s)
+		assert.Less(t, len(part), 6000)
+		assert.NotEmpty(t, s.Remarks())
+		for n, sample := range part {
+			require.Equal(t, all[n], sample)
+		}
+	}
 }
