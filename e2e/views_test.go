@@ -71,6 +71,7 @@ func TestEveryViewIsNamedFitsAndCanBeRead(t *testing.T) {
 			assert.Empty(t, unplaced)
 			assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), 1280, "not wider than the window")
 			assert.LessOrEqual(t, js[int](p, "document.documentElement.scrollHeight"), 800, "not higher than the window")
+			assert.LessOrEqual(t, js[int](p, "document.querySelector('nav').scrollHeight"), 800, "nor is the rail")
 			for _, look := range []string{"day", "night"} {
 				assert.Empty(t, js[[]string](p, faint), "texts that are hard to read by %s", look)
 				p.Press("n")

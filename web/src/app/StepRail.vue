@@ -64,8 +64,9 @@ nav {
   display: flex;
   flex-direction: column;
   align-items: center;
-  gap: 8px;
-  padding: 18px 8px 14px;
+  gap: 4px;
+  padding: 16px 8px 10px;
+  overflow-y: auto;
   background: var(--shade);
 }
 a {
@@ -74,11 +75,11 @@ a {
 }
 .name {
   font-weight: 750;
-  margin-bottom: 18px;
+  margin-bottom: 10px;
 }
 .step {
   width: 100%;
-  padding: 8px 0;
+  padding: 6px 0;
   border-radius: 9px;
   border-left: 4px solid transparent;
   text-align: center;
@@ -109,6 +110,9 @@ a {
   cursor: pointer;
   padding: 6px 8px;
   border-radius: 6px;
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
 }
 .hands {
   display: flex;
@@ -136,6 +140,7 @@ a {
     flex-direction: row;
     justify-content: space-around;
     gap: 0;
+    overflow: visible;
     padding: 4px max(4px, env(safe-area-inset-left)) calc(4px + env(safe-area-inset-bottom));
     border-top: 1px solid var(--line);
   }
