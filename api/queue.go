@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"regexp"
 	"runtime"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -18,7 +19,19 @@ var longPaths = regexp.MustCompile(`^/api/(compute/solo(/whole|/etude)?|compute/
 const (
 	mostWaiting = 64
 	longest     = 2 * time.Minute
+	// longestFile is for what hears a recording of an hour, or reads a bundle of many.
+	longestFile = 30 * time.Minute
+	// toAnswer is left for the answer after the computation.
+	toAnswer = time.Minute
 )
+
+// boundOf is how long a computation may take.
+func boundOf(path string) time.Duration {
+	if strings.HasPrefix(path, "/api/compute/") {
+		return longest
+	}
+	return longestFile
+}
 
 func longAtOnce() int { return max(1, runtime.GOMAXPROCS(0)-1) }
 
@@ -47,7 +60,10 @@ func queued(atOnce int) gin.HandlerFunc {
 			return
 		}
 		defer func() { <-slots }()
-		bounded, cancel := context.WithTimeout(ctx.Request.Context(), longest)
+		bound := boundOf(ctx.Request.URL.Path)
+		// The server gives up on an answer sooner than that; a writer that knows no deadline, as that of a test, has none.
+		_ = http.NewResponseController(ctx.Writer).SetWriteDeadline(time.Now().Add(bound + toAnswer))
+		bounded, cancel := context.WithTimeout(ctx.Request.Context(), bound)
 		defer cancel()
 		ctx.Request = ctx.Request.WithContext(yielding{bounded})
 		ctx.Next()

@@ -78,4 +78,26 @@ func TestWhichRequestsAreLong(t *testing.T) {
 	} {
 		assert.Equal(t, long, longPaths.MatchString(path), path)
 	}
+	assert.Equal(t, longest, boundOf("/api/compute/solo"))
+	assert.Equal(t, longestFile, boundOf("/api/recordings/1/take"), "an hour of sound is heard in some minutes")
+}
+
+// A long computation may answer after the time that the server gives to others.
+func TestALongComputationMayAnswerLate(t *testing.T) {
+	gin.SetMode(gin.ReleaseMode)
+	router := gin.New()
+	router.Use(queued(1))
+	router.POST("/api/compute/solo", func(ctx *gin.Context) {
+		time.Sleep(300 * time.Millisecond)
+		ctx.String(http.StatusOK, "planned")
+	})
+	server := httptest.NewUnstartedServer(router)
+	server.Config.WriteTimeout = 100 * time.Millisecond
+	server.Start()
+	defer server.Close()
+	answer, err := http.Post(server.URL+"/api/compute/solo", "application/json", nil)
+	if assert.NoError(t, err) {
+		assert.Equal(t, http.StatusOK, answer.StatusCode)
+		assert.NoError(t, answer.Body.Close())
+	}
 }
