@@ -2,6 +2,7 @@ package library
 
 import (
 	"context"
+	"errors"
 	"log/slog"
 	"os"
 	"time"
@@ -104,7 +105,7 @@ func OpenKept(ctx context.Context, b *Backups) (*store.Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := st.Check(ctx, true); err != nil {
+	if err := errors.Join(st.Check(ctx, true), st.CheckWritable(ctx)); err != nil {
 		_ = st.Close()
 		return nil, err
 	}

@@ -106,6 +106,11 @@ func (s *Store) ReplaceWith(ctx context.Context, from string) error {
 	return migrate(s.db)
 }
 
+// CheckWritable says whether the data file can be written; a *FileError where it cannot.
+func (s *Store) CheckWritable(ctx context.Context) error {
+	return ofTheFile(s.db.WithContext(ctx).Exec("UPDATE settings SET version = version WHERE name IS NULL").Error)
+}
+
 // Checkpoint brings what was written into the data file itself, so that a copy of that one file has all of it. It
 // waits for nobody: where others write at the moment, a part stays beside it.
 func (s *Store) Checkpoint(ctx context.Context) error {

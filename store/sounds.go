@@ -94,6 +94,9 @@ func (s *Sounds) Keep(from io.Reader) (hash string, bytes int64, err error) {
 	if closed := file.Close(); err == nil {
 		err = closed
 	}
+	if isDiskFull(err) {
+		err = &FileError{Cause: DiskFull, err: err}
+	}
 	if err != nil {
 		return "", 0, err
 	}

@@ -80,7 +80,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 		}
 	}()
 	if err := fill(context.Background(), library.New(data, log), backups.Sounds, s.demo); err != nil {
-		return fmt.Errorf("filling the new data file %s: %w", s.data, inPlainWords(err, backups))
+		return inPlainWords(fmt.Errorf("filling the new data file %s: %w", s.data, err), backups)
 	}
 	_, port, err := net.SplitHostPort(listener.Addr().String())
 	if err != nil {

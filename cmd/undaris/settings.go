@@ -90,7 +90,7 @@ func defaultData(demo bool) (string, error) {
 		return "", err
 	}
 	if err := os.MkdirAll(folder, 0o700); err != nil {
-		return "", fmt.Errorf("making the data directory: %w", err)
+		return "", fmt.Errorf("the data directory %s cannot be made; make it, or name a file with --data", folder)
 	}
 	if demo {
 		return filepath.Join(folder, "demo.db"), nil
