@@ -21,6 +21,10 @@ func guarded(t *testing.T) (*Access, func(time.Duration), string) {
 	require.NoError(t, err)
 	require.False(t, a.HasPassphrase())
 	require.NoError(t, a.SetPassphrase("slow river"))
+	// As costly as it is a test of many guesses would take long.
+	cheap := hashed{Salt: a.kept.Passphrase.Salt, Memory: 64, Passes: 1}
+	cheap.Key = cheap.keyOf("slow river")
+	a.kept.Passphrase = cheap
 	return a, func(d time.Duration) { now = now.Add(d) }, path
 }
 
@@ -117,6 +121,8 @@ func assertWait(err error, wait **WaitError) bool {
 func TestPassphrases(t *testing.T) {
 	a, _, path := guarded(t)
 	assert.ErrorIs(t, a.SetPassphrase("äöüäöüä"), ErrShort)
+	require.NoError(t, a.SetPassphrase("slow river again"))
+	assert.Equal(t, []uint32{memoryKiB, passes}, []uint32{a.kept.Passphrase.Memory, a.kept.Passphrase.Passes})
 	assert.NoError(t, a.SetPassphrase("äöüäöüäö"))
 	assert.Error(t, a.SetPassphrase(strings.Repeat("x", 1001)))
 	one, err := MadeUp()

@@ -67,7 +67,7 @@ func (s *server) registerAccess(api huma.API) {
 		}
 		return &body[Access]{view}, nil
 	})
-	huma.Delete(api, "/api/access/{id}", func(_ context.Context, in *recordingID) (*struct{}, error) {
+	huma.Delete(api, "/api/access/{id}", func(_ context.Context, in *byTextID) (*struct{}, error) {
 		if s.access == nil {
 			return nil, nil
 		}
@@ -109,4 +109,4 @@ func qrPicture(address string) (QRPicture, error) {
 	return QRPicture{Size: len(dark) + 2*quietModules, Path: path.String()}, err
 }
 
-func itoaSeconds(d time.Duration) string { return strconv.Itoa(int(math.Ceil(d.Seconds()))) }
+func wholeSeconds(d time.Duration) string { return strconv.Itoa(int(math.Ceil(d.Seconds()))) }

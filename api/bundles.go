@@ -188,7 +188,7 @@ func (s *server) registerBundles(api huma.API) {
 		have, err := s.uploads.Add(in.ID, in.At, in.RawBody)
 		return &body[BundleSoFar]{BundleSoFar{Have: have}}, bundleProblem(err)
 	})
-	huma.Get(api, "/api/bundles/{id}", func(ctx context.Context, in *recordingID) (*body[BundlePreview], error) {
+	huma.Get(api, "/api/bundles/{id}", func(ctx context.Context, in *byTextID) (*body[BundlePreview], error) {
 		b, opened, err := s.uploads.Open(in.ID)
 		if err != nil {
 			return nil, bundleProblem(err)
@@ -227,7 +227,7 @@ func (s *server) registerBundles(api huma.API) {
 			Answers: done.Answers, Entries: done.Entries, Sounds: done.Sounds, Before: backupOf(before),
 		}}, nil
 	})
-	huma.Delete(api, "/api/bundles/{id}", func(_ context.Context, in *recordingID) (*struct{}, error) {
+	huma.Delete(api, "/api/bundles/{id}", func(_ context.Context, in *byTextID) (*struct{}, error) {
 		return nil, bundleProblem(s.uploads.Discard(in.ID))
 	})
 }

@@ -108,7 +108,7 @@ func (s *server) registerEntrance(router *gin.Engine) {
 		switch {
 		case errors.As(err, &wait):
 			s.log.Warn("a passphrase was not looked at: too many wrong ones", "from", from, "wait", wait.For)
-			ctx.Header("Retry-After", itoaSeconds(wait.For))
+			ctx.Header("Retry-After", wholeSeconds(wait.For))
 			show(ctx, http.StatusTooManyRequests, entranceView{Next: next, Problem: wait.Error()})
 		case errors.Is(err, access.ErrWrong):
 			s.log.Warn("a wrong passphrase", "from", from)

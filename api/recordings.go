@@ -87,7 +87,7 @@ type KeyEvent struct {
 	Cents    float64 `json:"cents,omitempty" doc:"Where the wheel stands"`
 }
 
-type recordingID struct {
+type byTextID struct {
 	ID string `path:"id" maxLength:"40"`
 }
 
@@ -206,7 +206,7 @@ func (s *server) registerRecordings(api huma.API) {
 		view, err := keptTake(ctx, item)
 		return &tagged[KeptTake]{ETag: etag(item.Version), Body: view}, err
 	}, created)
-	huma.Delete(api, "/api/recordings/{id}", func(_ context.Context, in *recordingID) (*struct{}, error) {
+	huma.Delete(api, "/api/recordings/{id}", func(_ context.Context, in *byTextID) (*struct{}, error) {
 		return nil, recordingProblem(s.recordings.Discard(in.ID))
 	})
 }

@@ -111,8 +111,8 @@ func TestAPortInUseGetsAPlainSentence(t *testing.T) {
 	assert.Equal(t, 1, strings.Count(string(out), "\n"), "one line, no trace: %s", out)
 	out, err = exec.Command(program, "serve", "--addr", "0.0.0.0:0").CombinedOutput()
 	require.Error(t, err)
-	assert.Contains(t, string(out), "set a passphrase")
+	assert.Contains(t, string(out), "add --tls")
 	out, err = exec.Command(program, "dance").CombinedOutput()
 	require.Error(t, err)
-	assert.Contains(t, string(out), "there are serve, demo, survey, ear and version")
+	assert.Contains(t, string(out), "there are serve, demo, backup, restore, check, export, import, survey, ear and version")
 }

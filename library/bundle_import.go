@@ -127,7 +127,7 @@ func (p planned) keep(ctx context.Context, st *store.Store, ids idMap, differing
 			done.Replaced, done.New = done.Replaced-1, done.New+1
 		}
 		ids[p.ID] = p.local
-		return st.Bring(ctx, p.local, d)
+		return st.ReplaceKeepingBefore(ctx, p.local, d)
 	case p.state == StateDiffers:
 		done.KeptBoth++
 		d.UID, d.ID, d.Label = "", 0, ""

@@ -22,7 +22,7 @@ import (
 	"undaris/store"
 )
 
-var kills = flag.Int("kills", 4, "how often each work is killed")
+var kills = flag.Int("kills", 3, "how often each work is killed")
 
 // workVariable names the work that this program is started again for, to be killed in the middle of it.
 const workVariable = "UNDARIS_TEST_WORK"

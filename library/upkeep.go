@@ -23,14 +23,15 @@ const (
 	lookEvery  = 5 * time.Second
 	quietAfter = 10 * time.Second
 	tidyEvery  = 6 * time.Hour
+	// firstTidy leaves the start, and whoever opens the page then, alone.
+	firstTidy = 15 * time.Second
 )
 
 // Run keeps at it until the context ends.
 func (u Upkeep) Run(ctx context.Context) {
-	u.tidy(ctx)
 	ticks := time.NewTicker(lookEvery)
 	defer ticks.Stop()
-	tidied := time.Now()
+	tidied := time.Now().Add(firstTidy - tidyEvery)
 	for {
 		select {
 		case <-ctx.Done():

@@ -155,9 +155,9 @@ func (s *Store) Empty(ctx context.Context) error {
 	})
 }
 
-// Bring brings a deleted document back, or puts a version from elsewhere in the place of the present one, which stays
+// ReplaceKeepingBefore brings a deleted document back, or puts a version from elsewhere in the place of the present one, which stays
 // as a revision.
-func (s *Store) Bring(ctx context.Context, id uint, d Document) error {
+func (s *Store) ReplaceKeepingBefore(ctx context.Context, id uint, d Document) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		before := Document{}
 		if err := tx.Unscoped().First(&before, id).Error; err != nil {

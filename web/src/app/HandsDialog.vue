@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../controls/AppIcon.vue'
 import Dialog from 'primevue/dialog'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
@@ -79,7 +80,7 @@ function useNearest() {
             :aria-label="`Forget ${i.name}`"
             @click="hands.forgetOwn(i.name)"
           >
-            <i class="pi pi-times" />
+            <AppIcon name="times" />
           </button>
         </span>
       </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../controls/AppIcon.vue'
 import { computed } from 'vue'
 import { following } from '../address/following'
 import PillSelect from '../controls/PillSelect.vue'
@@ -64,13 +65,7 @@ const looped = computed(() => {
       :title="player.silent ? 'Play (space)' : 'Stop (space)'"
       @click="player.toggle()"
     >
-      <i
-        :class="{
-          'pi pi-play': player.silent,
-          'pi pi-spin pi-spinner': player.state === 'loading',
-          'pi pi-stop': player.state === 'playing',
-        }"
-      />
+      <AppIcon :name="player.silent ? 'play' : player.state === 'loading' ? 'spinner' : 'stop'" />
     </button>
   </span>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../controls/AppIcon.vue'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useHands } from '../document/hands'
@@ -25,7 +26,7 @@ useKeys(
 </script>
 
 <template>
-  <nav aria-label="Steps">
+  <nav aria-label="Steps" :class="{ outside: !inTune }">
     <RouterLink class="name" to="/">undaris</RouterLink>
     <template v-if="inTune">
       <RouterLink v-for="step in steps" :key="step.name" class="step" :to="to(step.name)">
@@ -41,14 +42,14 @@ useKeys(
       title="Neck and hands (g)"
       @click="$emit('hands')"
     >
-      <i class="pi pi-sliders-h" />
+      <AppIcon name="sliders" />
       <span v-if="hands.player.instrument">{{ hands.player.instrument.name }}</span>
     </button>
     <RouterLink class="plain" to="/data" aria-label="Your data" title="Your data: backups, in and out">
-      <i class="pi pi-database" />
+      <AppIcon name="database" />
     </RouterLink>
     <button type="button" class="plain" :aria-label="night ? 'Day look' : 'Night look'" @click="toggleNight">
-      <i :class="night ? 'pi pi-sun' : 'pi pi-moon'" />
+      <AppIcon :name="night ? 'sun' : 'moon'" />
     </button>
     <button type="button" class="plain" @click="$emit('keys')">? keys</button>
   </nav>
@@ -175,8 +176,12 @@ a {
     min-width: 34px;
     padding: 4px 1px;
   }
-  .plain {
+  nav:not(.outside) .plain {
     display: none;
+  }
+  .outside .name {
+    display: block;
+    margin: 0;
   }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../controls/AppIcon.vue'
 import { computed } from 'vue'
 import { useUndo } from '../document/undo'
 import { signs } from '../controls/spelling'
@@ -24,7 +25,7 @@ async function step(which: typeof undo) {
     :disabled="!label"
     @click="step(undo)"
   >
-    <i class="pi pi-undo" />
+    <AppIcon name="undo" />
   </button>
   <button
     type="button"
@@ -34,7 +35,7 @@ async function step(which: typeof undo) {
     :disabled="!redoLabel"
     @click="step(redo)"
   >
-    <i class="pi pi-undo mirrored" />
+    <AppIcon name="undo" class="mirrored" />
   </button>
 </template>
 

@@ -1,5 +1,4 @@
 import '@fontsource-variable/atkinson-hyperlegible-next'
-import 'primeicons/primeicons.css'
 import './theme/signs.css'
 import './theme/page.css'
 

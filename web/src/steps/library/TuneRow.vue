@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../../controls/AppIcon.vue'
 import type { ChartEntry } from '../../api/client'
 import { factsOf } from './ordering'
 
@@ -32,7 +33,7 @@ const practised = (entry: ChartEntry) =>
     title="Duplicate"
     @click="$emit('duplicate')"
   >
-    <i class="pi pi-copy" />
+    <AppIcon name="copy" />
   </button>
   <button
     type="button"
@@ -41,7 +42,7 @@ const practised = (entry: ChartEntry) =>
     title="Delete"
     @click="$emit('remove')"
   >
-    <i class="pi pi-trash" />
+    <AppIcon name="trash" />
   </button>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../../controls/AppIcon.vue'
 import { ref, watch } from 'vue'
 import type { KeptLick, LineEntry } from '../../api/client'
 import PillSelect from '../../controls/PillSelect.vue'
@@ -59,7 +60,7 @@ const pick = (options: string[]) => [
         title="find by what they are"
         @click="finding.toggle()"
       >
-        <i class="pi pi-sliders-h" />
+        <AppIcon name="sliders" />
       </button>
     </div>
     <p v-if="finding.chips.value.length" class="chips">
@@ -71,7 +72,7 @@ const pick = (options: string[]) => [
         :aria-label="`Not ${signs(c.text)}`"
         @click="finding.ask(c.name, undefined)"
       >
-        {{ signs(c.text) }} <i class="pi pi-times" />
+        {{ signs(c.text) }} <AppIcon name="times" />
       </button>
     </p>
     <div v-if="finding.showing.value" class="asking">
@@ -151,7 +152,7 @@ const pick = (options: string[]) => [
               :aria-label="`Delete ${entry.name}`"
               @click="$emit('remove', entry)"
             >
-              <i class="pi pi-trash" />
+              <AppIcon name="trash" />
             </button>
           </li>
         </ol>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../../controls/AppIcon.vue'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import type { LayoutChoice } from '../../api/client'
@@ -118,7 +119,7 @@ function chooseBound(end: 'low' | 'high', to: string) {
         full neck
       </button>
       <button type="button" class="chip" aria-label="Hear the shape" @click="$emit('hear')">
-        <i class="pi pi-volume-up" />
+        <AppIcon name="volume" />
       </button>
       <RouterLink class="chip ask" title="Walk it through the chords, as an exercise" :to="walk">
         walk it

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AppIcon from '../../controls/AppIcon.vue'
 import { useBand } from '../../document/band'
 import { usePlayer } from '../../sound/player'
 
@@ -10,7 +11,7 @@ const player = usePlayer()
 <template>
   <div class="thumb">
     <button type="button" class="primary big" @click="player.toggle()">
-      <i :class="player.silent ? 'pi pi-play' : 'pi pi-stop'" /> {{ player.silent ? 'play' : 'stop' }}
+      <AppIcon :name="player.silent ? 'play' : 'stop'" /> {{ player.silent ? 'play' : 'stop' }}
     </button>
     <button
       type="button"
