@@ -124,6 +124,9 @@ a {
   overflow-wrap: anywhere;
   font-size: 0.82rem;
 }
+.plain .app-icon {
+  font-size: 1.05rem;
+}
 .plain:hover {
   color: var(--ink);
 }

@@ -19,17 +19,17 @@ defineProps<{ name: keyof typeof pictures }>()
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- the pictures ship with the page -->
-  <i class="icon" :class="{ turning: name === 'spinner' }" aria-hidden="true" v-html="pictures[name]" />
+  <i class="app-icon" :class="{ turning: name === 'spinner' }" aria-hidden="true" v-html="pictures[name]" />
 </template>
 
 <style scoped>
-.icon {
+.app-icon {
   display: inline-flex;
-  width: 1.15em;
-  height: 1.15em;
-  vertical-align: -0.18em;
+  width: 1.3em;
+  height: 1.3em;
+  vertical-align: -0.25em;
 }
-.icon :deep(svg) {
+.app-icon :deep(svg) {
   width: 100%;
   height: 100%;
   fill: currentColor;

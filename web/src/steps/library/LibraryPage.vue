@@ -190,10 +190,12 @@ section {
   flex: 0 1 28rem;
 }
 .head {
+  flex-wrap: wrap;
   align-items: center;
+  row-gap: 0.4rem;
 }
 .head h2 {
-  flex: 1;
+  flex: 1 1 6rem;
 }
 .search {
   width: 11rem;

@@ -53,7 +53,8 @@ a {
   display: flex;
   align-items: center;
   justify-content: space-between;
-  gap: 1rem;
+  flex-wrap: wrap;
+  gap: 0 1rem;
   padding: 0.5rem 0.6rem;
   border-radius: 8px;
   color: inherit;
@@ -67,13 +68,13 @@ a:hover {
   flex-direction: column;
   min-width: 0;
   overflow-wrap: anywhere;
-  flex: 1;
+  flex: 1 1 11rem;
 }
 .small {
   font-size: 0.84rem;
 }
 .facts {
-  flex: none;
+  flex: 0 1 auto;
 }
 .icon {
   width: 34px;
