@@ -152,6 +152,12 @@ function chooseBound(end: 'low' | 'high', to: string) {
 .right {
   margin-left: auto;
 }
+@media (max-width: 1200px) {
+  .bar,
+  .group {
+    flex-wrap: wrap;
+  }
+}
 .bar .chip {
   padding: 0.14rem 0.6rem;
 }
