@@ -52,7 +52,7 @@ func (g *guesses) wait(address string, now time.Time) time.Duration {
 	return min(wait, longestWait) - now.Sub(one.last)
 }
 
-// wrong notes a wrong passphrase. It returns how long everybody has to wait, where there were too many from everywhere.
+// wrong notes a wrong passphrase of an address.
 func (g *guesses) wrong(address string, now time.Time) {
 	if len(g.of) >= mostTracked {
 		for known, one := range g.of {

@@ -43,9 +43,8 @@ type BundleItem struct {
 	Kind  store.Kind
 	Name  string
 	State State
-	// Saved is when it was saved last, here the same of what is here.
-	Saved time.Time
-	Here  time.Time
+	// Saved is when it was saved last in the bundle, Here when the one that is kept here was; zero for what is new.
+	Saved, Here time.Time
 }
 
 // Preview says what reading a bundle would bring.

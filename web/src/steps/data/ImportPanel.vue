@@ -23,11 +23,10 @@ const differs = computed(() => preview.value?.items.some((item) => item.state ==
 const brings = computed(() => {
   const bundle = preview.value
   if (!bundle) return []
-  const rows = bundle.counts.map(({ kind, ...count }) => {
-    const [one, many] = named(kind)
-    return { what: many, new: count.new, differs: count.differs, same: count.same, one }
+  return bundle.counts.map(({ kind, ...count }) => {
+    const [, many] = named(kind)
+    return { what: many, ...count }
   })
-  return rows
 })
 const nothing = computed(() => {
   const bundle = preview.value
