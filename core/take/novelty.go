@@ -11,6 +11,9 @@ const (
 	noveltySize    = 4096
 	noveltyLongest = 3600 // samples: 150 ms
 	noveltyLeast   = 1200 // 50 ms
+	noveltyShort   = 1500
+	// clearerShort is by how much the salience is to be better in a short piece.
+	clearerShort = 0.1
 	// noveltyLag is how many samples after an onset and before it are left out: the stroke itself.
 	noveltyLag = 120
 	// noveltyFrames is how many frames after an onset its novelty is known.
@@ -48,15 +51,29 @@ type fresh struct {
 	total    float64
 	first    newPitch
 	second   newPitch
+	// short is what is new in a short piece, where that is clearer; nil elsewhere.
+	short *fresh
 }
 
 // of is what is new at an onset, with at most so many samples until the next.
 func (v *novelty) of(f *frames, at float64, until int) *fresh {
-	middle := int(math.Round(at * Rate))
 	length := min(until-noveltyLag/2, noveltyLongest)
 	if length < noveltyLeast {
 		return nil
 	}
+	new := v.over(f, at, length)
+	// A string that is bent at once blurs a long piece.
+	if new.first.salience < clearlyNew && length > noveltyShort {
+		if short := v.over(f, at, noveltyShort); short.first.salience > new.first.salience+clearerShort {
+			new.short = short
+		}
+	}
+	return new
+}
+
+// over is what is new in a piece of so many samples after an onset, beside the one before it.
+func (v *novelty) over(f *frames, at float64, length int) *fresh {
+	middle := int(math.Round(at * Rate))
 	v.after = v.spectrum(f.cut(middle+noveltyLag, length), v.after)
 	v.before = v.spectrum(f.cut(middle-noveltyLag/2-length, length), v.before)
 	new := &fresh{spectrum: make([]float64, len(v.after))}

@@ -117,7 +117,7 @@ func (s *segmenter) regionNotes(from, to int) {
 			return
 		}
 	}
-	begin := 0
+	begin, leaps := 0, false
 	all := append(moves(curve), move{from: len(curve) - 1, to: len(curve) - 1})
 	attack, slidFrom, onsetAt := Picked, 0, struck.seconds
 	if at >= 0 {
@@ -128,7 +128,7 @@ func (s *segmenter) regionNotes(from, to int) {
 		if goesOn { // the pending note has this piece too; slurs and slides go on from it
 			s.extend(first, first+len(piece), piece)
 			goesOn = false
-		} else if len(piece) >= noteFrames && (attack == Picked || s.stands(first+begin, len(piece))) {
+		} else if len(piece) >= noteFrames && (attack == Picked || s.stands(first+begin, len(piece), leaps)) {
 			next := s.note(onsetAt, attack, slidFrom, first+begin, piece, first, last)
 			if s.passedOver(next) {
 				next.Attack = Slid
@@ -139,6 +139,7 @@ func (s *segmenter) regionNotes(from, to int) {
 			s.pending = next
 		}
 		begin, attack, slidFrom = m.to, m.attack, 0
+		leaps = m.attack != Slid && math.Abs(m.semitones) > slurSpan
 		onsetAt = float64(first)*hopSeconds + float64(m.from+m.to)/2*hopSeconds
 		if m.attack == Slid {
 			onsetAt = float64(first+m.to-moveSpan) * hopSeconds
@@ -148,15 +149,23 @@ func (s *segmenter) regionNotes(from, to int) {
 }
 
 // stands says whether a slurred piece is a note: it lasts, and has one clear pitch above what is heard where
-// nobody plays.
-func (s *segmenter) stands(frame, length int) bool {
+// nobody plays. A leap further than fingers reach is more likely the period that strings which ring have together:
+// it has to be clearer.
+func (s *segmenter) stands(frame, length int, leaps bool) bool {
 	level, depth := 0.0, 0.0
 	for k := frame; k < frame+length; k++ {
 		level += s.at(k).level / float64(length)
 		depth += s.at(k).depth / float64(length)
 	}
-	return length >= slurredFrames && depth < 0.3 && level > s.at(frame).floor+2*aboveFloor
+	most := 0.3
+	if leaps {
+		most = leapDepth
+	}
+	return length >= slurredFrames && depth < most && level > s.at(frame).floor+2*aboveFloor
 }
+
+// leapDepth is the difference function up to which a leap without a stroke is a note.
+const leapDepth = 0.08
 
 // slurredFrames is how many frames a slurred note has at least: 30 ms.
 const slurredFrames = 6

@@ -69,6 +69,7 @@ func (s Sampler) stroke(notes []pluck.Played, next *pluck.Played, out []float32,
 		end, fade = next.Onset-strokeFade, strokeFade
 	}
 	at, on := sample.lead(), 0
+	fading, looped := sample.fading(), 0.0 // seconds spent in the loop
 	for i := int(first.Onset * float64(rate)); i < len(out); i++ {
 		t := float64(i) / float64(rate)
 		for on+1 < len(notes) && t >= notes[on+1].Onset {
@@ -83,10 +84,14 @@ func (s Sampler) stroke(notes []pluck.Played, next *pluck.Played, out []float32,
 		}
 		now := notes[on]
 		pitch := now.Pitch + now.Cents(t-now.Onset)/100
+		if looped > 0 {
+			level *= math.Pow(10, fading*looped/20)
+		}
 		out[i] += float32(level * first.Loudness * sample.at(at))
 		at += math.Exp2((pitch-sample.MIDI)/12) * float64(sample.Rate) / float64(rate)
 		if to := sample.LoopTo * float64(sample.Rate); to > 0 && at >= to {
 			at -= (sample.LoopTo - sample.LoopFrom) * float64(sample.Rate)
+			looped += sample.LoopTo - sample.LoopFrom
 		}
 	}
 }
@@ -111,6 +116,25 @@ func (s Sample) lead() float64 {
 		}
 	}
 	return 0
+}
+
+// fading is how fast a sample fades in the second half of what comes before its loop, in dB a second (0 or
+// less). A string goes on fading like that; a loop alone does not.
+func (s Sample) fading() float64 {
+	const span = 0.1 // seconds
+	if s.LoopFrom <= 4*span {
+		return 0
+	}
+	level := func(from float64) float64 {
+		piece := s.Samples[int(from*float64(s.Rate)):int((from+span)*float64(s.Rate))]
+		sum := 0.0
+		for _, x := range piece {
+			sum += float64(x * x)
+		}
+		return 10 * math.Log10(sum/float64(len(piece))+1e-12)
+	}
+	early, late := s.LoopFrom/2, s.LoopFrom-span
+	return math.Min(0, (level(late)-level(early))/(late-early))
 }
 
 // at is the sample between its samples, by a cubic through four.
