@@ -3,14 +3,17 @@ package api
 import (
 	"bytes"
 	"compress/gzip"
+	"context"
 	"encoding/json"
 	"io"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
+	"os"
 	"path/filepath"
 	"sort"
 	"strings"
+	"sync"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -33,24 +36,13 @@ type client struct {
 // application is the whole handler over a new data file with the demo set.
 func application(t testing.TB, with func(*Config)) client {
 	t.Helper()
-	data, err := store.Open(filepath.Join(t.TempDir(), "test.db"))
+	file := filepath.Join(t.TempDir(), "test.db")
+	require.NoError(t, os.WriteFile(file, demoData(t), 0o600))
+	data, err := store.Open(file)
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = data.Close() })
-	licks, err := demo.Licks()
-	require.NoError(t, err)
-	l := library.New(data, slog.New(slog.DiscardHandler))
-	for _, chosen := range licks {
-		_, err := library.Licks.Create(t.Context(), l, chosen, 0)
-		require.NoError(t, err)
-	}
-	tunes, err := demo.Charts()
-	require.NoError(t, err)
-	for _, tune := range tunes {
-		_, err := library.Charts.Create(t.Context(), l, tune, 0)
-		require.NoError(t, err)
-	}
 	c := Config{
-		Store: data, Sounds: store.SoundsBeside(filepath.Join(t.TempDir(), "test.db")), Version: "test", Demo: true, Loopback: true, Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
+		Store: data, Sounds: store.SoundsBeside(file), Version: "test", Demo: true, Loopback: true, Log: slog.New(slog.NewTextHandler(io.Discard, nil)),
 		Web: fstest.MapFS{"index.html": {Data: []byte("<title>page</title>")}, "assets/a-1.js": {Data: []byte("1")}},
 	}
 	if with != nil {
@@ -58,6 +50,51 @@ func application(t testing.TB, with func(*Config)) client {
 	}
 	return client{t: t, http: New(c), host: "127.0.0.1:8380"}
 }
+
+// demoData is a data file with the licks and the tunes of the demo set, written once.
+func demoData(t testing.TB) []byte {
+	t.Helper()
+	body, err := writtenOnce()
+	require.NoError(t, err)
+	return body
+}
+
+var writtenOnce = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "undaris-api")
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = os.RemoveAll(folder) }()
+	file := filepath.Join(folder, "demo.db")
+	data, err := store.Open(file)
+	if err != nil {
+		return nil, err
+	}
+	l := library.New(data, slog.New(slog.DiscardHandler))
+	licks, err := demo.Licks()
+	if err != nil {
+		return nil, err
+	}
+	for _, chosen := range licks {
+		if _, err := library.Licks.Create(context.Background(), l, chosen, 0); err != nil {
+			return nil, err
+		}
+	}
+	tunes, err := demo.Charts()
+	if err != nil {
+		return nil, err
+	}
+	for _, tune := range tunes {
+		if _, err := library.Charts.Create(context.Background(), l, tune, 0); err != nil {
+			return nil, err
+		}
+	}
+	// Closed, all of it is in the one file.
+	if err := data.Close(); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(file)
+})
 
 func (c client) do(method, path string, in any, header ...string) *httptest.ResponseRecorder {
 	var body io.Reader

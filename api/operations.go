@@ -91,6 +91,7 @@ var summaries = map[string]string{
 	"POST /api/practice/log/csv":               "Read a practice log from CSV",
 	"POST /api/licks/find":                     "Find licks by what they are",
 	"GET /api/charts/{id}/sheets/{what}":       "A practice sheet, a map or blank necks, to be printed",
+	"GET /api/charts/{id}/lesson":              "Chosen parts of a tune as one sheet, to be printed",
 }
 
 // describe gives an operation that has none the tag of its part of the API, and its summary.

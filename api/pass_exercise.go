@@ -28,17 +28,22 @@ func (o playContext) exerciseLine(asked PassRequest, p routine.Pass, position ne
 		// A routine has chords of its own.
 		e.Over = exercise.Over{}
 		s := exercise.Setting{Tune: p.Chart, Instrument: o.instrument, Position: position, SpanMM: o.spanMM}
-		w, err := e.Write(s)
-		if err != nil {
-			nearest, ok := e.Nearest(s)
-			if !ok {
-				return phrase.Phrase{}, false, nil
-			}
-			if w, err = nearest.Write(s); err != nil {
-				return phrase.Phrase{}, false, err
-			}
-		}
-		return w.Phrase, true, nil
+		w, err := writeNearest(e, s)
+		// Where nothing like it can be written it is left out: the band plays on.
+		return w.Phrase, err == nil, nil
 	}
 	return phrase.Phrase{}, false, nil
+}
+
+// writeNearest writes an exercise, or the nearest to it that can be had there; its error is that of the
+// exercise itself.
+func writeNearest(e exercise.Exercise, s exercise.Setting) (exercise.Written, error) {
+	w, err := e.Write(s)
+	if err == nil {
+		return w, nil
+	}
+	if nearest, ok := e.Nearest(s); ok {
+		return nearest.Write(s)
+	}
+	return w, err
 }

@@ -139,6 +139,7 @@ func (s *server) register(api huma.API) {
 	s.registerBands(api)
 	s.registerCharts(api)
 	s.registerSheets(api)
+	s.registerLesson(api)
 	s.registerPlayer(api)
 	s.registerLicks(api)
 	s.registerFindLicks(api)

@@ -48,15 +48,30 @@ func (s Score) drawing() Drawing {
 
 func (s Score) draw(c canvas) {
 	c.page(s.Paper.Width, s.Paper.Height)
-	c.text(margin, margin+6, letters{size: 6.5, bold: true}, Signs(s.Title))
-	c.text(margin, margin+12, letters{size: 3.4}, Signs(fmt.Sprintf("over %s · %s %s · %s · %s · %d", s.Chart.Title, s.Chart.Key.Tonic, s.Chart.Key.Mode, s.Chart.Meter, s.Chart.Feel, s.Chart.Tempo)))
-	y := float64(margin) + 16
+	s.drawFrom(c, margin)
+	c.text(margin, s.Paper.Height-8, letters{size: 2.8}, foot)
+}
+
+// titleHeight is the room of a score's title, in mm.
+const titleHeight = 16
+
+// systemHeight is the height of a row of bars.
+func (s Score) systemHeight() float64 {
+	return staffTop + 4*staffGap + tabBelow + float64(len(s.Instrument.Open)-1)*tabGap + systemBelow
+}
+
+// drawFrom draws the score from a height of the page down, going on to further pages, and returns
+// where it ends.
+func (s Score) drawFrom(c canvas, y float64) float64 {
+	c.text(margin, y+6, letters{size: 6.5, bold: true}, Signs(s.Title))
+	c.text(margin, y+12, letters{size: 3.4}, Signs(s.facts()))
+	y += titleHeight
 	bars := []phrase.NotatedBar{}
 	if len(s.Line.Events) > 0 {
 		bars = s.Line.Notate()
 	}
 	labels := s.Line.Labels(s.Instrument, s.Chart.Key)
-	height := staffTop + 4*staffGap + tabBelow + float64(len(s.Instrument.Open)-1)*tabGap + systemBelow
+	height := s.systemHeight()
 	for first := 0; first < len(bars); first += barsInSystem {
 		if y+height > s.Paper.Height-margin {
 			c.text(margin, s.Paper.Height-8, letters{size: 2.8}, foot)
@@ -68,9 +83,18 @@ func (s Score) draw(c canvas) {
 		y += height
 	}
 	if s.Shapes {
-		s.drawShapes(c, y)
+		y = s.drawShapes(c, y)
 	}
-	c.text(margin, s.Paper.Height-8, letters{size: 2.8}, foot)
+	return y
+}
+
+// facts says over what the line is played.
+func (s Score) facts() string {
+	text := fmt.Sprintf("%s %s · %s · %s · %d", s.Chart.Key.Tonic, s.Chart.Key.Mode, s.Chart.Meter, s.Chart.Feel, s.Chart.Tempo)
+	if s.Chart.Title == "" || s.Chart.Title == s.Title {
+		return text
+	}
+	return "over " + s.Chart.Title + " · " + text
 }
 
 // system is one row of bars.

@@ -12,8 +12,9 @@ const (
 	fretsOfNarrow = 8
 )
 
-// drawShapes draws what is played over each chord on a neck, each chord once, from a height of the page down.
-func (s Score) drawShapes(c canvas, y float64) {
+// drawShapes draws what is played over each chord on a neck, each chord once, from a height of the page
+// down, and returns where they end.
+func (s Score) drawShapes(c canvas, y float64) float64 {
 	seen := map[string]bool{}
 	column := 0
 	for _, part := range s.Line.ByChord() {
@@ -43,6 +44,10 @@ func (s Score) drawShapes(c canvas, y float64) {
 			column = shapesInRow
 		}
 	}
+	if len(seen) == 0 {
+		return y
+	}
+	return y + shapeRow
 }
 
 // fretsOf are the frets to draw for a part: those it is played on, at least five.
