@@ -10,7 +10,7 @@ GO_SOURCES := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.
 RELEASE_FLAGS := -trimpath -buildvcs=false -ldflags "-s -w -buildid= -X main.version=$(VERSION)"
 PLATFORMS := linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64 windows/arm64
 
-.PHONY: help demo serve build test check e2e bench fmt api fuzz screenshots chromium release release-check audit clean
+.PHONY: help demo serve build test check check-types check-go check-web unit thorough e2e bench fmt api fuzz screenshots windows chromium release release-check audit clean
 .DEFAULT_GOAL := help
 
 help: ## this list
@@ -37,21 +37,39 @@ web/dist/index.html: web/node_modules/.package-lock.json $(WEB_SOURCES)
 
 test: check e2e ## all that must hold before a change lands
 
+# Two at a time: a type checker or a linter is busy with one processor.
 check: web/dist/index.html ## all of test but the browser
+	$(MAKE) --no-print-directory -j 2 check-types check-go check-web unit
+
+check-types:
+	cd web && npm run -s types
+
+check-go:
 	test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
-	cd web && npm run -s api:check
-	cd web && npm run -s lint && npm run -s format:check && npm run -s types && npm run -s unit
-	go test $$(go list ./... | grep -v /e2e)
+
+check-web:
+	cd web && npm run -s api:check && npm run -s lint && npm run -s format:check && npm run -s unit
+
+unit: ## the tests of the Go code, without those of the browser; of long products a sample
+	go test -short -vet=off $$(go list ./... | grep -v /e2e)
+
+thorough: web/dist/index.html ## the same with every case; ten minutes
+	go test -count=1 -timeout 30m $$(go list ./... | grep -v /e2e)
 
 e2e: web/dist/index.html chromium ## the browser tests alone
-	go test -count=1 -timeout 14m -parallel 3 ./e2e
+	go test -count=1 -timeout 40m -parallel 3 ./e2e
 
+windows: web/dist/index.html chromium ## every view in every window, with large text too
+	go test -count=1 -timeout 60m -parallel 3 ./e2e -run TestEveryView -every-window
+
+# The headless shell draws no windows around the page; another Chromium does where it cannot be had.
 chromium:
-	command -v chromium >/dev/null || { \
+	command -v chromium-headless-shell >/dev/null || { \
 		apt-get -o DPkg::Lock::Timeout=400 update -qq && \
-		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=400 install -y --no-install-recommends chromium; }
+		DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=400 install -y --no-install-recommends chromium-headless-shell; } || \
+		command -v chromium || command -v chromium-browser || command -v google-chrome
 
 bench: web/dist/index.html chromium ## figures, never asserted
 	go test -run '^$$' -bench . -benchmem $$(go list ./... | grep -v /e2e)

@@ -79,7 +79,8 @@ func TestLicksStayInTheirBox(t *testing.T) {
 // Every lick, in every key and position, over every change of every tune, by
 // every approach: a line lands on a tone of the arriving chord, on time. What is
 // struck or slid into always finds one; a position may have none that the hand can
-// bend or hammer to, or that both chords have, and then that is said.
+// bend or hammer to, or that both chords have, and then that is said. In short a third of the positions
+// of each key.
 func TestEveryLickLandsOverEveryChange(t *testing.T) {
 	lines, refused, wide, aimed, kept, of := 0, 0, 0, 0, 0, 0
 	for which, tune := range tunes(t) {
@@ -87,11 +88,14 @@ func TestEveryLickLandsOverEveryChange(t *testing.T) {
 		if which > 1 {
 			tonics = []string{tune.Key.Tonic.String()} // many changes, and the same rules
 		}
-		for _, tonic := range tonics {
+		for k, tonic := range tonics {
 			key, err := harmony.ParseKey(tonic, harmony.DominantMode)
 			require.NoError(t, err)
 			c := tune.Transposed(key)
-			for _, position := range neck.Positions(guitar, key.Tonic.Class()) {
+			for at, position := range neck.Positions(guitar, key.Tonic.Class()) {
+				if testing.Short() && (at+k)%3 != 0 {
+					continue
+				}
 				for n, chosen := range licks(t) {
 					if n >= 6 && (which != 1 || tonic != "Ab") {
 						continue // the first six go everywhere, the rest through one tune in one key

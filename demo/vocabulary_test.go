@@ -24,13 +24,13 @@ func TestEveryLickIsPlayedInSomeChorus(t *testing.T) {
 		missing[l.Name] = len(l.Phrase.Events)
 	}
 	for seed := range uint64(12) {
-		if len(missing) == 0 {
-			break
-		}
 		for _, c := range tunes(t) {
 			subdivision, err := c.Meter.Subdivision("")
 			require.NoError(t, err)
 			for _, position := range neck.Positions(guitar, c.Key.Tonic.Class()) {
+				if len(missing) == 0 {
+					return
+				}
 				o := chorus.Request{
 					Chart: c, Instrument: guitar, Position: position, SpanMM: neck.ComfortableSpanMM, Strategy: change.ThirdsFirst, Subdivision: subdivision,
 					Density: chorus.DefaultDensity, Blend: []float64{chorus.DefaultBlend}, Space: chorus.DefaultSpace, Seed: seed, Licks: vocabulary, FromLicks: true,

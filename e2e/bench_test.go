@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 )
@@ -138,5 +139,34 @@ func BenchmarkNoteToNeck(b *testing.B) {
 		b.ReportMetric(took[0], "ms/median")
 		b.ReportMetric(took[1], "ms/longest")
 		b.ReportMetric(took[2], "notes")
+	}
+}
+
+// BenchmarkFirstView is how long after an address is opened, in ms, the neck and its sentence are painted: with an empty
+// cache, over loopback and over a line of 10 Mbit/s with 20 ms to the server and back; and how many kB came over it.
+func BenchmarkFirstView(b *testing.B) {
+	s := demo(b)
+	for name, lines := range map[string][]*network.Conditions{
+		"loopback":             {},
+		"10 Mbit per s, 20 ms": {{Latency: 20, DownloadThroughput: 10e6 / 8, UploadThroughput: 10e6 / 8}},
+	} {
+		b.Run(name, func(b *testing.B) {
+			p := openPage(b, s, "/data")
+			p.Idle()
+			_, err := chromedp.Call(p.ctx, network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true})
+			require.NoError(b, err)
+			_, err = chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: lines})
+			require.NoError(b, err)
+			for range b.N {
+				p.Before(`window.firstView = new Promise(done => { const look = () => document.querySelectorAll('.neck .mark').length > 5 && document.fonts.status === 'loaded'
+					? requestAnimationFrame(() => setTimeout(() => done(performance.now()))) : requestAnimationFrame(look); look() })`)
+				p.Go("/tunes/1/map")
+				took, err := chromedp.Run(p.ctx, chromedp.Evaluate[float64]("window.firstView", chromedp.EvalAwaitPromise))
+				require.NoError(b, err)
+				b.ReportMetric(took, "ms")
+				b.ReportMetric(js[float64](p, "performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).reduce((sum, e) => sum + e.transferSize, 0) / 1000"), "kB")
+				p.Go("/data")
+			}
+		})
 	}
 }

@@ -79,7 +79,7 @@ func TestApproaches(t *testing.T) {
 	p.Sees("an enclosure, above and below: it starts on the second triplet of beat 4 of bar 4")
 	assert.Equal(t, []string{"7 ♭5 blue", "9 3 chord", "10 R chord"}, p.Tab())
 	p.Choose("Sort approaches by", "by length")
-	lengths := js[[]string](p, "[...document.querySelectorAll('[aria-label=Approaches] .chip')].slice(0,3).map(e => e.title.match(/(\\d) before/)[1])")
+	lengths := js[[]string](p, "[...document.querySelectorAll('[aria-label=Approaches] .chip')].slice(0,3).map(e => e.title.match(/(\\d) notes? before/)[1])")
 	assert.Equal(t, []string{"1", "1", "1"}, lengths)
 	p.Choose("Sort approaches by", "by tension")
 	tension := js[[]float64](p, "[...document.querySelectorAll('[aria-label=Approaches] .chip')].map(e => Number(e.title.match(/tension (\\d+)/)[1]))")

@@ -72,7 +72,7 @@ func TestASoloGoesWithItsTune(t *testing.T) {
 // under the hand.
 func TestALickIsShownAsWritten(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?licks.fresh=yes&licks.panel=write")
-	p.Sees("Type a fret, or click the neck")
+	p.Sees("Type a fret, or press the neck")
 	p.Press(kb.ArrowDown, kb.ArrowDown, "0", kb.ArrowRight, "2", kb.ArrowRight, kb.ArrowUp, "0")
 	p.writes("0 5", "2 13", "0 7")
 	p.TypeInto("Name", "Abe's blues")

@@ -308,7 +308,7 @@ func TestTheTuneStopsWhereItCannotBeStopped(t *testing.T) {
 	p.Sees("Your tunes")
 	p.Until("silence", "window.sounding.size === 0")
 	p.Click("Cold Kettle, B · slow change · slow 12/8 · 54")
-	p.Has("Bar 2, B7")
+	p.Has("Bar 2, B7 I")
 	p.Until("nothing to sound", "document.querySelector('header .play').getAttribute('aria-label') === 'Play'")
 }
 

@@ -187,6 +187,22 @@ func TestALickLearnedInParts(t *testing.T) {
 	p.Sees(name, fmt.Sprintf("%d of", slow), "clean")
 }
 
+// The row of pages stays where it is when another page is chosen and when the figures come.
+func TestThePagesOfPracticeStay(t *testing.T) {
+	p := openPage(t, demo(t), "/tunes/1/practice?practice.page=goal")
+	p.Has("Log")
+	left := func() float64 {
+		return js[float64](p, "[...document.querySelectorAll('.pages button')].at(-1).getBoundingClientRect().left")
+	}
+	first := left()
+	p.Until("the figures", "document.querySelector('.head .quiet').textContent.includes('of the last 7')")
+	for _, page := range []string{"Today", "Any drill", "Pictures", "Goal", "Log"} {
+		p.Click(page)
+		p.Until(page, "document.querySelector('.pages [aria-pressed=true]').textContent.trim() === "+quoted(page))
+		assert.InDelta(t, first, left(), 0.5, page)
+	}
+}
+
 // A card is answered from the simulated instrument, which sends each string on a channel of its own.
 func TestADrillAnsweredOverMIDI(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/practice?practice.page=drill&practice.kind=box+and+chord")

@@ -73,7 +73,7 @@ func TestAnEmptyLibrarySaysWhatToDoFirst(t *testing.T) {
 	p.Press("M", "i", "n", "e")
 	p.Click("Start the tune")
 	p.Sees("Mine")
-	p.Has("Bar 2, D7")
+	p.Has("Bar 2, D7 IV")
 	p.Press("2")
 	p.Sees("A7 in the E-form position")
 	p.Press("4")

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"encoding/base64"
 	"flag"
 	"net/url"
 	"os"
@@ -132,8 +133,27 @@ func TestScreenshots(t *testing.T) {
 	p.Press(" ")
 	p.Sees("card 1 of")
 	shoot("practice")
-	require.NoError(t, chromedp.Do(p.ctx, chromedp.EmulateViewport(390, 844)))
-	p.Go("/tunes/1/play?at=5760")
-	p.Sees("then", "in 4 beats")
-	shoot("play-phone")
+	// On the stand: three phones beside a tablet, as one picture.
+	take := func(w window, path, sees string) []byte {
+		p.Resize(w)
+		p.Go(path)
+		p.Sees(sees)
+		p.Idle()
+		picture, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+		require.NoError(t, err)
+		return picture
+	}
+	phone, tablet := window{width: 390, height: 844, touch: true, text: 100}, window{width: 820, height: 1180, touch: true, text: 100}
+	pictures := [][]byte{
+		take(phone, "/tunes/1/map?at=1920", "F7 in the E-form position"), take(phone, "/tunes/1/change?at=5760", "gives way to"),
+		take(phone, "/tunes/1/play?at=5760", "in 4 beats"), take(tablet, "/tunes/1/solo?at=15360", "still say their name"),
+	}
+	p.Leave()
+	p.Resize(window{width: 1800, height: 876, text: 100})
+	html := `<body style="margin:16px;display:flex;gap:16px;background:#888">`
+	for _, picture := range pictures {
+		html += `<img style="height:844px" src="data:image/png;base64,` + base64.StdEncoding.EncodeToString(picture) + `">`
+	}
+	js[any](p, "document.body.outerHTML = "+quoted(html))
+	shoot("stand")
 }

@@ -55,7 +55,7 @@ func TestWritingALickWithTheKeyboardAlone(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?at=5760")
 	p.Sees("Ferry call into A, the 3 of F7")
 	p.Press("q")
-	p.Sees("Type a fret, or click the neck", "kept with its first note")
+	p.Sees("Type a fret, or press the neck", "kept with its first note")
 	p.Press(kb.ArrowDown, kb.ArrowDown, "8")
 	p.writes("8 ♭3")
 	p.Press(kb.ArrowRight, "9", "h")
@@ -111,7 +111,7 @@ func TestWritingALickWithTheKeyboardAlone(t *testing.T) {
 // tab from fonts of our own, and the files say what was written.
 func TestWritingWithTheNeckAndTheStaff(t *testing.T) {
 	p := openPage(t, demo(t), "/tunes/1/licks?licks.fresh=yes&licks.panel=write")
-	p.Sees("Type a fret, or click the neck")
+	p.Sees("Type a fret, or press the neck")
 	p.place("3:8")
 	p.writes("8 ♭3")
 	p.Press(kb.ArrowRight)

@@ -51,5 +51,18 @@ export default defineConfigWithVueTs(
       ],
     },
   },
+  {
+    files: ['src/**/*.test.ts'],
+    ignores: ['src/**/*.mocked.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'MemberExpression[object.name="vi"][property.name=/^(mock|doMock|resetModules)$/]',
+          message: 'this file shares its modules with others: call it *.mocked.test.ts',
+        },
+      ],
+    },
+  },
   prettier,
 )

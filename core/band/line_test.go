@@ -16,7 +16,7 @@ import (
 
 // Every approach into every tone of every change, in every meter and subdivision,
 // straight and swung: the target is heard on the tick of the change, and a bend has
-// reached it there.
+// reached it there. In short every fifth.
 func TestEveryApproachIsHeardInTime(t *testing.T) {
 	guitar := neck.Standard()
 	key, err := harmony.ParseKey("C", harmony.DominantMode)
@@ -35,7 +35,10 @@ func TestEveryApproachIsHeardInTime(t *testing.T) {
 						ways, _ := change.ApproachOptions(change.Goal{
 							Instrument: guitar, Window: position.Window, Key: key, Box: box, Leaving: ch.Leaving.Chord, Arriving: ch.Arriving.Chord, Target: target.Place,
 						}, ch.Leaving.Ticks/s.Ticks(m))
-						for _, w := range ways {
+						for n, w := range ways {
+							if testing.Short() && (n+ch.Tick/480)%5 != 0 {
+								continue
+							}
 							line, start := change.ApproachPhrase(c, ch, w, s)
 							require.NoError(t, line.Check(guitar))
 							last := len(line.Events) - 1

@@ -32,6 +32,7 @@ const recording = useRecording()
 <style scoped>
 .listen {
   display: inline-flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
 }
