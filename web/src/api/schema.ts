@@ -386,6 +386,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Chosen parts of a tune as one sheet, to be printed */
+        get: operations["list-api-charts-by-id-lesson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}/practised": {
         parameters: {
             query?: never;
@@ -9584,6 +9601,55 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-charts-by-id-lesson": {
+        parameters: {
+            query?: {
+                as?: "pdf" | "svg";
+                paper?: "A4" | "Letter";
+                /** @description In large print */
+                large?: boolean;
+                /** @description The bars, four in a row */
+                chart?: boolean;
+                /** @description Every chord in five positions */
+                maps?: boolean;
+                /** @description Where to land at each change, by this target strategy; left out for no path */
+                strategy?: string;
+                /** @description Where the hand stands for the path and the exercises; left out for the home position */
+                position?: string;
+                licks?: number[];
+                exercises?: number[];
+                solos?: number[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -78,6 +78,7 @@ function says(m: ChordSpan) {
 <template>
   <ol
     ref="strip"
+    v-roving="'button'"
     class="strip"
     :class="{ eight: inARow === 8, low, threaded: landings, alone: heard }"
     aria-label="The form"
@@ -109,16 +110,17 @@ function says(m: ChordSpan) {
         :aria-current="isNow(m) ? 'true' : undefined"
         @click="pick(m)"
       >
-        <span v-if="nameless" class="chord quiet">{{ index + 1 }}</span>
-        <span v-else class="chord">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
-        <span v-if="!nameless" class="roman">{{ m.silent ? '' : signs(m.roman) }}</span>
+        <span v-if="nameless" class="chord quiet" aria-hidden="true">{{ index + 1 }}</span>
+        <span v-else class="chord" aria-hidden="true">{{ m.silent ? 'N.C.' : signs(m.chord) }}</span>
+        <span v-if="!nameless" class="roman" aria-hidden="true">{{ m.silent ? '' : signs(m.roman) }}</span>
         <span
           v-if="landings?.get(m.tick)"
           class="landing"
+          aria-hidden="true"
           :class="{ pinned: landings.get(m.tick)?.pinned }"
           >{{ signs(landings.get(m.tick)?.text ?? '') }}</span
         >
-        <span v-else-if="m.written" class="written">over {{ signs(m.written) }}</span>
+        <span v-else-if="m.written" class="written" aria-hidden="true">over {{ signs(m.written) }}</span>
         <span
           v-if="heard?.get(m.tick)"
           class="dropped"
@@ -140,11 +142,11 @@ function says(m: ChordSpan) {
 .strip {
   display: grid;
   grid-template-columns: repeat(12, minmax(0, 1fr));
-  gap: 18px 4px;
+  gap: 1.2rem 4px;
   margin-bottom: 2px;
-  padding-bottom: 18px;
+  padding-bottom: 1.2rem;
   /* Two rows stand; a longer form scrolls to the bar under work. */
-  max-height: 140px;
+  max-height: calc(8.8rem + 6px);
   padding-top: 6px;
   margin-top: -6px;
   overflow-y: auto;
@@ -153,7 +155,7 @@ function says(m: ChordSpan) {
   user-select: none;
 }
 .strip.low {
-  max-height: 98px;
+  max-height: 6.5rem;
 }
 .strip.eight {
   grid-template-columns: repeat(8, minmax(0, 1fr));
@@ -161,7 +163,7 @@ function says(m: ChordSpan) {
 .bar {
   position: relative;
   display: flex;
-  height: 48px;
+  height: 3.2rem;
   border: 1px solid var(--line);
   border-radius: 8px;
   background: var(--card);
@@ -218,7 +220,7 @@ button:hover {
   position: absolute;
   left: 8px;
   bottom: 1px;
-  font-size: 0.68rem;
+  font-size: 0.8rem;
   color: var(--stone);
 }
 /* The thread of landings runs along the foot of the bars. */
@@ -226,7 +228,7 @@ button:hover {
   position: absolute;
   bottom: 0;
   left: 8px;
-  font-size: 0.76rem;
+  font-size: 0.8rem;
   font-weight: 700;
   color: var(--next);
 }
@@ -257,10 +259,12 @@ button:hover {
 }
 /* The numbers of the bars make way for it. */
 .strip.alone {
-  padding-bottom: 20px;
+  row-gap: 1.4rem;
+  padding-bottom: 1.3rem;
+  max-height: calc(9.1rem + 6px);
 }
 .alone .number {
-  top: 55px;
+  top: 3.55rem;
 }
 /* Where bars are split there is room for one line: the landing, not the numeral. */
 .split .landing {
@@ -301,9 +305,10 @@ button:hover {
 }
 .number {
   position: absolute;
-  top: 49px;
+  top: 3.25rem;
   left: 1px;
-  font-size: 0.72rem;
+  font-size: 0.8rem;
+  line-height: 1.1;
   color: var(--stone);
   white-space: nowrap;
 }
@@ -312,27 +317,49 @@ button:hover {
   margin-left: 2px;
 }
 /* Narrower pages have fewer bars in a row. */
-@media (max-width: 900px) {
-  .strip:not(.eight) .roman {
-    display: none;
+@container main (max-width: 62rem) {
+  .strip {
+    grid-template-columns: repeat(8, minmax(0, 1fr));
   }
   .bar.fourth {
     margin-right: 0;
   }
-  .split .chord {
-    font-size: 0.72rem;
+  .strip.low {
+    max-height: calc(8.8rem + 6px);
   }
 }
-@media (max-width: 600px) {
+@container main (max-width: 40rem) {
   .strip,
-  .strip.low,
   .strip.eight {
     grid-template-columns: repeat(4, minmax(0, 1fr));
-    max-height: 72px;
-    row-gap: 20px;
   }
-  .strip .split .chord {
-    font-size: 0.95rem;
+  .split button {
+    padding: 5px 1px 0 3px;
+  }
+}
+@container main (max-width: 40rem) {
+  .strip.low {
+    max-height: calc(4.4rem + 6px);
+  }
+}
+@container main (max-width: 24rem) {
+  .roman {
+    display: none;
+  }
+}
+@container main (max-width: 14rem) {
+  .strip,
+  .strip.eight {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+}
+/* Lying, or with large text, one row is left to stand. */
+@media (max-height: 43rem) {
+  .strip {
+    max-height: calc(4.4rem + 6px);
+  }
+  .strip.alone {
+    max-height: calc(4.7rem + 6px);
   }
 }
 </style>

@@ -1,24 +1,89 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
-import { computed } from 'vue'
-import { boundKeys } from '../controls/keys'
+import { computed, nextTick, ref, shallowRef } from 'vue'
+import { chooseKey, keyChoices, keyInForce, usualKeys } from '../controls/keychoices'
+import { boundKeys, nameOf, type KeyBinding } from '../controls/keys'
 
+/** Every key that is in force, what it does, and another key for it where that is wished for. */
 const visible = defineModel<boolean>('visible', { required: true })
 const keys = computed(() => (visible.value ? boundKeys() : []))
+const changes = ref(false)
+const asking = shallowRef<KeyBinding>()
+const refused = ref('')
+
+const shownAs = (binding: KeyBinding) => {
+  const key = keyInForce(binding.key)
+  if (key === undefined) return 'none'
+  return key === binding.key ? (binding.shown ?? key) : key === ' ' ? 'space' : key
+}
+function ask(binding: KeyBinding) {
+  asking.value = binding
+  refused.value = ''
+  void nextTick(() => document.querySelector<HTMLElement>('.asked')?.focus())
+}
+/** Takes the next key that is pressed, unless something else on the page has it. */
+function take(event: KeyboardEvent) {
+  const binding = asking.value
+  if (!binding || ['Tab', 'Shift', 'Control', 'Alt', 'Meta'].includes(event.key)) return
+  event.preventDefault()
+  event.stopPropagation()
+  if (event.key === 'Escape') return (asking.value = undefined)
+  const key = event.key === 'Backspace' ? '' : nameOf(event)
+  const has = key && keys.value.find((b) => b !== binding && keyInForce(b.key)?.toLowerCase() === key)
+  if (has)
+    return (refused.value = `${key} is the key for: ${has.says}. Take another, or change that one first.`)
+  chooseKey(binding.key, key)
+  asking.value = undefined
+  refused.value = ''
+}
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal dismissable-mask header="Keys" :style="{ width: '36rem' }">
+  <Dialog
+    v-model:visible="visible"
+    modal
+    dismissable-mask
+    header="Keys"
+    :style="{ width: 'min(40rem, calc(100vw - 1.5rem))' }"
+  >
+    <p class="choices">
+      <button
+        type="button"
+        class="chip"
+        :aria-pressed="keyChoices.charactersOff"
+        @click="keyChoices.charactersOff = !keyChoices.charactersOff"
+      >
+        single characters off
+      </button>
+      <button type="button" class="chip" :aria-pressed="changes" @click="changes = !changes">
+        change keys
+      </button>
+      <button type="button" class="chip" @click="usualKeys">the usual keys</button>
+    </p>
+    <p v-if="changes" class="quiet" role="status">
+      {{ refused || 'Choose a key below, then press another for it; Backspace leaves it without one.' }}
+    </p>
     <dl>
       <div v-for="binding in keys" :key="binding.key">
         <dt>
-          <kbd>{{ binding.shown ?? binding.key }}</kbd>
+          <button
+            v-if="changes"
+            type="button"
+            class="key"
+            :class="{ asked: asking === binding }"
+            :aria-label="`Key for: ${binding.says}`"
+            @click="ask(binding)"
+            @keydown="asking === binding && take($event)"
+          >
+            {{ asking === binding ? 'press…' : shownAs(binding) }}
+          </button>
+          <kbd v-else class="key">{{ shownAs(binding) }}</kbd>
         </dt>
         <dd>{{ binding.says }}</dd>
       </div>
       <div>
-        <dt><kbd>Tab</kbd></dt>
-        <dd>to the notes of the neck; arrows move among them, Enter picks one</dd>
+        <dt><kbd class="key">Tab</kbd></dt>
+        <dd>to the notes of the neck or a tab; arrows move among them, Enter picks one</dd>
       </div>
     </dl>
     <p class="care">
@@ -32,7 +97,7 @@ const keys = computed(() => (visible.value ? boundKeys() : []))
 <style scoped>
 dl {
   margin: 0;
-  columns: 2;
+  columns: 2 16rem;
   column-gap: 2rem;
 }
 dl > div {
@@ -48,13 +113,17 @@ dt {
 dd {
   margin: 0;
 }
-kbd {
+.key {
   font: inherit;
   font-weight: 650;
   border: 1px solid var(--line);
   border-radius: 6px;
   padding: 0.05rem 0.5rem;
   background: var(--paper);
+}
+.asked {
+  border-color: var(--now);
+  background: var(--now-tint);
 }
 .care a {
   color: var(--now);

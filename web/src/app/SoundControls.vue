@@ -72,7 +72,8 @@ const looped = computed(() => {
 
 <style scoped>
 .sound {
-  flex: none;
+  flex: 0 1 auto;
+  flex-wrap: wrap;
   display: flex;
   align-items: center;
   gap: 6px;
@@ -105,10 +106,10 @@ const looped = computed(() => {
   color: var(--on-fill);
   cursor: pointer;
 }
-@media (max-width: 600px) {
+@container main (max-width: 38rem) {
   .chip,
   :deep(.pill) {
-    min-height: 40px;
+    min-height: 44px;
     align-items: center;
   }
   :deep(.p-select-label) {

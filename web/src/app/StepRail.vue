@@ -1,18 +1,30 @@
 <script setup lang="ts">
 import AppIcon from '../controls/AppIcon.vue'
-import { computed } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useHands } from '../document/hands'
+import { large, toggleLarge } from '../controls/large'
 import { night, toggleNight } from '../controls/night'
 import { useKeys } from '../controls/keys'
 import { steps } from '../address/view'
 
-defineEmits<{ keys: []; hands: [] }>()
+defineEmits<{ keys: []; hands: []; words: [] }>()
 const hands = useHands()
 const route = useRoute()
 const router = useRouter()
 const inTune = computed(() => route.params.id !== undefined)
 const to = (name: string) => ({ name, params: route.params, query: route.query })
+
+// Where the row of steps is swiped, the step that is open is in sight.
+const rail = ref<HTMLElement>()
+watch(
+  () => route.name,
+  async () => {
+    await nextTick()
+    rail.value?.querySelector('.router-link-active')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+  },
+  { immediate: true },
+)
 
 useKeys(
   steps.map((step) => ({
@@ -26,7 +38,7 @@ useKeys(
 </script>
 
 <template>
-  <nav aria-label="Steps" :class="{ outside: !inTune }">
+  <nav ref="rail" aria-label="Steps" :class="{ outside: !inTune }">
     <RouterLink class="name" to="/">undaris</RouterLink>
     <template v-if="inTune">
       <RouterLink v-for="step in steps" :key="step.name" class="step" :to="to(step.name)">
@@ -51,7 +63,25 @@ useKeys(
     <button type="button" class="plain" :aria-label="night ? 'Day look' : 'Night look'" @click="toggleNight">
       <AppIcon :name="night ? 'sun' : 'moon'" />
     </button>
-    <button type="button" class="plain" @click="$emit('keys')">? keys</button>
+    <button
+      type="button"
+      class="plain"
+      :aria-pressed="large"
+      aria-label="Larger"
+      title="Everything larger, to be read from further away (F4)"
+      @click="toggleLarge"
+    >
+      <span class="size" aria-hidden="true">A<b>A</b></span>
+    </button>
+    <button
+      type="button"
+      class="plain"
+      title="What the words on the screen mean (F1)"
+      @click="$emit('words')"
+    >
+      words
+    </button>
+    <button type="button" class="plain" title="All keys (?)" @click="$emit('keys')">? keys</button>
   </nav>
 </template>
 
@@ -124,67 +154,64 @@ a {
   overflow-wrap: anywhere;
   font-size: 0.82rem;
 }
+.size {
+  font-size: 0.85rem;
+}
+.size b {
+  font-size: 1.25rem;
+}
+.plain[aria-pressed='true'] {
+  color: var(--now);
+}
 .plain .app-icon {
   font-size: 1.05rem;
 }
 .plain:hover {
   color: var(--ink);
 }
-/* Held upright the steps stand below, under the thumb. */
-@media (max-width: 900px) {
+/* Where the page is narrow the steps stand in a row below, under the thumb, and can be swiped. */
+@container page (max-width: 60rem) {
   nav {
-    position: fixed;
+    order: 2;
     top: auto;
     bottom: 0;
-    left: 0;
-    right: 0;
     z-index: 5;
-    width: auto;
-    height: 58px;
+    width: 100%;
+    height: auto;
     flex-direction: row;
-    justify-content: space-around;
-    gap: 0;
-    overflow: visible;
-    padding: 4px max(4px, env(safe-area-inset-left)) calc(4px + env(safe-area-inset-bottom));
+    gap: 2px;
+    overflow: auto hidden;
+    scrollbar-width: none;
+    padding: 4px max(6px, env(safe-area-inset-left)) calc(4px + env(safe-area-inset-bottom));
     border-top: 1px solid var(--line);
   }
-  .name,
-  .space,
+  .name {
+    margin: 0;
+    padding: 10px 8px;
+  }
+  nav:not(.outside) .name,
   .step .number,
   .hands span {
     display: none;
   }
   .step {
+    flex: none;
     width: auto;
-    min-width: 44px;
-    min-height: 44px;
-    padding: 4px 4px;
+    min-width: 48px;
+    min-height: 46px;
+    padding: 4px 6px 0;
     justify-content: center;
     border-left: 0;
     border-bottom: 4px solid transparent;
-    font-size: 0.95rem;
   }
   .step.router-link-active {
     border-bottom-color: var(--now);
   }
   .plain {
-    min-width: 40px;
-    min-height: 44px;
-    padding: 4px;
-  }
-}
-@media (max-width: 600px) {
-  .step {
-    font-size: 0.75rem;
-    min-width: 34px;
-    padding: 4px 1px;
-  }
-  nav:not(.outside) .plain {
-    display: none;
-  }
-  .outside .name {
-    display: block;
-    margin: 0;
+    flex: none;
+    min-width: 44px;
+    min-height: 46px;
+    white-space: nowrap;
   }
 }
 </style>

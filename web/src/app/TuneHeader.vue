@@ -148,7 +148,7 @@ h1 {
 }
 /* On a tablet the title and the sound stand above what is chosen; on a phone only what is
    needed to play is left. */
-@media (max-width: 1100px) {
+@container main (max-width: 65rem) {
   header {
     flex-wrap: wrap;
     height: auto;
@@ -156,7 +156,7 @@ h1 {
   }
   h1 {
     order: -3;
-    flex: 1 0 calc(100% - 360px);
+    flex: 1 0 calc(100% - 24rem);
     font-size: 1.4rem;
   }
   .sound,
@@ -165,13 +165,19 @@ h1 {
     order: -2;
   }
 }
-@media (max-width: 600px) {
+@container main (max-width: 40rem) {
   h1 {
-    flex-basis: calc(100% - 150px);
+    flex: 1 1 0;
   }
   header > :deep(.step),
   header > :deep(.saved) {
     order: -3;
+  }
+  header::before {
+    content: '';
+    order: -2;
+    flex-basis: 100%;
+    height: 0;
   }
   header > :deep(.pill),
   header > .tempo,

@@ -5,6 +5,7 @@ import { answer, client, Problem } from '../api/client'
 import { useView } from '../address/view'
 import { impliedOnStrip, landingsOnStrip, stripShows } from '../controls/formstrip'
 import { useKeys } from '../controls/keys'
+import { signs } from '../controls/spelling'
 import SaveNotice from '../document/SaveNotice.vue'
 import { useAnswer } from '../api/ask'
 import { useBand } from '../document/band'
@@ -73,6 +74,16 @@ const strip = computed(() => {
   return { moments, now }
 })
 
+/** Where one is, said when it changes; while the band plays it would be said over the music. */
+const announced = computed(() => {
+  if (!player.silent || route.name === 'chart') return ''
+  const { leaving, arriving } = shownChange.value ?? {}
+  if (leaving && arriving)
+    return `Bar ${leaving.bar} to ${arriving.bar}: ${signs(leaving.chord)} gives way to ${signs(arriving.chord)}`
+  const at = view.moment.value
+  return at ? `Bar ${at.bar}, ${signs(at.chord)}, position ${view.position.value?.label ?? ''}` : ''
+})
+
 watchEffect(() => {
   document.title = tune.chart && !missing.value ? `${tune.chart.title} · Undaris` : 'Undaris'
 })
@@ -122,6 +133,7 @@ useKeys([
 </script>
 
 <template>
+  <p class="spoken" aria-live="polite">{{ announced }}</p>
   <p v-if="missing" class="missing" role="alert">
     {{ missing }}. <RouterLink to="/">All tunes</RouterLink>
     <template v-if="damaged"> show its versions and its text, and can delete it. </template>

@@ -8,6 +8,7 @@ import { createApp } from 'vue'
 import { Problem } from '../api/client'
 import { reportFault } from '../api/fault'
 import App from './App.vue'
+import { vRoving } from '../controls/roving'
 import { loadMissingSteps } from './missing'
 import { router } from './router'
 import { preset } from './theme/preset'
@@ -26,5 +27,6 @@ loadMissingSteps(router)
 app
   .use(createPinia())
   .use(router)
+  .directive('roving', vRoving)
   .use(PrimeVue, { theme: { preset, options: { darkModeSelector: '.night' } } })
   .mount('#app')

@@ -6,21 +6,28 @@ defineEmits<{ choose: [name: Name] }>()
 
 <template>
   <div class="head">
-    <button
-      v-for="t in tabs"
-      :key="t.name"
-      type="button"
-      class="tab"
-      :aria-pressed="chosen === t.name"
-      @click="$emit('choose', t.name)"
-    >
-      {{ t.title }}
-    </button>
+    <div v-roving="'.tab'" class="tabs" role="tablist">
+      <button
+        v-for="t in tabs"
+        :key="t.name"
+        type="button"
+        role="tab"
+        class="tab"
+        :aria-selected="chosen === t.name"
+        @click="$emit('choose', t.name)"
+      >
+        {{ t.title }}
+      </button>
+    </div>
     <slot />
   </div>
 </template>
 
 <style scoped>
+.tabs {
+  display: flex;
+  gap: 0 1rem;
+}
 .tab {
   border: 0;
   background: none;
@@ -30,7 +37,7 @@ defineEmits<{ choose: [name: Name] }>()
   cursor: pointer;
   white-space: nowrap;
 }
-.tab[aria-pressed='true'] {
+.tab[aria-selected='true'] {
   color: var(--ink);
   font-weight: 650;
   border-bottom-color: var(--now);

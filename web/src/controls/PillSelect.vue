@@ -1,9 +1,10 @@
 <script setup lang="ts" generic="Value extends string">
 import Select from 'primevue/select'
+import { computed } from 'vue'
 import { signs } from './spelling'
 
 /** A list to choose one from, small enough to stand in a line of others. */
-withDefaults(
+const props = withDefaults(
   defineProps<{
     chosen: Value | undefined
     /**
@@ -17,6 +18,12 @@ withDefaults(
   { placeholder: undefined },
 )
 defineEmits<{ choose: [value: Value] }>()
+
+/** What is chosen may be cut where there is little room: then the title has it whole. */
+const cutTitle = computed(() => {
+  const one = props.options.find((option) => option.value === props.chosen)
+  return one && (one.ownName ? one.text : signs(one.text)).length > 12 ? one.text : undefined
+})
 
 // Chosen with the mouse it lets go of the keyboard, so that the next key is the
 // page's again: space plays, arrows walk. Chosen by keys it keeps its place.
@@ -36,6 +43,7 @@ function letGo() {
     option-value="value"
     :placeholder="placeholder"
     :aria-label="label"
+    :title="cutTitle"
     scroll-height="36rem"
     @change="(event) => (byMouse = event.originalEvent.type !== 'keydown')"
     @hide="letGo"
@@ -52,7 +60,8 @@ function letGo() {
 
 <style scoped>
 .pill {
-  flex: none;
+  flex: 0 1 auto;
+  max-width: 100%;
   border-radius: 999px;
 }
 .pill :deep(.p-select-label) {

@@ -1,4 +1,5 @@
 import { onBeforeUnmount, onMounted } from 'vue'
+import { keyInForce } from './keychoices'
 
 /** A key and what it does, as the list of keys shows it. Which keys there are stands in keytable.ts. */
 export interface KeyBinding {
@@ -38,8 +39,10 @@ export function nameOf(event: Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 
 /** What was clicked last, and has the keyboard from then: the next key is the page's again. */
 let clicked: Element | null = null
 function click(event: PointerEvent) {
-  clicked = event.target instanceof Element ? event.target.closest('button, a, summary') : null
+  clicked = event.target instanceof Element ? event.target.closest('button, a, summary, [role=button]') : null
 }
+/** Whether it has the keyboard because it was clicked: then the next key is meant for the page. */
+export const wasClicked = (target: EventTarget | null) => target !== null && target === clicked
 /** Gone to by Tab it is pressed by keys again. */
 const walk = (event: FocusEvent) => {
   if (event.target !== clicked) clicked = null
@@ -56,7 +59,7 @@ function listen(event: KeyboardEvent) {
   if (event.defaultPrevented || event.altKey || typing(event.target, mod)) return
   if ((event.key === ' ' || event.key === 'Enter') && pressable(event.target)) return
   const name = nameOf(event)
-  const binding = boundKeys().find((b) => b.key.toLowerCase() === name)
+  const binding = boundKeys().find((b) => keyInForce(b.key)?.toLowerCase() === name)
   if (!binding) return
   event.preventDefault()
   binding.run()
@@ -65,7 +68,7 @@ function listen(event: KeyboardEvent) {
 /** A button that was clicked would be clicked again by the space that plays. */
 function holdSpace(event: KeyboardEvent) {
   if (event.key !== ' ' || typing(event.target) || pressable(event.target)) return
-  if (boundKeys().some((b) => b.key === ' ')) event.preventDefault()
+  if (boundKeys().some((b) => keyInForce(b.key) === ' ')) event.preventDefault()
 }
 
 /** Binds keys for as long as the component is on screen. */

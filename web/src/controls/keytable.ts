@@ -5,7 +5,23 @@
  */
 export const keyTable = {
   everywhere: [
-    ...['?', 'g', 'n', 'i', ' ', 'ArrowLeft', 'ArrowRight', '[', ']', 'Mod+z', 'Mod+Shift+z', '+', '-'],
+    ...[
+      '?',
+      'F1',
+      'F4',
+      'g',
+      'n',
+      'i',
+      ' ',
+      'ArrowLeft',
+      'ArrowRight',
+      '[',
+      ']',
+      'Mod+z',
+      'Mod+Shift+z',
+      '+',
+      '-',
+    ],
     ...['z', 'Home', 'End', 'Shift+ArrowLeft', 'Shift+ArrowRight'],
     ...['Shift+1', 'Shift+2', 'Shift+3', 'Shift+4', 'Shift+5', '1', '2', '3', '4', '5', '6', '7', '8', '9'],
   ],

@@ -115,8 +115,17 @@ export const useTune = defineStore('tune', () => {
     )
   }
 
-  async function start() {
-    const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices')), playing.load()])
+  /** A tune that is being read before its page asks for it. */
+  let ahead: { id: number; done: Promise<void> } | undefined
+  /** Reads what every view needs, and along with it the tune that will be opened first, if one will. */
+  async function start(first?: number) {
+    const hands = playing.load()
+    if (first) {
+      ahead = { id: first, done: hands.then(() => charts.of(first).load()) }
+      // What is wrong with it is said when it is opened.
+      ahead.done.catch(() => (ahead = undefined))
+    }
+    const [, may] = await Promise.all([listAll(), answer(client.GET('/api/choices')), hands])
     choices.value = may
     nameClasses(may.classes)
   }
@@ -143,7 +152,9 @@ export const useTune = defineStore('tune', () => {
   async function open(chartId: number) {
     const mine = ++opening
     const one = charts.of(chartId)
-    await one.load()
+    const read = ahead?.id === chartId ? ahead.done : one.load()
+    ahead = undefined
+    await read
     if (mine !== opening) return
     kept.value = one
     problem.value = ''

@@ -68,13 +68,13 @@ const stretch = (a: number, b: number) => ({ x: Math.min(a, b), width: Math.abs(
     <template v-for="{ name, string } in strings" :key="string">
       <line
         class="string"
-        :x1="g.at(span.low === 0 || g.width < 620 ? 20 : 56)"
+        :x1="g.at(span.low === 0 || g.tight ? 20 : 56)"
         :x2="g.at(g.width)"
         :y1="g.y(string)"
         :y2="g.y(string)"
         :stroke-width="0.8 + string * 0.28"
       />
-      <text class="open" :x="g.at(span.low === 0 || g.width < 620 ? 5 : 40)" :y="g.y(string) + 4">{{
+      <text class="open" :x="g.at(span.low === 0 || g.tight ? 5 : 40)" :y="g.y(string) + 4">{{
         signs(name)
       }}</text>
     </template>
@@ -112,7 +112,7 @@ const stretch = (a: number, b: number) => ({ x: Math.min(a, b), width: Math.abs(
   text-anchor: middle;
 }
 .fret {
-  font-size: 11px;
+  font-size: 12px;
   text-anchor: middle;
   font-variant-numeric: tabular-nums;
 }

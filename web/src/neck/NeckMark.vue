@@ -5,7 +5,13 @@ import { markSize } from './arrows'
 import type { Mark } from './marks'
 
 /** One note on the neck: a pebble, a dot of the box, a ghost, or a place that can be written. */
-const props = defineProps<{ mark: Mark; room: number }>()
+const props = defineProps<{
+  mark: Mark
+  room: number
+  /** How far apart the strings are: what can be pressed reaches half of it to each side. */
+  tall: number
+}>()
+const hit = computed(() => Math.max(24, Math.min(48, props.room)))
 const size = computed(() => markSize(props.mark, props.room))
 </script>
 
@@ -17,15 +23,14 @@ const size = computed(() => markSize(props.mark, props.room))
     :aria-label="signs(mark.spoken)"
   >
     <title>{{ signs(mark.spoken) }}</title>
+    <rect class="hit" :x="-hit / 2" :y="-tall / 2" :width="hit" :height="tall" />
     <template v-if="mark.form === 'empty'">
-      <circle class="hit" r="15" />
       <circle class="spot" r="6" />
     </template>
     <template v-else-if="mark.form === 'box'">
-      <circle class="hit" r="13" />
       <circle class="dot" r="7.5" />
       <path v-if="mark.class === 'blue'" class="half" d="M0 -7.5 A7.5 7.5 0 0 0 0 7.5 z" />
-      <text class="tiny" x="11" y="-5">{{ signs(mark.text) }}</text>
+      <text aria-hidden="true" class="tiny" x="11" y="-5">{{ signs(mark.text) }}</text>
     </template>
     <template v-else>
       <rect
@@ -46,20 +51,28 @@ const size = computed(() => markSize(props.mark, props.room))
         :rx="size.h / 2"
       />
       <template v-if="mark.second">
-        <path class="arrived" d="M0 -13 H18 A13 13 0 0 1 18 13 H0 z" />
-        <text class="degree" x="-15" y="5.5">{{ signs(mark.text) }}</text>
-        <text class="degree onto" x="14" y="5.5">{{ signs(mark.second) }}</text>
+        <path class="arrived" :d="`M0 -13 H${size.w / 2 - 13} A13 13 0 0 1 ${size.w / 2 - 13} 13 H0 z`" />
+        <text aria-hidden="true" class="degree" :x="-size.w / 4" y="5.5">{{ signs(mark.text) }}</text>
+        <text aria-hidden="true" class="degree onto" :x="size.w / 4 - 1" y="5.5">{{
+          signs(mark.second)
+        }}</text>
       </template>
       <template v-else>
-        <text class="degree" :x="mark.small ? -2 - 2 * mark.small.length : 0" y="5.5">
+        <text aria-hidden="true" class="degree" :x="mark.small ? -2 - 2 * mark.small.length : 0" y="5.5">
           {{ signs(mark.text) }}
         </text>
-        <text v-if="mark.small" class="small" :x="size.w / 2 - 6 - 3 * mark.small.length" y="9">
+        <text
+          v-if="mark.small"
+          aria-hidden="true"
+          class="small"
+          :x="size.w / 2 - 6 - 3 * mark.small.length"
+          y="9"
+        >
           {{ mark.small }}
         </text>
       </template>
       <circle v-if="mark.inBox" class="boxed" :cx="-size.w / 2 + 1" :cy="-size.h / 2 + 3" r="4.5" />
-      <text v-if="mark.caption" class="caption" :x="0" y="-17">{{ mark.caption }}</text>
+      <text v-if="mark.caption" aria-hidden="true" class="caption" :x="0" y="-17">{{ mark.caption }}</text>
     </template>
   </g>
 </template>
@@ -97,12 +110,12 @@ const size = computed(() => markSize(props.mark, props.room))
 }
 .small {
   text-anchor: middle;
-  font-size: 10.5px;
+  font-size: 12px;
   fill: var(--stone);
 }
 .caption {
   text-anchor: middle;
-  font-size: 11.5px;
+  font-size: 12px;
   font-weight: 650;
   fill: var(--next);
 }
@@ -190,7 +203,7 @@ const size = computed(() => markSize(props.mark, props.room))
   fill: var(--stone);
 }
 .tiny {
-  font-size: 11.5px;
+  font-size: 12px;
   fill: var(--stone);
   paint-order: stroke;
   stroke: var(--card);

@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, type ComponentPublicInstance } from 'vue'
+import { computed, nextTick, ref, watch, type ComponentPublicInstance } from 'vue'
 import type { Neck, Place } from '../api/client'
 import { useHands } from '../document/hands'
+import { useWidth } from '../controls/measure'
+import { useMedia } from '../controls/media'
+import { usePinch } from '../controls/pinch'
 import { signs } from '../controls/spelling'
 import { arcOf } from './arrows'
-import { layOut, neighbour, type Span } from './geometry'
+import { fingerSpacing, layOut, leastWidth, neighbour, type Span } from './geometry'
 import NeckBoard from './NeckBoard.vue'
 import NeckMark from './NeckMark.vue'
 import { placeKey, type Arrow, type Mark } from './marks'
@@ -18,8 +21,10 @@ const props = withDefaults(
     /** What the neck shows, for screen readers. */
     label: string
     spacing?: number
+    /** It is read and not pressed: its strings stand as close as they may. */
+    reading?: boolean
   }>(),
-  { arrows: () => [], spacing: 36 },
+  { arrows: () => [], spacing: 36, reading: false },
 )
 const emit = defineEmits<{ pick: [place: Place] }>()
 
@@ -29,17 +34,35 @@ const turn = computed(() => ({
   lowOnTop: hands.player.lowOnTop ?? false,
 }))
 
-/** Drawn for the width there is, so that its notes stay as large as they are. */
-const usualWidth = 1148
-const width = ref(usualWidth)
-const svg = ref<SVGSVGElement>()
-const sizes = new ResizeObserver(([entry]) => {
-  const measured = Math.round(entry?.contentRect.width ?? 0)
-  if (measured > 0) width.value = measured
+/**
+ * Drawn for the width there is, so that its notes stay as large as they are; where the frets of the
+ * span need more, or two fingers spread it, it is wider and is swiped.
+ */
+const frame = ref<HTMLElement>()
+const { width, scale } = useWidth(frame, 1148)
+const { spread, start, follow } = usePinch({ least: 1, most: 3 })
+const touched = useMedia('(pointer: coarse)')
+const drawnWidth = computed(() => {
+  const least = touched.value || width.value < 800 ? leastWidth(props.instrument, props.span, width.value) : 0
+  return Math.max(width.value, least) * spread.value
 })
-onMounted(() => svg.value && sizes.observe(svg.value))
-onBeforeUnmount(() => sizes.disconnect())
-const g = computed(() => layOut(props.instrument, props.span, width.value, props.spacing, turn.value))
+const spacing = computed(() =>
+  touched.value && !props.reading ? Math.max(props.spacing, fingerSpacing) : props.spacing,
+)
+const g = computed(() =>
+  layOut(props.instrument, props.span, drawnWidth.value, spacing.value, turn.value, width.value),
+)
+/** Of a neck that is swiped the frets under the hand are in sight. */
+watch(
+  () => [props.span.core, props.span.coreEnd, drawnWidth.value, width.value, turn.value.mirrored] as const,
+  async () => {
+    await nextTick()
+    const middle = (g.value.x(props.span.core) + g.value.x(props.span.coreEnd)) / 2
+    if (frame.value && drawnWidth.value > width.value)
+      frame.value.scrollLeft = (middle - width.value / 2) * scale.value
+  },
+  { immediate: true },
+)
 
 // Dots first, pebbles over them, lit ones last.
 const layer = { empty: -1, ghost: 0, box: 1, leaving: 2, tone: 2, held: 3, arriving: 4 }
@@ -47,6 +70,13 @@ const drawn = computed(() =>
   props.marks
     .filter((mark) => mark.fret <= g.value.frets)
     .sort((a, b) => Number(a.lit ?? false) - Number(b.lit ?? false) || layer[a.form] - layer[b.form]),
+)
+
+/** The notes as they are read out: from the lowest string up, on each up the neck. */
+const listed = computed(() =>
+  props.marks
+    .filter((mark) => mark.form !== 'empty' && mark.form !== 'ghost')
+    .sort((a, b) => b.string - a.string || a.fret - b.fret),
 )
 
 // One stop for the Tab key; arrows move among the notes from there.
@@ -80,55 +110,80 @@ const arcs = computed(() =>
 </script>
 
 <template>
-  <svg ref="svg" class="neck" :viewBox="`0 0 ${g.width} ${g.height}`" role="group" :aria-label="label">
-    <defs>
-      <marker
-        id="arrow-head"
-        viewBox="0 0 8 8"
-        refX="6.5"
-        refY="4"
-        markerWidth="11"
-        markerHeight="11"
-        markerUnits="userSpaceOnUse"
-        orient="auto"
-      >
-        <path d="M0 0 L8 4 L0 8 z" fill="var(--ink)" />
-      </marker>
-    </defs>
-
-    <NeckBoard :instrument="instrument" :span="span" :g="g" />
-
-    <NeckMark
-      v-for="mark in drawn"
-      :key="`${mark.form} ${placeKey(mark)}`"
-      :ref="(one) => keep(mark, one)"
-      :mark="mark"
-      :room="g.room(mark.fret)"
-      :transform="`translate(${g.x(mark.fret)} ${g.y(mark.string)})`"
-      :tabindex="placeKey(mark) === stop ? 0 : -1"
-      :data-place="placeKey(mark)"
-      @click="emit('pick', { string: mark.string, fret: mark.fret })"
-      @focus="current = placeKey(mark)"
-      @keydown="move(mark, $event)"
-    />
-
-    <g
-      v-for="one in arcs"
-      :key="one.arrow.spoken"
-      class="arrow"
-      :class="{ strong: one.arrow.strong, faint: one.arrow.faint }"
+  <div
+    ref="frame"
+    class="window"
+    :class="{ swiped: drawnWidth > width, reading }"
+    @touchstart="start"
+    @touchmove="follow"
+    @touchend="start"
+  >
+    <svg
+      class="neck"
+      :viewBox="`0 0 ${g.width} ${g.height}`"
+      :style="{ width: `${(100 * drawnWidth) / width}%` }"
+      role="group"
+      :aria-label="label"
     >
-      <title>{{ signs(one.arrow.spoken) }}</title>
-      <path :d="one.arc.path" marker-end="url(#arrow-head)" />
-      <text :x="one.arc.label.x" :y="one.arc.label.y" aria-hidden="true">{{ one.arrow.text }}</text>
-    </g>
-  </svg>
+      <defs>
+        <marker
+          id="arrow-head"
+          viewBox="0 0 8 8"
+          refX="6.5"
+          refY="4"
+          markerWidth="11"
+          markerHeight="11"
+          markerUnits="userSpaceOnUse"
+          orient="auto"
+        >
+          <path d="M0 0 L8 4 L0 8 z" fill="var(--ink)" />
+        </marker>
+      </defs>
+
+      <NeckBoard :instrument="instrument" :span="span" :g="g" />
+
+      <NeckMark
+        v-for="mark in drawn"
+        :key="`${mark.form} ${placeKey(mark)}`"
+        :ref="(one) => keep(mark, one)"
+        :mark="mark"
+        :room="g.room(mark.fret)"
+        :tall="g.spacing"
+        :transform="`translate(${g.x(mark.fret)} ${g.y(mark.string)})`"
+        :tabindex="placeKey(mark) === stop ? 0 : -1"
+        :data-place="placeKey(mark)"
+        @click="emit('pick', { string: mark.string, fret: mark.fret })"
+        @focus="current = placeKey(mark)"
+        @keydown="move(mark, $event)"
+      />
+
+      <g
+        v-for="one in arcs"
+        :key="one.arrow.spoken"
+        class="arrow"
+        :class="{ strong: one.arrow.strong, faint: one.arrow.faint }"
+      >
+        <title>{{ signs(one.arrow.spoken) }}</title>
+        <path :d="one.arc.path" marker-end="url(#arrow-head)" />
+        <text :x="one.arc.label.x" :y="one.arc.label.y" aria-hidden="true">{{ one.arrow.text }}</text>
+      </g>
+    </svg>
+    <ol class="spoken" :aria-label="`${label}, as a list`">
+      <li v-for="mark in listed" :key="`${mark.form} ${placeKey(mark)}`">{{ signs(mark.spoken) }}</li>
+    </ol>
+  </div>
 </template>
 
 <style scoped>
+.window {
+  position: relative;
+}
+.swiped {
+  overflow: auto hidden;
+  scrollbar-width: thin;
+}
 .neck {
   display: block;
-  width: 100%;
   height: auto;
   user-select: none;
 }

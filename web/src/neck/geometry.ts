@@ -23,6 +23,8 @@ export interface Geometry {
   /** The uppermost and the lowest string. */
   top: number
   bottom: number
+  /** Whether there is so little room that only the frets up to the span's last are drawn. */
+  tight: boolean
   /** How many frets are drawn. */
   frets: number
   /** Where something lies that is so far from the nut's end. */
@@ -38,22 +40,54 @@ const openRoom = 73
 const tightWidth = 620
 const narrowFret = { most: 25, least: 6 }
 
+/** What is pressed with a finger needs its strings so far apart. */
+export const fingerSpacing = 44
+/** A fret under the hand has at least this much room. */
+const leastFret = 44
+
+/**
+ * How wide a neck is drawn at least, though less of it may be seen at once: with room for a finger
+ * in each fret of its span.
+ */
+export function leastWidth(instrument: Neck, span: Span, seen: number): number {
+  const { left, frets, narrow, wideCount } = folded(instrument, span, seen)
+  return left + margin.right + (frets - wideCount) * narrow + wideCount * leastFret
+}
+
+/** What of a neck is drawn narrow or left out where so much of it is seen at once. */
+function folded(instrument: Neck, span: Span, seen: number) {
+  const tight = seen < tightWidth
+  return {
+    tight,
+    left: tight ? beforeNut.tight : beforeNut.wide,
+    // What is written on a longer neck than this is drawn on as long a one.
+    frets: tight ? span.high : Math.max(instrument.frets, span.high),
+    wideCount: span.high - Math.max(span.low, 1) + 1,
+    narrow: Math.min(narrowFret.most, Math.max(narrowFret.least, seen / 46)),
+  }
+}
+
 /** How the neck is turned: mirrored for left hands, its lowest string on top. */
 export interface Turn {
   mirrored: boolean
   lowOnTop: boolean
 }
 
-/** Lays out a neck for a width: the span's frets wide, the others narrow but present. */
-export function layOut(instrument: Neck, span: Span, width: number, spacing: number, turn: Turn): Geometry {
+/**
+ * Lays out a neck for a width: the span's frets wide, the others narrow but present. What of it is
+ * seen at once may be less: then it is folded as for that.
+ */
+export function layOut(
+  instrument: Neck,
+  span: Span,
+  width: number,
+  spacing: number,
+  turn: Turn,
+  seen = width,
+): Geometry {
   const first = Math.max(span.low, 1)
-  const tight = width < tightWidth
-  const left = tight ? beforeNut.tight : beforeNut.wide
-  // What is written on a longer neck than this is drawn on as long a one.
-  const frets = tight ? span.high : Math.max(instrument.frets, span.high)
-  const wideCount = span.high - first + 1
+  const { tight, left, frets, wideCount, narrow } = folded(instrument, span, seen)
   const room = width - left - margin.right
-  const narrow = Math.min(narrowFret.most, Math.max(narrowFret.least, width / 46))
   const wide = (room - (frets - wideCount) * narrow) / wideCount
   const wires = [left]
   for (let fret = 1; fret <= frets; fret++) {
@@ -67,6 +101,7 @@ export function layOut(instrument: Neck, span: Span, width: number, spacing: num
     height: margin.top + (instrument.strings.length - 1) * spacing + margin.bottom,
     nut: at(left),
     frets,
+    tight,
     wire,
     at,
     x: (fret) => (fret === 0 ? at(left - (tight ? 26 : 40)) : (wire(fret - 1) + wire(fret)) / 2),

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { LineEvent, Neck, PlacedTone } from '../api/client'
-import { layOut, neighbour, samePlace } from './geometry'
+import { layOut, leastWidth, neighbour, samePlace } from './geometry'
 import { boxMarks, changeMarks, emptyMarks, lineMarks, placeKey, toneMark } from './marks'
 
 const tone = (string: number, fret: number, degree: string, more: Partial<PlacedTone> = {}) =>
@@ -96,6 +96,22 @@ describe('the neck', () => {
     )
     const turned = layOut(guitar, span, 1100, 30, { mirrored: false, lowOnTop: true })
     expect(turned.y(6)).toBeLessThan(turned.y(1))
+  })
+
+  test('on a phone the frets before the hand are folded and those after it left out', () => {
+    const g = layOut(guitar, span, 370, 44, plain)
+    expect([g.tight, g.frets]).toEqual([true, 11])
+    expect(g.wire(4) - g.wire(3)).toBeCloseTo(370 / 46)
+    expect(g.wire(11)).toBeCloseTo(370 - 4)
+    expect(leastWidth(guitar, span, 370)).toBeLessThanOrEqual(370)
+  })
+
+  test('a whole neck is drawn wider than a phone, with room for a finger in each fret', () => {
+    const whole = { low: 0, core: 0, coreEnd: 22, high: 22 }
+    const least = leastWidth(guitar, whole, 370)
+    const g = layOut(guitar, whole, least, 44, plain, 370)
+    for (let fret = 1; fret <= 22; fret++) expect(g.room(fret)).toBeGreaterThanOrEqual(43.9)
+    expect(least).toBeGreaterThan(2 * 370)
   })
 
   test('for left hands it is mirrored', () => {

@@ -32,7 +32,7 @@ async function draw() {
   })
 }
 onMounted(draw)
-watch([() => props.bars, () => props.sounding, night], draw, { flush: 'post' })
+watch([() => props.bars, () => props.sounding, () => props.width, night], draw, { flush: 'post' })
 </script>
 
 <template>
@@ -41,7 +41,7 @@ watch([() => props.bars, () => props.sounding, night], draw, { flush: 'post' })
 
 <style scoped>
 .staff {
-  height: 116px;
+  height: 7.73rem;
   overflow: hidden;
 }
 .staff :deep(svg) {

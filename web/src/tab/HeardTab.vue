@@ -65,7 +65,7 @@ function pick(index: number) {
 
 <style scoped>
 .tab {
-  max-height: var(--tab-height, 176px);
+  max-height: var(--panel-most, var(--tab-height, 11.73rem));
 }
 .why {
   min-height: 1.4em;

@@ -13,10 +13,7 @@ import TabView from './TabView.vue'
  * A chorus written out as tab, as many bars at once as can be read, at most so many
  * notes: those that are heard, or else those under work. It is heard over the band from there on.
  */
-const props = withDefaults(defineProps<{ tab: Tab; label: string; width?: number; most?: number }>(), {
-  width: 838,
-  most: 24,
-})
+const props = withDefaults(defineProps<{ tab: Tab; label: string; most?: number }>(), { most: 24 })
 const tune = useTune()
 const view = useView()
 const player = usePlayer()
@@ -82,7 +79,6 @@ function hear() {
     <TabView
       class="tab"
       :label="label"
-      :width="width"
       :line="page.line"
       :strings="tune.map.instrument.strings"
       :sounding="sounding"

@@ -84,6 +84,7 @@ function place(event: MouseEvent) {
     :viewBox="`0 0 ${width} ${height}`"
     role="application"
     aria-label="The lick, to be written"
+    aria-describedby="written-here"
     tabindex="0"
     @click="place"
   >
@@ -99,15 +100,18 @@ function place(event: MouseEvent) {
       />
       <template v-for="(name, index) in strings" :key="index">
         <line class="string" x1="26" :x2="width" :y1="y(index + 1)" :y2="y(index + 1)" />
-        <text class="open" x="14" :y="y(index + 1) + 4">{{ signs(name) }}</text>
+        <text aria-hidden="true" class="open" x="14" :y="y(index + 1) + 4">{{ signs(name) }}</text>
       </template>
       <template v-for="bar in grid.bars" :key="bar.tick">
         <line class="barline" :x1="x(bar.tick) - 17" :x2="x(bar.tick) - 17" :y1="top" :y2="bottom" />
-        <text v-if="bar.number < 1" class="pickup" :x="x(bar.tick)" y="11" dx="16">pickup</text>
+        <text v-if="bar.number < 1" aria-hidden="true" class="pickup" :x="x(bar.tick)" y="11" dx="16">
+          pickup
+        </text>
       </template>
       <text
         v-for="beat in beats"
         :key="beat.tick"
+        aria-hidden="true"
         class="beat"
         :class="{ one: beat.text === '1' }"
         :x="x(beat.tick)"
@@ -115,7 +119,14 @@ function place(event: MouseEvent) {
       >
         {{ beat.text }}
       </text>
-      <text v-for="chord in chords" :key="chord.tick" class="chord" :x="x(chord.tick) - 6" y="11">
+      <text
+        v-for="chord in chords"
+        :key="chord.tick"
+        aria-hidden="true"
+        class="chord"
+        :x="x(chord.tick) - 6"
+        y="11"
+      >
         {{ signs(chord.text) }}
       </text>
       <rect
@@ -153,14 +164,18 @@ function place(event: MouseEvent) {
         height="2"
       />
       <rect class="paper" x="-10" :y="y(event.string) - 8" width="20" height="16" rx="5" />
-      <text class="fret" :class="{ small: event.grace }" :y="y(event.string) + 5">
+      <text aria-hidden="true" class="fret" :class="{ small: event.grace }" :y="y(event.string) + 5">
         {{ fretText(event) }}
       </text>
-      <text v-if="techniqueSign(event)" class="technique" :y="y(event.string) - 9">
+      <text v-if="techniqueSign(event)" aria-hidden="true" class="technique" :y="y(event.string) - 9">
         {{ techniqueSign(event) }}
       </text>
-      <text class="degree" :y="bottom + 21">{{ signs(degreeUnder(written.tab.events, index)) }}</text>
-      <text class="class" :y="bottom + 34">{{ classUnder(written.tab.events, index) }}</text>
+      <text aria-hidden="true" class="degree" :y="bottom + 21">
+        {{ signs(degreeUnder(written.tab.events, index)) }}
+      </text>
+      <text aria-hidden="true" class="class" :y="bottom + 34">
+        {{ classUnder(written.tab.events, index) }}
+      </text>
     </g>
   </svg>
 </template>
@@ -180,7 +195,7 @@ function place(event: MouseEvent) {
 .open,
 .beat,
 .pickup {
-  font-size: 11px;
+  font-size: 12px;
   fill: var(--stone);
   text-anchor: middle;
 }
@@ -203,12 +218,12 @@ function place(event: MouseEvent) {
   font-size: 15px;
 }
 .fret.small {
-  font-size: 11px;
+  font-size: 12px;
 }
 .degree {
   font-size: 14px;
 }
 .class {
-  font-size: 10px;
+  font-size: 12px;
 }
 </style>

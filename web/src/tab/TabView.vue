@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { signs } from '../controls/spelling'
-import { classUnder, degreeUnder, fretText, layOutTab, techniqueSign, type TabLine } from './tab'
+import { computed, ref } from 'vue'
+import { wasClicked } from '../controls/keys'
+import { useWidth } from '../controls/measure'
+import { brokenLines } from './lines'
+import { rowMeasures } from './measures'
+import { type TabLine } from './tab'
+import TabRow from './TabRow.vue'
 
+/** A line as tab, broken into as many lines as the width there is asks for. */
 const props = withDefaults(
   defineProps<{
     line: TabLine
     label?: string
-    /** How wide it is drawn, in its own units: less where there is less room. */
-    width?: number
     strings: string[]
     sounding: number | undefined
     chosen: number | undefined
@@ -17,142 +20,73 @@ const props = withDefaults(
     /** Lower, without what a note is in words: for many rows below each other. */
     dense?: boolean
   }>(),
-  { label: 'The line as tab', width: 838, marked: () => [], dense: false },
+  { label: 'The line as tab', marked: () => [], dense: false },
 )
 const emit = defineEmits<{ pick: [index: number] }>()
 
-const top = props.dense ? 47 : 52
-const gap = 19
-const y = (string: number) => top + (string - 1) * gap
-const height = computed(() => y(props.strings.length) + (props.dense ? 34 : 52))
-const layout = computed(() => layOutTab(props.line, props.width))
-const bottom = computed(() => y(props.strings.length))
+const svg = ref<SVGSVGElement>()
+const { width } = useWidth(svg, 838)
+const lines = computed(() => brokenLines(props.line, width.value))
+const rowHeight = computed(() => rowMeasures(props.dense).height(props.strings.length))
 
-const chords = computed(() => {
-  const shown: { x: number; text: string }[] = []
-  let before = ''
-  props.line.events.forEach((event, index) => {
-    if (event.chord !== before) shown.push({ x: layout.value.x[index] ?? 0, text: event.chord })
-    before = event.chord
-  })
-  return shown
-})
+// One stop for the Tab key; the arrows move from note to note from there.
+const current = ref(0)
+const stop = computed(() => Math.min(current.value, props.line.events.length - 1))
+function walk(event: KeyboardEvent) {
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (
+    by === undefined ||
+    wasClicked(event.target) ||
+    event.shiftKey ||
+    event.altKey ||
+    event.ctrlKey ||
+    event.metaKey
+  )
+    return
+  event.preventDefault()
+  event.stopPropagation()
+  current.value = Math.max(0, Math.min(current.value + by, props.line.events.length - 1))
+  svg.value?.querySelector<SVGElement>(`[data-event="${current.value}"]`)?.focus()
+}
 </script>
 
 <template>
-  <svg class="tab" :viewBox="`0 0 ${width} ${height}`" role="group" :aria-label="label">
-    <g aria-hidden="true">
-      <template v-for="(name, index) in strings" :key="index">
-        <line class="string" x1="30" :x2="width" :y1="y(index + 1)" :y2="y(index + 1)" />
-        <text class="open" x="18" :y="y(index + 1) + 4">{{ signs(name) }}</text>
-      </template>
-      <template v-for="beat in layout.beats" :key="beat.x">
-        <line
-          v-if="beat.bar && beat.x > 60"
-          class="barline"
-          :x1="beat.x - 20"
-          :x2="beat.x - 20"
-          :y1="top"
-          :y2="bottom"
-        />
-        <text class="beat" :class="{ one: beat.bar }" :x="beat.x" :y="dense ? 26 : 29">{{ beat.text }}</text>
-      </template>
-      <text v-for="chord in chords" :key="chord.x" class="chord" :x="chord.x" y="14">
-        {{ signs(chord.text) }}
-      </text>
-    </g>
-    <g
-      v-for="(event, index) in line.events"
-      :key="index"
-      class="note"
-      :class="[
-        event.role,
-        event.class,
-        { lit: index === sounding, chosen: index === chosen, marked: marked.includes(index) },
-      ]"
-      :transform="`translate(${layout.x[index]} 0)`"
-      role="button"
-      :tabindex="0"
-      :aria-label="signs(event.spoken)"
-      :data-event="index"
-      @click="emit('pick', index)"
-      @keydown.enter="emit('pick', index)"
+  <div class="scroller">
+    <svg
+      ref="svg"
+      class="tab"
+      :viewBox="`0 0 ${width} ${rowHeight * lines.length}`"
+      role="group"
+      :aria-label="label"
+      @keydown="walk"
     >
-      <rect class="hit" x="-20" :y="top - 10" width="40" :height="height - top + 6" rx="8" />
-      <rect class="paper" x="-11" :y="y(event.string) - 9" width="22" height="18" rx="6" />
-      <text class="fret" :y="y(event.string) + 5.5">{{ fretText(event) }}</text>
-      <text v-if="techniqueSign(event)" class="technique" x="0" :y="y(event.string) - 10">
-        {{ techniqueSign(event) }}
-      </text>
-      <text class="degree" :y="bottom + 27">{{ signs(degreeUnder(line.events, index)) }}</text>
-      <text v-if="!dense" class="class" :y="bottom + 42">{{ classUnder(line.events, index) }}</text>
-    </g>
-  </svg>
+      <TabRow
+        v-for="(one, n) in lines"
+        :key="one.first"
+        :transform="`translate(0 ${n * rowHeight})`"
+        :first="one.first"
+        :line="one.line"
+        :width="width"
+        :strings="strings"
+        :sounding="sounding"
+        :chosen="chosen"
+        :marked="marked"
+        :dense="dense"
+        :stop="stop"
+        @pick="(index) => emit('pick', index)"
+        @focus="(index) => (current = index)"
+      />
+    </svg>
+  </div>
 </template>
 
-<style scoped src="./tab.css"></style>
 <style scoped>
-.tab {
+.scroller {
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+svg {
   display: block;
   width: 100%;
-}
-.open,
-.beat {
-  font-size: 11px;
-  fill: var(--stone);
-  text-anchor: middle;
-}
-.chord {
-  text-anchor: middle;
-}
-.hit {
-  fill: transparent;
-}
-.note:hover .hit {
-  fill: var(--shade);
-  opacity: 0.6;
-}
-.chosen .hit {
-  fill: var(--now-tint);
-}
-.marked .hit {
-  fill: var(--next-tint);
-}
-.marked .paper {
-  fill: var(--next-tint);
-}
-.note:focus-visible .hit {
-  stroke: var(--now);
-  stroke-width: 2;
-}
-.chosen .paper {
-  fill: var(--now-tint);
-}
-.fret {
-  font-size: 16px;
-}
-.degree {
-  font-size: 15px;
-}
-.class {
-  font-size: 10.5px;
-}
-.approach .fret,
-.approach .degree {
-  font-weight: 500;
-  fill: var(--next);
-}
-.target .paper {
-  fill: var(--next-fill);
-}
-.target .fret {
-  fill: var(--on-fill);
-}
-.target .degree,
-.target .class {
-  fill: var(--next);
-}
-.target .class {
-  font-weight: 700;
 }
 </style>

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import { usePlayer } from '../sound/player'
+import { useMedia } from '../controls/media'
+import { useWidth } from '../controls/measure'
 import { signs } from '../controls/spelling'
 import type { SaveState } from '../document/saver'
 import type { Cursor } from './cursor'
 import { gridAt } from './grid'
+import FretPad from './FretPad.vue'
 import LickFields from './LickFields.vue'
+import { spokenPlace } from './spoken'
 import TabEditor from './TabEditor.vue'
 import { write, writeKeys } from './writekeys'
 import WriteTools from './WriteTools.vue'
@@ -28,12 +32,15 @@ const StaffView = defineAsyncComponent(() => import('../staff/StaffView.vue'))
 
 const player = usePlayer()
 const { written, lick, problem, notice } = props.writing
-const width = 880
+const root = ref<HTMLElement>()
+const { width } = useWidth(root, 880)
 const grid = computed(() => {
   if (!written.value) return undefined
   const heard = written.value.tab.events[props.sounding ?? -1]?.tick
-  return gridAt(written.value, heard ?? props.cursor.tick.value, width)
+  return gridAt(written.value, heard ?? props.cursor.tick.value, width.value)
 })
+/** Without a keyboard frets are written from a strip of them. */
+const touched = useMedia('(pointer: coarse)')
 const staffShown = computed(() => !props.plain && props.staff)
 const listing = ref(false)
 const why = ref<number>()
@@ -45,7 +52,6 @@ const reason = computed(() => {
   return events[props.sounding ?? (under >= 0 ? under : (why.value ?? -1))]?.why
 })
 
-const root = ref<HTMLElement>()
 const focus = () => root.value?.querySelector<SVGElement>('.editor')?.focus()
 // Whoever comes to write, writes: the keys are the tab's as soon as it is there.
 watch(written, (now, before) => now && !before && void nextTick(focus))
@@ -91,6 +97,7 @@ const states: Record<SaveState | 'empty', string> = {
 <template>
   <div v-if="written && lick && grid" ref="root" class="write" @keydown="key">
     <WriteTools :cursor="cursor" />
+    <FretPad v-if="touched" :cursor="cursor" />
     <StaffView
       v-if="staffShown && lick.events.length"
       :bars="written.staff.filter((b) => b.tick >= grid!.from && b.tick < grid!.to)"
@@ -107,12 +114,15 @@ const states: Record<SaveState | 'empty', string> = {
       :sounding="sounding"
       @pick="(index) => (why = index)"
     />
+    <p id="written-here" class="spoken" aria-live="polite">
+      {{ spokenPlace(written, cursor.tick.value, cursor.string.value) }}
+    </p>
     <p class="why" role="status">
       <strong v-if="problem">{{ signs(problem) }}.</strong>
       <template v-else-if="notice">{{ signs(notice) }}.</template>
       <template v-else-if="reason">{{ signs(reason) }}</template>
       <template v-else-if="!lick.events.length">
-        Type a fret, or click the neck: it is written at the cursor. The arrows move on.
+        Type a fret, or press the neck: it is written at the cursor. The arrows move on.
       </template>
     </p>
     <div class="line">
@@ -192,8 +202,8 @@ input {
   position: absolute;
   inset: 34px 0 auto auto;
   z-index: 3;
-  width: 27rem;
-  max-height: 330px;
+  width: min(27rem, 100%);
+  max-height: var(--panel-most, 22rem);
   overflow-y: auto;
   margin: 0;
   padding: 0.6rem 0.9rem;

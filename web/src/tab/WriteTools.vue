@@ -83,10 +83,11 @@ const lengthSigns: Record<string, string> = {
 }
 .group {
   display: flex;
-  gap: 2px;
+  flex-wrap: wrap;
+  gap: 1px;
 }
 .tool {
-  padding: 0.06rem 0.3rem;
-  font-size: 0.78rem;
+  padding: 0.06rem 0.2rem;
+  font-size: 0.8rem;
 }
 </style>

@@ -1,7 +1,7 @@
 import type { WrittenLick } from '../api/client'
 
-/** How many bars of a lick are shown at once. */
-export const barsShown = 2
+/** How many bars of a lick are shown at once: one where two would be too narrow to read. */
+const barsShown = (width: number) => (width >= 520 ? 2 : 1)
 
 /** A bar line takes some room of its own, so that what stands on beat 1 is not on it. */
 const lead = 20
@@ -21,17 +21,18 @@ export interface Grid {
 /** The bars around a tick of the lick. */
 export function gridAt(written: WrittenLick, tick: number, width: number): Grid {
   const { barTicks, start } = written.tab
-  const page = Math.floor((tick + start) / barTicks / barsShown) * barsShown
+  const shown = barsShown(width)
+  const page = Math.floor((tick + start) / barTicks / shown) * shown
   const from = page * barTicks - start
-  const barWidth = (width - left - right) / barsShown
+  const barWidth = (width - left - right) / shown
   const x = (at: number) => {
     const bar = Math.floor((at - from) / barTicks)
     const into = (at - from - bar * barTicks) / barTicks
     return left + bar * barWidth + lead + into * (barWidth - lead)
   }
-  const bars = Array.from({ length: barsShown }, (_, n) => ({
+  const bars = Array.from({ length: shown }, (_, n) => ({
     tick: from + n * barTicks,
     number: page + n + 1 - Math.round(start / barTicks),
   }))
-  return { from, to: from + barsShown * barTicks, barTicks, bars, x }
+  return { from, to: from + shown * barTicks, barTicks, bars, x }
 }

@@ -275,4 +275,10 @@ describe('tab', () => {
     expect(gridAt(written, 2000, 800).bars.map((b) => b.number)).toEqual([2, 3])
     expect(grid.x(0)).toBeGreaterThan(grid.x(-1))
   })
+
+  test('where two bars would be too narrow, one at a time', () => {
+    const written = { tab: { barTicks: 1920, start: 0 } } as WrittenLick
+    const grid = gridAt(written, 2000, 340)
+    expect([grid.from, grid.to, grid.bars.map((b) => b.number)]).toEqual([1920, 3840, [2]])
+  })
 })

@@ -19,6 +19,9 @@ const side = { left: 46, right: 30 }
 /** A note's label needs this much room, however short the note. */
 const room = 40
 
+/** How many notes, struck one after the other, a line of the given width has room for. */
+export const mostOnsets = (width: number) => Math.max(1, Math.floor((width - side.left - side.right) / room))
+
 /**
  * Spaces notes by their time, but never so close that their labels would touch;
  * where there is room to spare it goes to the longer notes.

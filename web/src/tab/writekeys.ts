@@ -88,7 +88,7 @@ export const techniqueKeys = [
   { key: 'v', name: 'vibrato', short: 'vibrato' },
   { key: 'x', name: 'mute', short: 'mute' },
   { key: 'a', name: 'accent', short: 'accent' },
-  { key: 'k', name: 'staccato', short: 'short' },
+  { key: 'k', name: 'staccato', short: 'staccato' },
   { key: 'g', name: 'grace', short: 'grace' },
   { key: '_', name: 'tie', short: 'tie' },
   { key: 'y', name: 'trill', short: 'trill' },

@@ -60,7 +60,7 @@ const now = computed(() => view.change.value?.leaving.chord)
         <button v-if="own" type="button" class="chip" @click="$emit('small')">Back to the small box</button>
       </p>
     </div>
-    <PagedTab class="motif" :tab="props.functions.motif" label="The motif as tab" :width="600" :most="14" />
+    <PagedTab class="motif" :tab="props.functions.motif" label="The motif as tab" :most="14" />
   </div>
 </template>
 
@@ -71,7 +71,7 @@ const now = computed(() => view.change.value?.leaving.chord)
   gap: 1.2rem;
 }
 .scroll {
-  height: 276px;
+  height: var(--panel, 18.4rem);
   overflow: auto;
 }
 table {
@@ -113,7 +113,7 @@ td {
 .others {
   display: flex;
   gap: 0.55rem;
-  font-size: 0.78rem;
+  font-size: 0.8rem;
   color: var(--stone);
 }
 .others .chordTone {
@@ -124,7 +124,12 @@ td {
   margin-top: 0.5rem;
   font-size: 0.85rem;
 }
-.motif :deep(.tab) {
-  max-height: 210px;
+.motif :deep(.scroller) {
+  max-height: var(--panel-most, 14rem);
+}
+@container main (max-width: 52rem) {
+  .bends {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

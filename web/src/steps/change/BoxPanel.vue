@@ -76,7 +76,7 @@ const adds = (one: NeckMap['chords'][number]) => one.box.missing.filter((lack) =
   gap: 1.2rem;
 }
 .scroll {
-  height: 276px;
+  height: var(--panel, 18.4rem);
   overflow-y: auto;
 }
 table {
@@ -117,10 +117,23 @@ aside {
   border-radius: 999px;
   padding: 0.25rem 0.9rem;
 }
+@media (pointer: coarse) {
+  .lead.lead {
+    min-height: 44px;
+  }
+}
 .lead {
+  display: inline-flex;
+  align-items: center;
+  min-height: 24px;
   display: inline-block;
   margin-top: 1rem;
   color: var(--now);
   font-weight: 700;
+}
+@container main (max-width: 52rem) {
+  .box {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -185,7 +185,7 @@ const drillOf = computed(
         <strong class="leaving">{{ signs(shown.leaving.chord) }}</strong> gives way to
       </template>
       <strong class="arriving">{{ signs(shown.arriving.chord) }}</strong>
-      <span class="headline">{{ signs(shown.headline) }}</span>
+      <span class="headline cut" :title="signs(shown.headline)">{{ signs(shown.headline) }}</span>
       <PillSelect
         v-if="kinds.length"
         class="kinds"
@@ -234,28 +234,30 @@ const drillOf = computed(
           ask me
         </RouterLink>
       </BenchTabs>
-      <div v-if="bench === 'moves'" class="columns">
-        <MovesPanel :work="work" :chosen="chosen" @choose="choose" />
-        <IntoPanel :work="work" :way="way" />
+      <div role="tabpanel" :aria-label="benches.find((one) => one.name === bench)?.title">
+        <div v-if="bench === 'moves'" class="columns">
+          <MovesPanel :work="work" :chosen="chosen" @choose="choose" />
+          <IntoPanel :work="work" :way="way" />
+        </div>
+        <PathPanel
+          v-else-if="bench === 'path'"
+          :paths="path.paths.value"
+          :strategy="strategy"
+          :refusal="path.refusal.value"
+          :pins="path.pins.value.length"
+          @unpin="path.unpin"
+          @clear="path.clear"
+        />
+        <BendsPanel
+          v-else-if="bench === 'bends'"
+          :functions="functions"
+          :refusal="noTable"
+          :own="own.length > 0"
+          @small="query.set({ places: [] })"
+        />
+        <CountPanel v-else-if="bench === 'count'" ref="counting" :work="work" />
+        <BoxPanel v-else :shown="shown" />
       </div>
-      <PathPanel
-        v-else-if="bench === 'path'"
-        :paths="path.paths.value"
-        :strategy="strategy"
-        :refusal="path.refusal.value"
-        :pins="path.pins.value.length"
-        @unpin="path.unpin"
-        @clear="path.clear"
-      />
-      <BendsPanel
-        v-else-if="bench === 'bends'"
-        :functions="functions"
-        :refusal="noTable"
-        :own="own.length > 0"
-        @small="query.set({ places: [] })"
-      />
-      <CountPanel v-else-if="bench === 'count'" ref="counting" :work="work" />
-      <BoxPanel v-else :shown="shown" />
     </div>
   </section>
 </template>
@@ -277,9 +279,6 @@ const drillOf = computed(
 }
 .headline {
   margin-left: 0.6rem;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .kinds {
   margin-left: auto;
@@ -296,5 +295,10 @@ const drillOf = computed(
   display: grid;
   grid-template-columns: minmax(0, 9fr) minmax(0, 12fr);
   gap: 1rem;
+}
+@container main (max-width: 52rem) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

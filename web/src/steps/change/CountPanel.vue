@@ -9,6 +9,7 @@ import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
 import { usePlayer } from '../../sound/player'
 import { useAnswer } from '../../api/ask'
+import { useWidth } from '../../controls/measure'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
@@ -76,6 +77,9 @@ const one = (n: number) => Math.round(n * 10) / 10
 const source = () =>
   run.value?.fitted && tune.chart ? { chart: tune.chart, ...heard(run.value.fitted.tab) } : undefined
 defineExpose({ source })
+
+const ruled = ref<SVGSVGElement>()
+const { width: rulerWidth } = useWidth(ruled, 480)
 </script>
 
 <template>
@@ -130,13 +134,14 @@ defineExpose({ source })
           </button>
         </p>
         <svg
+          ref="ruled"
           class="ruler"
-          viewBox="0 0 520 46"
+          :viewBox="`0 0 ${rulerWidth} 46`"
           role="img"
           :aria-label="`${run.notes} notes from ${run.starts} to ${run.lands}`"
         >
-          <line x1="8" x2="512" y1="22" y2="22" />
-          <g v-for="b in ruler.beats" :key="b.at" :transform="`translate(${8 + b.at * 504} 0)`">
+          <line x1="8" :x2="rulerWidth - 8" y1="22" y2="22" />
+          <g v-for="b in ruler.beats" :key="b.at" :transform="`translate(${8 + b.at * (rulerWidth - 16)} 0)`">
             <line :class="{ bar: b.bar }" y1="12" y2="32" />
             <text :class="{ bar: b.bar }" y="44">{{ b.text }}</text>
           </g>
@@ -144,7 +149,7 @@ defineExpose({ source })
             v-for="n in ruler.notes"
             :key="n.at"
             :class="{ last: n.last }"
-            :cx="8 + n.at * 504"
+            :cx="8 + n.at * (rulerWidth - 16)"
             cy="22"
             :r="n.last ? 7 : 4.5"
           />
@@ -190,7 +195,7 @@ defineExpose({ source })
         <h2>
           From {{ places[0]?.string }}:{{ places[0]?.fret }} to {{ places[1]?.string }}:{{ places[1]?.fret }}
         </h2>
-        <span class="quiet">{{ here ? 'from where you are' : 'click the neck to begin elsewhere' }}</span>
+        <span class="quiet">{{ here ? 'from where you are' : 'press the neck to begin elsewhere' }}</span>
         <PillSelect
           class="right"
           label="Notes between"
@@ -209,7 +214,6 @@ defineExpose({ source })
       <TabView
         class="tab"
         label="The run as tab"
-        :width="640"
         :line="run.fitted.tab"
         :strings="tune.map.instrument.strings"
         :sounding="player.event"
@@ -231,7 +235,7 @@ defineExpose({ source })
   display: grid;
   grid-template-columns: 32rem minmax(0, 1fr);
   gap: 1.2rem;
-  min-height: 276px;
+  min-height: var(--panel-least, 18.4rem);
 }
 .number :deep(input) {
   width: 4.6rem;
@@ -247,7 +251,7 @@ defineExpose({ source })
 }
 .ruler {
   width: 100%;
-  max-height: 50px;
+  max-height: var(--panel-most, 3.33rem);
 }
 .ruler line {
   stroke: var(--line);
@@ -258,7 +262,7 @@ defineExpose({ source })
   stroke-width: 2;
 }
 .ruler text {
-  font-size: 11px;
+  font-size: 12px;
   text-anchor: middle;
   fill: var(--stone);
 }
@@ -289,11 +293,22 @@ circle.last {
   margin-left: auto;
 }
 .tab {
-  max-height: 158px;
+  max-height: var(--panel-most, 10.53rem);
 }
 .acts {
   display: flex;
   align-items: baseline;
   gap: 0.8rem;
+}
+@container main (max-width: 52rem) {
+  .count {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@container main (max-width: 22rem) {
+  .speed {
+    display: block;
+    overflow-x: auto;
+  }
 }
 </style>

@@ -66,6 +66,13 @@ useKeys([
     },
   },
 ])
+
+/** The name of a way, and what is written for it where that has other words. */
+function spokenName({ name, short }: { name: string; short: string }) {
+  const words = name.split(' ')
+  const written = short.split(' ').filter((word) => /\p{L}{2}/u.test(word))
+  return written.every((word) => words.includes(word)) ? name : `${name}: ${signs(short)}`
+}
 </script>
 
 <template>
@@ -99,8 +106,8 @@ useKeys([
           type="button"
           class="chip"
           :aria-pressed="one.name === way?.name"
-          :title="`${one.spoken}: effort ${one.effort}, tension ${one.tension}, ${one.length} before it`"
-          :aria-label="one.name"
+          :title="`${one.spoken}: effort ${one.effort}, tension ${one.tension}, ${one.length} ${one.length === 1 ? 'note' : 'notes'} before it`"
+          :aria-label="spokenName(one)"
           @click="choose(one)"
         >
           {{ signs(one.short) }}
@@ -115,7 +122,7 @@ useKeys([
           class="chip"
           :aria-pressed="one.name === way?.name"
           :title="one.spoken"
-          :aria-label="one.name"
+          :aria-label="spokenName(one)"
           @click="choose(one)"
         >
           {{ signs(one.short) }}
@@ -144,7 +151,6 @@ useKeys([
         class="tab"
         label="The approach as tab"
         :line="way.tab"
-        :width="620"
         :strings="tune.map.instrument.strings"
         :sounding="player.event"
         :chosen="picked"
@@ -169,7 +175,7 @@ useKeys([
 <style scoped>
 /* Fewer rows of chips leave more to the tab; the panel stays as high as it is. */
 .into {
-  height: 310px;
+  min-height: var(--panel-least, 20.67rem);
   display: flex;
   flex-direction: column;
   min-width: 0;
@@ -178,12 +184,12 @@ useKeys([
 }
 .head {
   gap: 0.6rem;
-  margin-bottom: 4px;
+  margin-bottom: 2px;
 }
 .choices {
-  margin-bottom: 4px;
+  margin-bottom: 2px;
   font-size: 0.82rem;
-  gap: 4px;
+  gap: 2px 4px;
 }
 .choices .chip {
   padding: 0.06rem 0.45rem;
@@ -194,7 +200,7 @@ useKeys([
 .tab {
   flex: 1 1 0;
   min-height: 0;
-  max-height: 180px;
+  max-height: var(--panel-most, 12rem);
 }
 .refused {
   flex: 1 1 0;
@@ -207,13 +213,22 @@ useKeys([
   align-items: center;
   gap: 0.7rem;
 }
+.acts .chip {
+  flex: none;
+}
 .why {
-  font-size: 0.9rem;
-  line-height: 1.2;
-  max-height: 2.4em;
+  font-size: 0.85rem;
+  line-height: 1.1;
+  max-height: var(--panel-most, 2.4em);
   overflow: hidden;
 }
 .primary {
   padding: 0.3rem 1.2rem;
+}
+@container main (max-width: 52rem) {
+  .into {
+    border-left: 0;
+    padding-left: 0;
+  }
 }
 </style>

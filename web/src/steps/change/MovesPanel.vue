@@ -62,12 +62,12 @@ watch(
     <div class="head">
       <template v-if="here">
         <h2>I am here</h2>
-        <span class="quiet" :title="signs(standing)">{{ at(here) }} · {{ signs(standing) }}</span>
+        <span class="quiet cut" :title="signs(standing)">{{ at(here) }} · {{ signs(standing) }}</span>
         <button type="button" class="chip back" @click="work.query.set({ here: undefined })">all ways</button>
       </template>
       <template v-else>
         <h2>Best first</h2>
-        <span class="quiet">{{ shown.moves.length }} ways; click the neck: “I am here”</span>
+        <span class="quiet">{{ shown.moves.length }} ways; press the neck: “I am here”</span>
         <PillSelect
           class="back"
           label="What to aim at"
@@ -124,16 +124,12 @@ watch(
 }
 .back {
   margin-left: auto;
-  flex: none;
 }
 .head h2 {
   white-space: nowrap;
 }
 .head .quiet {
   font-size: 0.88rem;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 h3 {
   margin: 4px 0 0;
@@ -142,7 +138,8 @@ h3 {
   color: var(--stone);
 }
 .moves {
-  height: 272px;
+  height: var(--panel, 18.13rem);
+  max-height: 22rem;
   overflow-y: auto;
   scrollbar-gutter: stable;
 }

@@ -117,7 +117,7 @@ const now = computed(() =>
   gap: 1.2rem;
 }
 .scroll {
-  height: 276px;
+  height: var(--panel, 18.4rem);
   overflow-y: auto;
   scrollbar-gutter: stable;
 }
@@ -164,5 +164,10 @@ aside {
   display: flex;
   flex-direction: column;
   gap: 0.5rem;
+}
+@container main (max-width: 52rem) {
+  .path {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -43,11 +43,12 @@ watch(
 )
 defineExpose({ focus: () => cell.value?.focus() })
 
-function spans(list: { chord: string; beats: number }[], none: string) {
+function spans(list: { chord: string; roman: string; beats: number }[], none: string) {
   return list
     .map(
       (c) =>
-        (signs(c.chord) || none) + (list.length > 1 ? ` ${c.beats} ${c.beats > 1 ? 'beats' : 'beat'}` : ''),
+        (c.chord ? `${signs(c.chord)} ${signs(c.roman)}` : none) +
+        (list.length > 1 ? ` ${c.beats} ${c.beats > 1 ? 'beats' : 'beat'}` : ''),
     )
     .join(', ')
 }
@@ -154,6 +155,7 @@ function keys(event: KeyboardEvent) {
 .cell {
   position: relative;
   min-width: 0;
+  container: bar / inline-size;
   height: var(--bar-height, 76px);
   border-right: 2px solid var(--string);
 }
@@ -222,7 +224,7 @@ function keys(event: KeyboardEvent) {
   border-right: 0;
   border-bottom: 0;
   padding-left: 3px;
-  font-size: 0.75rem;
+  font-size: 0.8rem;
   font-weight: 650;
   line-height: 1.1;
   pointer-events: none;
@@ -234,7 +236,7 @@ function keys(event: KeyboardEvent) {
   left: 14px;
   right: 4px;
   overflow: hidden;
-  font-size: 0.75rem;
+  font-size: 0.8rem;
   line-height: 1.1;
   font-weight: 650;
   white-space: nowrap;
@@ -258,7 +260,7 @@ function keys(event: KeyboardEvent) {
   pointer-events: none;
 }
 /* Narrow bars have room for where it leads or for the numeral. */
-@media (max-width: 1000px) {
+@container main (max-width: 58rem) {
   .cell:has(.leads) :deep(.roman) {
     visibility: hidden;
   }

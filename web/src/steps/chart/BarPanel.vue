@@ -4,13 +4,26 @@ import { computed, ref, watch } from 'vue'
 import type { Problem } from '../../api/client'
 import { signs } from '../../controls/spelling'
 import { useTune, type ChartEdit } from '../../document/tune'
+import { useMedia } from '../../controls/media'
+import ChordPad from './ChordPad.vue'
 import type { Selection } from './selection'
 
 /** What can be done with the selected bars. */
 const props = defineProps<{ selection: Selection; copied: number | undefined }>()
-defineEmits<{ copy: []; paste: []; remove: []; insert: []; write: [] }>()
+defineEmits<{
+  copy: []
+  paste: []
+  remove: []
+  insert: []
+  write: []
+  put: [text: string, beside: boolean]
+}>()
 
 const tune = useTune()
+/** Without a keyboard chords are put from a pad. */
+const touched = useMedia('(pointer: coarse)')
+const padWanted = ref<boolean>()
+const pad = computed(() => padWanted.value ?? touched.value)
 const bars = computed(() => tune.read?.bars ?? [])
 const first = computed(() => props.selection.first.value)
 const range = computed(() => ({ bar: first.value + 1, count: props.selection.size.value }))
@@ -69,8 +82,14 @@ const most = computed(() => tune.choices?.times.most ?? 2)
 <template>
   <div class="head">
     <h2>{{ title }}</h2>
-    <button type="button" class="chip" @click="$emit('write')">Write <span class="quiet">Enter</span></button>
+    <span class="acts">
+      <button type="button" class="chip" :aria-pressed="pad" @click="padWanted = !pad">pad</button>
+      <button type="button" class="chip" @click="$emit('write')">
+        Write <span class="quiet">Enter</span>
+      </button>
+    </span>
   </div>
+  <ChordPad v-if="pad" @put="(text, beside) => $emit('put', text, beside)" />
   <p v-if="refused" class="refused" role="alert">{{ refused.message }}</p>
   <p v-if="!range.count" class="quiet">Type a chord to add a bar at the end.</p>
   <template v-else>

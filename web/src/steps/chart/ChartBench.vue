@@ -26,7 +26,7 @@ const { panel } = query
 
 <template>
   <aside class="bench">
-    <div class="tabs" role="tablist" aria-label="About the chart">
+    <div v-roving="'.tab'" class="tabs" role="tablist" aria-label="About the chart">
       <button
         v-for="p in panels"
         :key="p.name"
@@ -39,7 +39,7 @@ const { panel } = query
         {{ p.title }}
       </button>
     </div>
-    <div class="panel" role="tabpanel" :aria-label="panels.find((p) => p.name === panel)?.title">
+    <div class="panel" role="tabpanel" tabindex="0" :aria-label="panels.find((p) => p.name === panel)?.title">
       <slot v-if="panel === 'bar'" />
       <FormPanel v-else-if="panel === 'form'" :selection="selection" />
       <TunePanel v-else-if="panel === 'tune'" />

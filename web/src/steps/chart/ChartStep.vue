@@ -60,6 +60,13 @@ function cancel() {
   void focusHead()
 }
 
+/** A chord from the pad; what takes the bar’s place goes on to the next bar. */
+function put(text: string, beside: boolean) {
+  const at = selection.head.value
+  void writing.put(at, text, beside)
+  if (!beside) selection.select(at + 1, false)
+}
+
 async function mend(bar: number, text: string) {
   await writing.write(bar, text)
   go(bar + 1)
@@ -154,6 +161,7 @@ useSource('chart', () => ({ tuneFrom: view.moment.value?.bar ?? 1 }))
         @remove="remove"
         @insert="insert"
         @write="writing.begin(selection.head.value)"
+        @put="put"
       />
     </ChartBench>
     <p v-if="unread.length" class="hint screen-only" role="status">
@@ -171,7 +179,7 @@ useSource('chart', () => ({ tuneFrom: view.moment.value?.bar ?? 1 }))
 <style scoped>
 .step {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 396px;
+  grid-template-columns: minmax(0, 1fr) 26.4rem;
   grid-template-rows: minmax(0, 1fr) auto;
   gap: 0 22px;
   height: calc(100vh - 96px);
@@ -204,7 +212,7 @@ useSource('chart', () => ({ tuneFrom: view.moment.value?.bar ?? 1 }))
   bottom: 4px;
   width: 24px;
   text-align: right;
-  font-size: 0.74rem;
+  font-size: 0.8rem;
   color: var(--stone);
 }
 .hint {
@@ -216,6 +224,25 @@ kbd {
   font: inherit;
   font-weight: 650;
   color: var(--ink);
+}
+/* Where there is less room the panel goes below the sheet. */
+@container main (max-width: 62rem) {
+  .step {
+    display: flex;
+    flex-direction: column;
+    height: auto;
+    min-height: 0;
+  }
+  .sheet {
+    overflow-y: visible;
+    padding-bottom: 1rem;
+  }
+}
+@container main (max-width: 19rem) {
+  .row {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    row-gap: 8px;
+  }
 }
 .print-title,
 .print-facts {

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, client } from '../../api/client'
 import { useTune } from '../../document/tune'
+import LessonSheet from './LessonSheet.vue'
 
 /** Taking the chart away: as a file, on paper, as a copy; and deleting it. */
 const tune = useTune()
@@ -59,6 +60,7 @@ async function remove() {
 </script>
 
 <template>
+  <LessonSheet />
   <h2>Export</h2>
   <ul>
     <li v-for="format in tune.choices?.formats" :key="format.name">

@@ -87,4 +87,11 @@ function put() {
   align-items: center;
   justify-items: start;
 }
+@container main (max-width: 22rem) {
+  :deep(.p-select-label) {
+    padding-inline: 0.3rem;
+    white-space: normal;
+    overflow: visible;
+  }
+}
 </style>

@@ -56,7 +56,13 @@ export function useWriting() {
     if (refused) refusals.set(index, refusalOf(text, refused))
   }
 
-  return { bar, draft, pending, refusals, begin, cancel, commit, write }
+  /** Puts a chord into a bar, in the place of what is there or beside it. */
+  function put(index: number, text: string, beside: boolean) {
+    const there = beside ? textOf(index) : ''
+    return write(index, there ? `${there} ${text}` : text)
+  }
+
+  return { bar, draft, pending, refusals, begin, cancel, commit, write, put }
 }
 
 function refusalOf(text: string, refused: Problem): Refusal {

@@ -101,7 +101,7 @@ const restore = (backup: Backup) =>
   flex: 1;
 }
 ul {
-  max-height: max(12rem, calc(100vh - 470px));
+  max-height: var(--panel-most, max(12rem, calc(100vh - 31.33rem)));
   overflow-y: auto;
 }
 .row {

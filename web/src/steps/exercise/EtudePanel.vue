@@ -81,7 +81,7 @@ const numbers = (all: number[]) => named(all.map(String))
   align-items: stretch;
 }
 .parts {
-  max-height: 150px;
+  max-height: var(--panel-most, 10rem);
   overflow-y: auto;
   margin: 0;
 }

@@ -154,16 +154,18 @@ useKeys([
     <div class="bench columns">
       <div class="side">
         <BenchTabs :tabs="sides" :chosen="query.side.value" @choose="(side) => query.set({ side })" />
-        <div class="scroll">
-          <BeginPanel v-if="query.side.value === 'begin'" ref="beginPanel" :work="work" :query="query" />
-          <ChoicesPanel
-            v-else-if="query.side.value === 'choices'"
-            :work="work"
-            :exercise="exercise"
-            :query="query"
-          />
-          <EtudePanel v-else-if="query.side.value === 'etude'" :etudes="etudes" />
-          <KeepPanel v-else :work="work" :keeping="keeping" :query="query" :heard="heard" />
+        <div role="tabpanel" :aria-label="sides.find((one) => one.name === query.side.value)?.title">
+          <div class="scroll">
+            <BeginPanel v-if="query.side.value === 'begin'" ref="beginPanel" :work="work" :query="query" />
+            <ChoicesPanel
+              v-else-if="query.side.value === 'choices'"
+              :work="work"
+              :exercise="exercise"
+              :query="query"
+            />
+            <EtudePanel v-else-if="query.side.value === 'etude'" :etudes="etudes" />
+            <KeepPanel v-else :work="work" :keeping="keeping" :query="query" :heard="heard" />
+          </div>
         </div>
       </div>
       <div class="desk">
@@ -224,8 +226,8 @@ useKeys([
   min-width: 0;
 }
 .scroll {
-  height: calc(100vh - 450px);
-  min-height: 210px;
+  height: var(--panel, calc(100vh - 30rem));
+  min-height: var(--panel-least, 14rem);
   overflow-y: auto;
   padding-right: 6px;
 }
@@ -234,18 +236,18 @@ useKeys([
   --tab-height: calc(100vh - 466px);
 }
 .refused {
-  height: var(--tab-height);
+  height: var(--panel, var(--tab-height));
 }
 .refused p:first-child::first-letter {
   text-transform: uppercase;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }
   .scroll {
     height: auto;
-    max-height: 60vh;
+    max-height: var(--panel-most, 60vh);
   }
   .desk {
     order: -1;

@@ -24,6 +24,9 @@ watch(present, async (row) => {
   list.value?.children[row]?.scrollIntoView({ block: 'nearest' })
 })
 const why = computed(() => props.tab.events[props.sounding ?? picked.value ?? -1])
+const says = computed(() =>
+  signs(why.value ? `${why.value.note} over ${why.value.chord}: ${why.value.why}` : ''),
+)
 </script>
 
 <template>
@@ -42,14 +45,14 @@ const why = computed(() => props.tab.events[props.sounding ?? picked.value ?? -1
         @pick="(index) => (picked = row.first + index)"
       />
     </div>
-    <p class="why">{{ signs(why ? `${why.note} over ${why.chord}: ${why.why}` : '') }}</p>
+    <p class="why cut" :title="says">{{ says }}</p>
   </div>
 </template>
 
 <style scoped>
 .rows {
   overflow-y: auto;
-  max-height: var(--tab-height, 290px);
+  max-height: var(--panel-most, var(--tab-height, 19.33rem));
 }
 .row + .row {
   margin-top: 8px;
@@ -57,8 +60,5 @@ const why = computed(() => props.tab.events[props.sounding ?? picked.value ?? -1
 .why {
   min-height: 1.3em;
   margin: 2px 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 </style>

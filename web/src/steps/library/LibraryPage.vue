@@ -6,6 +6,7 @@ import { answer, client, type ChartEntry } from '../../api/client'
 import PillSelect from '../../controls/PillSelect.vue'
 import { useTune } from '../../document/tune'
 import DamagedTune from './DamagedTune.vue'
+import FirstVisit from './FirstVisit.vue'
 import ImportTune from './ImportTune.vue'
 import NewTune from './NewTune.vue'
 import { listed, orders } from './ordering'
@@ -143,6 +144,7 @@ const restore = (entry: ChartEntry) =>
           </ul>
         </details>
       </div>
+      <FirstVisit v-else />
       <div class="bench fresh">
         <div class="ways">
           <h2>{{ tune.list.length ? 'A new tune' : 'Start with a tune' }}</h2>
@@ -182,8 +184,8 @@ section {
   min-width: 0;
 }
 .tunes > ul {
-  max-height: calc(100vh - 390px);
-  min-height: 12rem;
+  max-height: var(--panel-most, calc(100vh - 26rem));
+  min-height: var(--panel-least, 12rem);
   overflow-y: auto;
 }
 .fresh {

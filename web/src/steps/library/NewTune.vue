@@ -109,8 +109,14 @@ label {
   grid-template-columns: 5rem minmax(0, 1fr);
   align-items: center;
 }
+@container main (max-width: 22rem) {
+  label {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 .two {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 0.6rem;
 }

@@ -13,19 +13,17 @@ const practised = (entry: ChartEntry) =>
 </script>
 
 <template>
-  <RouterLink
-    :to="{ name: 'chart', params: { id: entry.id } }"
-    :aria-label="`${entry.title}, ${factsOf(entry)}`"
-  >
-    <span class="name">
-      <strong>{{ entry.title }}</strong>
-      <span v-if="entry.mended" class="quiet small" :title="entry.mended.join('; ')"
-        >has repaired values</span
-      >
-      <span v-else class="quiet small">{{ practised(entry) }}</span>
-    </span>
-    <span class="facts quiet">{{ factsOf(entry) }}</span>
-  </RouterLink>
+  <div class="tune">
+    <RouterLink
+      :to="{ name: 'chart', params: { id: entry.id } }"
+      :aria-label="`${entry.title}, ${factsOf(entry)}`"
+    >
+      <strong class="name">{{ entry.title }}</strong>
+      <span class="facts quiet">{{ factsOf(entry) }}</span>
+    </RouterLink>
+    <span v-if="entry.mended" class="quiet small" :title="entry.mended.join('; ')">has repaired values</span>
+    <span v-else class="quiet small">{{ practised(entry) }}</span>
+  </div>
   <button
     type="button"
     class="icon"
@@ -47,15 +45,26 @@ const practised = (entry: ChartEntry) =>
 </template>
 
 <style scoped>
-a {
+/* When it was practised stands under the title, within what is pressed and no part of its name. */
+.tune {
   flex: 1;
   min-width: 0;
+  position: relative;
+}
+.small {
+  position: absolute;
+  left: 0.6rem;
+  bottom: 0.4rem;
+  pointer-events: none;
+  font-size: 0.84rem;
+}
+a {
   display: flex;
   align-items: center;
   justify-content: space-between;
   flex-wrap: wrap;
   gap: 0 1rem;
-  padding: 0.5rem 0.6rem;
+  padding: 0.5rem 0.6rem 1.5rem;
   border-radius: 8px;
   color: inherit;
   text-decoration: none;
@@ -64,14 +73,9 @@ a:hover {
   background: var(--now-tint);
 }
 .name {
-  display: flex;
-  flex-direction: column;
   min-width: 0;
   overflow-wrap: anywhere;
   flex: 1 1 11rem;
-}
-.small {
-  font-size: 0.84rem;
 }
 .facts {
   flex: 0 1 auto;

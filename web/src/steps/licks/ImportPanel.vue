@@ -133,7 +133,7 @@ textarea {
 ul {
   margin: 0;
   padding-left: 1.1rem;
-  max-height: 110px;
+  max-height: var(--panel-most, 7.33rem);
   overflow-y: auto;
   font-size: 0.92rem;
 }

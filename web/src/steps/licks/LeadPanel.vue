@@ -61,7 +61,7 @@ const targetName = (tone: Target) =>
         :aria-label="`Land on ${targetName(tone)}`"
         @click="$emit('land', tone)"
       >
-        <b>{{ signs(tone.degree) }}</b>
+        <b>{{ signs(tone.degree) }}</b>{{ ' ' }}
         <small>{{ signs(tone.note) }} {{ tone.string }}:{{ tone.fret }}</small>
       </button>
     </div>
@@ -134,7 +134,7 @@ const targetName = (tone: Target) =>
 }
 small {
   margin-left: 0.3rem;
-  font-size: 0.78rem;
+  font-size: 0.8rem;
 }
 .by {
   margin-left: 1rem;

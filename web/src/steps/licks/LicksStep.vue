@@ -172,7 +172,7 @@ useKeys([
       :span="span"
       :marks="marks"
       label="The line on the neck"
-      :spacing="writes() && query.staff.value ? 25 : 28"
+      :spacing="writes() && query.staff.value ? 24 : 28"
       @pick="pick"
     />
     <SaveNotice
@@ -205,49 +205,54 @@ useKeys([
         >
           <LickTools :query="query" :keeping="keeping" :lick="lick" :fresh="fresh" />
         </BenchTabs>
-        <ImportPanel v-if="is('import')()" @keep="keeping.keepAndWrite" />
-        <WritePanel
-          v-else-if="writes()"
-          ref="writePanel"
-          :writing="writing"
-          :cursor="cursor"
-          :sounding="sounding"
-          :state="document?.body.value?.events.length ? document.state.value : 'empty'"
-          :staff="query.staff.value"
-          @toggle-staff="query.set({ staff: !query.staff.value })"
-        />
-        <MovePanel
-          v-else-if="is('move')()"
-          :work="moves"
-          :strings="neck.strings"
-          @keep="keeping.keep(panel.kept)"
-        />
-        <VerdictPanel
-          v-else-if="is('verdict')()"
-          :work="verdict"
-          :strings="neck.strings"
-          @keep="keeping.keep(panel.kept)"
-        />
-        <VariantsPanel
-          v-else-if="is('variants')()"
-          :work="variants"
-          :strings="neck.strings"
-          @keep="keeping.keep(panel.kept)"
-        />
-        <JoinPanel
-          v-else-if="is('join')() && lick"
-          :work="joining"
-          :licks="licks.readable"
-          :query="query"
-          :strings="neck.strings"
-          @keep="keeping.keep"
-          @keep-all="keeping.keepAll"
-        />
-        <VersionsPanel v-else-if="is('versions')() && lick" :lick="lick" />
-        <p v-else-if="!view.pickedChange.value">
-          This tune stays on one chord, so there is no change to land on. Give it a scheme above.
-        </p>
-        <LeadPanel v-else :work="line" @land="pick" @near="finding.askNear" />
+        <div
+          role="tabpanel"
+          :aria-label="panels.find((one) => one.name === query.panel.value)?.title ?? 'Import'"
+        >
+          <ImportPanel v-if="is('import')()" @keep="keeping.keepAndWrite" />
+          <WritePanel
+            v-else-if="writes()"
+            ref="writePanel"
+            :writing="writing"
+            :cursor="cursor"
+            :sounding="sounding"
+            :state="document?.body.value?.events.length ? document.state.value : 'empty'"
+            :staff="query.staff.value"
+            @toggle-staff="query.set({ staff: !query.staff.value })"
+          />
+          <MovePanel
+            v-else-if="is('move')()"
+            :work="moves"
+            :strings="neck.strings"
+            @keep="keeping.keep(panel.kept)"
+          />
+          <VerdictPanel
+            v-else-if="is('verdict')()"
+            :work="verdict"
+            :strings="neck.strings"
+            @keep="keeping.keep(panel.kept)"
+          />
+          <VariantsPanel
+            v-else-if="is('variants')()"
+            :work="variants"
+            :strings="neck.strings"
+            @keep="keeping.keep(panel.kept)"
+          />
+          <JoinPanel
+            v-else-if="is('join')() && lick"
+            :work="joining"
+            :licks="licks.readable"
+            :query="query"
+            :strings="neck.strings"
+            @keep="keeping.keep"
+            @keep-all="keeping.keepAll"
+          />
+          <VersionsPanel v-else-if="is('versions')() && lick" :lick="lick" />
+          <p v-else-if="!view.pickedChange.value">
+            This tune stays on one chord, so there is no change to land on. Give it a scheme above.
+          </p>
+          <LeadPanel v-else :work="line" @land="pick" @near="finding.askNear" />
+        </div>
       </div>
     </div>
   </section>
@@ -273,5 +278,10 @@ useKeys([
 }
 .desk {
   min-width: 0;
+}
+@container main (max-width: 52rem) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

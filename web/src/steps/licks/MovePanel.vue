@@ -64,7 +64,7 @@ const says = computed(() => {
 
 <style scoped>
 .scroll {
-  max-height: 108px;
+  max-height: var(--panel-most, 7.2rem);
   overflow-y: auto;
 }
 table {

@@ -113,7 +113,7 @@ const pick = (options: string[]) => [
             @click="$emit('pick', one)"
           >
             <b>{{ one.lick.name }}</b>
-            <span class="quiet">{{ says ? signs(says) : one.lick.about }}</span>
+            <span class="quiet cut" :title="one.lick.about">{{ says ? signs(says) : one.lick.about }}</span>
           </button>
         </li>
         <li v-if="!finding.shown.value.length" class="none quiet">
@@ -165,7 +165,7 @@ const pick = (options: string[]) => [
 .shelf {
   display: flex;
   flex-direction: column;
-  max-height: 384px;
+  max-height: 25.6rem;
   border-right: 1px solid var(--line);
   padding-right: 0.6rem;
   position: relative;
@@ -197,14 +197,14 @@ const pick = (options: string[]) => [
   font-size: 0.82rem;
 }
 .chips i {
-  font-size: 0.65rem;
+  font-size: 0.8rem;
 }
 .asking {
   position: absolute;
   top: 34px;
   left: 0.4rem;
   z-index: 4;
-  width: 25rem;
+  width: min(25rem, calc(100vw - 3rem));
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 0.4rem 0.9rem;
@@ -272,11 +272,8 @@ li button:first-child:hover {
 li .quiet {
   font-size: 0.82rem;
   line-height: 1.2;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
-.chosen .quiet {
+.chosen .cut {
   white-space: normal;
 }
 li button.chosen {
@@ -291,5 +288,15 @@ li button.chosen {
 }
 .remove:hover {
   color: var(--next);
+}
+@container main (max-width: 52rem) {
+  .shelf {
+    max-height: 16rem;
+    border-right: 0;
+    padding-right: 0;
+  }
+  .asking {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -152,7 +152,7 @@ const list = (tones: { degree: string; note: string }[]) =>
   display: grid;
   grid-template-columns: minmax(0, 10fr) minmax(0, 12fr);
   gap: 1rem;
-  height: 138px;
+  height: var(--panel, 9.2rem);
   overflow-y: auto;
   font-size: 0.92rem;
 }
@@ -190,5 +190,10 @@ li {
   padding: 0.08rem 0.6rem;
   font-size: 0.88rem;
   flex: none;
+}
+@container main (max-width: 52rem) {
+  .figures {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -56,7 +56,7 @@ async function label(revision: number, text: string) {
 
 <style scoped>
 .list {
-  max-height: 20rem;
+  max-height: var(--panel-most, 20rem);
   overflow-y: auto;
 }
 </style>

@@ -83,112 +83,113 @@ function openChord(symbol: string, position: MapPosition) {
 <template>
   <div v-if="tune.map && here" class="bench">
     <BenchTabs :tabs="benches" :chosen="bench" @choose="(name) => query.set({ bench: name })">
-      <span v-if="again" class="quiet again">This shape is also {{ again }}.</span>
+      <span v-if="again" class="quiet again cut" :title="`This shape is also ${again}.`"
+        >This shape is also {{ again }}.</span
+      >
     </BenchTabs>
-    <div v-if="bench === 'chords'" class="matrix">
-      <template v-for="one in tune.map.chords" :key="one.chord">
-        <strong class="symbol">{{ signs(one.chord) }}</strong>
-        <ol class="positions small" :aria-label="`${signs(one.chord)} along the neck`">
+    <div role="tabpanel" :aria-label="benches.find((one) => one.name === bench)?.title">
+      <div v-if="bench === 'chords'" class="matrix">
+        <template v-for="one in tune.map.chords" :key="one.chord">
+          <strong class="symbol">{{ signs(one.chord) }}</strong>
+          <ol class="positions small" :aria-label="`${signs(one.chord)} along the neck`">
+            <li v-for="p in tune.map.positions" :key="p.id">
+              <button
+                type="button"
+                :aria-current="p.id === here && one.chord === chord.chord ? 'true' : undefined"
+                :aria-label="`${signs(one.chord)}, ${placeName(p)}`"
+                @click="openChord(one.chord, p)"
+              >
+                <MiniNeck
+                  :position="p"
+                  :shape="shapeOf(p, one.chord)!"
+                  :strings="tune.map.instrument.strings.length"
+                />
+                <span class="place"
+                  >{{ shapeOf(p, one.chord)!.form }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+                >
+              </button>
+            </li>
+          </ol>
+        </template>
+      </div>
+      <template v-else>
+        <ol class="positions" aria-label="Positions">
           <li v-for="p in tune.map.positions" :key="p.id">
             <button
               type="button"
-              :aria-current="p.id === here && one.chord === chord.chord ? 'true' : undefined"
-              :aria-label="`${signs(one.chord)}, ${placeName(p)}`"
-              @click="openChord(one.chord, p)"
+              :aria-current="p.id === here ? 'true' : undefined"
+              :aria-label="placeName(p)"
+              @click="open(p)"
             >
+              <span class="place"
+                >{{ p.label }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
+              >
               <MiniNeck
                 :position="p"
-                :shape="shapeOf(p, one.chord)!"
+                :shape="shapeOf(p, chord.chord)!"
                 :strings="tune.map.instrument.strings.length"
               />
-              <span class="place"
-                >{{ shapeOf(p, one.chord)!.form }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
-              >
             </button>
           </li>
         </ol>
+        <ul v-if="bench === 'arpeggios'" class="arpeggios">
+          <li v-for="s in props.viewOfChord.superimposed" :key="s.chord">
+            <button type="button" class="chip" :aria-pressed="over === s.chord" @click="chooseArpeggio(s)">
+              <b>{{ signs(s.chord) }}</b> {{ s.degrees.map(signs).join(' ')
+              }}<i v-if="s.leans"> leans on {{ signs(s.leans) }}</i>
+            </button>
+          </li>
+        </ul>
+        <ul v-else-if="bench === 'smaller'" class="arpeggios">
+          <li v-for="s in props.viewOfChord.smaller" :key="`${s.name}, ${s.strings}, ${s.notes[0]?.fret}`">
+            <button
+              type="button"
+              class="chip"
+              :aria-pressed="small === s"
+              @click="chooseSmaller(`${s.name}, ${s.strings}`, s.notes)"
+            >
+              {{ s.name }} <span class="strings">{{ s.strings }}</span>
+            </button>
+          </li>
+          <li v-if="!props.viewOfChord.smaller.length" class="quiet">None of them lies in this position.</li>
+          <li class="through">
+            <span class="quiet">through the whole tune, each voice moving little:</span>
+            <RouterLink
+              v-for="one in through"
+              :key="one.title"
+              class="chip"
+              :to="{ name: 'exercise', params: route.params, query: { ...route.query, ...one.query } }"
+            >
+              {{ one.title }}
+            </RouterLink>
+          </li>
+        </ul>
+        <ScalesPanel v-else-if="bench === 'scales'" :view-of-chord="viewOfChord" :chord="chord.chord" />
+        <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="here" />
+        <ul v-else class="chords">
+          <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">
+            <strong class="symbol">{{ signs(one.chord) }}</strong>
+            <span class="quiet">{{ signs(one.roman) }}</span>
+            <p>
+              holds
+              <template v-for="tone in one.box.has" :key="tone.degree">
+                <b>{{ signs(tone.note) }}</b> <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
+              </template>
+            </p>
+            <p v-for="lack in one.box.missing.filter((l) => l.needed)" :key="lack.degree" class="add">
+              add {{ signs(lack.text) }}
+            </p>
+            <p v-if="!one.box.missing.some((l) => l.needed)">nothing to add</p>
+          </li>
+        </ul>
       </template>
     </div>
-    <template v-else>
-      <ol class="positions" aria-label="Positions">
-        <li v-for="p in tune.map.positions" :key="p.id">
-          <button
-            type="button"
-            :aria-current="p.id === here ? 'true' : undefined"
-            :aria-label="placeName(p)"
-            @click="open(p)"
-          >
-            <span class="place"
-              >{{ p.label }} <b>{{ p.core }}–{{ p.coreEnd }}</b></span
-            >
-            <MiniNeck
-              :position="p"
-              :shape="shapeOf(p, chord.chord)!"
-              :strings="tune.map.instrument.strings.length"
-            />
-          </button>
-        </li>
-      </ol>
-      <ul v-if="bench === 'arpeggios'" class="arpeggios">
-        <li v-for="s in props.viewOfChord.superimposed" :key="s.chord">
-          <button type="button" class="chip" :aria-pressed="over === s.chord" @click="chooseArpeggio(s)">
-            <b>{{ signs(s.chord) }}</b> {{ s.degrees.map(signs).join(' ')
-            }}<i v-if="s.leans"> leans on {{ signs(s.leans) }}</i>
-          </button>
-        </li>
-      </ul>
-      <ul v-else-if="bench === 'smaller'" class="arpeggios">
-        <li v-for="s in props.viewOfChord.smaller" :key="`${s.name}, ${s.strings}, ${s.notes[0]?.fret}`">
-          <button
-            type="button"
-            class="chip"
-            :aria-pressed="small === s"
-            @click="chooseSmaller(`${s.name}, ${s.strings}`, s.notes)"
-          >
-            {{ s.name }} <span class="strings">{{ s.strings }}</span>
-          </button>
-        </li>
-        <li v-if="!props.viewOfChord.smaller.length" class="quiet">None of them lies in this position.</li>
-        <li class="through">
-          <span class="quiet">through the whole tune, each voice moving little:</span>
-          <RouterLink
-            v-for="one in through"
-            :key="one.title"
-            class="chip"
-            :to="{ name: 'exercise', params: route.params, query: { ...route.query, ...one.query } }"
-          >
-            {{ one.title }}
-          </RouterLink>
-        </li>
-      </ul>
-      <ScalesPanel v-else-if="bench === 'scales'" :view-of-chord="viewOfChord" :chord="chord.chord" />
-      <PaperPanel v-else-if="bench === 'paper'" :chord="chord.chord" :position="here" />
-      <ul v-else class="chords">
-        <li v-for="one in tune.map.chords" :key="one.chord" :class="{ here: one.chord === chord.chord }">
-          <strong class="symbol">{{ signs(one.chord) }}</strong>
-          <span class="quiet">{{ signs(one.roman) }}</span>
-          <p>
-            holds
-            <template v-for="tone in one.box.has" :key="tone.degree">
-              <b>{{ signs(tone.note) }}</b> <span class="quiet">{{ signs(tone.degree) }}</span>&ensp;
-            </template>
-          </p>
-          <p v-for="lack in one.box.missing.filter((l) => l.needed)" :key="lack.degree" class="add">
-            add {{ signs(lack.text) }}
-          </p>
-          <p v-if="!one.box.missing.some((l) => l.needed)">nothing to add</p>
-        </li>
-      </ul>
-    </template>
   </div>
 </template>
 
 <style scoped>
 .again {
   margin-left: auto;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
   max-width: 60%;
 }
 .matrix {
@@ -196,21 +197,21 @@ function openChord(symbol: string, position: MapPosition) {
   grid-template-columns: 4.6rem minmax(0, 1fr);
   align-items: center;
   gap: 4px;
-  max-height: calc(100vh - 586px);
-  min-height: 180px;
+  max-height: var(--panel-most, calc(100vh - 39.07rem));
+  min-height: var(--panel-least, 12rem);
   overflow-y: auto;
 }
 .positions.small {
   margin-bottom: 0;
 }
 .small .place {
-  font-size: 0.72rem;
+  font-size: 0.8rem;
 }
 .arpeggios {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  max-height: 106px;
+  max-height: var(--panel-most, 7.07rem);
   overflow-y: auto;
 }
 .through {
@@ -230,8 +231,7 @@ function openChord(symbol: string, position: MapPosition) {
 }
 .positions {
   display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: minmax(0, 1fr);
+  grid-template-columns: repeat(auto-fit, minmax(4.9rem, 1fr));
   gap: 6px;
   margin-bottom: 0.9rem;
 }
@@ -256,8 +256,7 @@ function openChord(symbol: string, position: MapPosition) {
 }
 .chords {
   display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: 1fr;
+  grid-template-columns: repeat(auto-fit, minmax(min(11rem, 100%), 1fr));
   gap: 10px;
 }
 .chords li {

@@ -34,6 +34,10 @@ const position = computed(() => shown.value?.position)
 const small = computed(() =>
   shown.value?.smaller.find((s) => `${s.name}, ${s.strings}` === query.small.value),
 )
+/** How far the hand reaches for what is shown: the shape, or the easier placing of it. */
+const stretch = computed(
+  () => (query.easier.value && shown.value?.easier?.stretchMm) || (shape.value?.stretchMm ?? 0),
+)
 const overlay = computed(() => overlayOf(shown.value, over.value))
 
 /** The tones of the shape, or on the whole neck those of every position. */
@@ -143,7 +147,10 @@ useKeys([
 </script>
 
 <template>
-  <section v-if="tune.map && position && span && shape && chord && view.moment.value && view.position.value">
+  <section
+    v-if="tune.map && position && span && shape && chord && view.moment.value && view.position.value"
+    class="map"
+  >
     <p class="says">
       <strong class="chord">{{ signs(chord.chord) }}</strong>
       <template v-if="lost">Lost? Play the box: {{ signs(tune.map.boxName) }}.</template>
@@ -162,6 +169,7 @@ useKeys([
       </span>
     </p>
     <MapTools
+      class="choosing"
       :degrees="degrees"
       :hidden="hidden"
       :layouts="shown?.layouts ?? []"
@@ -199,12 +207,12 @@ useKeys([
         >
           easier
         </button>
-        <template v-if="shape.caution">{{ shape.caution }}</template>
-        <template v-else>{{ Math.round(shape.stretchMm) }} mm from end to end</template>
+        <template v-if="shape.caution && !looks.easier">{{ shape.caution }}</template>
+        <template v-else>{{ Math.round(stretch) }} mm from end to end</template>
       </span>
     </p>
 
-    <MapBench :view-of-chord="shown!" :chord="chord" @hear="hear" />
+    <MapBench class="below" :view-of-chord="shown!" :chord="chord" @hear="hear" />
   </section>
 </template>
 
@@ -228,5 +236,23 @@ useKeys([
 }
 .right {
   margin-left: auto;
+}
+/* On a phone the neck comes before what is chosen about it. */
+@container main (max-width: 52rem) {
+  .map {
+    display: flex;
+    flex-direction: column;
+  }
+  .under {
+    order: 1;
+    flex-wrap: wrap;
+  }
+  .choosing {
+    order: 2;
+    margin: 6px 0;
+  }
+  .below {
+    order: 3;
+  }
 }
 </style>

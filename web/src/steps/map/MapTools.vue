@@ -152,7 +152,7 @@ function chooseBound(end: 'low' | 'high', to: string) {
 .right {
   margin-left: auto;
 }
-@media (max-width: 1200px) {
+@container main (max-width: 71rem) {
   .bar,
   .group {
     flex-wrap: wrap;
@@ -175,6 +175,11 @@ function chooseBound(end: 'low' | 'high', to: string) {
   font-weight: 700;
   padding: 0.1rem 0.4rem;
   cursor: pointer;
+}
+@media (pointer: coarse) {
+  .degree {
+    min-width: 44px;
+  }
 }
 .degree[aria-pressed='false'] {
   border: 1.5px dashed var(--stone);

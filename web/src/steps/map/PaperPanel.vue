@@ -157,4 +157,14 @@ strong {
 .chip[aria-pressed='true'] {
   color: var(--on-fill);
 }
+@container main (max-width: 52rem) {
+  .paper,
+  li {
+    flex-wrap: wrap;
+  }
+  .quiet,
+  strong {
+    min-width: 0;
+  }
+}
 </style>

@@ -64,7 +64,7 @@ function choose(one: (typeof scales.value)[number]) {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px;
-  max-height: 106px;
+  max-height: var(--panel-most, 7.07rem);
   overflow-y: auto;
 }
 .scales i {

@@ -171,6 +171,7 @@ useKeys([
         :marks="litMarks"
         :label="`${signs(chord?.chord ?? '')} on the neck, frets ${position.low} to ${position.high}`"
         :spacing="34"
+        reading
       />
       <div v-else class="no-neck" aria-hidden="true" />
     </template>
@@ -205,31 +206,36 @@ useKeys([
           </button>
         </span>
       </BenchTabs>
-      <RoutinePanel
-        v-if="query.bench.value === 'routine'"
-        v-model:editing="editing"
-        :sounding="sounds ? pass?.place.segment : undefined"
-      />
-      <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.text" />
-      <ClickPanel v-else-if="query.bench.value === 'click'" />
-      <ExportPanel v-else-if="query.bench.value === 'export'" :chorus-seconds="chorusSeconds" />
-      <PedalPanel v-else :does="pedals.does" @assign="pedals.assign" />
-      <div v-if="(query.bench.value === 'routine' && !editing) || query.bench.value === 'band'" class="foot">
-        <MixerRow />
-        <div class="choices views" role="group" aria-label="What the stage shows">
-          <span class="what quiet">shows</span>
-          <button
-            v-for="one in views"
-            :key="one"
-            type="button"
-            class="chip"
-            :aria-pressed="(band.band.view || views[0]) === one"
-            @click="setView(one)"
-          >
-            {{ one }}
-          </button>
-          <ListenBar :listening="listening" />
-          <span class="quiet care">Headphones low; rest every 25 minutes; stop at any pain.</span>
+      <div role="tabpanel" :aria-label="benches.find((one) => one.name === query.bench.value)?.title">
+        <RoutinePanel
+          v-if="query.bench.value === 'routine'"
+          v-model:editing="editing"
+          :sounding="sounds ? pass?.place.segment : undefined"
+        />
+        <BandPanel v-else-if="query.bench.value === 'band'" :style="pass?.style ?? ''" :says="pass?.text" />
+        <ClickPanel v-else-if="query.bench.value === 'click'" />
+        <ExportPanel v-else-if="query.bench.value === 'export'" :chorus-seconds="chorusSeconds" />
+        <PedalPanel v-else :does="pedals.does" @assign="pedals.assign" />
+        <div
+          v-if="(query.bench.value === 'routine' && !editing) || query.bench.value === 'band'"
+          class="foot"
+        >
+          <MixerRow />
+          <div class="choices views" role="group" aria-label="What the stage shows">
+            <span class="what quiet">shows</span>
+            <button
+              v-for="one in views"
+              :key="one"
+              type="button"
+              class="chip"
+              :aria-pressed="(band.band.view || views[0]) === one"
+              @click="setView(one)"
+            >
+              {{ one }}
+            </button>
+            <ListenBar :listening="listening" />
+            <span class="quiet care">Headphones low; rest every 25 minutes; stop at any pain.</span>
+          </div>
         </div>
       </div>
     </div>
@@ -279,7 +285,7 @@ useKeys([
   border-top: 1px solid var(--line);
   padding-top: 6px;
 }
-@media (max-width: 600px) {
+@container main (max-width: 38rem) {
   .line:not(:has(.warn)) {
     display: none;
   }

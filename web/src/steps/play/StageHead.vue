@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Pass, PathTarget } from '../../api/client'
 import { signs } from '../../controls/spelling'
 import type { BeatMark, ChordMark } from '../../sound/transport'
 import FitText from './FitText.vue'
 import type { NextChord } from './next'
-import { useWindowWidth } from './windowwidth'
+import { useWidth } from '../../controls/measure'
 
 /** The chord that sounds, the next one and what to land on, to be read from two metres away. */
 const props = defineProps<{
@@ -31,9 +31,12 @@ const counting = computed(() => props.beat !== undefined && props.beat.bar < 1)
 const nowText = computed(() => (props.chord?.silent ? 'N.C.' : signs(props.chord?.chord ?? '')))
 /** Long symbols are set smaller, so that two chords and the landing have room. */
 const size = (text: string) => (text.length > 7 ? 'longest' : text.length > 4 ? 'long' : '')
-/** How wide the chord may be on a page as wide as this one; what is wider is drawn narrower. */
-const pageWidth = useWindowWidth()
-const mostWidth = computed(() => (pageWidth.value > 1100 ? 500 : pageWidth.value - 40))
+/** How wide the chord may be, in px, on a stage as wide as this one; what is wider is drawn narrower. */
+const stage = ref<HTMLElement>()
+const { width: stageWidth, scale } = useWidth(stage, 1148)
+const mostWidth = computed(() =>
+  stageWidth.value * scale.value > 968 ? 500 : stageWidth.value * scale.value,
+)
 const showsChords = computed(() => !['form', 'nothing'].includes(props.shown))
 const showsLanding = computed(
   () => props.landing && props.near && !['names', 'form', 'nothing', 'roots'].includes(props.shown),
@@ -45,7 +48,7 @@ const soon = computed(() => {
 </script>
 
 <template>
-  <div class="stage" :class="{ soon: (next?.beats ?? 9) <= 2 && beat }">
+  <div ref="stage" class="stage" :class="{ soon: (next?.beats ?? 9) <= 2 && beat }">
     <p v-if="showsChords" class="now" :class="size(nowText)" aria-live="off">
       <FitText :text="nowText" :most="mostWidth" />
     </p>
@@ -220,7 +223,7 @@ const soon = computed(() => {
   overflow: hidden;
   font-size: 0.95rem;
 }
-@media (max-width: 1100px) {
+@container main (max-width: 65rem) {
   .now.longest ~ .landing .place {
     display: block;
   }
@@ -233,7 +236,7 @@ const soon = computed(() => {
   }
 }
 /* On a phone the two chords stand side by side, or one below the other where they are long. */
-@media (max-width: 600px) {
+@container main (max-width: 38rem) {
   .stage {
     display: grid;
     grid-template-columns: 1fr 1fr;
@@ -300,6 +303,26 @@ const soon = computed(() => {
   }
   .note {
     font-size: 36px;
+  }
+}
+@container main (max-width: 22rem) {
+  .stage {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-start;
+  }
+  .now,
+  .now.long,
+  .now.longest {
+    font-size: 80px;
+  }
+  .next,
+  .next.long,
+  .next.longest {
+    font-size: 44px;
+  }
+  .bar {
+    white-space: normal;
   }
 }
 </style>

@@ -33,11 +33,8 @@ const player = usePlayer()
 .thumb {
   display: none;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .thumb {
-    position: sticky;
-    bottom: 62px;
-    z-index: 2;
     display: grid;
     grid-template-columns: 1.6fr 1fr 0.8fr 0.8fr;
     gap: 8px;
@@ -52,6 +49,14 @@ const player = usePlayer()
   .chip {
     min-height: 44px;
     font-size: 1.05rem;
+  }
+}
+/* Where there is height for it, it stays under the thumb. */
+@media (pointer: coarse) and (min-height: 680px) {
+  .thumb {
+    position: sticky;
+    bottom: 58px;
+    z-index: 2;
   }
 }
 </style>

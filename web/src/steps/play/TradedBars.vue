@@ -16,7 +16,7 @@ const finding = computed(() => props.verdict.first[0] ?? props.verdict.good[0])
     <template v-if="verdict.heard.length">
       <span v-for="row in rows" :key="row.id">{{ row.name }} {{ row.text }}</span>
     </template>
-    <span v-if="finding" class="finding">{{ signs(finding.text) }}</span>
+    <span v-if="finding" class="cut" :title="signs(finding.text)">{{ signs(finding.text) }}</span>
   </span>
 </template>
 
@@ -25,11 +25,7 @@ const finding = computed(() => props.verdict.first[0] ?? props.verdict.good[0])
   display: inline-flex;
   gap: 0.8rem;
   min-width: 0;
-  white-space: nowrap;
+  flex-wrap: wrap;
   color: var(--ink);
-}
-.finding {
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 </style>

@@ -268,7 +268,7 @@ useKeys([
   flex: 1;
   min-width: 0;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .asked {
     flex-wrap: wrap;
   }

@@ -101,7 +101,7 @@ ul {
   font-weight: 700;
   color: var(--now);
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   ul {
     max-height: 8rem;
   }

@@ -140,7 +140,7 @@ a.chip {
   color: var(--stone);
 }
 .tab {
-  max-height: 230px;
+  max-height: var(--panel-most, 15.33rem);
 }
 .big {
   font-size: 1.1rem;

@@ -1,17 +1,25 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Pictures } from '../../api/client'
+import { useWidth } from '../../controls/measure'
 
 /** The minutes of each day, today at the right. */
 const props = defineProps<{ days: Pictures['days'] }>()
-const [width, height] = [560, 110]
+const svg = ref<SVGSVGElement>()
+const { width } = useWidth(svg, 560)
+const height = 110
 const most = computed(() => Math.max(...props.days.map((d) => d.minutes), 30))
-const step = computed(() => width / Math.max(props.days.length, 1))
+const step = computed(() => width.value / Math.max(props.days.length, 1))
 const total = computed(() => Math.round(props.days.slice(-7).reduce((sum, d) => sum + d.minutes, 0)))
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${width} ${height}`" role="img" :aria-label="`${total} minutes in the last seven days`">
+  <svg
+    ref="svg"
+    :viewBox="`0 0 ${width} ${height}`"
+    role="img"
+    :aria-label="`${total} minutes in the last seven days`"
+  >
     <line class="floor" x1="0" :x2="width" :y1="height - 4" :y2="height - 4" />
     <rect
       v-for="(d, n) in days"

@@ -108,7 +108,7 @@ const clock = (seconds: number) => {
 <style scoped>
 .plan {
   overflow-y: auto;
-  max-height: 62vh;
+  max-height: var(--panel-most, 62vh);
   display: flex;
   flex-direction: column;
   gap: 4px;

@@ -182,7 +182,6 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
           query.page.value === 'today' ? heading : pages.find((page) => page.name === query.page.value)?.title
         }}
       </h1>
-      <span class="quiet">{{ streak }}</span>
       <nav class="pages" aria-label="Pages of Practice">
         <button
           v-for="page in pages"
@@ -195,6 +194,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
           {{ page.title }}
         </button>
       </nav>
+      <span class="quiet">{{ streak }}</span>
       <span v-if="query.page.value === 'today'" class="right">
         <template v-if="!session.kept">
           <button
@@ -320,8 +320,10 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
   gap: 0.6rem 1rem;
   flex-wrap: wrap;
 }
+/* As wide as the longest title: the pages beside it stay where they are when one is chosen. */
 .head h1 {
   font-size: 1.75rem;
+  min-width: min(16rem, 100%);
 }
 .pages,
 .right {
@@ -402,7 +404,7 @@ const pickWeak = () => void query.set({ page: 'drill', scope: 'all' })
   color: var(--next);
   font-weight: 650;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .columns {
     flex-direction: column;
   }

@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { ItemTempos } from '../../api/client'
+import { useWidth } from '../../controls/measure'
 
 /** The clean tempo of a lick or a tune over the days, with its goal. */
 const props = defineProps<{ item: ItemTempos }>()
 
-const [width, height, left, right] = [560, 150, 8, 52]
+const svg = ref<SVGSVGElement>()
+const { width } = useWidth(svg, 560)
+const [height, left, right] = [150, 8, 52]
 const days = computed(() => props.item.points.map((p) => Date.parse(p.day)))
 const line = computed(() => {
   const { points, goal } = props.item
@@ -14,7 +17,7 @@ const line = computed(() => {
   const high = Math.max(...tempos, goal) * 1.04
   const from = days.value[0] ?? 0
   const span = Math.max((days.value.at(-1) ?? 0) - from, 1)
-  const x = (n: number) => left + ((width - left - right) * ((days.value[n] ?? 0) - from)) / span
+  const x = (n: number) => left + ((width.value - left - right) * ((days.value[n] ?? 0) - from)) / span
   const y = (tempo: number) => height - 14 - ((height - 34) * (tempo - low)) / Math.max(high - low, 1)
   return { dots: points.map((p, n) => ({ ...p, x: x(n), y: y(p.tempo) })), goal: goal ? y(goal) : undefined }
 })
@@ -24,6 +27,7 @@ const last = computed(() => line.value.dots.at(-1))
 <template>
   <svg
     v-if="item.points.length"
+    ref="svg"
     :viewBox="`0 0 ${width} ${height}`"
     role="img"
     :aria-label="`${item.item}: ${item.points.map((p) => `${p.day} ${p.tempo}`).join(', ')}${item.goal ? `; goal ${item.goal}` : ''}`"

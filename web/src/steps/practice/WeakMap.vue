@@ -20,32 +20,34 @@ const at = (key: string, position: string) =>
 </script>
 
 <template>
-  <table v-if="spots.length" class="weak">
-    <tbody>
-      <tr v-for="position in positions" :key="position">
-        <th scope="row">{{ position }}</th>
-        <td v-for="key in keys" :key="key">
-          <button
-            v-if="at(key, position)"
-            type="button"
-            class="spot"
-            :class="{ weak: at(key, position)!.share < weak }"
-            :style="{ '--share': at(key, position)!.share }"
-            :title="signs(at(key, position)!.text)"
-            :aria-label="signs(at(key, position)!.text)"
-            @click="emit('pick', at(key, position)!)"
-          >
-            {{ at(key, position)!.share < weak ? Math.round(at(key, position)!.share * 100) : '' }}
-          </button>
-          <span v-else class="spot none" aria-hidden="true" />
-        </td>
-      </tr>
-      <tr>
-        <td />
-        <th v-for="key in keys" :key="key" scope="col">{{ signs(key) }}</th>
-      </tr>
-    </tbody>
-  </table>
+  <div v-if="spots.length" class="scroll">
+    <table class="weak">
+      <tbody>
+        <tr v-for="position in positions" :key="position">
+          <th scope="row">{{ position }}</th>
+          <td v-for="key in keys" :key="key">
+            <button
+              v-if="at(key, position)"
+              type="button"
+              class="spot"
+              :class="{ weak: at(key, position)!.share < weak }"
+              :style="{ '--share': at(key, position)!.share }"
+              :title="signs(at(key, position)!.text)"
+              :aria-label="signs(at(key, position)!.text)"
+              @click="emit('pick', at(key, position)!)"
+            >
+              {{ at(key, position)!.share < weak ? Math.round(at(key, position)!.share * 100) : '' }}
+            </button>
+            <span v-else class="spot none" aria-hidden="true" />
+          </td>
+        </tr>
+        <tr>
+          <td />
+          <th v-for="key in keys" :key="key" scope="col">{{ signs(key) }}</th>
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <p v-else class="quiet">Answer some cards, and the weak spots show here.</p>
 </template>
 
@@ -63,7 +65,8 @@ th {
 .spot {
   display: block;
   width: 100%;
-  height: 24px;
+  height: 1.6rem;
+  min-width: 24px;
   border: 0;
   border-radius: 6px;
   font-size: 0.83rem;
@@ -80,5 +83,22 @@ th {
 .spot.none {
   background: var(--shade);
   opacity: 0.5;
+}
+@container main (max-width: 24rem) {
+  .weak {
+    border-spacing: 1px;
+  }
+}
+.scroll {
+  overflow-x: auto;
+}
+@media (pointer: coarse) {
+  .weak {
+    min-width: 24rem;
+  }
+  .spot {
+    min-width: 44px;
+    height: 44px;
+  }
 }
 </style>

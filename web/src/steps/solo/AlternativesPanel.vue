@@ -30,13 +30,10 @@ const sentence = (v: ChorusView) => v.issues[0]?.text ?? v.style.find((f) => f.n
 </script>
 
 <template>
-  <div
-    class="columns"
-    :style="{ gridTemplateColumns: `repeat(${Math.max(columns.length, 1)}, minmax(0, 1fr))` }"
-  >
+  <div class="columns" :style="{ '--columns': Math.max(columns.length, 1) }">
     <article v-for="(one, n) in columns" :key="n" :class="{ now: one.now }" :aria-label="one.name">
       <header>
-        <strong>{{ one.name }}</strong>
+        <strong class="cut" :title="one.name">{{ one.name }}</strong>
         <span v-if="one.now" class="quiet">on the desk</span>
         <button
           v-else
@@ -58,7 +55,7 @@ const sentence = (v: ChorusView) => v.issues[0]?.text ?? v.style.find((f) => f.n
           <dd>{{ f.value }}</dd>
         </template>
       </dl>
-      <p class="quiet">{{ signs(sentence(one.view)) }}</p>
+      <p class="quiet" :title="signs(sentence(one.view))">{{ signs(sentence(one.view)) }}</p>
     </article>
     <p v-if="!columns.length" class="quiet">
       Plan again, and the three best choruses of the seed stand here side by side.
@@ -69,14 +66,15 @@ const sentence = (v: ChorusView) => v.issues[0]?.text ?? v.style.find((f) => f.n
 <style scoped>
 .columns {
   display: grid;
+  grid-template-columns: repeat(var(--columns), minmax(0, 1fr));
   gap: 1rem;
-  height: 290px;
+  height: var(--panel, 19.33rem);
 }
 article {
   border: 1px solid var(--line);
   border-radius: 10px;
   padding: 0.5rem 0.8rem;
-  overflow: hidden;
+  overflow: hidden auto;
 }
 .now {
   border-color: var(--now);
@@ -88,9 +86,6 @@ header {
 }
 header strong {
   margin-right: auto;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 dl {
   display: grid;
@@ -108,10 +103,21 @@ dd {
 }
 p {
   font-size: 0.88rem;
-  max-height: 2.7em;
+  max-height: var(--panel-most, 2.7em);
   overflow: hidden;
 }
 .chip {
   padding: 0.1rem 0.7rem;
+}
+@container main (max-width: 52rem) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  header {
+    flex-wrap: wrap;
+  }
+  dl {
+    grid-template-columns: 1fr auto;
+  }
 }
 </style>

@@ -58,14 +58,13 @@ function key(event: KeyboardEvent, bar: number) {
 </script>
 
 <template>
-  <g>
+  <g v-roving="'.level'" role="group" aria-label="Blend">
     <polygon class="area" :points="curve.area" />
     <polyline class="curve" :points="curve.line" />
     <g
       v-for="b in ruler.bars"
       :key="b.number"
       role="slider"
-      tabindex="0"
       class="level"
       :aria-label="`Blend of bar ${b.number}`"
       :aria-valuenow="blend[b.number - 1]"
@@ -80,7 +79,7 @@ function key(event: KeyboardEvent, bar: number) {
         :width="ruler.x(b.tick + b.ticks) - ruler.x(b.tick)"
         :height="height"
       />
-      <text class="value" :x="ruler.x(b.tick + b.ticks / 2)" :y="top + height - 4">
+      <text aria-hidden="true" class="value" :x="ruler.x(b.tick + b.ticks / 2)" :y="top + height - 4">
         {{ Math.round((blend[b.number - 1] ?? 0.5) * 100) }}
       </text>
     </g>
@@ -103,7 +102,7 @@ function key(event: KeyboardEvent, bar: number) {
   fill: transparent;
 }
 .value {
-  font-size: 10px;
+  font-size: 12px;
   text-anchor: middle;
   fill: var(--stone);
 }

@@ -13,7 +13,7 @@ const { block, lickOptions, layable } = props.blocks
 <template>
   <div class="tools" role="group" aria-label="The block">
     <template v-if="block">
-      <strong class="name">{{ nameOf(block) }}</strong>
+      <strong class="name cut" :title="nameOf(block)">{{ nameOf(block) }}</strong>
       <button type="button" class="chip" :aria-pressed="Boolean(block.locked)" @click="blocks.toggleLock">
         lock
       </button>
@@ -51,6 +51,7 @@ const { block, lickOptions, layable } = props.blocks
   display: flex;
   align-items: center;
   gap: 6px;
+  flex-wrap: wrap;
   min-height: 30px;
   margin-bottom: 2px;
 }
@@ -61,8 +62,5 @@ const { block, lickOptions, layable } = props.blocks
 .name {
   min-width: 9.5rem;
   max-width: 15rem;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 </style>

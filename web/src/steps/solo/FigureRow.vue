@@ -56,4 +56,9 @@ button:hover:enabled {
   text-decoration: underline dotted;
   text-underline-offset: 3px;
 }
+@container main (max-width: 71rem) {
+  .figures {
+    flex-wrap: wrap;
+  }
+}
 </style>

@@ -41,6 +41,7 @@ defineEmits<{ part: [part: (typeof parts)[number]['value']]; drop: []; again: []
   align-items: center;
   gap: 6px;
   margin-left: auto;
+  min-width: 0;
 }
 .primary {
   padding: 0.4rem 1rem;

@@ -99,7 +99,7 @@ watch(
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 1.4rem;
-  height: 290px;
+  height: var(--panel, 19.33rem);
   font-size: 0.93rem;
 }
 section {
@@ -134,5 +134,10 @@ label {
 }
 label :deep(.p-inputtext) {
   width: 100%;
+}
+@container main (max-width: 52rem) {
+  .keep {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

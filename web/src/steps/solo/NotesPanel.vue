@@ -75,7 +75,7 @@ const stop = watch(writing.written, (now) => {
 
 <style scoped>
 .notes {
-  height: 290px;
+  height: var(--panel, 19.33rem);
   overflow-y: auto;
 }
 .head .chip {

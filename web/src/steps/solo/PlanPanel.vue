@@ -272,7 +272,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   display: grid;
   grid-template-columns: minmax(0, 11fr) minmax(0, 10fr);
   gap: 1.6rem;
-  height: 290px;
+  height: var(--panel, 19.33rem);
   overflow-y: auto;
 }
 .what {
@@ -302,5 +302,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 .ways {
   margin: 10px 0 4px;
   font-size: 0.92rem;
+}
+@container main (max-width: 52rem) {
+  .plan {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -1,27 +1,30 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { ChorusView } from '../../api/client'
 import { barsInRow, firstOfRow } from '../../controls/rows'
+import { useWidth } from '../../controls/measure'
 import { useTune } from '../../document/tune'
 import { endOf } from '../../tab/barlines'
 import { fretText } from '../../tab/tab'
 
 /** Four bars of a chorus as small tab, to be compared at a glance. */
 const props = defineProps<{ view: ChorusView; strings: string[]; bar: number }>()
-const width = 340
-const gap = 10
+const svg = ref<SVGSVGElement>()
+const { width } = useWidth(svg, 340)
+const gap = 12
 const first = computed(() => firstOfRow(props.bar) - 1)
 const tune = useTune()
 const bars = computed(() => (tune.read?.played ?? []).slice(first.value, first.value + barsInRow))
 const from = computed(() => bars.value[0]?.tick ?? 0)
 const to = computed(() => endOf(bars.value.at(-1)))
-const x = (tick: number) => 6 + ((tick - from.value) / (to.value - from.value)) * (width - 10)
+const x = (tick: number) => 6 + ((tick - from.value) / (to.value - from.value)) * (width.value - 10)
 const notes = computed(() => props.view.tab.events.filter((e) => e.tick >= from.value && e.tick < to.value))
 const height = computed(() => 26 + (props.strings.length - 1) * gap)
 </script>
 
 <template>
   <svg
+    ref="svg"
     :viewBox="`0 0 ${width} ${height}`"
     role="img"
     :aria-label="`Bars ${first + 1} to ${first + barsInRow} as tab`"
@@ -45,8 +48,8 @@ const height = computed(() => 26 + (props.strings.length - 1) * gap)
       :transform="`translate(${x(e.tick) + 4} ${18 + (e.string - 1) * gap})`"
       :class="e.role"
     >
-      <rect class="paper" x="-5" y="-5" width="10" height="10" rx="3" />
-      <text class="fret" y="3.4">{{ fretText(e) }}</text>
+      <rect class="paper" x="-6" y="-5.5" width="12" height="11" rx="3" />
+      <text class="fret" y="4.2">{{ fretText(e) }}</text>
     </g>
   </svg>
 </template>
@@ -55,7 +58,6 @@ const height = computed(() => 26 + (props.strings.length - 1) * gap)
 svg {
   display: block;
   width: 100%;
-  max-height: 112px;
 }
 .string {
   stroke: var(--string);
@@ -66,14 +68,14 @@ svg {
   stroke-width: 0.8;
 }
 .number {
-  font-size: 9px;
+  font-size: 12px;
   fill: var(--stone);
 }
 .paper {
   fill: var(--card);
 }
 .fret {
-  font-size: 9.5px;
+  font-size: 12px;
   font-weight: 600;
   text-anchor: middle;
   fill: var(--ink);

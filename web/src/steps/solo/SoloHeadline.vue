@@ -21,7 +21,7 @@ const repair = computed(() => shown.value?.issues.find((c) => c.repairs.length)?
       <strong>
         Drop the band: {{ shown.figures.heard }} of {{ shown.figures.chords }} chords still say their name.
       </strong>
-      <span class="first">{{ signs(sentenceOf(shown)) }}</span>
+      <span class="first cut" :title="signs(sentenceOf(shown))">{{ signs(sentenceOf(shown)) }}</span>
       <span v-if="elsewhere" class="chips">
         <button type="button" class="chip" title="Plan it here (h)" @click="planHere">
           Plan it in the {{ elsewhere.label }}
@@ -49,9 +49,6 @@ const repair = computed(() => shown.value?.issues.find((c) => c.repairs.length)?
 <style scoped>
 .first {
   min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .says .chip,
 .says .primary,
@@ -64,6 +61,7 @@ const repair = computed(() => shown.value?.issues.find((c) => c.repairs.length)?
   gap: 6px;
 }
 .says strong {
-  white-space: nowrap;
+  flex: none;
+  max-width: 100%;
 }
 </style>

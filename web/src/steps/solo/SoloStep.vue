@@ -155,76 +155,89 @@ useKeys([
           @remove="work.removeChorus()"
         />
       </BenchTabs>
-      <template v-if="shown">
-        <BlockTools v-if="bench === 'line' && writing === undefined" :blocks="blocks" :bar="bar">
-          <GrowTools :growing="growing" />
-        </BlockTools>
-        <NotesPanel
-          v-if="bench === 'line' && writing !== undefined && shown.blocks[writing]"
-          :view="shown"
-          :block="shown.blocks[writing]!"
-          :sounding="undefined"
-          :writer="blocks.notesWriter"
-          @close="writing = undefined"
+      <div role="tabpanel" :aria-label="benches.find((one) => one.name === bench)?.title">
+        <template v-if="shown">
+          <BlockTools v-if="bench === 'line' && writing === undefined" :blocks="blocks" :bar="bar">
+            <GrowTools :growing="growing" />
+          </BlockTools>
+          <NotesPanel
+            v-if="bench === 'line' && writing !== undefined && shown.blocks[writing]"
+            :view="shown"
+            :block="shown.blocks[writing]!"
+            :sounding="undefined"
+            :writer="blocks.notesWriter"
+            @close="writing = undefined"
+          />
+          <TimeLine
+            v-else-if="bench === 'line'"
+            :view="shown"
+            :bar="bar"
+            :played="played"
+            :chords="chords"
+            :strings="tune.map.instrument.strings"
+            :blend="blend"
+            :step="shown.step"
+            :selected="selected"
+            :chosen="chosen"
+            :marked="marked"
+            :sounding="sounding"
+            @select="select"
+            @pick="pick"
+            @move="blocks.move"
+            @stretch="blocks.stretch"
+            @blend="drawBlend"
+          />
+          <PlanPanel
+            v-else-if="bench === 'plan'"
+            :plan="plan"
+            :bar="bar"
+            :tags="tags"
+            @plan="work.planAgain"
+          />
+          <VerdictBench
+            v-else-if="bench === 'verdict'"
+            :view="shown"
+            :preview="work.preview"
+            @mark="mark"
+            @go="goToTick"
+            @repair="work.edit"
+          />
+          <AlternativesPanel
+            v-else-if="bench === 'alternatives'"
+            :all="comparing.alternatives.value"
+            :strings="tune.map.instrument.strings"
+            :bar="bar"
+            act="Take"
+            @take="work.takeAlternative"
+            @hear="(n) => playing.hear(comparing.alternatives.value[n]?.view)"
+          />
+          <AlternativesPanel
+            v-else-if="bench === 'compare'"
+            :all="comparing.choruses.value"
+            :strings="tune.map.instrument.strings"
+            :bar="bar"
+            act="Go to"
+            @take="(n) => goToChorus(n + 1)"
+            @hear="(n) => playing.hear(comparing.choruses.value[n]?.view)"
+          />
+        </template>
+        <KeepPanel v-if="bench === 'keep'" :work="work" :keeping="keeping" />
+        <WhyLine
+          v-if="shown"
+          :work="work"
+          :event="sounding ?? chosen"
+          :online="bench === 'line' && writing === undefined"
         />
-        <TimeLine
-          v-else-if="bench === 'line'"
-          :view="shown"
-          :bar="bar"
-          :played="played"
-          :chords="chords"
-          :strings="tune.map.instrument.strings"
-          :blend="blend"
-          :step="shown.step"
-          :selected="selected"
-          :chosen="chosen"
-          :marked="marked"
-          :sounding="sounding"
-          @select="select"
-          @pick="pick"
-          @move="blocks.move"
-          @stretch="blocks.stretch"
-          @blend="drawBlend"
-        />
-        <PlanPanel v-else-if="bench === 'plan'" :plan="plan" :bar="bar" :tags="tags" @plan="work.planAgain" />
-        <VerdictBench
-          v-else-if="bench === 'verdict'"
-          :view="shown"
-          :preview="work.preview"
-          @mark="mark"
-          @go="goToTick"
-          @repair="work.edit"
-        />
-        <AlternativesPanel
-          v-else-if="bench === 'alternatives'"
-          :all="comparing.alternatives.value"
-          :strings="tune.map.instrument.strings"
-          :bar="bar"
-          act="Take"
-          @take="work.takeAlternative"
-          @hear="(n) => playing.hear(comparing.alternatives.value[n]?.view)"
-        />
-        <AlternativesPanel
-          v-else-if="bench === 'compare'"
-          :all="comparing.choruses.value"
-          :strings="tune.map.instrument.strings"
-          :bar="bar"
-          act="Go to"
-          @take="(n) => goToChorus(n + 1)"
-          @hear="(n) => playing.hear(comparing.choruses.value[n]?.view)"
-        />
-      </template>
-      <KeepPanel v-if="bench === 'keep'" :work="work" :keeping="keeping" />
-      <WhyLine v-if="shown" :work="work" :event="sounding ?? chosen" />
-      <FigureRow v-if="shown" :view="shown" @mark="mark">
-        <HearTools
-          :part="part"
-          :dropped="dropped"
-          @part="(one) => query.set({ hear: one })"
-          @drop="playing.drop"
-          @again="work.again()"
-        />
-      </FigureRow>
+        <FigureRow v-if="shown" :view="shown" @mark="mark">
+          <HearTools
+            :part="part"
+            :dropped="dropped"
+            @part="(one) => query.set({ hear: one })"
+            @drop="playing.drop"
+            @again="work.again()"
+          />
+        </FigureRow>
+      </div>
     </div>
   </section>
   <p v-else class="quiet opening">Opening the solos…</p>

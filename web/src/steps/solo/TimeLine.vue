@@ -3,12 +3,15 @@ import { computed, ref } from 'vue'
 import type { BarLine, Block, ChorusView } from '../../api/client'
 import { barAt } from '../../tab/barlines'
 import { degreeUnder, fretText, techniqueSign } from '../../tab/tab'
+import { useMedia } from '../../controls/media'
+import { useWidth } from '../../controls/measure'
+import { usePinch } from '../../controls/pinch'
 import { signs } from '../../controls/spelling'
 import BlendRow from './BlendRow.vue'
 import { useDragging } from './dragging'
-import { lineWidth, onLine, rulerAt } from './ruler'
+import { onLine, rulerAt } from './ruler'
 
-/** Four bars of a chorus: targets, blocks, the blend and the tab, one under the other. */
+/** Some bars of a chorus: targets, blocks, the blend and the tab, one under the other. */
 const props = defineProps<{
   view: ChorusView
   bar: number
@@ -32,7 +35,13 @@ const emit = defineEmits<{
   blend: [values: number[]]
 }>()
 
-const ruler = computed(() => rulerAt(props.view, props.bar, props.played))
+const svg = ref<SVGSVGElement>()
+const { width } = useWidth(svg, 1112)
+/** Two fingers spread it to fewer bars, or close it to more. */
+const { spread, start, follow } = usePinch({ least: 0.5, most: 4 })
+const ruler = computed(() => rulerAt(props.view, props.bar, props.played, width.value, spread.value))
+const touched = useMedia('(pointer: coarse)')
+const handleWidth = computed(() => (touched.value ? 24 : 7))
 const rows = { head: 15, target: 39, block: 56, blend: 101, tab: 149 }
 const blockHeight = 38
 const blendHeight = 32
@@ -53,7 +62,6 @@ const heads = computed(() => {
   return props.chords.filter((c) => c.tick >= from && c.tick < to).map((c) => ({ ...c, x: x(c.tick) }))
 })
 
-const svg = ref<SVGSVGElement>()
 const dragging = useDragging(() => props.view, ruler, svg, {
   select: (block) => emit('select', block),
   move: (block, ticks) => emit('move', block, ticks),
@@ -107,14 +115,23 @@ const notes = computed(() => {
 </script>
 
 <template>
-  <svg ref="svg" class="line" :viewBox="`0 0 ${lineWidth} ${height}`" role="group" aria-label="The time line">
+  <svg
+    ref="svg"
+    class="line"
+    :viewBox="`0 0 ${width} ${height}`"
+    role="group"
+    aria-label="The time line"
+    @touchstart="start"
+    @touchmove="follow"
+    @touchend="start"
+  >
     <g aria-hidden="true">
-      <g class="names">
-        <text x="0" :y="rows.target + 4">Targets</text>
-        <text x="0" :y="rows.block + 23">Blocks</text>
-        <text x="0" :y="rows.blend + 12">Blend</text>
-        <text class="tiny" x="0" :y="rows.blend + 27">box ↓ chords ↑</text>
-        <text x="0" :y="(rows.tab + bottom) / 2 + 4">Tab</text>
+      <g v-if="ruler.named" class="names">
+        <text aria-hidden="true" x="0" :y="rows.target + 4">Targets</text>
+        <text aria-hidden="true" x="0" :y="rows.block + 23">Blocks</text>
+        <text aria-hidden="true" x="0" :y="rows.blend + 12">Blend</text>
+        <text aria-hidden="true" class="tiny" x="0" :y="rows.blend + 27">box ↓ chords ↑</text>
+        <text aria-hidden="true" x="0" :y="(rows.tab + bottom) / 2 + 4">Tab</text>
       </g>
       <line
         v-for="beat in ruler.beats"
@@ -126,10 +143,17 @@ const notes = computed(() => {
         :y1="beat.bar ? 2 : rows.head + 12"
         :y2="bottom"
       />
-      <text v-for="b in ruler.bars" :key="b.number" class="number" :x="ruler.x(b.tick) + 6" :y="rows.head">
+      <text
+        v-for="b in ruler.bars"
+        :key="b.number"
+        aria-hidden="true"
+        class="number"
+        :x="ruler.x(b.tick) + 6"
+        :y="rows.head"
+      >
         {{ b.number }}
       </text>
-      <text v-for="c in heads" :key="c.tick" class="chord" :x="c.x + 26" :y="rows.head">
+      <text v-for="c in heads" :key="c.tick" aria-hidden="true" class="chord" :x="c.x + 26" :y="rows.head">
         {{ signs(c.chord) }}
       </text>
       <polyline class="thread" :points="thread" />
@@ -143,80 +167,95 @@ const notes = computed(() => {
         :y2="y(n)"
       />
     </g>
-    <g
-      v-for="t in targets"
-      :key="t.tick"
-      class="aim"
-      :class="{ missed: t.event < 0 || !t.onAim }"
-      role="button"
-      tabindex="0"
-      :aria-label="
-        signs(
-          t.event < 0
-            ? `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; nothing lands`
-            : `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; landed on ${t.tone?.note}, the ${t.tone?.degree}, ${t.timing}`,
-        )
-      "
-      @click="t.event >= 0 && emit('pick', t.event)"
-      @keydown.enter="t.event >= 0 && emit('pick', t.event)"
-    >
-      <rect :x="t.x - 15" :y="rows.target - 10" width="30" height="20" rx="10" />
-      <text class="degree" :x="t.x" :y="rows.target + 5">{{ signs(t.aim.degree) }}</text>
-      <text class="note" :x="t.x + 20" :y="rows.target + 4">{{ signs(t.aim.note) }}</text>
+    <g v-roving="'.aim'" role="group" aria-label="Targets">
+      <g
+        v-for="t in targets"
+        :key="t.tick"
+        class="aim"
+        :class="{ missed: t.event < 0 || !t.onAim }"
+        role="button"
+        :aria-label="
+          signs(
+            t.event < 0
+              ? `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; nothing lands`
+              : `${t.chord}: aim at ${t.aim.note}, the ${t.aim.degree}; landed on ${t.tone?.note}, the ${t.tone?.degree}, ${t.timing}`,
+          )
+        "
+        @click="t.event >= 0 && emit('pick', t.event)"
+        @keydown.enter="t.event >= 0 && emit('pick', t.event)"
+      >
+        <rect :x="t.x - 15" :y="rows.target - 10" width="30" height="20" rx="10" />
+        <text aria-hidden="true" class="degree" :x="t.x" :y="rows.target + 5">{{ signs(t.aim.degree) }}</text>
+        <text aria-hidden="true" class="note" :x="t.x + 20" :y="rows.target + 4">
+          {{ signs(t.aim.note) }}
+        </text>
+      </g>
     </g>
-    <g
-      v-for="b in blocks"
-      :key="b.index"
-      class="block"
-      :class="[
-        b.block.kind.replace(' ', '-'),
-        { selected: b.index === selected, muted: b.block.muted, locked: b.block.locked },
-      ]"
-      role="button"
-      tabindex="0"
-      :data-block="b.index"
-      :aria-pressed="b.index === selected"
-      :aria-label="says(b.block, b.index)"
-      @pointerdown="grab($event, b.index, false)"
-      @pointermove="pull"
-      @pointerup="drop"
-      @pointercancel="dragging.cancel"
-      @focus="emit('select', b.index)"
-      @keydown="blockKey($event, b.index)"
-    >
-      <title>{{ nameOf(b.block) }}</title>
-      <rect
-        class="body"
-        :x="b.x + 1"
-        :y="rows.block"
-        :width="Math.max(b.width - 2, 1)"
-        :height="blockHeight"
-        rx="7"
-      />
-      <rect
-        v-if="b.block.kind !== 'rest'"
-        class="edge"
-        :x="b.x + 1"
-        :y="rows.block"
-        width="4"
-        :height="blockHeight"
-        rx="2"
-      />
-      <text class="title" :x="b.x + 10" :y="rows.block + (b.block.kind === 'rest' ? 24 : 16)">
-        {{ fitting(nameOf(b.block), b.width, 6.6) }}
-      </text>
-      <text v-if="b.block.kind !== 'rest'" class="under" :x="b.x + 10" :y="rows.block + 31">
-        {{ fitting(under(b.block), b.width, 5.4) }}
-      </text>
-      <rect
-        v-if="b.block.kind !== 'rest' && !b.block.locked"
-        class="handle"
-        :x="b.x + b.width - 7"
-        :y="rows.block"
-        width="7"
-        :height="blockHeight"
-        @pointerdown.stop="grab($event, b.index, true)"
-      />
+    <g v-roving.vertical="'.block'" role="group" aria-label="Blocks">
+      <g
+        v-for="b in blocks"
+        :key="b.index"
+        class="block"
+        :class="[
+          b.block.kind.replace(' ', '-'),
+          { selected: b.index === selected, muted: b.block.muted, locked: b.block.locked },
+        ]"
+        role="button"
+        :data-block="b.index"
+        :aria-pressed="b.index === selected"
+        :aria-label="says(b.block, b.index)"
+        @pointerdown="grab($event, b.index, false)"
+        @pointermove="pull"
+        @pointerup="drop"
+        @pointercancel="dragging.cancel"
+        @focus="emit('select', b.index)"
+        @keydown="blockKey($event, b.index)"
+      >
+        <title>{{ nameOf(b.block) }}</title>
+        <rect
+          class="body"
+          :x="b.x + 1"
+          :y="rows.block"
+          :width="Math.max(b.width - 2, 1)"
+          :height="blockHeight"
+          rx="7"
+        />
+        <rect
+          v-if="b.block.kind !== 'rest'"
+          class="edge"
+          :x="b.x + 1"
+          :y="rows.block"
+          width="4"
+          :height="blockHeight"
+          rx="2"
+        />
+        <text
+          aria-hidden="true"
+          class="title"
+          :x="b.x + 10"
+          :y="rows.block + (b.block.kind === 'rest' ? 24 : 16)"
+        >
+          {{ fitting(nameOf(b.block), b.width, 6.6) }}
+        </text>
+        <text
+          v-if="b.block.kind !== 'rest'"
+          aria-hidden="true"
+          class="under"
+          :x="b.x + 10"
+          :y="rows.block + 31"
+        >
+          {{ fitting(under(b.block), b.width, 6.2) }}
+        </text>
+        <rect
+          v-if="b.block.kind !== 'rest' && !b.block.locked"
+          class="handle"
+          :x="b.x + b.width - Math.min(handleWidth, b.width / 3)"
+          :y="rows.block"
+          :width="Math.min(handleWidth, b.width / 3)"
+          :height="blockHeight"
+          @pointerdown.stop="grab($event, b.index, true)"
+        />
+      </g>
     </g>
     <BlendRow
       :ruler="ruler"
@@ -225,35 +264,46 @@ const notes = computed(() => {
       :height="blendHeight"
       @blend="(values) => emit('blend', values)"
     />
-    <g
-      v-for="n in notes"
-      :key="n.index"
-      class="event"
-      :class="[
-        n.event.role,
-        {
-          lit: n.index === sounding,
-          chosen: n.index === chosen,
-          marked: marked.includes(n.index),
-          led: n.event.role === 'approach',
-        },
-      ]"
-      role="button"
-      tabindex="0"
-      :data-event="n.index"
-      :aria-label="signs(`${n.event.spoken}. ${n.event.why}`)"
-      :transform="`translate(${n.x} 0)`"
-      @click="emit('pick', n.index)"
-      @keydown.enter="emit('pick', n.index)"
-    >
-      <rect class="hit" x="-11" :y="rows.tab - 9" width="22" :height="height - rows.tab + 7" rx="6" />
-      <rect class="paper" x="-8.5" :y="y(n.event.string) - 7.5" width="17" height="15" rx="5" />
-      <text class="fret" :y="y(n.event.string) + 4.5">{{ fretText(n.event) }}</text>
-      <text v-if="techniqueSign(n.event)" class="sign" x="0" :y="y(n.event.string) - 8.5">
-        {{ techniqueSign(n.event) }}
-      </text>
-      <text class="degree" :y="bottom + 20">{{ signs(degreeUnder(view.tab.events, n.index)) }}</text>
-      <text v-if="n.event.role === 'target'" class="landing" :y="bottom + 33">lands</text>
+    <g v-roving="'.event'" role="group" aria-label="Notes">
+      <g
+        v-for="n in notes"
+        :key="n.index"
+        class="event"
+        :class="[
+          n.event.role,
+          {
+            lit: n.index === sounding,
+            chosen: n.index === chosen,
+            marked: marked.includes(n.index),
+            led: n.event.role === 'approach',
+          },
+        ]"
+        role="button"
+        :data-event="n.index"
+        :aria-label="signs(`${n.event.spoken}. ${n.event.why}`)"
+        :transform="`translate(${n.x} 0)`"
+        @click="emit('pick', n.index)"
+        @keydown.enter="emit('pick', n.index)"
+      >
+        <rect class="hit" x="-11" :y="rows.tab - 9" width="22" :height="height - rows.tab + 7" rx="6" />
+        <rect class="paper" x="-8.5" :y="y(n.event.string) - 7.5" width="17" height="15" rx="5" />
+        <text aria-hidden="true" class="fret" :y="y(n.event.string) + 4.5">{{ fretText(n.event) }}</text>
+        <text
+          v-if="techniqueSign(n.event)"
+          aria-hidden="true"
+          class="sign"
+          x="0"
+          :y="y(n.event.string) - 8.5"
+        >
+          {{ techniqueSign(n.event) }}
+        </text>
+        <text aria-hidden="true" class="degree" :y="bottom + 20">
+          {{ signs(degreeUnder(view.tab.events, n.index)) }}
+        </text>
+        <text v-if="n.event.role === 'target'" aria-hidden="true" class="landing" :y="bottom + 33">
+          lands
+        </text>
+      </g>
     </g>
   </svg>
 </template>

@@ -116,7 +116,7 @@ const list = (tones: { degree: string }[]) => tones.map((t) => t.degree).join(' 
   display: grid;
   grid-template-columns: minmax(0, 13fr) minmax(0, 9fr) minmax(0, 10fr);
   gap: 1.2rem;
-  height: 290px;
+  height: var(--panel, 19.33rem);
   font-size: 0.92rem;
 }
 section {
@@ -180,5 +180,10 @@ summary {
 .sign.another-chord,
 .sign.nothing {
   color: var(--next);
+}
+@container main (max-width: 52rem) {
+  .verdict {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -1,6 +1,6 @@
 import { ref, type Ref } from 'vue'
 import type { Block, ChorusView } from '../../api/client'
-import { lineWidth, type Ruler } from './ruler'
+import type { Ruler } from './ruler'
 
 interface Handlers {
   select(block: number): void
@@ -18,7 +18,7 @@ export function useDragging(
   on: Handlers,
 ) {
   const drag = ref<{ block: number; end: boolean; from: number; ticks: number }>()
-  const scale = () => lineWidth / (svg.value?.getBoundingClientRect().width || lineWidth)
+  const scale = () => ruler.value.width / (svg.value?.getBoundingClientRect().width || ruler.value.width)
   const snapped = (ticks: number) => Math.round(ticks / view().step) * view().step
 
   function grab(event: PointerEvent, block: number, end: boolean) {

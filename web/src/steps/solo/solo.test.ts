@@ -29,33 +29,49 @@ describe('the ruler', () => {
     played[1] = { ...played[1]!, ticks: 960 }
     played[2] = { ...played[2]!, tick: 2880 }
     played[3] = { ...played[3]!, tick: 4800 }
-    const r = rulerAt(view(), 1, played)
+    const r = rulerAt(view(), 1, played, 1112)
     expect(r.to).toBe(6720)
     expect(r.x(2880) - r.x(1920)).toBeCloseTo(r.x(960) - r.x(0))
     expect(r.beats.filter((b) => b.bar).map((b) => b.tick)).toEqual([0, 1920, 2880, 4800])
   })
 
   test('shows the four bars around a bar', () => {
-    const r = rulerAt(view(), 6, bars(12))
+    const r = rulerAt(view(), 6, bars(12), 1112)
     expect([r.from, r.to, r.bars.map((b) => b.number)]).toEqual([4 * 1920, 8 * 1920, [5, 6, 7, 8]])
   })
 
+  test.each([
+    [1112, [5, 6, 7, 8], true],
+    [760, [5, 6], false],
+    [340, [6], false],
+  ])('as many bars as %i units have room for', (width, numbers, named) => {
+    const r = rulerAt(view(), 6, bars(12), width)
+    expect(r.bars.map((b) => b.number)).toEqual(numbers)
+    expect(r.named).toBe(named)
+    expect(r.x(r.to)).toBeLessThanOrEqual(width)
+  })
+
+  test('looked at closer it has fewer bars, and closed more', () => {
+    const count = (closer: number) => rulerAt(view(), 6, bars(12), 1000, closer).bars.length
+    expect([0.5, 1, 1.5, 3].map(count)).toEqual([4, 4, 2, 1])
+  })
+
   test('shows fewer at the end of the tune', () => {
-    expect(rulerAt(view(), 10, bars(10)).bars.map((b) => b.number)).toEqual([9, 10])
+    expect(rulerAt(view(), 10, bars(10), 1112).bars.map((b) => b.number)).toEqual([9, 10])
   })
 
   test('shows a pickup before bar 1, from its beat on', () => {
-    const r = rulerAt(view({ blocks: [{ start: -500, ticks: 500 }] }), 1, bars(12))
+    const r = rulerAt(view({ blocks: [{ start: -500, ticks: 500 }] }), 1, bars(12), 1112)
     expect(r.from).toBe(-960)
   })
 
   test('distances and ticks go back and forth', () => {
-    const r = rulerAt(view(), 1, bars(12))
+    const r = rulerAt(view(), 1, bars(12), 1112)
     expect(r.ticks(r.x(960) - r.x(0))).toBeCloseTo(960)
   })
 
   test('a block beyond it is not on it', () => {
-    const r = rulerAt(view(), 1, bars(12))
+    const r = rulerAt(view(), 1, bars(12), 1112)
     const block = (start: number, ticks: number) => ({ start, ticks, kind: 'lick', name: '' }) as never
     expect(onLine(r, block(9 * 1920, 480))).toBeUndefined()
     expect(onLine(r, block(0, 1920))!.width).toBeCloseTo(r.x(1920) - r.x(0))

@@ -103,6 +103,10 @@ function tell(sent: number[], heard: number[]) {
   max-width: 70ch;
 }
 label {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+  min-height: 24px;
   margin-left: 18px;
 }
 input {

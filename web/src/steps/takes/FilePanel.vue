@@ -125,6 +125,9 @@ input[type='number'] {
 }
 .open {
   position: relative;
+  display: inline-flex;
+  align-items: center;
+  white-space: normal;
   cursor: pointer;
 }
 .open input {

@@ -18,8 +18,6 @@ const emit = defineEmits<{ hear: []; again: []; punch: [] }>()
 const { from, first, marked, notice } = props.picked
 const tune = useTune()
 const recording = useRecording()
-/** As wide as its notes need, a bar about as wide as four eighths are easily read. */
-const tabWidth = computed(() => Math.max(838, (props.verdict?.tab.bars ?? 0) * 190))
 const nothing = computed(() => from.value === undefined)
 </script>
 
@@ -27,13 +25,11 @@ const nothing = computed(() => from.value === undefined)
   <div v-if="verdict?.tab.events.length">
     <div class="scroll">
       <TabView
-        :style="{ width: `${tabWidth}px` }"
         :line="verdict.tab"
         :strings="tune.map?.instrument.strings ?? []"
         :sounding="undefined"
         :chosen="from"
         :marked="marked"
-        :width="tabWidth"
         label="What was heard, as tab"
         @pick="picked.pick"
       />
@@ -75,10 +71,8 @@ const nothing = computed(() => from.value === undefined)
 
 <style scoped>
 .scroll {
-  overflow-x: auto;
-}
-.scroll > * {
-  max-width: none;
+  max-height: 12.5rem;
+  overflow-y: auto;
 }
 .acts {
   display: flex;

@@ -49,7 +49,7 @@ const clean = () => {
   grid-template-columns: repeat(4, 1fr);
   gap: 10px 22px;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .standin {
     grid-template-columns: 1fr;
   }

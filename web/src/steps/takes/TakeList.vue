@@ -123,7 +123,7 @@ const day = (text: string) => new Date(text).toLocaleDateString(undefined, { day
 
 <style scoped>
 .list {
-  max-height: 230px;
+  max-height: var(--panel-most, 15.33rem);
   overflow: auto;
 }
 .both {
@@ -131,7 +131,7 @@ const day = (text: string) => new Date(text).toLocaleDateString(undefined, { day
   align-items: flex-start;
   gap: 26px;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .both {
     flex-direction: column;
   }

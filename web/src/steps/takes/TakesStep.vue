@@ -150,40 +150,42 @@ useKeys([
           </button>
         </span>
       </BenchTabs>
-      <audio ref="audio" :src="hasSound ? `/api/takes/${chosen?.id}/sound` : undefined" preload="none" />
-      <template v-if="query.bench.value === 'verdict'">
-        <p v-if="work.looking.value" class="quiet" role="status">
-          Looking whether the band comes through the microphone.
-        </p>
-        <p v-for="remark in verdict?.remarks ?? []" :key="remark" class="remark">{{ signs(remark) }}.</p>
-        <VerdictPanel
-          v-if="verdict"
+      <div role="tabpanel" :aria-label="benches.find((one) => one.name === query.bench.value)?.title">
+        <audio ref="audio" :src="hasSound ? `/api/takes/${chosen?.id}/sound` : undefined" preload="none" />
+        <template v-if="query.bench.value === 'verdict'">
+          <p v-if="work.looking.value" class="quiet" role="status">
+            Looking whether the band comes through the microphone.
+          </p>
+          <p v-for="remark in verdict?.remarks ?? []" :key="remark" class="remark">{{ signs(remark) }}.</p>
+          <VerdictPanel
+            v-if="verdict"
+            :verdict="verdict"
+            :beside="beside"
+            @mark="(events) => (picked.marked.value = events)"
+            @hear="hear"
+            @drill="drill"
+          />
+          <p v-else class="quiet empty">
+            Record a take over the band, with headphones, and read here what your notes say: which chord tones
+            you landed on, how early or late, and how true the bends are. Headphones low; stop at any pain.
+          </p>
+        </template>
+        <NotesPanel
+          v-else-if="query.bench.value === 'notes'"
           :verdict="verdict"
-          :beside="beside"
-          @mark="(events) => (picked.marked.value = events)"
-          @hear="hear"
-          @drill="drill"
+          :picked="picked"
+          :has-sound="hasSound"
+          :punching="punching"
+          @hear="hear(picked.from.value)"
+          @again="picked.bars.value && practiseBars(picked.bars.value)"
+          @punch="punchPicked"
         />
-        <p v-else class="quiet empty">
-          Record a take over the band, with headphones, and read here what your notes say: which chord tones
-          you landed on, how early or late, and how true the bends are. Headphones low; stop at any pain.
-        </p>
-      </template>
-      <NotesPanel
-        v-else-if="query.bench.value === 'notes'"
-        :verdict="verdict"
-        :picked="picked"
-        :has-sound="hasSound"
-        :punching="punching"
-        @hear="hear(picked.from.value)"
-        @again="picked.bars.value && practiseBars(picked.bars.value)"
-        @punch="punchPicked"
-      />
-      <TakeList v-else-if="query.bench.value === 'takes'" :work="work" />
-      <TunerPanel v-else-if="query.bench.value === 'tuner'" :work="work" />
-      <StandInPanel v-else-if="query.bench.value === 'delay' && input.isStandIn()" :work="work" />
-      <DelayPanel v-else-if="query.bench.value === 'delay'" />
-      <FilePanel v-else :work="work" />
+        <TakeList v-else-if="query.bench.value === 'takes'" :work="work" />
+        <TunerPanel v-else-if="query.bench.value === 'tuner'" :work="work" />
+        <StandInPanel v-else-if="query.bench.value === 'delay' && input.isStandIn()" :work="work" />
+        <DelayPanel v-else-if="query.bench.value === 'delay'" />
+        <FilePanel v-else :work="work" />
+      </div>
     </div>
   </section>
 </template>
@@ -210,9 +212,13 @@ useKeys([
 .bench :deep(.head) {
   flex-wrap: wrap;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .right {
     margin-left: 0;
+    min-width: 0;
+  }
+  .right :deep(.pill) {
+    max-width: 100%;
   }
 }
 .remark {

@@ -86,7 +86,7 @@ const says = computed(() => {
 }
 .scale {
   position: relative;
-  width: 340px;
+  width: min(340px, 100%);
   height: 26px;
   border-radius: 13px;
   background: var(--shade);
@@ -127,5 +127,9 @@ li.chosen {
   border-color: var(--now);
   background: var(--shade);
   font-weight: 650;
+}
+ul {
+  flex-wrap: wrap;
+  min-width: 0;
 }
 </style>

@@ -98,7 +98,7 @@ const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left o
             <td :class="{ low: !row.good }">{{ row.text }}</td>
             <td v-if="before.get(row.id)" class="before" :title="before.get(row.id)!.difference">
               {{ before.get(row.id)!.before }}
-              <span :aria-label="before.get(row.id)!.difference">{{
+              <span role="img" :aria-label="before.get(row.id)!.difference">{{
                 signOf[before.get(row.id)!.difference]
               }}</span>
             </td>
@@ -143,9 +143,9 @@ const left = computed(() => props.verdict.pairs.filter((p) => p.kind === 'left o
   grid-template-columns: 1.2fr 1.2fr auto 0.9fr;
   gap: 20px;
 }
-@media (max-width: 900px) {
+@container main (max-width: 58rem) {
   .verdict {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 h3 {
@@ -214,7 +214,7 @@ td.low {
 .number {
   width: 1.6em;
   text-align: right;
-  font-size: 0.78rem;
+  font-size: 0.8rem;
   color: var(--stone);
 }
 .track {
@@ -240,5 +240,12 @@ td.low {
 }
 .time .chip {
   margin: 0 4px 4px 0;
+}
+@container main (max-width: 28rem) {
+  .verdict th,
+  .verdict td,
+  .verdict .before {
+    white-space: normal;
+  }
 }
 </style>

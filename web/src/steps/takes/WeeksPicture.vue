@@ -46,7 +46,7 @@ const pictures = computed(() => {
       </figcaption>
       <svg
         :viewBox="`0 0 ${size.width} ${size.height}`"
-        role="img"
+        role="group"
         :aria-label="`${picture.name}: ${picture.dots.map((dot, n) => `${day(readable[n]!.began)} ${dot.text}`).join(', ')}`"
       >
         <line class="floor" x1="0" :x2="size.width" :y1="size.height - 6" :y2="size.height - 6" />
@@ -59,7 +59,11 @@ const pictures = computed(() => {
           :cx="dot.x"
           :cy="dot.y"
           r="5"
+          role="button"
+          tabindex="0"
+          :aria-label="`${readable[n]!.name}, ${picture.name}: ${dot.text}`"
           @click="emit('choose', readable[n]!.id)"
+          @keydown.enter="emit('choose', readable[n]!.id)"
         >
           <title>{{ day(readable[n]!.began) }}: {{ dot.text }}</title>
         </circle>
@@ -82,7 +86,8 @@ const pictures = computed(() => {
   display: flex;
   flex-direction: column;
   gap: 6px;
-  flex: 0 0 300px;
+  flex: 0 1 20rem;
+  min-width: min(20rem, 100%);
 }
 figure {
   margin: 0;
