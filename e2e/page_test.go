@@ -360,14 +360,53 @@ func (p *Page) Click(name string) {
 }
 
 // ClickOn clicks, with the mouse, what an expression finds, once it is there and stands still.
+// Where an answer that came just then moved it away, the player aims again: a press on
+// something else is kept from the page.
 func (p *Page) ClickOn(what, element string) {
 	p.t.Helper()
-	p.Until(what, element)
+	for range 5 {
+		p.Until(what, element)
+		where := p.standing(element)
+		js[bool](p, expression(watchPress, element, where[0], where[1]))
+		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(where[0], where[1])))
+		// A click may take the page away, and what it was asked with it.
+		beside, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("Boolean(window.endPress?.())"))
+		if err != nil || !beside {
+			return
+		}
+	}
+	require.Fail(p.t, "every click went beside "+what, p.Text())
+}
+
+// watchPress keeps a press from the page unless it is on the element, or on what lies over it
+// now. window.endPress ends that, and says whether the press was beside.
+const watchPress = `(() => {
+	const meant = %s, over = document.elementFromPoint(%v, %v)
+	let beside = false
+	const look = (event) => {
+		if (event.type === 'pointerdown' && meant && over)
+			beside = event.target !== over && !meant.contains(event.target)
+		if (!beside) return
+		event.preventDefault()
+		event.stopImmediatePropagation()
+	}
+	const kinds = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']
+	for (const kind of kinds) window.addEventListener(kind, look, true)
+	window.endPress = () => {
+		for (const kind of kinds) window.removeEventListener(kind, look, true)
+		window.endPress = undefined
+		return beside
+	}
+	return true })()`
+
+// standing waits until what an expression finds stands still, and returns its middle.
+// A list that is just opening would be hit beside the option that is meant.
+func (p *Page) standing(element string) []float64 {
+	p.t.Helper()
 	at := func() []float64 {
 		return js[[]float64](p, `(() => { const e = `+element+`; if (!e) return [-1, -1]; e.scrollIntoView({block:'nearest'});
 			const r = e.getBoundingClientRect(); return [r.x + r.width/2, r.y + r.height/2] })()`)
 	}
-	// A list that is just opening would be hit beside the option that is meant.
 	before := at()
 	for range 100 {
 		time.Sleep(25 * time.Millisecond)
@@ -377,7 +416,7 @@ func (p *Page) ClickOn(what, element string) {
 		}
 		before = now
 	}
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(before[0], before[1])))
+	return before
 }
 
 // Choose opens a list by its name and clicks one of its options.

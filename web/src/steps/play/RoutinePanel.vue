@@ -110,7 +110,6 @@ const state = (n: number) =>
         {{ one.routine.name }}
       </button>
     </div>
-    <p v-if="shown.fault" class="fault" role="alert">{{ signs(shown.fault) }}.</p>
     <ol class="segments">
       <li v-for="(one, n) in shown.routine.segments" :key="n">
         <button
@@ -152,6 +151,8 @@ const state = (n: number) =>
       />
       <button type="button" class="chip" @click="deleteRoutine">Delete the routine</button>
     </p>
+    <!-- Last, so that nothing moves under the hand when it comes or goes. -->
+    <p v-if="shown.fault" class="fault" role="alert">{{ signs(shown.fault) }}.</p>
   </div>
 </template>
 
@@ -164,7 +165,7 @@ const state = (n: number) =>
 }
 .fault {
   color: var(--next);
-  margin-bottom: 6px;
+  margin-top: 4px;
 }
 .segments {
   display: flex;
