@@ -55,9 +55,8 @@ func newFrames() *frames {
 // reach is how many samples on either side of its moment a frame needs.
 const reach = longEvery*(longWindow+longLags)/2 + 16
 
-// keepBack is how many samples before the newest frame are kept, for the times of onsets and the spectra of
-// double stops.
-const keepBack = Rate
+// keepFrames is how many frames before the notes that are still open are kept, for the spectra before their onsets.
+const keepFrames = 200
 
 // constantShare is how fast the constant part of the sound is followed: up to about 8 Hz.
 const constantShare = 0.002
@@ -77,13 +76,19 @@ func (f *frames) add(samples []float32, into []frame) []frame {
 		into = append(into, f.frame(f.count*Hop))
 		f.count++
 	}
-	if spare := f.count*Hop - keepBack - f.first; spare > Rate {
-		spare -= spare % longEvery
-		f.samples = append(f.samples[:0], f.samples[spare:]...)
-		f.slow = append(f.slow[:0], f.slow[spare/longEvery:]...)
-		f.first += spare
-	}
 	return into
+}
+
+// forget lets go of the samples before one, where that is worth the while.
+func (f *frames) forget(before int) {
+	spare := min(before, f.count*Hop-reach) - f.first
+	if spare <= Rate {
+		return
+	}
+	spare -= spare % longEvery
+	f.samples = append(f.samples[:0], f.samples[spare:]...)
+	f.slow = append(f.slow[:0], f.slow[spare/longEvery:]...)
+	f.first += spare
 }
 
 // smooth brings the new samples to a quarter, under a raised cosine that takes away what would fold back.

@@ -18,14 +18,15 @@ func Listen(rate int) (*Listener, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := newFrames()
-	return &Listener{resampler: r, frames: f, onsets: newOnsetFinder(), tracker: &tracker{}, novelty: newNovelty(), segments: &segmenter{sound: f}, strokes: newStrokeFinder()}, nil
+	f, n := newFrames(), newNovelty()
+	return &Listener{
+		resampler: r, frames: f, onsets: newOnsetFinder(), tracker: &tracker{}, novelty: n, segments: &segmenter{sound: f, novelty: n}, strokes: newStrokeFinder(),
+	}, nil
 }
 
 // Hear takes the next samples in, from -1 to 1.
 func (l *Listener) Hear(samples []float32) {
 	l.take(l.resampler.write(samples, nil))
-	l.segments.work(false)
 }
 
 // take goes on with samples of Rate, not more than half a second at a time: the times of onsets are read from
@@ -37,29 +38,18 @@ func (l *Listener) take(samples []float32) {
 		for _, f := range l.frames.add(part, nil) {
 			var struck *onset
 			if k := l.onsets.add(f.flux); k >= 0 {
-				struck = &onset{seconds: l.frames.sharpest(k), frame: k, flux: l.onsets.flux[k]}
-				l.segments.onsets = append(l.segments.onsets, *struck)
+				o := onset{seconds: l.frames.sharpest(k), frame: k, flux: l.onsets.flux[k], soft: l.onsets.flux[k] < onsetLeast}
+				l.segments.onsets = append(l.segments.onsets, o)
+				if !o.soft {
+					struck = &o
+				}
 			}
 			l.strokes.add(f, struck)
-			l.judgeNovelty(l.onsets.made() - onsetApart - 1)
+			l.segments.judge(l.onsets.made() - onsetApart - 1)
 			l.segments.frames = l.tracker.add(f, l.segments.frames)
 		}
-	}
-}
-
-// judgeNovelty looks at what is new at the onsets whose sound is whole, when onsets up to a frame are known.
-func (l *Listener) judgeNovelty(known int) {
-	all := l.segments.onsets
-	for n := range all {
-		o := &all[n]
-		if o.judged || o.frame+noveltyFrames > known {
-			continue
-		}
-		until := noveltyLongest
-		if n+1 < len(all) {
-			until = min(until, int((all[n+1].seconds-o.seconds)*Rate)-noveltyLag)
-		}
-		o.fresh, o.judged = l.novelty.of(l.frames, o.seconds, until), true
+		l.segments.work(false)
+		l.frames.forget((l.segments.done - keepFrames) * Hop)
 	}
 }
 

@@ -17,6 +17,9 @@ const (
 	moveLeast = 0.65
 	// slurFrames is how long a hammer-on or a pull-off takes at most, in frames: 20 ms.
 	slurFrames = 4
+	// levelSpan is how many frames the pitch is level on either side of a slur, within so many semitones together.
+	levelSpan   = 6
+	levelWithin = 0.4
 	// slideFramesAFret is how long a slide takes over a fret at most, in frames of 5 ms: a bend is slower (our
 	// choice).
 	slideFramesAFret = 4.0
@@ -51,8 +54,8 @@ func moves(curve []float64) []move {
 		m.semitones = total
 		frames := m.to - m.from
 		switch {
-		case math.Abs(total) < moveLeast:
-			continue
+		case math.Abs(total) < moveLeast || frames <= slurFrames && drift(curve, m.from-levelSpan, m.from)+drift(curve, m.to, m.to+levelSpan) > levelWithin:
+			continue // a bend or a vibrato: from fret to fret there is a level pitch on either side
 		case frames <= slurFrames && total > 0:
 			m.attack = Hammered
 		case frames <= slurFrames:
@@ -80,6 +83,11 @@ func joined(all []move) []move {
 		out = append(out, m)
 	}
 	return out
+}
+
+// drift is how many semitones the pitch changes over some frames.
+func drift(curve []float64, from, to int) float64 {
+	return math.Abs(curve[max(from, 0)] - curve[min(to, len(curve)-1)])
 }
 
 func quick(curve []float64, k int) bool {

@@ -11,18 +11,17 @@ const (
 	noveltySize    = 4096
 	noveltyLongest = 3600 // samples: 150 ms
 	noveltyLeast   = 1200 // 50 ms
-	noveltyShort   = 1500
+	noveltyShort   = 1500 // 62 ms
 	// clearerShort is by how much the salience is to be better in a short piece.
 	clearerShort = 0.1
+	// partialNew is the least salience of a fundamental, or of its fifth partial, beside its third, and partialMost the
+	// most beside that of the third: two strings are heard as two.
+	partialNew  = 0.15
+	partialMost = 0.8
 	// noveltyLag is how many samples after an onset and before it are left out: the stroke itself.
 	noveltyLag = 120
 	// noveltyFrames is how many frames after an onset its novelty is known.
 	noveltyFrames = (noveltyLongest+noveltyLag)/Hop + 2
-	lowestPitch   = 22.0
-	highestPitch  = 95.5
-	pitchSteps    = 10 // a semitone
-	mostPartials  = 12
-	highestHertz  = 5500.0
 )
 
 // novelty computes which pitches are new at an onset.
@@ -48,11 +47,17 @@ type newPitch struct {
 // fresh is what is new at an onset.
 type fresh struct {
 	spectrum []float64 // roots of the sizes of what has been added
-	total    float64
+	total    float64   // the sum of their squares
+	share    float64   // of the sound after the onset that is new, 0 to 1
 	first    newPitch
 	second   newPitch
 	// short is what is new in a short piece, where that is clearer; nil elsewhere.
 	short *fresh
+}
+
+// isDouble says whether two strings were struck together.
+func (n *fresh) isDouble() bool {
+	return n.first.salience >= clearlyNew && n.second.salience >= secondNew
 }
 
 // of is what is new at an onset, with at most so many samples until the next.
@@ -77,16 +82,34 @@ func (v *novelty) over(f *frames, at float64, length int) *fresh {
 	v.after = v.spectrum(f.cut(middle+noveltyLag, length), v.after)
 	v.before = v.spectrum(f.cut(middle-noveltyLag/2-length, length), v.before)
 	new := &fresh{spectrum: make([]float64, len(v.after))}
+	all := 0.0
 	for n := range v.after {
 		new.spectrum[n] = math.Sqrt(math.Max(0, v.after[n]-v.before[n]))
 		new.total += new.spectrum[n] * new.spectrum[n]
+		all += v.after[n]
+	}
+	if all > 0 {
+		new.share = new.total / all
 	}
 	new.first = new.best()
 	rest := *new
 	rest.spectrum = append([]float64(nil), new.spectrum...)
 	rest.without(new.first.pitch, length)
 	new.second = rest.best()
+	new.complete()
 	return new
+}
+
+// complete puts the fundamental in the place of its third partial, where the strings that ring hide the first two: the
+// next pitch is then the fundamental itself, or its fifth partial.
+func (n *fresh) complete() {
+	const third, fifth = 19.0196, 27.8631 // semitones above the fundamental
+	fundamental := n.first.pitch - third
+	above := n.second.pitch - fundamental
+	fits := math.Abs(above) <= 0.45 || math.Abs(above-fifth) <= 0.12
+	if fits && fundamental >= lowestPitch && n.second.salience >= partialNew && n.second.salience < math.Min(secondNew, partialMost*n.first.salience) {
+		n.first.pitch, n.second.salience = fundamental, 0
+	}
 }
 
 // spectrum is the sizes of the bins of a piece of sound.
@@ -106,50 +129,6 @@ func (v *novelty) spectrum(piece []float32, into []float64) []float64 {
 	return into
 }
 
-// at is the spectrum at a frequency, between bins.
-func (n *fresh) at(hertz float64) float64 {
-	place := hertz * noveltySize / Rate
-	whole := int(place)
-	if whole+1 >= len(n.spectrum) {
-		return 0
-	}
-	d := place - float64(whole)
-	return n.spectrum[whole]*(1-d) + n.spectrum[whole+1]*d
-}
-
-// salience is how well a pitch explains what is new: its partials stand out, and between them there is
-// nothing (the kernel of Camacho and Harris, "A sawtooth waveform inspired pitch estimator for speech and
-// music", JASA 124(3), 2008, in its simplest form).
-func (n *fresh) salience(pitch float64) float64 {
-	hertz := hertzOf(pitch)
-	sum := 0.0
-	for h := 1.0; h <= mostPartials && h*hertz < highestHertz; h++ {
-		sum += (n.at(h*hertz) - 0.5*n.at((h-0.5)*hertz) - 0.5*n.at((h+0.5)*hertz)) / math.Sqrt(h)
-	}
-	if n.total <= 0 {
-		return 0
-	}
-	return sum / math.Sqrt(n.total)
-}
-
-// best is the pitch that explains most of what is new.
-func (n *fresh) best() newPitch {
-	best := newPitch{pitch: lowestPitch}
-	steps := int((highestPitch - lowestPitch) * pitchSteps)
-	for step := range steps {
-		pitch := lowestPitch + float64(step)/pitchSteps
-		if s := n.salience(pitch); s > best.salience {
-			best = newPitch{pitch, s}
-		}
-	}
-	const step = 1.0 / pitchSteps
-	a, b, c := n.salience(best.pitch-step), best.salience, n.salience(best.pitch+step)
-	if bend := a - 2*b + c; bend < 0 {
-		best.pitch += step * math.Max(-0.5, math.Min(0.5, 0.5*(a-c)/bend))
-	}
-	return best
-}
-
 // without takes the partials of a pitch away, as wide as a piece of so many samples draws them.
 func (n *fresh) without(pitch float64, length int) {
 	width := int(math.Ceil(2 * noveltySize / float64(length)))
@@ -160,4 +139,18 @@ func (n *fresh) without(pitch float64, length int) {
 			n.spectrum[b] = 0
 		}
 	}
+}
+
+// remains is the share of the partials of a pitch before an onset that is still there after it.
+func (v *novelty) remains(pitch float64) float64 {
+	hertz := hertzOf(pitch)
+	was, is := 1e-9, 0.0
+	for h := 1.0; h <= 6 && h*hertz < highestHertz; h++ {
+		middle := int(math.Round(h * hertz * noveltySize / Rate))
+		for b := max(0, middle-1); b <= middle+1 && b < len(v.before); b++ {
+			was += v.before[b]
+			is += math.Min(v.before[b], v.after[b])
+		}
+	}
+	return is / was
 }

@@ -12,6 +12,8 @@ type onset struct {
 	// fresh is what is new there, nil where the next onset comes too soon; judged says that it is known.
 	fresh  *fresh
 	judged bool
+	// soft says that so little flux is an onset only where what is new says so.
+	soft bool
 }
 
 const (
@@ -19,6 +21,8 @@ const (
 	// around it (our choice, tuned on plucked strings by computation).
 	onsetLeast = 11.0
 	onsetOver  = 1.9
+	// softLeast is the flux of the softest onset that what is new may confirm.
+	softLeast = 6.0
 	// onsetApart is how many frames two onsets lie apart at least: 35 ms.
 	onsetApart = 7
 	// onsetBefore is how many frames before are what is usual.
@@ -33,7 +37,7 @@ type onsetFinder struct {
 
 func newOnsetFinder() *onsetFinder { return &onsetFinder{last: -onsetApart} }
 
-// add takes the flux of a frame in and returns the frame of an onset that is certain now, or -1.
+// add takes the flux of a frame in and returns the frame of an onset that is certain now, or may be a soft one; or -1.
 func (o *onsetFinder) add(flux float64) int {
 	o.flux = append(o.flux, flux)
 	k := len(o.flux) - 1 - onsetApart
@@ -41,7 +45,7 @@ func (o *onsetFinder) add(flux float64) int {
 		return -1
 	}
 	here := o.flux[k]
-	if here < onsetLeast {
+	if here < softLeast {
 		return -1
 	}
 	for n := max(0, k-onsetApart+1); n < k+onsetApart; n++ {
@@ -57,7 +61,9 @@ func (o *onsetFinder) add(flux float64) int {
 	if count > 0 && here < onsetOver*usual/float64(count) {
 		return -1
 	}
-	o.last = k
+	if here >= onsetLeast {
+		o.last = k
+	}
 	return k
 }
 

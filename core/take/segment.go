@@ -13,7 +13,10 @@ type segmenter struct {
 	pending *Note // the last note, which may turn out to go on
 	notes   []Note
 	sound   *frames
-	done    int // frames that notes were looked for in
+	novelty *novelty
+	// lastFresh is what was new at the last onset; nil where that is not known.
+	lastFresh *fresh
+	done      int // frames that notes were looked for in
 }
 
 const (
@@ -74,7 +77,7 @@ func (s *segmenter) region(end bool) (to int, closed bool) {
 	}
 	gap, voiced := 0, false
 	for k := s.done; k < limit; k++ {
-		if k > s.done+1 && slices.ContainsFunc(s.onsets, func(o onset) bool { return o.frame == k }) {
+		if k > s.done+1 && slices.ContainsFunc(s.onsets, func(o onset) bool { return o.frame == k && !o.soft }) {
 			return k, true
 		}
 		if math.IsNaN(s.at(k).pitch) {
@@ -139,7 +142,7 @@ func (s *segmenter) regionNotes(from, to int) {
 			s.pending = next
 		}
 		begin, attack, slidFrom = m.to, m.attack, 0
-		leaps = m.attack != Slid && math.Abs(m.semitones) > slurSpan
+		leaps = m.attack != Slid && math.Abs(m.semitones) > slurSpan || isPartial(math.Abs(m.semitones))
 		onsetAt = float64(first)*hopSeconds + float64(m.from+m.to)/2*hopSeconds
 		if m.attack == Slid {
 			onsetAt = float64(first+m.to-moveSpan) * hopSeconds
@@ -217,32 +220,6 @@ func (s *segmenter) floor(from, to int) float64 {
 		floor = math.Max(floor, levels[len(levels)/5]-aboveFloor/2)
 	}
 	return floor
-}
-
-// curve is the pitches of the frames, those without one as between their neighbours, and single leaps of the
-// ear taken out.
-func (s *segmenter) curve(first, last int) []float64 {
-	curve := make([]float64, last-first)
-	known := -1
-	for n := range curve {
-		p := s.at(first + n).pitch
-		if math.IsNaN(p) {
-			continue
-		}
-		for m := known + 1; m < n; m++ {
-			if known < 0 {
-				curve[m] = p
-			} else {
-				curve[m] = curve[known] + (p-curve[known])*float64(m-known)/float64(n-known)
-			}
-		}
-		curve[n] = p
-		known = n
-	}
-	for m := known + 1; m > 0 && m < len(curve); m++ {
-		curve[m] = curve[known]
-	}
-	return middles(curve, 3)
 }
 
 // What a stroke of the pick leaves in the sound and the fretting hand alone does not: the string is stilled
