@@ -13,9 +13,11 @@ const hopSeconds = float64(Hop) / Rate
 const (
 	shortWindow = 384
 	shortLags   = 322
+	shortBlock  = 24
 	longEvery   = 4
 	longWindow  = 200
 	longLags    = 206
+	longBlock   = 10
 	// firstLongLag is the shortest period looked for in the long frame: 78 Hz.
 	firstLongLag = 77
 	// firstLag is the shortest period of all: 2,000 Hz, above A♯6.
@@ -49,7 +51,7 @@ type frames struct {
 }
 
 func newFrames() *frames {
-	return &frames{short: newDifference(shortWindow, shortLags), long: newDifference(longWindow, longLags), flux: newSpectralFlux()}
+	return &frames{short: newDifference(shortWindow, shortLags, Hop, shortBlock), long: newDifference(longWindow, longLags, Hop/longEvery, longBlock), flux: newSpectralFlux()}
 }
 
 // reach is how many samples on either side of its moment a frame needs.
@@ -146,7 +148,7 @@ func (f *frames) frame(middle int) frame {
 		return made
 	}
 	f.buffer = f.buffer[:0]
-	short := f.short.of(f.cut(middle-f.short.length()/2, f.short.length()))
+	short := f.short.of(f.cut(middle-f.short.length()/2, f.short.length()), f.count)
 	f.buffer = dipsOf(short, Rate, firstLag, shortLags, f.buffer)
 	from := middle/longEvery - f.long.length()/2 - f.first/longEvery
 	slow := make([]float32, f.long.length())
@@ -155,7 +157,7 @@ func (f *frames) frame(middle int) frame {
 			slow[n] = f.slow[i]
 		}
 	}
-	f.buffer = dipsOf(f.long.of(slow), Rate/longEvery, firstLongLag, longLags, f.buffer)
+	f.buffer = dipsOf(f.long.of(slow, f.count), Rate/longEvery, firstLongLag, longLags, f.buffer)
 	made.candidates = shared(f.buffer)
 	made.flux += f.growth(made)
 	return made

@@ -18,8 +18,9 @@ const (
 	foreign  = 0.1
 	leastNew = 0.2
 	// commonShare is the share of the best salience below which a pitch whose partial the best one is is the period of
-	// strings together.
+	// strings together, and ownLeast the same of what is new at its partials and at none of the best one.
 	commonShare = 0.3
+	ownLeast    = 0.2
 	// lately is how many notes are looked back at for strings that ring.
 	lately = 6
 	// clearlyNew is the salience from which what is new at an onset is a pitch of its own, and not the same
@@ -129,7 +130,7 @@ func (s *segmenter) followed(new *fresh, first, last int) bool {
 		return false
 	case new.share >= fewNew && share < foreign && new.first.salience >= clearlyNew && new.first.salience >= aloneLeast*new.second.salience:
 		return false
-	case share < commonShare && new.first.salience >= newAmongRinging && isPartial(new.first.pitch-pitch):
+	case new.first.salience >= newAmongRinging && isPartial(new.first.pitch-pitch) && (share < commonShare || new.ownShare(pitch, new.first.pitch) < ownLeast):
 		return false
 	case new.first.salience < clearlyNew:
 		again := s.pending != nil && math.Abs(pitch-s.latelyPitch()) <= 0.6 // brings nothing new

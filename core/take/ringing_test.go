@@ -19,6 +19,32 @@ func ringingLine(voice pluck.Tone, notes ...pluck.Played) ([]pluck.Played, []flo
 	return notes, pluck.Render(notes, voice, 44100, notes[len(notes)-1].Onset+1, 1)
 }
 
+// A stroke among strings that ring is heard down to 18 dB below them, though they have a period together: an octave below
+// the note that was struck.
+func TestSoftStrokesAmongStringsThatRing(t *testing.T) {
+	played, _ := ringingLine(pluck.CleanNeck, pluck.Played{Onset: 0.3, Pitch: 64, String: 1}, pluck.Played{Onset: 0.6, Pitch: 57, String: 2}, pluck.Played{Onset: 0.9, Pitch: 69, String: 3}, pluck.Played{Onset: 1.2, Pitch: 59, String: 1})
+	for _, softer := range []float64{1, 0.3, 0.12} {
+		played[3].Loudness = 0.4 * softer
+		heard, err := take.NotesOf(pluck.Render(played, pluck.FingersNeck, 44100, 2.2, 1), 44100)
+		require.NoError(t, err)
+		score := figures.Compare(played, heard)
+		assert.Empty(t, score.MissedNotes, "%g times as loud", softer)
+		assert.Empty(t, score.AddedNotes, "%g times as loud", softer)
+	}
+}
+
+// A string that is bent, hammered on or slid on while others ring is followed.
+func TestPitchesThatMoveAmongStringsThatRing(t *testing.T) {
+	bend := []pluck.Point{{}, {Seconds: 0.15}, {Seconds: 0.2, Cents: 50}, {Seconds: 0.25, Cents: 150}, {Seconds: 0.3, Cents: 200}}
+	played, sound := ringingLine(pluck.CleanNeck, pluck.Played{Onset: 0.3, Pitch: 52, String: 1}, pluck.Played{Onset: 0.7, Pitch: 57, String: 2}, pluck.Played{Onset: 1.1, Pitch: 67, String: 3, Curve: bend})
+	heard, err := take.NotesOf(sound, 44100)
+	require.NoError(t, err)
+	require.Len(t, heard, len(played))
+	require.NotNil(t, heard[2].Bend)
+	assert.InDelta(t, 200, heard[2].Bend.Cents, 12)
+	assert.InDelta(t, 0.3, heard[2].Bend.Reached, 0.06)
+}
+
 // What is struck while other strings ring on: a string struck again, which brings nothing new, and the octave of
 // one that rings, whose period is that of the lower one.
 func TestStrokesAmongStringsThatRing(t *testing.T) {

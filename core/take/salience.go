@@ -73,6 +73,22 @@ func (n *fresh) salience(pitch float64) float64 {
 	return kernelOf(pitch).over(n.spectrum) / math.Sqrt(n.total)
 }
 
+// ownShare is which share of what is new at the partials of a pitch lies at those that are none of a higher pitch, whose
+// fundamental is one of them.
+func (n *fresh) ownShare(pitch, higher float64) float64 {
+	hertz, times := hertzOf(pitch), int(math.Round(math.Exp2((higher-pitch)/12)))
+	own, all := 0.0, 1e-12
+	for h := 1; h <= mostPartials && float64(h)*hertz < highestHertz; h++ {
+		bin := int(math.Round(float64(h) * hertz * noveltySize / Rate))
+		size := n.spectrum[bin] / math.Sqrt(float64(h))
+		all += size
+		if h%times != 0 {
+			own += size
+		}
+	}
+	return own / all
+}
+
 // best is the pitch that explains most of what is new.
 func (n *fresh) best() newPitch {
 	best := newPitch{pitch: lowestPitch}

@@ -42,7 +42,7 @@ func (l *Listener) pitchBefore(end int) (float64, bool) {
 		}
 		return 0, false
 	}
-	if pitch, ok := clear(dipsOf(f.short.of(f.cut(end-f.short.length(), f.short.length())), Rate, firstLag, shortLags, nil)); ok {
+	if pitch, ok := clear(dipsOf(f.short.of(f.cut(end-f.short.length(), f.short.length()), alone), Rate, firstLag, shortLags, nil)); ok {
 		return pitch, true
 	}
 	from := (end-f.first)/longEvery - f.long.length()
@@ -52,5 +52,5 @@ func (l *Listener) pitchBefore(end int) (float64, bool) {
 			slow[n] = f.slow[i]
 		}
 	}
-	return clear(dipsOf(f.long.of(slow), Rate/longEvery, firstLongLag, longLags, nil))
+	return clear(dipsOf(f.long.of(slow, alone), Rate/longEvery, firstLongLag, longLags, nil))
 }
