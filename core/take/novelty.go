@@ -2,6 +2,7 @@ package take
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/dsp/fourier"
 )
@@ -47,7 +48,8 @@ type newPitch struct {
 // fresh is what is new at an onset.
 type fresh struct {
 	spectrum []float64 // roots of the sizes of what has been added
-	total    float64   // the sum of their squares
+	after    []float64 // the sizes after the onset
+	total    float64   // the sum of the squares of spectrum
 	share    float64   // of the sound after the onset that is new, 0 to 1
 	first    newPitch
 	second   newPitch
@@ -81,7 +83,7 @@ func (v *novelty) over(f *frames, at float64, length int) *fresh {
 	middle := int(math.Round(at * Rate))
 	v.after = v.spectrum(f.cut(middle+noveltyLag, length), v.after)
 	v.before = v.spectrum(f.cut(middle-noveltyLag/2-length, length), v.before)
-	new := &fresh{spectrum: make([]float64, len(v.after))}
+	new := &fresh{spectrum: make([]float64, len(v.after)), after: slices.Clone(v.after)}
 	all := 0.0
 	for n := range v.after {
 		new.spectrum[n] = math.Sqrt(math.Max(0, v.after[n]-v.before[n]))
@@ -93,7 +95,7 @@ func (v *novelty) over(f *frames, at float64, length int) *fresh {
 	}
 	new.first = new.best()
 	rest := *new
-	rest.spectrum = append([]float64(nil), new.spectrum...)
+	rest.spectrum = slices.Clone(new.spectrum)
 	rest.without(new.first.pitch, length)
 	new.second = rest.best()
 	new.complete()

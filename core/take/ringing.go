@@ -17,10 +17,6 @@ const (
 	// believed at all.
 	foreign  = 0.1
 	leastNew = 0.2
-	// commonShare is the share of the best salience below which a pitch whose partial the best one is is the period of
-	// strings together, and ownLeast the same of what is new at its partials and at none of the best one.
-	commonShare = 0.3
-	ownLeast    = 0.2
 	// lately is how many notes are looked back at for strings that ring.
 	lately = 6
 	// clearlyNew is the salience from which what is new at an onset is a pitch of its own, and not the same
@@ -123,19 +119,20 @@ func (s *segmenter) followed(new *fresh, first, last int) bool {
 	share, depth := new.salience(pitch)/new.first.salience, s.depth(first, last)
 	alone := new.first.salience >= aloneLeast*new.second.salience && share < unexplained
 	plain := new.first.salience >= plainlyNew && new.first.salience >= plainTimes*new.second.salience && share < explained
+	partial := s.partialOfLast(pitch, new.first.pitch)
 	switch {
 	case math.Abs(pitch-new.first.pitch) < 0.6:
 		return true
-	case new.share >= mostlyNew && new.salience(pitch) < foreign && new.first.salience >= leastNew && (depth >= clearPeriod || new.first.salience >= newAmongRinging):
+	case !partial && new.share >= mostlyNew && new.salience(pitch) < foreign && new.first.salience >= leastNew && (depth >= clearPeriod || new.first.salience >= newAmongRinging):
 		return false
-	case new.share >= fewNew && share < foreign && new.first.salience >= clearlyNew && new.first.salience >= aloneLeast*new.second.salience:
+	case !partial && alone && new.share >= fewNew && share < foreign && new.first.salience >= clearlyNew:
 		return false
-	case new.first.salience >= newAmongRinging && isPartial(new.first.pitch-pitch) && (share < commonShare || new.ownShare(pitch, new.first.pitch) < ownLeast):
+	case new.first.salience >= newAmongRinging && !new.sounds(pitch):
 		return false
 	case new.first.salience < clearlyNew:
 		again := s.pending != nil && math.Abs(pitch-s.latelyPitch()) <= 0.6 // brings nothing new
 		return again || !alone || new.first.salience < newAmongRinging || depth < clearPeriod
-	case (alone || plain) && s.partialOfLast(pitch, new.first.pitch):
+	case (alone || plain) && partial:
 		return false
 	case depth < clearPeriod && new.first.salience < newBesideClear:
 		return true

@@ -73,21 +73,21 @@ func (n *fresh) salience(pitch float64) float64 {
 	return kernelOf(pitch).over(n.spectrum) / math.Sqrt(n.total)
 }
 
-// ownShare is which share of what is new at the partials of a pitch lies at those that are none of a higher pitch, whose
-// fundamental is one of them.
-func (n *fresh) ownShare(pitch, higher float64) float64 {
-	hertz, times := hertzOf(pitch), int(math.Round(math.Exp2((higher-pitch)/12)))
-	own, all := 0.0, 1e-12
-	for h := 1; h <= mostPartials && float64(h)*hertz < highestHertz; h++ {
-		bin := int(math.Round(float64(h) * hertz * noveltySize / Rate))
-		size := n.spectrum[bin] / math.Sqrt(float64(h))
-		all += size
-		if h%times != 0 {
-			own += size
-		}
+// sounds says whether a pitch may be that of a string that sounds after the onset: a period that strings have together
+// has no fundamental in the spectrum.
+func (n *fresh) sounds(pitch float64) bool {
+	hertz, loudest := hertzOf(pitch), 0.0
+	size := func(partial int) float64 {
+		return n.after[min(int(math.Round(float64(partial)*hertz*noveltySize/Rate)), len(n.after)-1)]
 	}
-	return own / all
+	for h := 1; h <= mostPartials; h++ {
+		loudest = math.Max(loudest, size(h))
+	}
+	return size(1) >= fundamentalLeast*loudest
 }
+
+// fundamentalLeast is how large the fundamental of a string is at least, beside its loudest partial: −32 dB (our choice).
+const fundamentalLeast = 0.025
 
 // best is the pitch that explains most of what is new.
 func (n *fresh) best() newPitch {
