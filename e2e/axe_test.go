@@ -14,8 +14,8 @@ import (
 //
 // That names contain what is written (2.5.3) it asks letter by letter; here each word of two letters and more that is
 // written has to be in the name, in any order. In drawings the letters are symbols (R, ♭7), which
-// the name says in words. Contrast is left to faint, which measures every text by day and by night in a
-// fifth of the time; with every window axe looks at it too.
+// the name says in words. Contrast is left to faint, which measures every text by day and by night, and the size of what is
+// pressed to badLayout, which asks for no less, in a fifth of the time; with every window axe looks at them too.
 func axe(t *testing.T, p *Page) []string {
 	t.Helper()
 	if js[bool](p, "window.axe === undefined") {
@@ -25,7 +25,7 @@ func axe(t *testing.T, p *Page) []string {
 	}
 	found, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]string](fmt.Sprintf(`axe.run(document, {
 			runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'], resultTypes: ['violations'],
-			rules: { 'color-contrast': { enabled: %t } } })
+			rules: { 'color-contrast': { enabled: %[1]t }, 'target-size': { enabled: %[1]t } } })
 		.then(({ violations }) => violations.flatMap(({ id, help, nodes }) => {
 			const wordsOf = (text) => text.toLowerCase().split(/[^\p{L}\p{N}♭♯#+°ø/]+/u).filter(word => /\p{L}{2}/u.test(word))
 			const differs = ({ target }) => { const e = document.querySelector(target[0]), name = wordsOf(e.getAttribute('aria-label') ?? '')
