@@ -102,6 +102,9 @@ func (s *segmenter) ripple(struck onset) bool {
 	if s.pending == nil || struck.seconds-s.pending.End() > 0.05 || s.pending.Pitch >= lowPitch {
 		return false
 	}
+	if new := struck.fresh; new != nil && new.share < rippleShare {
+		return true
+	}
 	if new := struck.fresh; new != nil && new.first.salience >= clearlyNew {
 		// Partials of the same string are no new note.
 		if apart := new.first.pitch - s.pending.Pitch; math.Abs(apart) > 0.6 && math.Abs(apart-12) > 0.6 && math.Abs(apart-19) > 0.6 {
@@ -111,6 +114,9 @@ func (s *segmenter) ripple(struck onset) bool {
 	before, dip, after := s.levels(struck.frame)
 	return after-before < 3 && before-dip < 8
 }
+
+// rippleShare is the share of the sound that is new below which there is only the wave of the string: a stroke brings more.
+const rippleShare = 0.01
 
 // stilledFrames is how long a string sounds at most when a hand stills it, in frames: 60 ms.
 const stilledFrames = 12
