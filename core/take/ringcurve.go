@@ -39,7 +39,7 @@ func (v *novelty) curve(f *frames, struck onset, begins float64, to int) []float
 	half := length/2/Hop + 1
 	lowest := int(math.Round((begins-lowestPitch)*pitchSteps)) - curveReach
 	lowest = max(lowest, 0)
-	highest := min(lowest+2*curveReach, len(kernels())-1)
+	highest := min(lowest+2*curveReach, len(kernels)-1)
 	middle := int(math.Round(struck.seconds * Rate))
 	v.before = v.spectrum(f.cut(middle-noveltyLag/2-length, length), v.before)
 	way := glide{}
@@ -73,7 +73,7 @@ func (v *novelty) saliences(lowest, highest int) []float64 {
 		return all
 	}
 	for n := range all {
-		all[n] = kernels()[lowest+n].over(v.after) / math.Sqrt(total)
+		all[n] = kernels[lowest+n].over(v.after) / math.Sqrt(total)
 	}
 	return all
 }

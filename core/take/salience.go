@@ -1,9 +1,6 @@
 package take
 
-import (
-	"math"
-	"sync"
-)
+import "math"
 
 // The pitches that are looked for, MIDI numbers, and the partials that tell them.
 const (
@@ -48,13 +45,13 @@ func kernelOf(pitch float64) kernel {
 }
 
 // kernels are those of the pitches from lowestPitch on, pitchSteps to the semitone.
-var kernels = sync.OnceValue(func() []kernel {
+var kernels = func() []kernel {
 	all := make([]kernel, int((highestPitch-lowestPitch)*pitchSteps))
 	for step := range all {
 		all[step] = kernelOf(lowestPitch + float64(step)/pitchSteps)
 	}
 	return all
-})
+}()
 
 // over is the salience in a spectrum, before it is divided by the size of what is new.
 func (k kernel) over(spectrum []float64) float64 {
@@ -96,7 +93,7 @@ func (n *fresh) best() newPitch {
 		return best
 	}
 	most := 0.0
-	for step, k := range kernels() {
+	for step, k := range kernels {
 		if sum := k.over(n.spectrum); sum > most {
 			most, best.pitch = sum, lowestPitch+float64(step)/pitchSteps
 		}
