@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { effectScope, nextTick, ref } from 'vue'
-import { askAgainPauses, latestOnly, useAnswer } from './ask'
+import { askAgainPauses, latestOnly, mostRemembered, remembered, useAnswer } from './ask'
 import { Problem } from './client'
 import { fault, faultIsOver } from './fault'
 
@@ -218,5 +218,37 @@ describe('only the latest call', () => {
   test('what the latest met is thrown', async () => {
     const latest = latestOnly()
     await expect(latest(() => Promise.reject(new Error('away')))).rejects.toThrow('away')
+  })
+})
+
+describe('answers that are remembered', () => {
+  const signal = new AbortController().signal
+
+  test('are asked for once', async () => {
+    const ask = vi.fn(async (q: { at: number }) => ({ answers: q.at }))
+    const known = remembered(ask)
+    expect(await known({ at: 1 }, signal)).toEqual({ answers: 1 })
+    expect(await known({ at: 2 }, signal)).toEqual({ answers: 2 })
+    expect(await known({ at: 1 }, signal)).toEqual({ answers: 1 })
+    expect(ask).toHaveBeenCalledTimes(2)
+  })
+
+  test('what was refused is asked again', async () => {
+    const ask = vi.fn().mockRejectedValueOnce(new Problem(500, 'away')).mockResolvedValueOnce('here')
+    const known = remembered(ask)
+    await expect(known('a', signal)).rejects.toThrow('away')
+    expect(await known('a', signal)).toBe('here')
+  })
+
+  test('the one that was not asked for longest is forgotten', async () => {
+    const ask = vi.fn(async (q: number) => q)
+    const known = remembered(ask)
+    for (let q = 0; q < mostRemembered; q++) await known(q, signal)
+    await known(0, signal)
+    await known(mostRemembered, signal)
+    await known(0, signal)
+    expect(ask).toHaveBeenCalledTimes(mostRemembered + 1)
+    await known(1, signal)
+    expect(ask).toHaveBeenLastCalledWith(1, signal)
   })
 })

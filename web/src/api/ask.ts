@@ -87,6 +87,27 @@ export function useAnswer<Q, A>(
   return { answer, refusal, problem, asking }
 }
 
+/** How many answers are remembered of each kind of question. */
+export const mostRemembered = 60
+
+/**
+ * Remembers the latest answers to questions whose answer depends on nothing else, so that going back and forth
+ * between changes and positions waits for nobody. What was refused is asked again.
+ */
+export function remembered<Q, A>(ask: (question: Q, signal: AbortSignal) => Promise<A>) {
+  const known = new Map<string, A>()
+  return async (question: Q, signal: AbortSignal): Promise<A> => {
+    const text = JSON.stringify(question)
+    const got = known.get(text) ?? (await ask(question, signal))
+    // The one asked for last is forgotten last.
+    known.delete(text)
+    known.set(text, got)
+    const [oldest] = known.keys()
+    if (known.size > mostRemembered && oldest !== undefined) known.delete(oldest)
+    return got
+  }
+}
+
 /**
  * Asks something once, again and again as it is called for, the latest call winning: an
  * overtaken call returns nothing and is aborted.

@@ -1,10 +1,17 @@
 import { computed } from 'vue'
-import { answer, client, type Place } from '../../api/client'
+import { answer, client, type ApproachesRequest, type ChangeRequest, type Place } from '../../api/client'
 import { samePlace } from '../../neck/geometry'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { useChangeQuery } from './address'
+
+const askChange = remembered((body: ChangeRequest, signal) =>
+  answer(client.POST('/api/compute/change', { body, signal })),
+)
+const askApproaches = remembered((body: ApproachesRequest, signal) =>
+  answer(client.POST('/api/compute/change/approaches', { body, signal })),
+)
 
 /**
  * The change under work: the tones and moves of it, the place the player is at, and
@@ -28,7 +35,7 @@ export function useChange() {
 
   const { answer: shown, refusal } = useAnswer(
     () => about.value && { ...about.value, strategy: strategy.value },
-    (body, signal) => answer(client.POST('/api/compute/change', { body, signal })),
+    askChange,
   )
 
   const { answer: near, refusal: nowhere } = useAnswer(
@@ -47,20 +54,17 @@ export function useChange() {
     return tones.find((tone) => wanted && samePlace(tone, wanted)) ?? shown.value?.moves[0]?.to ?? tones[0]
   })
 
-  const { answer: into, refusal: noTarget } = useAnswer(
-    () => {
-      if (bench.value !== 'moves' || !about.value || !target.value) return undefined
-      const { string, fret } = target.value
-      const { subdivision } = view
-      return {
-        ...about.value,
-        target: { string, fret },
-        subdivision: subdivision.value,
-        beats: beats.value,
-      }
-    },
-    (body, signal) => answer(client.POST('/api/compute/change/approaches', { body, signal })),
-  )
+  const { answer: into, refusal: noTarget } = useAnswer(() => {
+    if (bench.value !== 'moves' || !about.value || !target.value) return undefined
+    const { string, fret } = target.value
+    const { subdivision } = view
+    return {
+      ...about.value,
+      target: { string, fret },
+      subdivision: subdivision.value,
+      beats: beats.value,
+    }
+  }, askApproaches)
 
   /** Clicking the neck says "I am here"; a tone of the arriving chord is taken as the target, too. */
   function setHere(place: Place) {

@@ -1,10 +1,14 @@
 import { computed, shallowRef, watch } from 'vue'
-import { useAnswer } from '../../api/ask'
-import { answer, client, Problem, type ChordView, type Layout } from '../../api/client'
+import { remembered, useAnswer } from '../../api/ask'
+import { answer, client, Problem, type ChordRequest, type ChordView, type Layout } from '../../api/client'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { useMapQuery } from './address'
 import { readLayout } from './layouts'
+
+const askChord = remembered((body: ChordRequest, signal) =>
+  answer(client.POST('/api/compute/chord', { body, signal })),
+)
 
 /**
  * The chord under work in the position under work, as the server lays it out,
@@ -42,8 +46,7 @@ export function useChord() {
       }
     },
     async ({ body, layout }, signal) => {
-      const ask = (how: Layout) =>
-        answer(client.POST('/api/compute/chord', { body: { ...body, layout: how }, signal }))
+      const ask = (how: Layout) => askChord({ ...body, layout: how }, signal)
       try {
         return { view: await ask(layout), refused: undefined }
       } catch (error) {
