@@ -113,7 +113,7 @@ func BenchmarkNoteToNeck(b *testing.B) {
 			window.lit = []
 			let before = ''
 			const look = () => {
-				const now = [...document.querySelectorAll('.neck [aria-label]')].map(m => m.getAttribute('aria-label')).find(l => l.includes('you play'))?.match(/you play (\S+),/)?.[1] ?? ''
+				const now = document.querySelector('.neck .mark[aria-label^="you play"]')?.getAttribute('aria-label').match(/you play (\S+),/)[1] ?? ''
 				if (now && now !== before) requestAnimationFrame(() => window.lit.push(performance.now()))
 				before = now
 			}

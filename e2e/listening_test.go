@@ -6,6 +6,9 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
+// playedNote is a note of the neck that lights because it is played.
+const playedNote = `document.querySelector('.neck .mark[aria-label^="you play"]')`
+
 // Drills and Play listen: notes of a guitar answer a card, are marked in time over the band, and are judged where
 // bars are traded.
 func TestDrillsAndPlayListen(t *testing.T) {
@@ -35,7 +38,7 @@ func TestDrillsAndPlayListen(t *testing.T) {
 	p.Sees("listening")
 	p.Choose("Speed", "120 %")
 	p.Press(" ")
-	p.Until("a played note lights", "[...document.querySelectorAll('.neck [aria-label]')].some(m => m.getAttribute('aria-label').includes('you play'))")
+	p.Until("a played note lights", playedNote)
 	p.Until("the traded bars are judged", "document.querySelector('.traded')?.innerText.match(/your bars 5–8/)")
 	p.Until("with figures", "document.querySelector('.traded')?.innerText.match(/landings \\d of \\d/)")
 }
