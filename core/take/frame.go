@@ -9,7 +9,8 @@ const Hop = Rate / 200
 const hopSeconds = float64(Hop) / Rate
 
 // The frames that pitch is looked for in. Pitches from about 75 Hz up need 29 ms of sound; those below are
-// looked for in 67 ms, at a quarter of the samples.
+// looked for in 67 ms, at a quarter of the samples. Products of samples are kept in blocks, of which both a window and
+// a hop have a whole number.
 const (
 	shortWindow = 384
 	shortLags   = 322

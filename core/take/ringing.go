@@ -123,11 +123,12 @@ func (s *segmenter) followed(new *fresh, first, last int) bool {
 	switch {
 	case math.Abs(pitch-new.first.pitch) < 0.6:
 		return true
+	// A string that rings is followed, or a period of several: it has no part in what is new.
 	case !partial && new.share >= mostlyNew && new.salience(pitch) < foreign && new.first.salience >= leastNew && (depth >= clearPeriod || new.first.salience >= newAmongRinging):
 		return false
 	case !partial && alone && new.share >= fewNew && share < foreign && new.first.salience >= clearlyNew:
 		return false
-	case new.first.salience >= newAmongRinging && !new.sounds(pitch):
+	case new.first.salience >= newAmongRinging && !new.sounds(pitch): // a period of several strings
 		return false
 	case new.first.salience < clearlyNew:
 		again := s.pending != nil && math.Abs(pitch-s.latelyPitch()) <= 0.6 // brings nothing new
