@@ -384,8 +384,7 @@ const watchPress = `(() => {
 	const meant = %s, over = document.elementFromPoint(%v, %v)
 	let beside = false
 	const look = (event) => {
-		if (event.type === 'pointerdown' && meant && over)
-			beside = event.target !== over && !meant.contains(event.target)
+		if (event.type === 'pointerdown') beside = !meant || (event.target !== over && !meant.contains(event.target))
 		if (!beside) return
 		event.preventDefault()
 		event.stopImmediatePropagation()
