@@ -364,10 +364,14 @@ func (p *Page) Click(name string) {
 // something else is kept from the page.
 func (p *Page) ClickOn(what, element string) {
 	p.t.Helper()
-	for range 5 {
+	const attempts = 8
+	for attempt := range attempts {
 		p.Until(what, element)
 		where := p.standing(element)
-		js[bool](p, expression(watchPress, element, where[0], where[1]))
+		// What never stands still is clicked where it was last.
+		if !js[bool](p, expression(watchPress, element, where[0], where[1])) && attempt < attempts-1 {
+			continue
+		}
 		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(where[0], where[1])))
 		// A click may take the page away, and what it was asked with it.
 		beside, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("Boolean(window.endPress?.())"))
@@ -379,12 +383,17 @@ func (p *Page) ClickOn(what, element string) {
 }
 
 // watchPress keeps a press from the page unless it is on the element, or on what lies over it
-// now. window.endPress ends that, and says whether the press was beside.
+// now; it is false where the element is not in its place any more. window.endPress ends that, and says
+// whether the press was beside.
 const watchPress = `(() => {
-	const meant = %s, over = document.elementFromPoint(%v, %v)
+	const meant = %s, x = %v, y = %v
+	if (!meant) return false
+	const r = meant.getBoundingClientRect()
+	if (Math.abs(r.x + r.width / 2 - x) > 2 || Math.abs(r.y + r.height / 2 - y) > 2) return false
+	const over = document.elementFromPoint(x, y)
 	let beside = false
 	const look = (event) => {
-		if (event.type === 'pointerdown') beside = !meant || (event.target !== over && !meant.contains(event.target))
+		if (event.type === 'pointerdown') beside = event.target !== over && !meant.contains(event.target)
 		if (!beside) return
 		event.preventDefault()
 		event.stopImmediatePropagation()

@@ -150,9 +150,10 @@ const state = (n: number) =>
         @change="(event) => rename((event.target as HTMLInputElement).value)"
       />
       <button type="button" class="chip" @click="deleteRoutine">Delete the routine</button>
+      <!-- In this row, so that nothing moves under the hand when it comes or goes. -->
+      <span v-if="shown.fault" class="fault" role="alert">{{ signs(shown.fault) }}.</span>
     </p>
-    <!-- Last, so that nothing moves under the hand when it comes or goes. -->
-    <p v-if="shown.fault" class="fault" role="alert">{{ signs(shown.fault) }}.</p>
+    <p v-else-if="shown.fault" class="fault" role="alert">{{ signs(shown.fault) }}.</p>
   </div>
 </template>
 
@@ -165,7 +166,6 @@ const state = (n: number) =>
 }
 .fault {
   color: var(--next);
-  margin-top: 4px;
 }
 .segments {
   display: flex;
