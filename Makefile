@@ -2,7 +2,7 @@
 # make and git; make test also fetches Chromium from Debian's packages.
 
 export CGO_ENABLED := 0
-# Gin without MessagePack, which nothing here speaks: its codec takes longer to compile than all of the project.
+# Gin without MessagePack, which nothing here speaks: its codec takes longer to compile than the database.
 export GOFLAGS := -tags=nomsgpack
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts web/tsconfig.json
