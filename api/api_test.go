@@ -23,7 +23,7 @@ import (
 
 	"undaris/demo"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -70,13 +70,13 @@ var writtenOnce = sync.OnceValues(func() ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	l := library.New(data, slog.New(slog.DiscardHandler))
+	l := documents.New(data, slog.New(slog.DiscardHandler))
 	licks, err := demo.Licks()
 	if err != nil {
 		return nil, err
 	}
 	for _, chosen := range licks {
-		if _, err := library.Licks.Create(context.Background(), l, chosen, 0); err != nil {
+		if _, err := documents.Licks.Create(context.Background(), l, chosen, 0); err != nil {
 			return nil, err
 		}
 	}
@@ -85,7 +85,7 @@ var writtenOnce = sync.OnceValues(func() ([]byte, error) {
 		return nil, err
 	}
 	for _, tune := range tunes {
-		if _, err := library.Charts.Create(context.Background(), l, tune, 0); err != nil {
+		if _, err := documents.Charts.Create(context.Background(), l, tune, 0); err != nil {
 			return nil, err
 		}
 	}

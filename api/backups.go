@@ -8,7 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/library"
+	"undaris/library/backup"
 	"undaris/store"
 )
 
@@ -31,9 +31,11 @@ type Backups struct {
 // Restored names the backup of what was there before.
 type Restored struct {
 	Before Backup `json:"before" doc:"The backup of what was there before; restored, it takes this back"`
+	// Missing is left out where none is.
+	Missing int `json:"missing,omitempty" doc:"Sounds of takes that are whole neither in the backup nor beside the data file"`
 }
 
-func backupOf(b library.Backup) Backup {
+func backupOf(b backup.Backup) Backup {
 	return Backup{Name: b.Name, Made: b.Made, Reason: string(b.Reason), Bytes: b.Bytes, Sounds: len(b.Sounds)}
 }
 
@@ -47,15 +49,11 @@ func (s *server) registerBackups(api huma.API) {
 		return &body[Backups]{Backups{DataFile: s.backups.DataFile, Folder: s.backups.Folder, Backups: each(all, backupOf)}}, err
 	})
 	huma.Post(api, "/api/backups", func(ctx context.Context, _ *struct{}) (*body[Backup], error) {
-		s.replacing.Lock()
-		defer s.replacing.Unlock()
-		made, err := s.backups.Make(context.WithoutCancel(ctx), library.OnDemand)
+		made, err := s.backups.Make(context.WithoutCancel(ctx), backup.OnDemand)
 		return &body[Backup]{backupOf(made)}, err
 	}, created)
 	huma.Post(api, "/api/backups/{name}/restore", func(ctx context.Context, in *byName) (*body[Restored], error) {
-		s.replacing.Lock()
-		defer s.replacing.Unlock()
-		before, err := s.backups.Restore(context.WithoutCancel(ctx), in.Name)
+		done, err := s.backups.Restore(context.WithoutCancel(ctx), in.Name)
 		if errors.Is(err, store.ErrNotFound) {
 			return nil, problem(http.StatusNotFound, "there is no such backup any more")
 		}
@@ -63,7 +61,7 @@ func (s *server) registerBackups(api huma.API) {
 		if err != nil && !errors.As(err, &file) {
 			return nil, problem(http.StatusUnprocessableEntity, "nothing was restored: "+err.Error())
 		}
-		s.library.Forget()
-		return &body[Restored]{Restored{Before: backupOf(before)}}, err
+		s.practice.Forget()
+		return &body[Restored]{Restored{Before: backupOf(done.Before), Missing: len(done.Missing)}}, err
 	})
 }

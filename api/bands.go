@@ -8,7 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -35,9 +35,9 @@ func (r ReplaceBand) content() document.Band { return r.Band }
 // registerBands serves the bands of the tunes: at most one for each.
 func (s *server) registerBands(api huma.API) {
 	bands := resource[document.Band, struct{}, KeptBand, KeptBand]{
-		path: "bands", kind: library.Bands, view: keptBand, single: true,
-		texts: func(all []library.Revision[document.Band]) []string {
-			return each(all, func(r library.Revision[document.Band]) string {
+		path: "bands", kind: documents.Bands, view: keptBand, single: true,
+		texts: func(all []documents.Revision[document.Band]) []string {
+			return each(all, func(r documents.Revision[document.Band]) string {
 				return counted(len(r.Body.Routines), "routine", "routines") + " of your own"
 			})
 		},
@@ -45,7 +45,7 @@ func (s *server) registerBands(api huma.API) {
 	serve(api, s, bands)
 	serveReplace[document.Band, struct{}, KeptBand, KeptBand, ReplaceBand](api, s, bands, "band")
 	huma.Get(api, "/api/bands", func(ctx context.Context, in *ofChart) (*body[[]KeptBand], error) {
-		items, faults, err := library.Bands.ReadAllWithDamaged(ctx, s.library, in.ChartID)
+		items, faults, err := documents.Bands.ReadAllWithDamaged(ctx, s.library, in.ChartID)
 		all := make([]KeptBand, len(items))
 		for n, item := range items {
 			// In the place of one that cannot be read stands the plain one.
@@ -60,7 +60,7 @@ func (s *server) registerBands(api huma.API) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
-		item, err := library.Bands.Create(ctx, s.library, in.Body.Band, in.Body.ChartID)
+		item, err := documents.Bands.Create(ctx, s.library, in.Body.Band, in.Body.ChartID)
 		if errors.Is(err, store.ErrExists) {
 			return nil, problem(http.StatusPreconditionFailed, "the band of this tune has been kept in another window in between")
 		}
@@ -72,6 +72,6 @@ func (s *server) registerBands(api huma.API) {
 	}, created, described("bands", "Keep the band of a tune"))
 }
 
-func keptBand(_ context.Context, item library.Item[document.Band]) (KeptBand, error) {
+func keptBand(_ context.Context, item documents.Item[document.Band]) (KeptBand, error) {
 	return KeptBand{Kept: keptOf(item.Info), KeepBand: KeepBand{ChartID: item.ChartID, Band: item.Body}}, nil
 }

@@ -13,7 +13,10 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"undaris/format/bundle"
-	"undaris/library"
+	"undaris/library/backup"
+	bundles "undaris/library/bundle"
+	"undaris/library/documents"
+	"undaris/library/pieces"
 	"undaris/store"
 )
 
@@ -83,7 +86,7 @@ type BundleImported struct {
 // mostItems is how many documents a preview lists by name.
 const mostItems = 500
 
-func previewOf(p library.Preview) BundlePreview {
+func previewOf(p bundles.Preview) BundlePreview {
 	out := BundlePreview{
 		Made: p.Made, By: p.By, About: p.About, Whole: p.Whole, Counts: []BundleCount{}, Items: []BundleItem{}, Answers: p.NewAnswers, Entries: p.NewEntries,
 		Settings: append([]string{}, p.Settings...), Sounds: p.Sounds, SoundBytes: p.SoundBytes, Remarks: append([]string{}, p.Remarks...),
@@ -94,12 +97,12 @@ func previewOf(p library.Preview) BundlePreview {
 		}
 		count := &out.Counts[len(out.Counts)-1]
 		switch item.State {
-		case library.StateSame:
+		case bundles.StateSame:
 			count.Same++
 			continue
-		case library.StateNew:
+		case bundles.StateNew:
 			count.New++
-		case library.StateDiffers:
+		case bundles.StateDiffers:
 			count.Differs++
 		}
 		if len(out.Items) == mostItems {
@@ -117,15 +120,15 @@ func previewOf(p library.Preview) BundlePreview {
 // bundleProblem words what can be wrong with a bundle.
 func bundleProblem(err error) error {
 	var wrong *bundle.Error
-	var gap *library.GapError
-	var full *library.FullError
-	var input *library.InputError
+	var gap *pieces.GapError
+	var full *pieces.FullError
+	var input *pieces.InputError
 	switch {
 	case errors.As(err, &wrong):
 		return problem(http.StatusUnprocessableEntity, wrong.Error(), FieldProblem{Field: "bundle", Message: wrong.Error()})
 	case errors.As(err, &input):
 		return problem(http.StatusUnprocessableEntity, input.Detail)
-	case errors.Is(err, library.ErrPartial):
+	case errors.Is(err, bundles.ErrPartial):
 		return problem(http.StatusUnprocessableEntity, err.Error(), FieldProblem{Field: "body.replace", Message: err.Error()})
 	case errors.Is(err, store.ErrNotFound):
 		return problem(http.StatusNotFound, "this bundle was not sent, or is read already: choose it again")
@@ -139,7 +142,7 @@ func bundleProblem(err error) error {
 
 type exportBundle struct {
 	Tune     uint `query:"tune" doc:"One tune with all that belongs to it; left out for everything"`
-	Versions bool `query:"versions" default:"true" doc:"With earlier versions, and what is deleted"`
+	Versions bool `query:"versions" default:"true" doc:"With earlier versions and, of everything, what is deleted"`
 	Takes    bool `query:"takes" default:"true" doc:"With the recordings"`
 }
 
@@ -147,7 +150,7 @@ func (s *server) registerBundles(api huma.API) {
 	huma.Get(api, "/api/bundle", func(ctx context.Context, in *exportBundle) (*huma.StreamResponse, error) {
 		name := "undaris-" + s.now().Format("2006-01-02") + ".zip"
 		if in.Tune != 0 {
-			tune, err := library.Charts.Read(ctx, s.library, in.Tune)
+			tune, err := documents.Charts.Read(ctx, s.library, in.Tune)
 			if err != nil {
 				return nil, storeProblem("chart", in.Tune, err)
 			}
@@ -158,8 +161,8 @@ func (s *server) registerBundles(api huma.API) {
 			return nil, err
 		}
 		remove := func() { _ = file.Close(); _ = os.Remove(file.Name()) }
-		order := library.BundleOrder{ChartID: in.Tune, Versions: in.Versions, WithoutTakes: !in.Takes}
-		if _, err := s.library.WriteBundle(ctx, file, s.sounds, order, s.now(), "undaris "+s.version); err != nil {
+		order := bundles.Order{ChartID: in.Tune, Versions: in.Versions, WithoutTakes: !in.Takes}
+		if _, err := bundles.Write(ctx, s.store, file, s.sounds, order, s.now(), "undaris "+s.version); err != nil {
 			remove()
 			return nil, err
 		}
@@ -194,7 +197,7 @@ func (s *server) registerBundles(api huma.API) {
 			return nil, bundleProblem(err)
 		}
 		defer func() { _ = opened.Close() }()
-		preview, err := s.library.PreviewBundle(ctx, b)
+		preview, err := bundles.PreviewOf(ctx, s.store, b)
 		return &body[BundlePreview]{previewOf(preview)}, bundleProblem(err)
 	})
 	huma.Post(api, "/api/bundles/{id}/import", func(ctx context.Context, in *struct {
@@ -206,19 +209,17 @@ func (s *server) registerBundles(api huma.API) {
 			return nil, bundleProblem(err)
 		}
 		defer func() { _ = opened.Close() }()
-		s.replacing.Lock()
-		defer s.replacing.Unlock()
 		// What was asked for is done, though the page that asked is closed.
 		ctx = context.WithoutCancel(ctx)
-		before, err := s.backups.Make(ctx, library.BeforeImport)
-		if err != nil {
-			return nil, err
-		}
-		done, err := s.library.ImportBundle(ctx, b, s.sounds, library.ImportOrder{Replace: in.Body.Replace, Differing: library.Differing(in.Body.Differing)})
+		done := bundles.Imported{}
+		before, err := s.backups.Replacing(ctx, backup.BeforeImport, func(before func() error) error {
+			done, err = bundles.Import(ctx, s.store, b, s.sounds, bundles.ImportOrder{Replace: in.Body.Replace, Differing: bundles.Differing(in.Body.Differing)}, before)
+			return err
+		})
 		if err != nil {
 			return nil, bundleProblem(err)
 		}
-		s.library.Forget()
+		s.practice.Forget()
 		if err := s.uploads.Discard(in.ID); err != nil {
 			s.log.Warn("a bundle that was read could not be removed", "error", err)
 		}

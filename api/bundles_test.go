@@ -13,7 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/demo"
-	"undaris/library"
+	"undaris/library/backup"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -25,11 +26,11 @@ func keeping(t *testing.T) client {
 		data, err := store.Open(path)
 		require.NoError(t, err)
 		t.Cleanup(func() { _ = data.Close() })
-		l := library.New(data, slog.New(slog.DiscardHandler))
+		l := documents.New(data, slog.New(slog.DiscardHandler))
 		c.Store, c.Sounds = data, store.SoundsBeside(path)
 		require.NoError(t, demo.Fill(t.Context(), l, true))
 		require.NoError(t, demo.FillTakes(t.Context(), l, c.Sounds, time.Now()))
-		c.Backups = &library.Backups{Folder: library.BackupsBeside(path), DataFile: path, Live: data, Sounds: c.Sounds, Now: time.Now}
+		c.Backups = &backup.Backups{Folder: backup.BackupsBeside(path), DataFile: path, Live: data, Sounds: c.Sounds, Now: time.Now}
 	})
 }
 

@@ -10,7 +10,7 @@ import (
 	"undaris/core/chart"
 	"undaris/format/chartfile"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // KeptChart is a chart of the library.
@@ -23,7 +23,7 @@ type KeptChart struct {
 type ChartEntry struct {
 	Kept
 	Title string `json:"title"`
-	library.ChartSummary
+	documents.ChartSummary
 	// Practised is left out for never.
 	Practised *time.Time `json:"practised,omitempty" doc:"When it was last played"`
 }
@@ -37,9 +37,9 @@ type ReplaceChart struct {
 func (r ReplaceChart) content() document.Chart { return r.Chart }
 
 func (s *server) registerCharts(api huma.API) {
-	charts := resource[document.Chart, library.ChartSummary, KeptChart, ChartEntry]{
-		path: "charts", kind: library.Charts, view: keptChart, texts: chartTexts, export: exportChart, formats: chartfile.Names(),
-		entry: func(e library.Entry[library.ChartSummary]) ChartEntry {
+	charts := resource[document.Chart, documents.ChartSummary, KeptChart, ChartEntry]{
+		path: "charts", kind: documents.Charts, view: keptChart, texts: chartTexts, export: exportChart, formats: chartfile.Names(),
+		entry: func(e documents.Entry[documents.ChartSummary]) ChartEntry {
 			entry := ChartEntry{Kept: keptOf(e.Info), Title: e.Name, ChartSummary: e.Summary, Practised: e.Practised}
 			entry.Damaged, entry.Mended = e.Damaged, e.Mended
 			if entry.Tags == nil {
@@ -50,9 +50,9 @@ func (s *server) registerCharts(api huma.API) {
 	}
 	serve(api, s, charts)
 	serveList(api, s, charts)
-	serveReplace[document.Chart, library.ChartSummary, KeptChart, ChartEntry, ReplaceChart](api, s, charts, "chart")
+	serveReplace[document.Chart, documents.ChartSummary, KeptChart, ChartEntry, ReplaceChart](api, s, charts, "chart")
 	huma.Post(api, "/api/charts", func(ctx context.Context, in *body[document.Chart]) (*tagged[KeptChart], error) {
-		item, err := library.Charts.Create(ctx, s.library, in.Body, 0)
+		item, err := documents.Charts.Create(ctx, s.library, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("chart", "", 0, err)
 		}
@@ -60,11 +60,11 @@ func (s *server) registerCharts(api huma.API) {
 		return &tagged[KeptChart]{ETag: etag(item.Version), Body: view}, err
 	}, created, described("charts", "Keep a new chart"))
 	huma.Post(api, "/api/charts/{id}/practised", func(ctx context.Context, in *byID) (*struct{}, error) {
-		return nil, storeProblem("chart", in.ID, library.Charts.Practised(ctx, s.library, in.ID))
+		return nil, storeProblem("chart", in.ID, documents.Charts.Practised(ctx, s.library, in.ID))
 	}, described("charts", "Note that a chart was played now"))
 }
 
-func keptChart(_ context.Context, item library.Item[document.Chart]) (KeptChart, error) {
+func keptChart(_ context.Context, item documents.Item[document.Chart]) (KeptChart, error) {
 	c, err := item.Body.Core()
 	if err != nil {
 		return KeptChart{}, err
@@ -75,7 +75,7 @@ func keptChart(_ context.Context, item library.Item[document.Chart]) (KeptChart,
 }
 
 // chartTexts say what each version of a chart changed of the one before.
-func chartTexts(all []library.Revision[document.Chart]) []string {
+func chartTexts(all []documents.Revision[document.Chart]) []string {
 	texts := make([]string, len(all))
 	for n, r := range all {
 		if n == len(all)-1 {
@@ -98,7 +98,7 @@ func chartTexts(all []library.Revision[document.Chart]) []string {
 	return texts
 }
 
-func exportChart(_ context.Context, item library.Item[document.Chart], name string) (*file, error) {
+func exportChart(_ context.Context, item documents.Item[document.Chart], name string) (*file, error) {
 	format, err := chartfile.Find(name)
 	if err != nil {
 		return nil, err

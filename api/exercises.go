@@ -6,7 +6,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // KeptExercise is an exercise of the library.
@@ -20,7 +20,7 @@ type KeptExercise struct {
 type ExerciseEntry struct {
 	Kept
 	Name string `json:"name"`
-	library.ExerciseSummary
+	documents.ExerciseSummary
 }
 
 // ReplaceExercise is an exercise in the place of a version.
@@ -32,9 +32,9 @@ type ReplaceExercise struct {
 func (r ReplaceExercise) content() document.Exercise { return r.Exercise }
 
 func (s *server) registerExercises(api huma.API) {
-	exercises := resource[document.Exercise, library.ExerciseSummary, KeptExercise, ExerciseEntry]{
-		path: "exercises", kind: library.Exercises, view: keptExercise,
-		entry: func(e library.Entry[library.ExerciseSummary]) ExerciseEntry {
+	exercises := resource[document.Exercise, documents.ExerciseSummary, KeptExercise, ExerciseEntry]{
+		path: "exercises", kind: documents.Exercises, view: keptExercise,
+		entry: func(e documents.Entry[documents.ExerciseSummary]) ExerciseEntry {
 			entry := ExerciseEntry{Kept: keptOf(e.Info), Name: e.Name, ExerciseSummary: e.Summary}
 			entry.Damaged = e.Damaged
 			if entry.Tags == nil {
@@ -42,14 +42,14 @@ func (s *server) registerExercises(api huma.API) {
 			}
 			return entry
 		},
-		texts: func(all []library.Revision[document.Exercise]) []string {
-			return each(all, func(r library.Revision[document.Exercise]) string { return r.Name + ": " + exerciseText(r.Body) })
+		texts: func(all []documents.Revision[document.Exercise]) []string {
+			return each(all, func(r documents.Revision[document.Exercise]) string { return r.Name + ": " + exerciseText(r.Body) })
 		},
 	}
 	serve(api, s, exercises)
-	serveReplace[document.Exercise, library.ExerciseSummary, KeptExercise, ExerciseEntry, ReplaceExercise](api, s, exercises, "exercise")
+	serveReplace[document.Exercise, documents.ExerciseSummary, KeptExercise, ExerciseEntry, ReplaceExercise](api, s, exercises, "exercise")
 	huma.Get(api, "/api/exercises", func(ctx context.Context, _ *struct{}) (*body[[]KeptExercise], error) {
-		items, faults, err := library.Exercises.ReadAllWithDamaged(ctx, s.library, 0)
+		items, faults, err := documents.Exercises.ReadAllWithDamaged(ctx, s.library, 0)
 		all := make([]KeptExercise, len(items))
 		for n, item := range items {
 			all[n] = KeptExercise{Kept: keptOf(item.Info), Exercise: item.Body, Text: exerciseText(item.Body)}
@@ -60,7 +60,7 @@ func (s *server) registerExercises(api huma.API) {
 		return &body[[]KeptExercise]{all}, err
 	}, described("exercises", "List the exercises"))
 	huma.Post(api, "/api/exercises", func(ctx context.Context, in *body[document.Exercise]) (*tagged[KeptExercise], error) {
-		item, err := library.Exercises.Create(ctx, s.library, in.Body, 0)
+		item, err := documents.Exercises.Create(ctx, s.library, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("exercise", "", 0, err)
 		}
@@ -69,7 +69,7 @@ func (s *server) registerExercises(api huma.API) {
 	}, created, described("exercises", "Keep a new exercise"))
 }
 
-func keptExercise(_ context.Context, item library.Item[document.Exercise]) (KeptExercise, error) {
+func keptExercise(_ context.Context, item documents.Item[document.Exercise]) (KeptExercise, error) {
 	return KeptExercise{Kept: keptOf(item.Info), Exercise: item.Body, Text: exerciseText(item.Body)}, nil
 }
 

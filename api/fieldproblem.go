@@ -1,8 +1,12 @@
 package api
 
 import (
+	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
+	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -56,16 +60,44 @@ func problem(status int, detail string, fields ...FieldProblem) *Problem {
 	return &Problem{Title: http.StatusText(status), Status: status, Detail: detail, Errors: fields}
 }
 
+// How much is said of a request (our choice: nobody reads more, and what is refused must not cost more than what is
+// taken).
+const (
+	mostFaults = 20
+	mostValue  = 300
+)
+
+func cutTo(text string, most int) string {
+	if len(text) <= most {
+		return text
+	}
+	return strings.ToValidUTF8(text[:most], "") + " …"
+}
+
+// shortValue is what was given where that is a word, a number or a truth; nothing else is given back.
+func shortValue(value any) any {
+	switch v := value.(type) {
+	case string:
+		return cutTo(v, mostValue)
+	case bool, int, int64, uint64, float64, json.Number:
+		return v
+	}
+	return nil
+}
+
 // problemOf is a problem of errors that huma has found: a request that has not the shape of
 // its operation.
 func problemOf(status int, detail string, errs ...error) *Problem {
 	p := problem(status, detail)
+	if left := len(errs) - mostFaults; left > 0 {
+		errs = append(slices.Clone(errs[:mostFaults]), fmt.Errorf("%d more faults of this request are not listed", left))
+	}
 	for _, err := range errs {
 		var shape huma.ErrorDetailer
 		switch {
 		case errors.As(err, &shape):
 			d := shape.ErrorDetail()
-			p.Errors = append(p.Errors, FieldProblem{Field: d.Location, Message: d.Message, Value: d.Value})
+			p.Errors = append(p.Errors, FieldProblem{Field: cutTo(d.Location, mostValue), Message: cutTo(d.Message, mostValue), Value: shortValue(d.Value)})
 		case err != nil:
 			p.Errors = append(p.Errors, FieldProblem{Message: err.Error()})
 		}

@@ -2,6 +2,7 @@ package api
 
 import (
 	"encoding/json"
+	"fmt"
 	"net"
 	"net/http"
 	"net/url"
@@ -12,6 +13,9 @@ import (
 
 // maxBody is the largest request body, 1 MiB.
 const maxBody = 1 << 20
+
+// maxTake is the largest take, 16 MiB: an hour with four notes a second has 2.4.
+const maxTake = 16 << 20
 
 // policy lets a page of Undaris load from Undaris alone. Styles are injected at
 // run time by the component library, hence 'unsafe-inline' for styles only;
@@ -44,14 +48,48 @@ func guarded(c Config) gin.HandlerFunc {
 				return
 			}
 		}
-		limit := int64(maxBody)
-		if path := ctx.Request.URL.Path; path == importPath || path == importLickPath || path == logTextPath {
-			limit = maxImport
+		limit := limitOf(ctx.Request.URL.Path)
+		ctx.Writer = &closingWriter{ctx.Writer}
+		if ctx.Request.ContentLength > limit {
+			refuse(ctx, http.StatusRequestEntityTooLarge, tooLarge(limit))
+			return
 		}
 		ctx.Request.Body = http.MaxBytesReader(ctx.Writer, ctx.Request.Body, limit)
 		ctx.Next()
 	}
 }
+
+// limitOf is how large the body of a request may be.
+func limitOf(path string) int64 {
+	switch {
+	case path == importPath || path == importLickPath || path == logTextPath:
+		return maxImport
+	case path == takeVerdictPath || strings.HasPrefix(path, "/api/takes/"):
+		return maxTake
+	}
+	return maxBody
+}
+
+func tooLarge(limit int64) string {
+	return fmt.Sprintf("this is too large: at most %d kB are taken in one request", limit>>10)
+}
+
+// closingWriter closes the connection after an answer that says that the request was too large: the rest of its body is
+// on the way, and must not be read as another request.
+type closingWriter struct{ gin.ResponseWriter }
+
+func (w *closingWriter) WriteHeader(status int) {
+	if status == http.StatusRequestEntityTooLarge {
+		w.Header().Set("Connection", "close")
+	}
+	if status == http.StatusServiceUnavailable {
+		w.Header().Set("Retry-After", "5")
+	}
+	w.ResponseWriter.WriteHeader(status)
+}
+
+// Unwrap is for deadlines.
+func (w *closingWriter) Unwrap() http.ResponseWriter { return w.ResponseWriter }
 
 // fromAnotherSite says whether the browser was sent here by a page of another site. Such a page may send the player to
 // a page of Undaris, by a link, and nothing else: it may not have anything of it in itself, and ask the API nothing.

@@ -14,7 +14,7 @@ import (
 
 	"undaris/demo"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -38,16 +38,16 @@ func kept(t testing.TB, log *slog.Logger) (client, *sql.DB) {
 	require.NoError(t, err)
 	licks, err := demo.Licks()
 	require.NoError(t, err)
-	l := library.New(data, slog.New(slog.DiscardHandler))
+	l := documents.New(data, slog.New(slog.DiscardHandler))
 	for n, tune := range tunes {
-		_, err := library.Charts.Create(t.Context(), l, tune, 0)
+		_, err := documents.Charts.Create(t.Context(), l, tune, 0)
 		require.NoError(t, err)
-		_, err = library.Licks.Create(t.Context(), l, licks[n], 0)
+		_, err = documents.Licks.Create(t.Context(), l, licks[n], 0)
 		require.NoError(t, err)
 	}
 	solos, err := demo.Solos()
 	require.NoError(t, err)
-	_, err = library.Solos.Create(t.Context(), l, document.SoloDocument{Solo: solos[0].Solo, Chart: tunes[0]}, 1)
+	_, err = documents.Solos.Create(t.Context(), l, document.SoloDocument{Solo: solos[0].Solo, Chart: tunes[0]}, 1)
 	require.NoError(t, err)
 	if log == nil {
 		log = slog.New(slog.DiscardHandler)
@@ -140,15 +140,54 @@ func TestThePlayersSettingsAreMended(t *testing.T) {
 	assert.InDelta(t, 200, got.Player.SpanMM, 0)
 	assert.Equal(t, 27, got.Player.Instrument.Frets)
 	assert.Len(t, got.Mended, 3)
-	_, err = db.Exec(`update settings set body='oops' where name='player'`)
+}
+
+// Settings that cannot be read, for whatever reason, stay among the versions when others are saved, and can be had.
+func TestSettingsThatCannotBeReadStayAmongTheVersions(t *testing.T) {
+	for name, body := range map[string]string{
+		"no JSON": "oops", "a changed byte": `{"kind":"player","schema":2,"sum":"0123456789abcdef","body":{"leftHanded":true}}`,
+		"of a later schema": `{"kind":"player","schema":9,"body":{"leftHanded":true}}`, "of another kind": `{"kind":"practice","schema":2,"body":{}}`,
+	} {
+		c, db := kept(t, nil)
+		call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Player: Player{LeftHanded: true}}, 200)
+		_, err := db.Exec(`update settings set body = ? where name = 'player'`, body)
+		require.NoError(t, err)
+		got := call[KeptPlayer](c, "GET", "/api/player", nil, 200)
+		require.Len(t, got.Mended, 1, name)
+		assert.Contains(t, got.Mended[0], "what was kept stays among the versions")
+		assert.Equal(t, Player{}, got.Player)
+		saved := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Version: got.Version, Player: Player{LowOnTop: true}}, 200)
+		all := call[[]Revision](c, "GET", "/api/player/revisions", nil, 200)
+		require.Len(t, all, 2, name)
+		assert.True(t, all[0].Current)
+		assert.NotEmpty(t, all[1].Damaged, name)
+		text := c.do("GET", fmt.Sprintf("/api/player/revisions/%d/text", all[1].Version), nil)
+		assert.Equal(t, body, text.Body.String(), name)
+		call[Problem](c, "POST", fmt.Sprintf("/api/player/revisions/%d/restore", all[1].Version), map[string]any{"version": saved.Version}, http.StatusUnprocessableEntity)
+	}
+}
+
+// Settings have versions like everything kept: one is had back, a save names what it replaces by its ETag too.
+func TestSettingsHaveVersions(t *testing.T) {
+	c, db := kept(t, nil)
+	first := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Player: Player{LeftHanded: true}}, 200)
+	_, err := db.Exec(`update settings set updated_at = '2026-01-01 10:00:00+00:00'`) // another sitting
 	require.NoError(t, err)
-	got = call[KeptPlayer](c, "GET", "/api/player", nil, 200)
-	assert.Len(t, got.Mended, 1)
-	assert.Equal(t, Player{}, got.Player)
-	call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Version: got.Version, Player: Player{LowOnTop: true}}, 200)
-	aside := ""
-	require.NoError(t, db.QueryRow(`select body from settings where name like '%not readable'`).Scan(&aside))
-	assert.Equal(t, "oops", aside, "what could not be read is set aside")
+	second := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Version: first.Version, Player: Player{LowOnTop: true}}, 200)
+	call[Problem](c, "PUT", "/api/player", SavePlayer{Version: first.Version}, http.StatusPreconditionFailed)
+	back := call[KeptPlayer](c, "POST", "/api/player/revisions/1/restore", map[string]any{"version": second.Version}, 200)
+	assert.True(t, back.Player.LeftHanded)
+	assert.Len(t, call[[]Revision](c, "GET", "/api/player/revisions", nil, 200), 3)
+	call[Problem](c, "POST", "/api/player/revisions/77/restore", map[string]any{"version": back.Version}, http.StatusNotFound)
+
+	many := 12
+	settings := call[KeptSettings](c, "PUT", "/api/practice/settings", KeptSettings{Settings: document.PracticeSettings{NewCards: &many}}, 200)
+	_, err = db.Exec(`update settings set body = '{"kind":"practice","schema":2,"sum":"00","body":{}}' where name = 'practice'`)
+	require.NoError(t, err)
+	damaged := call[KeptSettings](c, "GET", "/api/practice/settings", nil, 200)
+	assert.Len(t, damaged.Mended, 1)
+	call[KeptSettings](c, "PUT", "/api/practice/settings", KeptSettings{Version: settings.Version}, 200)
+	assert.NotEmpty(t, call[[]Revision](c, "GET", "/api/practice/settings/revisions", nil, 200)[1].Damaged)
 }
 
 // A fault says in plain words what can be done, and the log says why.

@@ -10,7 +10,7 @@ import (
 	"undaris/core/exercise"
 	"undaris/core/neck"
 	"undaris/format/sheet"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // lessonRequest names what of a kept tune is put on paper.
@@ -30,15 +30,15 @@ type lessonRequest struct {
 
 func (s *server) registerLesson(api huma.API) {
 	huma.Get(api, "/api/charts/{id}/lesson", func(ctx context.Context, in *lessonRequest) (*file, error) {
-		item, err := library.Charts.Read(ctx, s.library, in.ID)
+		item, err := documents.Charts.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("chart", in.ID, err)
 		}
-		kept, err := s.library.Player(ctx)
+		kept, err := documents.PlayerSettings.Read(ctx, s.library)
 		if err != nil {
 			return nil, err
 		}
-		on, err := PlayContext{Chart: item.Body, Hands: &kept.Player.Hands}.read()
+		on, err := PlayContext{Chart: item.Body, Hands: &kept.Body.Hands}.read()
 		if err != nil {
 			return nil, err
 		}
@@ -101,7 +101,7 @@ func (o playContext) lessonPath(strategy string, position neck.Position) ([]shee
 func (s *server) lessonLines(ctx context.Context, in lessonRequest, on playContext, position neck.Position) ([]sheet.Score, error) {
 	lines := []sheet.Score{}
 	for n, id := range in.Licks {
-		item, err := library.Licks.Read(ctx, s.library, id)
+		item, err := documents.Licks.Read(ctx, s.library, id)
 		if err != nil {
 			return nil, storeProblem("lick", id, err)
 		}
@@ -113,7 +113,7 @@ func (s *server) lessonLines(ctx context.Context, in lessonRequest, on playConte
 		lines = append(lines, sheet.Score{Title: l.Name, Chart: own, Instrument: l.WrittenFor(), Line: l.Phrase.Delayed(start).WithChordsOf(own, 0)})
 	}
 	for n, id := range in.Exercises {
-		item, err := library.Exercises.Read(ctx, s.library, id)
+		item, err := documents.Exercises.Read(ctx, s.library, id)
 		if err != nil {
 			return nil, storeProblem("exercise", id, err)
 		}
@@ -133,7 +133,7 @@ func (s *server) lessonLines(ctx context.Context, in lessonRequest, on playConte
 		lines = append(lines, sheet.Score{Title: name, Chart: w.Chart.Excerpt(w.Chart.Timeline().BarAt(w.Start), w.Bars), Instrument: on.instrument, Line: w.Phrase})
 	}
 	for n, id := range in.Solos {
-		item, err := library.Solos.Read(ctx, s.library, id)
+		item, err := documents.Solos.Read(ctx, s.library, id)
 		if err != nil {
 			return nil, storeProblem("solo", id, err)
 		}

@@ -8,7 +8,7 @@ import (
 
 	"undaris/format/document"
 	"undaris/format/lickfile"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // KeptLick is a lick of the library.
@@ -21,7 +21,7 @@ type KeptLick struct {
 type LickEntry struct {
 	Kept
 	Name string `json:"name"`
-	library.LickSummary
+	documents.LickSummary
 }
 
 // ReplaceLick is a lick in the place of a version.
@@ -33,9 +33,9 @@ type ReplaceLick struct {
 func (r ReplaceLick) content() document.Lick { return r.Lick }
 
 func (s *server) registerLicks(api huma.API) {
-	licks := resource[document.Lick, library.LickSummary, KeptLick, LickEntry]{
-		path: "licks", kind: library.Licks, view: keptLick, export: exportLick, formats: lickfile.Names(),
-		entry: func(e library.Entry[library.LickSummary]) LickEntry {
+	licks := resource[document.Lick, documents.LickSummary, KeptLick, LickEntry]{
+		path: "licks", kind: documents.Licks, view: keptLick, export: exportLick, formats: lickfile.Names(),
+		entry: func(e documents.Entry[documents.LickSummary]) LickEntry {
 			entry := LickEntry{Kept: keptOf(e.Info), Name: e.Name, LickSummary: e.Summary}
 			entry.Damaged = e.Damaged
 			if entry.Tags == nil {
@@ -43,16 +43,16 @@ func (s *server) registerLicks(api huma.API) {
 			}
 			return entry
 		},
-		texts: func(all []library.Revision[document.Lick]) []string {
-			return each(all, func(r library.Revision[document.Lick]) string {
+		texts: func(all []documents.Revision[document.Lick]) []string {
+			return each(all, func(r documents.Revision[document.Lick]) string {
 				return fmt.Sprintf("%s: %s, in %s", r.Name, counted(len(r.Body.Events), "note", "notes"), r.Body.Tonic)
 			})
 		},
 	}
 	serve(api, s, licks)
-	serveReplace[document.Lick, library.LickSummary, KeptLick, LickEntry, ReplaceLick](api, s, licks, "lick")
+	serveReplace[document.Lick, documents.LickSummary, KeptLick, LickEntry, ReplaceLick](api, s, licks, "lick")
 	huma.Get(api, "/api/licks", func(ctx context.Context, _ *struct{}) (*body[[]KeptLick], error) {
-		items, faults, err := library.Licks.ReadAllWithDamaged(ctx, s.library, 0)
+		items, faults, err := documents.Licks.ReadAllWithDamaged(ctx, s.library, 0)
 		all := make([]KeptLick, len(items))
 		for n, item := range items {
 			all[n] = KeptLick{Kept: keptOf(item.Info), Lick: item.Body}
@@ -63,7 +63,7 @@ func (s *server) registerLicks(api huma.API) {
 		return &body[[]KeptLick]{all}, err
 	}, described("licks", "List the licks with their notes"))
 	huma.Post(api, "/api/licks", func(ctx context.Context, in *body[document.Lick]) (*tagged[KeptLick], error) {
-		item, err := library.Licks.Create(ctx, s.library, in.Body, 0)
+		item, err := documents.Licks.Create(ctx, s.library, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("lick", "", 0, err)
 		}
@@ -72,11 +72,11 @@ func (s *server) registerLicks(api huma.API) {
 	}, created, described("licks", "Keep a new lick"))
 }
 
-func keptLick(_ context.Context, item library.Item[document.Lick]) (KeptLick, error) {
+func keptLick(_ context.Context, item documents.Item[document.Lick]) (KeptLick, error) {
 	return KeptLick{Kept: keptOf(item.Info), Lick: item.Body}, nil
 }
 
-func exportLick(_ context.Context, item library.Item[document.Lick], name string) (*file, error) {
+func exportLick(_ context.Context, item documents.Item[document.Lick], name string) (*file, error) {
 	format, err := lickfile.Find(name)
 	if err != nil {
 		return nil, err

@@ -10,7 +10,7 @@ import (
 
 	"undaris/core/lick"
 	"undaris/core/neck"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // FindLicks asks for licks of the library as they lie in the key of a chart, where the
@@ -117,18 +117,18 @@ const mostIndexes = 8
 
 // lickIndex is the index of all licks in a position, with their ids. It must not be changed.
 func (s *server) lickIndex(ctx context.Context, read playContext, position neck.Position) ([]uint, lick.Index, error) {
-	state, err := library.Licks.State(ctx, s.library)
+	changes, err := documents.Licks.Changes(ctx, s.library)
 	if err != nil {
 		return nil, lick.Index{}, err
 	}
-	from := fmt.Sprintf("%s|%v|%v|%v|%d", state, read.instrument, read.home(), position, read.chart.Tempo)
+	from := fmt.Sprintf("%d|%v|%v|%v|%d", changes, read.instrument, read.home(), position, read.chart.Tempo)
 	s.lickIndexes.mutex.Lock()
 	defer s.lickIndexes.mutex.Unlock()
 	made := s.lickIndexes.made
 	if at := slices.IndexFunc(made, func(m madeIndex) bool { return m.from == from }); at >= 0 {
 		return made[at].ids, made[at].index, nil
 	}
-	kept, err := library.Licks.ReadAll(ctx, s.library, 0) // the list of licks says what is wrong with the others
+	kept, err := documents.Licks.ReadAll(ctx, s.library, 0) // the list of licks says what is wrong with the others
 	if err != nil {
 		return nil, lick.Index{}, err
 	}

@@ -12,7 +12,7 @@ import (
 	"undaris/core/phrase"
 	"undaris/core/solo/chorus"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -46,19 +46,19 @@ type LineEntry struct {
 	Kept
 	ChartID uint   `json:"chartId"`
 	Name    string `json:"name"`
-	library.LineSummary
+	documents.LineSummary
 }
 
 func (s *server) registerLines(api huma.API) {
-	lines := resource[document.LineDocument, library.LineSummary, KeptLine, LineEntry]{
-		path: "lines", kind: library.Lines, view: s.keptLine,
-		entry: func(e library.Entry[library.LineSummary]) LineEntry {
+	lines := resource[document.LineDocument, documents.LineSummary, KeptLine, LineEntry]{
+		path: "lines", kind: documents.Lines, view: s.keptLine,
+		entry: func(e documents.Entry[documents.LineSummary]) LineEntry {
 			entry := LineEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, LineSummary: e.Summary}
 			entry.Damaged = e.Damaged
 			return entry
 		},
-		texts: func(all []library.Revision[document.LineDocument]) []string {
-			return each(all, func(r library.Revision[document.LineDocument]) string {
+		texts: func(all []documents.Revision[document.LineDocument]) []string {
+			return each(all, func(r documents.Revision[document.LineDocument]) string {
 				return fmt.Sprintf("%s: %s", r.Name, counted(len(r.Body.Line.Phrase.Events), "note", "notes"))
 			})
 		},
@@ -76,13 +76,13 @@ func (s *server) registerLines(api huma.API) {
 }
 
 // createLine writes a line from a kept chart and lick, and keeps it.
-func (s *server) createLine(ctx context.Context, k KeepLine) (library.Item[document.LineDocument], error) {
-	none := library.Item[document.LineDocument]{}
-	tune, err := needed(ctx, s.library, library.Charts, "chartId", k.ChartID)
+func (s *server) createLine(ctx context.Context, k KeepLine) (documents.Item[document.LineDocument], error) {
+	none := documents.Item[document.LineDocument]{}
+	tune, err := needed(ctx, s.library, documents.Charts, "chartId", k.ChartID)
 	if err != nil {
 		return none, err
 	}
-	from, err := needed(ctx, s.library, library.Licks, "lickId", k.LickID)
+	from, err := needed(ctx, s.library, documents.Licks, "lickId", k.LickID)
 	if err != nil {
 		return none, err
 	}
@@ -98,7 +98,7 @@ func (s *server) createLine(ctx context.Context, k KeepLine) (library.Item[docum
 	for _, role := range written.Roles {
 		notes.Roles = append(notes.Roles, string(role))
 	}
-	item, err := library.Lines.Create(ctx, s.library, document.LineDocument{
+	item, err := documents.Lines.Create(ctx, s.library, document.LineDocument{
 		Name: name, LickID: k.LickID, Chart: tune, Lick: from, Choice: k.LineChoice, Hands: k.Hands, Line: notes,
 	}, k.ChartID)
 	if err != nil {
@@ -109,13 +109,13 @@ func (s *server) createLine(ctx context.Context, k KeepLine) (library.Item[docum
 
 // needsChart says which tunes there are where a request names one that there is not.
 func (s *server) needsChart(ctx context.Context, id uint) error {
-	_, err := needed(ctx, s.library, library.Charts, "chartId", id)
+	_, err := needed(ctx, s.library, documents.Charts, "chartId", id)
 	return err
 }
 
 // needed reads a document that a request names by a field; where there is none, the problem
 // names the field and what there is.
-func needed[Body, Summary any](ctx context.Context, l *library.Library, kind library.Kind[Body, Summary], field string, id uint) (Body, error) {
+func needed[Body, Summary any](ctx context.Context, l *documents.Library, kind documents.Kind[Body, Summary], field string, id uint) (Body, error) {
 	item, err := kind.Read(ctx, l, id)
 	if errors.Is(err, store.ErrNotFound) {
 		names, err := kind.Names(ctx, l)
@@ -132,7 +132,7 @@ func needed[Body, Summary any](ctx context.Context, l *library.Library, kind lib
 
 // keptLine is a line where its tune is now. It is kept as it was, so that it lies there
 // again, to the note, when the tune comes back.
-func (s *server) keptLine(ctx context.Context, item library.Item[document.LineDocument]) (KeptLine, error) {
+func (s *server) keptLine(ctx context.Context, item documents.Item[document.LineDocument]) (KeptLine, error) {
 	d := item.Body
 	out := KeptLine{Kept: keptOf(item.Info), ChartID: item.ChartID, Name: d.Name, LickID: d.LickID, Choice: d.Choice, Hands: d.Hands}
 	read, err := PlayContext{Chart: d.Chart, Hands: d.Hands}.change(d.Choice.Position, d.Choice.Change, d.Choice.Strategy)

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
+	"undaris/library/documents"
 )
 
 // Player is what is kept of the player: what is played with, and how the neck is drawn.
@@ -35,14 +36,23 @@ func (s *server) registerPlayer(api huma.API) {
 		return &body[Player]{in.Body}, nil
 	}, described("player", "Check a player's neck and hands without keeping them"))
 	huma.Get(api, "/api/player", func(ctx context.Context, _ *struct{}) (*tagged[KeptPlayer], error) {
-		kept, err := s.library.Player(ctx)
-		return &tagged[KeptPlayer]{ETag: etag(kept.Version), Body: KeptPlayer(kept)}, err
+		kept, err := documents.PlayerSettings.Read(ctx, s.library)
+		return taggedPlayer(kept), err
 	}, described("player", "Read the player's neck and hands"))
-	huma.Put(api, "/api/player", func(ctx context.Context, in *body[SavePlayer]) (*tagged[KeptPlayer], error) {
-		kept, err := s.library.ReplacePlayer(ctx, in.Body.Version, in.Body.Player)
+	huma.Put(api, "/api/player", func(ctx context.Context, in *replacingSetting[SavePlayer]) (*tagged[KeptPlayer], error) {
+		save, err := in.save(in.Body.Version)
+		if err != nil {
+			return nil, err
+		}
+		kept, err := documents.PlayerSettings.Replace(ctx, s.library, save, in.Body.Player)
 		if err != nil {
 			return nil, saveProblem("player", "player", 0, err)
 		}
-		return &tagged[KeptPlayer]{ETag: etag(kept.Version), Body: KeptPlayer(kept)}, nil
+		return taggedPlayer(kept), nil
 	}, described("player", "Replace the player's neck and hands"))
+	serveSettingVersions(api, s, "/api/player", "the player's neck and hands", documents.PlayerSettings, taggedPlayer)
+}
+
+func taggedPlayer(kept documents.KeptSetting[document.Player]) *tagged[KeptPlayer] {
+	return &tagged[KeptPlayer]{ETag: etag(kept.Version), Body: KeptPlayer{Version: kept.Version, Saved: kept.Saved, Player: kept.Body, Mended: kept.Mended}}
 }

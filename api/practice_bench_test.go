@@ -13,7 +13,8 @@ import (
 	"undaris/core/practice"
 	"undaris/core/practice/logbook"
 	"undaris/demo"
-	"undaris/library"
+	"undaris/library/documents"
+	keptpractice "undaris/library/practice"
 	"undaris/store"
 )
 
@@ -24,30 +25,31 @@ func fiveYears(b *testing.B) client {
 	path := filepath.Join(b.TempDir(), "years.db")
 	data, err := store.Open(path)
 	require.NoError(b, err)
-	l := library.New(data, slog.New(slog.DiscardHandler))
+	l := documents.New(data, slog.New(slog.DiscardHandler))
 	require.NoError(b, demo.Fill(b.Context(), l, true))
-	cards, err := l.Enrolled(b.Context(), library.Scope{})
+	p := keptpractice.New(l)
+	cards, err := p.Enrolled(b.Context(), keptpractice.Scope{})
 	require.NoError(b, err)
-	every, err := l.Enrolled(b.Context(), library.Scope{EveryKey: true})
+	every, err := p.Enrolled(b.Context(), keptpractice.Scope{EveryKey: true})
 	require.NoError(b, err)
 	cards = append(cards, every...)
 	r := rand.New(rand.NewPCG(5, 300))
 	now := time.Date(2026, 3, 1, 12, 0, 0, 0, time.UTC)
 	const reviews, entries = 300_000, 9_000
-	answers := make([]library.Answer, reviews)
+	answers := make([]keptpractice.Answer, reviews)
 	for n := range answers {
 		at := now.Add(-time.Duration(reviews-n) * 5 * 365 * 24 * time.Hour / reviews)
-		answers[n] = library.Answer{Card: cards[r.IntN(len(cards))], At: at, Right: r.Float64() < 0.8, Got: 1, Of: 1, Took: time.Duration(2+r.IntN(20)) * time.Second}
+		answers[n] = keptpractice.Answer{Card: cards[r.IntN(len(cards))], At: at, Right: r.Float64() < 0.8, Got: 1, Of: 1, Took: time.Duration(2+r.IntN(20)) * time.Second}
 	}
-	require.NoError(b, l.KeepHistory(b.Context(), answers))
-	log := make([]library.LogEntry, entries)
+	require.NoError(b, p.KeepHistory(b.Context(), answers))
+	log := make([]keptpractice.LogEntry, entries)
 	for n := range log {
 		kind := []logbook.Kind{logbook.Cards, logbook.Lick, logbook.Tune, logbook.Free}[r.IntN(4)]
-		log[n] = library.LogEntry{UID: fmt.Sprint("year ", n), Entry: logbook.Entry{
+		log[n] = keptpractice.LogEntry{UID: fmt.Sprint("year ", n), Entry: logbook.Entry{
 			Began: now.Add(-time.Duration(n) * 5 * time.Hour), Seconds: 60 * (1 + r.IntN(20)), Kind: kind, Item: fmt.Sprint("thing ", r.IntN(60)), Tempo: 60 + r.IntN(60), Goal: 120,
 		}}
 	}
-	_, err = l.AddLog(b.Context(), log)
+	_, err = p.AddLog(b.Context(), log)
 	require.NoError(b, err)
 	// Opened anew, as on another day: what was written at once lies in the file, not in its log.
 	require.NoError(b, data.Close())

@@ -13,7 +13,7 @@ import (
 
 	"undaris/core/practice/logbook"
 	"undaris/format/logcsv"
-	"undaris/library"
+	keptpractice "undaris/library/practice"
 	"undaris/store"
 )
 
@@ -68,18 +68,18 @@ type LogFault struct {
 	Text   string `json:"text"`
 }
 
-func (e NewLogEntry) entry() library.LogEntry {
+func (e NewLogEntry) entry() keptpractice.LogEntry {
 	uid := e.UID
 	if uid == "" {
 		uid = uuid.NewString()
 	}
-	return library.LogEntry{UID: uid, DocumentID: e.ItemID, Entry: logbook.Entry{
+	return keptpractice.LogEntry{UID: uid, DocumentID: e.ItemID, Entry: logbook.Entry{
 		Began: e.Began, Seconds: e.Seconds, Kind: logbook.Kind(e.Kind), Item: e.Item, Key: e.Key, Position: e.Position,
 		Tempo: e.Tempo, Goal: e.Goal, Right: e.Right, Of: e.Of, Went: logbook.Went(e.Went), Note: e.Note,
 	}}
 }
 
-func logEntryView(e library.LogEntry) KeptLogEntry {
+func logEntryView(e keptpractice.LogEntry) KeptLogEntry {
 	return KeptLogEntry{ID: e.ID, UID: e.UID, LogEntry: LogEntry{
 		Began: e.Began, Seconds: e.Seconds, Kind: string(e.Kind), Item: e.Item, ItemID: e.DocumentID, Key: e.Key, Position: e.Position,
 		Tempo: e.Tempo, Goal: e.Goal, Right: e.Right, Of: e.Of, Went: string(e.Went), Note: e.Note,
@@ -88,12 +88,12 @@ func logEntryView(e library.LogEntry) KeptLogEntry {
 
 func (s *server) registerLog(api huma.API) {
 	huma.Get(api, "/api/practice/log", func(ctx context.Context, _ *struct{}) (*body[[]KeptLogEntry], error) {
-		all, err := s.library.Log(ctx)
+		all, err := s.practice.Log(ctx)
 		return &body[[]KeptLogEntry]{each(all, logEntryView)}, err
 	})
 	huma.Post(api, "/api/practice/log", func(ctx context.Context, in *body[NewLogEntry]) (*body[KeptLogEntry], error) {
 		entry := in.Body.entry()
-		added, err := s.library.AddLog(ctx, []library.LogEntry{entry})
+		added, err := s.practice.AddLog(ctx, []keptpractice.LogEntry{entry})
 		if err != nil {
 			return nil, logProblem(0, err)
 		}
@@ -106,24 +106,24 @@ func (s *server) registerLog(api huma.API) {
 		ID   uint `path:"id"`
 		Body LogEntry
 	}) (*body[KeptLogEntry], error) {
-		corrected, err := s.library.CorrectLog(ctx, in.ID, NewLogEntry{LogEntry: in.Body}.entry())
+		corrected, err := s.practice.CorrectLog(ctx, in.ID, NewLogEntry{LogEntry: in.Body}.entry())
 		if err != nil {
 			return nil, logProblem(in.ID, err)
 		}
 		return &body[KeptLogEntry]{logEntryView(corrected)}, nil
 	})
 	huma.Delete(api, "/api/practice/log/{id}", func(ctx context.Context, in *byID) (*struct{}, error) {
-		return nil, logProblem(in.ID, s.library.RemoveLog(ctx, in.ID))
+		return nil, logProblem(in.ID, s.practice.RemoveLog(ctx, in.ID))
 	})
 	huma.Post(api, "/api/practice/log/{id}/restore", func(ctx context.Context, in *byID) (*struct{}, error) {
-		return nil, logProblem(in.ID, s.library.RestoreLog(ctx, in.ID))
+		return nil, logProblem(in.ID, s.practice.RestoreLog(ctx, in.ID))
 	})
 	huma.Get(api, logTextPath, func(ctx context.Context, _ *struct{}) (*file, error) {
-		all, err := s.library.Log(ctx)
+		all, err := s.practice.Log(ctx)
 		if err != nil {
 			return nil, err
 		}
-		lines := each(all, func(e library.LogEntry) logcsv.Line { return logcsv.Line{ID: e.UID, Entry: e.Entry} })
+		lines := each(all, func(e keptpractice.LogEntry) logcsv.Line { return logcsv.Line{ID: e.UID, Entry: e.Entry} })
 		out := bytes.Buffer{}
 		err = logcsv.Write(&out, lines)
 		return &file{Type: "text/csv; charset=utf-8", Disposition: attached("practice log.csv"), Body: out.Bytes()}, err
@@ -133,14 +133,14 @@ func (s *server) registerLog(api huma.API) {
 		if err != nil {
 			return nil, invalid("text", err)
 		}
-		entries := each(lines, func(l logcsv.Line) library.LogEntry {
+		entries := each(lines, func(l logcsv.Line) keptpractice.LogEntry {
 			uid := l.ID
 			if uid == "" { // a line without a name is the same line when it is read again
 				uid = uuid.NewSHA1(uuid.NameSpaceOID, fmt.Appendf(nil, "%s|%s|%s|%d", l.Began.UTC().Format(time.RFC3339), l.Kind, l.Item, l.Seconds)).String()
 			}
-			return library.LogEntry{UID: uid, Entry: l.Entry}
+			return keptpractice.LogEntry{UID: uid, Entry: l.Entry}
 		})
-		added, err := s.library.AddLog(ctx, entries)
+		added, err := s.practice.AddLog(ctx, entries)
 		if err != nil {
 			return nil, logProblem(0, err)
 		}

@@ -38,7 +38,7 @@ type phraseQuery struct {
 
 func (s *server) registerPhrases(api huma.API) {
 	huma.Get(api, "/api/practice/phrase", func(ctx context.Context, in *phraseQuery) (*body[PhraseTask], error) {
-		entries, err := s.library.LogFacts(ctx)
+		entries, err := s.practice.LogFacts(ctx)
 		if err != nil {
 			return nil, err
 		}

@@ -14,7 +14,8 @@ import (
 	"undaris/core/practice/logbook"
 	"undaris/core/practice/plan"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
+	keptpractice "undaris/library/practice"
 )
 
 // PlanQuery asks for a plan.
@@ -98,11 +99,13 @@ type LeftAlone struct {
 type KeptSettings struct {
 	Version  int                       `json:"version"`
 	Settings document.PracticeSettings `json:"settings"`
+	// Mended is left out where nothing was.
+	Mended []string `json:"mended,omitempty" doc:"What could not be taken as it is kept, and what stands in its place until it is saved"`
 }
 
 func (s *server) registerPractice(api huma.API) {
 	huma.Get(api, "/api/practice/plan", func(ctx context.Context, in *PlanQuery) (*body[PracticePlan], error) {
-		blocks, others, err := s.library.PlanFor(ctx, in.Minutes, s.now(), time.Duration(in.Offset)*time.Minute)
+		blocks, others, err := s.practice.PlanFor(ctx, in.Minutes, s.now(), time.Duration(in.Offset)*time.Minute)
 		var minutes *plan.MinutesError
 		if errors.As(err, &minutes) {
 			return nil, invalidAt("query.minutes", err)
@@ -114,16 +117,25 @@ func (s *server) registerPractice(api huma.API) {
 		return &body[Pictures]{pictures}, err
 	})
 	huma.Get(api, "/api/practice/settings", func(ctx context.Context, _ *struct{}) (*tagged[KeptSettings], error) {
-		kept, err := s.library.PracticeSettings(ctx)
-		return &tagged[KeptSettings]{ETag: etag(kept.Version), Body: KeptSettings{kept.Version, kept.Settings}}, err
+		kept, err := documents.PracticeSettings.Read(ctx, s.library)
+		return taggedSettings(kept), err
 	})
-	huma.Put(api, "/api/practice/settings", func(ctx context.Context, in *body[KeptSettings]) (*tagged[KeptSettings], error) {
-		kept, err := s.library.ReplacePracticeSettings(ctx, in.Body.Version, in.Body.Settings)
+	huma.Put(api, "/api/practice/settings", func(ctx context.Context, in *replacingSetting[KeptSettings]) (*tagged[KeptSettings], error) {
+		save, err := in.save(in.Body.Version)
+		if err != nil {
+			return nil, err
+		}
+		kept, err := documents.PracticeSettings.Replace(ctx, s.library, save, in.Body.Settings)
 		if err != nil {
 			return nil, saveProblem("practice settings", "settings", 0, err)
 		}
-		return &tagged[KeptSettings]{ETag: etag(kept.Version), Body: KeptSettings{kept.Version, kept.Settings}}, nil
+		return taggedSettings(kept), nil
 	})
+	serveSettingVersions(api, s, "/api/practice/settings", "how the player practises", documents.PracticeSettings, taggedSettings)
+}
+
+func taggedSettings(kept documents.KeptSetting[document.PracticeSettings]) *tagged[KeptSettings] {
+	return &tagged[KeptSettings]{ETag: etag(kept.Version), Body: KeptSettings{Version: kept.Version, Settings: kept.Body, Mended: kept.Mended}}
 }
 
 func sessionBlock(b plan.Block) document.SessionBlock {
@@ -141,7 +153,7 @@ const (
 func (s *server) pictures(ctx context.Context, in PicturesQuery) (Pictures, error) {
 	pictures := Pictures{Days: []PracticeDay{}, Weakness: []WeakSpot{}, Changes: []WeakChange{}, Progress: []ItemTempos{}, LeftOut: []LeftAlone{}}
 	today := s.now().UTC().Add(time.Duration(in.Offset) * time.Minute)
-	entries, err := s.library.LogFacts(ctx)
+	entries, err := s.practice.LogFacts(ctx)
 	if err != nil {
 		return pictures, err
 	}
@@ -163,7 +175,7 @@ func (s *server) pictures(ctx context.Context, in PicturesQuery) (Pictures, erro
 	}
 	slices.SortStableFunc(pictures.LeftOut, func(a, b LeftAlone) int { return b.Days - a.Days })
 	pictures.LeftOut = pictures.LeftOut[:min(leftShown, len(pictures.LeftOut))]
-	cards, err := s.library.AskedCards(ctx)
+	cards, err := s.practice.AskedCards(ctx)
 	if err != nil {
 		return pictures, err
 	}
@@ -173,7 +185,7 @@ func (s *server) pictures(ctx context.Context, in PicturesQuery) (Pictures, erro
 }
 
 // weakSpots adds up the cards of each key and position.
-func weakSpots(cards []library.AskedCard, today time.Time) []WeakSpot {
+func weakSpots(cards []keptpractice.AskedCard, today time.Time) []WeakSpot {
 	type spot struct{ key, position string }
 	order, sums := []spot{}, map[spot]*[2]int{}
 	last := map[spot]time.Time{}
@@ -203,7 +215,7 @@ func weakSpots(cards []library.AskedCard, today time.Time) []WeakSpot {
 }
 
 // weakChanges lists the changes that are missed most.
-func weakChanges(cards []library.AskedCard) []WeakChange {
+func weakChanges(cards []keptpractice.AskedCard) []WeakChange {
 	all := []WeakChange{}
 	for _, c := range cards {
 		card, err := practice.ParseCard(c.ID)

@@ -11,7 +11,7 @@ import (
 
 	"undaris/core/practice"
 	"undaris/core/practice/schedule"
-	"undaris/library"
+	keptpractice "undaris/library/practice"
 	"undaris/store"
 )
 
@@ -43,6 +43,8 @@ type KeepReview struct {
 	Hints         int `json:"hints,omitempty" minimum:"0" maximum:"20" doc:"How often help was taken"`
 	TookMS        int `json:"tookMs" minimum:"0" maximum:"3600000" doc:"How long it took"`
 	OffsetMinutes int `json:"offsetMinutes" minimum:"-900" maximum:"900" doc:"How far the player's clock is ahead of universal time"`
+	// UID is left out by who sends an answer once.
+	UID string `json:"uid,omitempty" maxLength:"64" doc:"Made up by the page: an answer that is sent again under the same counts once"`
 }
 
 // KeptReview is an answer as it was marked and kept.
@@ -71,8 +73,8 @@ func (s *server) registerReviews(api huma.API) {
 			return nil, err
 		}
 		now := s.now()
-		kept, err := s.library.KeepAnswer(ctx, library.Answer{
-			Card: a.question.Card, At: now, OffsetMinutes: in.Body.OffsetMinutes, Right: mark.Right, Got: mark.Got, Of: mark.Of,
+		kept, err := s.practice.KeepAnswer(ctx, keptpractice.Answer{
+			UID: in.Body.UID, Card: a.question.Card, At: now, OffsetMinutes: in.Body.OffsetMinutes, Right: mark.Right, Got: mark.Got, Of: mark.Of,
 			Hints: in.Body.Hints, Took: time.Duration(in.Body.TookMS) * time.Millisecond,
 		})
 		if err != nil {
@@ -81,7 +83,7 @@ func (s *server) registerReviews(api huma.API) {
 		return &body[KeptReview]{KeptReview{ID: kept.ID, Mark: mark, Grade: gradeNames[kept.Grade], Due: kept.Memory.Due, Text: againIn(kept.Memory.Due.Sub(now))}}, nil
 	}, created)
 	huma.Post(api, "/api/practice/reviews/{id}/takeback", func(ctx context.Context, in *byID) (*struct{}, error) {
-		err := s.library.TakeBack(ctx, in.ID)
+		err := s.practice.TakeBack(ctx, in.ID)
 		if errors.Is(err, store.ErrNotLast) {
 			return nil, problem(http.StatusConflict, "only the last answer to a card can be taken back, and only once")
 		}
@@ -117,7 +119,7 @@ func (s *server) deck(ctx context.Context, in DeckQuery) (Deck, error) {
 		return chosenDeck(in.Cards)
 	}
 	now := s.now()
-	enrolled, err := s.library.Enrolled(ctx, library.Scope{ChartID: in.ChartID, EveryKey: in.EveryKey})
+	enrolled, err := s.practice.Enrolled(ctx, keptpractice.Scope{ChartID: in.ChartID, EveryKey: in.EveryKey})
 	if err != nil {
 		return deck, storeProblem("chart", in.ChartID, err)
 	}
@@ -130,7 +132,7 @@ func (s *server) deck(ctx context.Context, in DeckQuery) (Deck, error) {
 		}
 		enrolled = wanted
 	}
-	work, err := s.library.PracticeWork(ctx, enrolled, now, time.Duration(in.Offset)*time.Minute)
+	work, err := s.practice.PracticeWork(ctx, enrolled, now, time.Duration(in.Offset)*time.Minute)
 	if err != nil {
 		return deck, err
 	}

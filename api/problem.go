@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -9,14 +10,14 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"undaris/core/chart"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
 // saveProblem is the problem for what may not be kept, named below a field of the request, or
 // for what the store refused.
 func saveProblem(noun, field string, id uint, err error) error {
-	var wrong *library.InvalidError
+	var wrong *documents.InvalidError
 	if errors.As(err, &wrong) {
 		return invalid(field, wrong.Err)
 	}
@@ -27,14 +28,18 @@ func saveProblem(noun, field string, id uint, err error) error {
 func storeProblem(noun string, id uint, err error) error {
 	var stale *store.StaleError
 	switch {
+	case errors.Is(err, store.ErrNotFound) && id == 0:
+		return problem(http.StatusNotFound, fmt.Sprintf("there is no %s", noun))
 	case errors.Is(err, store.ErrNotFound):
 		return problem(http.StatusNotFound, fmt.Sprintf("there is no %s with the id %d", noun, id))
+	case errors.Is(err, store.ErrExists):
+		return problem(http.StatusConflict, fmt.Sprintf("there is another %s already, and there can only be one; nothing was changed", noun))
 	case errors.As(err, &stale):
 		return problem(http.StatusPreconditionFailed,
 			fmt.Sprintf("this %s was saved elsewhere in the meantime; nothing was overwritten", noun),
 			FieldProblem{Field: "body.version", Message: stale.Error(), Version: stale.Current})
 	}
-	var damaged *library.DamagedError
+	var damaged *documents.DamagedError
 	if errors.As(err, &damaged) {
 		detail := fmt.Sprintf("this %s cannot be read: %s; its earlier versions and its text can be had", noun, damaged.Err)
 		return problem(http.StatusUnprocessableEntity, detail, FieldProblem{Field: "kept", Message: damaged.Error(), Damaged: true})
@@ -74,7 +79,13 @@ func init() {
 		}
 		var large *http.MaxBytesError
 		if errors.As(cause, &large) {
-			return problem(http.StatusRequestEntityTooLarge, fmt.Sprintf("this is too large: at most %d kB are taken in one request", large.Limit>>10))
+			return problem(http.StatusRequestEntityTooLarge, tooLarge(large.Limit))
+		}
+		switch {
+		case errors.Is(cause, errBusy):
+			return problem(http.StatusServiceUnavailable, "Undaris computes as much as it can at the moment: try again in a few seconds")
+		case errors.Is(cause, context.Canceled), errors.Is(cause, context.DeadlineExceeded):
+			return problem(http.StatusServiceUnavailable, "this took too long, or nobody waits for it any more")
 		}
 		var file *store.FileError
 		if !errors.As(cause, &file) {

@@ -2,8 +2,10 @@ package api
 
 import (
 	"context"
+	"io"
 	"net/http"
 	"net/http/httptest"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -11,56 +13,77 @@ import (
 
 	"github.com/gin-gonic/gin"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
-// Of what computes for long so many run at once and the others wait; what is short passes by; who goes away waits no
-// more, and beyond so many nobody is let in.
+// computing goes on until it is told to stop or free is closed, and asks all the time whether anybody waits for it. It
+// counts those that go on after they became long.
+func computing(free <-chan struct{}, long, most *atomic.Int64) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		ctx, begun, isLong := c.Request.Context(), time.Now(), false
+		defer func() {
+			if isLong {
+				long.Add(-1)
+			}
+		}()
+		for {
+			if err := ctx.Err(); err != nil {
+				c.String(http.StatusServiceUnavailable, err.Error())
+				return
+			}
+			if !isLong && time.Since(begun) > 2*shortWork {
+				isLong = true
+				most.Store(max(most.Load(), long.Add(1)))
+			}
+			select {
+			case <-free:
+				c.Status(http.StatusOK)
+				return
+			case <-time.After(time.Millisecond):
+			}
+		}
+	}
+}
+
+// Of what computes for long so many go on at once and the others wait, whatever they are called; what is short passes
+// by; who goes away waits no more, and beyond so many nobody waits.
 func TestLongComputationsWaitForTheirTurn(t *testing.T) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	running, most := atomic.Int64{}, atomic.Int64{}
+	long, most := atomic.Int64{}, atomic.Int64{}
 	free := make(chan struct{})
 	router.Use(queued(2))
-	router.POST("/api/compute/solo", func(ctx *gin.Context) {
-		most.Store(max(most.Load(), running.Add(1)))
-		select {
-		case <-free:
-			ctx.Status(http.StatusOK)
-		case <-ctx.Request.Context().Done():
-			ctx.Status(http.StatusTeapot)
+	router.POST("/long", computing(free, &long, &most))
+	router.POST("/short", func(c *gin.Context) {
+		if c.Request.Context().Err() == nil {
+			c.Status(http.StatusOK)
 		}
-		running.Add(-1)
 	})
-	router.POST("/api/compute/chord", func(ctx *gin.Context) { ctx.Status(http.StatusOK) })
-	ask := func(ctx context.Context, path string) int {
+	ask := func(ctx context.Context, path string) (int, string) {
 		response := httptest.NewRecorder()
 		router.ServeHTTP(response, httptest.NewRequestWithContext(ctx, "POST", path, nil))
-		return response.Code
+		return response.Code, response.Body.String()
 	}
-	var all sync.WaitGroup
+	var all, left sync.WaitGroup
 	answers := [8]int{}
 	for n := range answers {
-		all.Go(func() { answers[n] = ask(t.Context(), "/api/compute/solo") })
+		all.Go(func() { answers[n], _ = ask(t.Context(), "/long") })
 	}
-	assert.Eventually(t, func() bool { return running.Load() == 2 }, 5*time.Second, time.Millisecond)
-	assert.Equal(t, http.StatusOK, ask(t.Context(), "/api/compute/chord"), "what is short does not wait")
+	require.Eventually(t, func() bool { return long.Load() == 2 }, 10*time.Second, time.Millisecond)
+	status, _ := ask(t.Context(), "/short")
+	assert.Equal(t, http.StatusOK, status, "what is short does not wait")
 	gone, leave := context.WithCancel(t.Context())
-	var left sync.WaitGroup
+	busy := atomic.Int64{}
 	for range mostWaiting + 6 {
-		left.Go(func() { assert.Equal(t, http.StatusServiceUnavailable, ask(gone, "/api/compute/solo")) })
+		left.Go(func() {
+			status, said := ask(gone, "/long")
+			assert.Equal(t, http.StatusServiceUnavailable, status)
+			if said == errBusy.Error() {
+				busy.Add(1)
+			}
+		})
 	}
-	assert.Eventually(t, func() bool {
-		short, cancel := context.WithTimeout(t.Context(), 20*time.Millisecond)
-		defer cancel()
-		response := httptest.NewRecorder()
-		router.ServeHTTP(response, httptest.NewRequestWithContext(short, "POST", "/api/compute/solo", nil))
-		if response.Header().Get("Retry-After") != "" {
-			return true
-		}
-		// It has taken the place of one that was sent away meanwhile.
-		left.Go(func() { assert.Equal(t, http.StatusServiceUnavailable, ask(gone, "/api/compute/solo")) })
-		return false
-	}, 10*time.Second, 5*time.Millisecond, "the queue is full")
+	require.Eventually(t, func() bool { return busy.Load() > 0 }, 10*time.Second, 5*time.Millisecond, "the queue is full")
 	leave()
 	left.Wait()
 	close(free)
@@ -71,15 +94,44 @@ func TestLongComputationsWaitForTheirTurn(t *testing.T) {
 	assert.Equal(t, int64(2), most.Load())
 }
 
-func TestWhichRequestsAreLong(t *testing.T) {
-	for path, long := range map[string]bool{
-		"/api/compute/solo": true, "/api/compute/solo/whole": true, "/api/compute/solo/chorus": false, "/api/compute/chord": false, "/api/recordings/20260101-1/take": true,
-		"/api/recordings/20260101-1/sound": false, "/api/bundle": true, "/api/bundles/1/import": true, "/api/charts": false,
-	} {
-		assert.Equal(t, long, longPaths.MatchString(path), path)
+// Neither a request that comes slowly nor an answer that is taken slowly holds a slot.
+func TestSlowClientsHoldNoSlot(t *testing.T) {
+	gin.SetMode(gin.ReleaseMode)
+	router := gin.New()
+	router.Use(queued(1))
+	work := func(c *gin.Context) {
+		_, _ = io.Copy(io.Discard, c.Request.Body)
+		for begun := time.Now(); time.Since(begun) < 2*shortWork; time.Sleep(time.Millisecond) {
+			if c.Request.Context().Err() != nil {
+				return
+			}
+		}
 	}
-	assert.Equal(t, longest, boundOf("/api/compute/solo"))
-	assert.Equal(t, longestFile, boundOf("/api/recordings/1/take"), "an hour of sound is heard in some minutes")
+	taken := make(chan struct{})
+	router.POST("/download", func(c *gin.Context) {
+		work(c)
+		c.Status(http.StatusOK)
+		_, _ = c.Writer.WriteString("the beginning")
+		<-taken
+	})
+	router.POST("/compute", func(c *gin.Context) {
+		work(c)
+		c.Status(http.StatusOK)
+	})
+	slow, send := io.Pipe()
+	var others sync.WaitGroup
+	for _, request := range []*http.Request{
+		httptest.NewRequestWithContext(t.Context(), "POST", "/download", nil), httptest.NewRequestWithContext(t.Context(), "POST", "/compute", slow),
+	} {
+		others.Go(func() { router.ServeHTTP(httptest.NewRecorder(), request) })
+	}
+	time.Sleep(4 * shortWork)
+	response := httptest.NewRecorder()
+	router.ServeHTTP(response, httptest.NewRequestWithContext(t.Context(), "POST", "/compute", strings.NewReader("{}")))
+	assert.Equal(t, http.StatusOK, response.Code)
+	close(taken)
+	require.NoError(t, send.Close())
+	others.Wait()
 }
 
 // A long computation may answer after the time that the server gives to others.

@@ -2,11 +2,9 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -14,7 +12,9 @@ import (
 	"undaris/core/pitch"
 	"undaris/core/take"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
+	"undaris/library/pieces"
+	"undaris/library/recording"
 	"undaris/store"
 )
 
@@ -79,12 +79,12 @@ func heardTakeNotes(notes []take.Note) []HeardTakeNote {
 
 // KeyEvent is what a MIDI instrument sends.
 type KeyEvent struct {
-	Seconds  float64 `json:"seconds"`
+	Seconds  float64 `json:"seconds" minimum:"0" maximum:"3600" doc:"From the beginning"`
 	Channel  int     `json:"channel" minimum:"0" maximum:"15"`
 	Key      int     `json:"key,omitempty" minimum:"0" maximum:"127"`
 	Velocity int     `json:"velocity,omitempty" minimum:"0" maximum:"127" doc:"0 lets the key go"`
 	Wheel    bool    `json:"wheel,omitempty"`
-	Cents    float64 `json:"cents,omitempty" doc:"Where the wheel stands"`
+	Cents    float64 `json:"cents,omitempty" minimum:"-9600" maximum:"9600" doc:"Where the wheel stands"`
 }
 
 type byTextID struct {
@@ -122,35 +122,32 @@ func (s *server) registerRecordings(api huma.API) {
 		all, err := s.recordings.Unfinished()
 		return &body[[]RecordingBegun]{each(all, begunOf)}, recordingProblem(err)
 	})
-	huma.Post(api, "/api/recordings/{id}/sound", func(_ context.Context, in *soundPiece) (*body[HeardSoFar], error) {
+	huma.Post(api, "/api/recordings/{id}/sound", func(ctx context.Context, in *soundPiece) (*body[HeardSoFar], error) {
 		var start *float64
 		if in.Started {
 			start = &in.Start
 		}
-		return s.hear(in.ID, in.At, in.RawBody, start)
+		heard, err := s.recordings.HearSound(ctx, in.ID, in.At, in.RawBody, start)
+		return heardSoFar(heard, err)
 	})
-	huma.Post(api, "/api/recordings/{id}/keys", func(_ context.Context, in *struct {
-		ID   string `path:"id" maxLength:"40"`
-		At   int64  `query:"at" minimum:"0"`
-		Body []KeyEvent
+	huma.Post(api, "/api/recordings/{id}/keys", func(ctx context.Context, in *struct {
+		ID   string     `path:"id" maxLength:"40"`
+		At   int64      `query:"at" minimum:"0"`
+		Body []KeyEvent `maxItems:"20000"`
 	}) (*body[HeardSoFar], error) {
-		lines := strings.Builder{}
-		for _, e := range in.Body {
-			line, err := json.Marshal(take.KeyEvent(e))
-			if err != nil {
-				return nil, err
-			}
-			lines.Write(line)
-			lines.WriteByte('\n')
+		events := make([]take.KeyEvent, len(in.Body))
+		for n, e := range in.Body {
+			events[n] = take.KeyEvent(e)
 		}
-		return s.hear(in.ID, in.At, []byte(lines.String()), nil)
+		heard, err := s.recordings.HearKeys(ctx, in.ID, in.At, events)
+		return heardSoFar(heard, err)
 	})
-	huma.Get(api, "/api/recordings/{id}/notes", func(_ context.Context, in *struct {
+	huma.Get(api, "/api/recordings/{id}/notes", func(ctx context.Context, in *struct {
 		ID   string  `path:"id" maxLength:"40"`
 		From float64 `query:"from" minimum:"0" doc:"Seconds of the sound"`
 		To   float64 `query:"to" minimum:"0" maximum:"3600" default:"3600" doc:"Seconds of the sound"`
 	}) (*body[[]HeardTakeNote], error) {
-		notes, err := s.recordings.SoFar(in.ID, in.From, in.To)
+		notes, err := s.recordings.SoFar(ctx, in.ID, in.From, in.To)
 		if err != nil {
 			return nil, recordingProblem(err)
 		}
@@ -160,60 +157,64 @@ func (s *server) registerRecordings(api huma.API) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
-		done, err := s.recordings.Finish(ctx, in.ID)
-		if err != nil {
-			return nil, recordingProblem(err)
-		}
-		kept := in.Body.Take
-		if in.AsBegun && done.Draft.Name != "" {
-			kept = done.Draft
-		}
-		kept = kept.WithRemarks(done.Remarks...)
-		kept.Notes, kept.Sound = document.TakeNotesOf(done.Notes), done.Sound
-		if in.Body.FindStart {
-			if kept, err = kept.WithBarOneFound(); err != nil {
-				return nil, invalid("take", err)
-			}
-		}
-		passes := in.Body.Passes
-		if in.AsBegun {
-			passes = nil
-		}
-		all, err := kept.ByPasses(passes)
-		if err != nil {
-			return nil, invalid("", err)
-		}
-		for _, one := range all {
-			if _, err := one.Checked(); err != nil {
-				return nil, invalid("take", err)
-			}
-		}
-		var item library.Item[document.Take]
-		err = s.library.Together(ctx, func(l *library.Library) error {
-			for n := len(all) - 1; n >= 0; n-- { // the first of them is the answer
-				if item, err = library.Takes.Create(ctx, l, all[n], in.Body.ChartID); err != nil {
-					return err
-				}
-			}
-			return nil
+		var item documents.Item[document.Take]
+		err := s.recordings.MakeTake(ctx, in.ID, func(done recording.Finished) (err error) {
+			item, err = s.keepTakes(ctx, in, done)
+			return err
 		})
 		if err != nil {
-			return nil, saveProblem("take", "take", 0, err)
-		}
-		if err := s.recordings.Discard(in.ID); err != nil {
-			s.log.Error("a part of a recording could not be removed", "error", err)
+			return nil, recordingProblem(err)
 		}
 		view, err := keptTake(ctx, item)
 		return &tagged[KeptTake]{ETag: etag(item.Version), Body: view}, err
 	}, created)
-	huma.Delete(api, "/api/recordings/{id}", func(_ context.Context, in *byTextID) (*struct{}, error) {
-		return nil, recordingProblem(s.recordings.Discard(in.ID))
+	huma.Delete(api, "/api/recordings/{id}", func(ctx context.Context, in *byTextID) (*struct{}, error) {
+		return nil, recordingProblem(s.recordings.Discard(ctx, in.ID))
 	})
 }
 
-// hear takes a piece of a recording in and says what is heard.
-func (s *server) hear(id string, at int64, piece []byte, start *float64) (*body[HeardSoFar], error) {
-	heard, err := s.recordings.Hear(id, at, piece, start)
+// keepTakes keeps the takes that a recording becomes, one for each time the key or the tempo changed, all or none; the
+// first of them is returned.
+func (s *server) keepTakes(ctx context.Context, in *finishRecording, done recording.Finished) (documents.Item[document.Take], error) {
+	var item documents.Item[document.Take]
+	kept := in.Body.Take
+	if in.AsBegun && done.Draft.Name != "" {
+		kept = done.Draft
+	}
+	kept = kept.WithRemarks(done.Remarks...)
+	kept.Notes, kept.Sound = document.TakeNotesOf(done.Notes), done.Sound
+	var err error
+	if in.Body.FindStart {
+		if kept, err = kept.WithBarOneFound(); err != nil {
+			return item, invalid("take", err)
+		}
+	}
+	passes := in.Body.Passes
+	if in.AsBegun {
+		passes = nil
+	}
+	all, err := kept.ByPasses(passes)
+	if err != nil {
+		return item, invalid("", err)
+	}
+	for _, one := range all {
+		if _, err := one.Checked(); err != nil {
+			return item, invalid("take", err)
+		}
+	}
+	err = s.library.Together(ctx, func(l *documents.Library) error {
+		for n := len(all) - 1; n >= 0; n-- { // the first of them is the answer
+			if item, err = documents.Takes.Create(ctx, l, all[n], in.Body.ChartID); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return item, saveProblem("take", "take", 0, err)
+}
+
+// heardSoFar says what was heard in a piece.
+func heardSoFar(heard recording.Heard, err error) (*body[HeardSoFar], error) {
 	if err != nil {
 		return nil, recordingProblem(err)
 	}
@@ -230,7 +231,7 @@ func (s *server) hear(id string, at int64, piece []byte, start *float64) (*body[
 	return &body[HeardSoFar]{out}, nil
 }
 
-func begunOf(r library.Recording) RecordingBegun {
+func begunOf(r recording.Recording) RecordingBegun {
 	return RecordingBegun{ID: r.ID, Name: r.Draft.Name, Seconds: r.Seconds, Bytes: r.Bytes, Began: r.Began.UTC().Format("2006-01-02T15:04:05Z")}
 }
 
@@ -248,9 +249,9 @@ func liveNote(p float64, i neck.Instrument) LiveNote {
 
 // recordingProblem words what can go wrong with a recording.
 func recordingProblem(err error) error {
-	var gap *library.GapError
-	var full *library.FullError
-	var input *library.InputError
+	var gap *pieces.GapError
+	var full *pieces.FullError
+	var input *pieces.InputError
 	switch {
 	case err == nil:
 		return nil

@@ -6,7 +6,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
+	"undaris/library/recording"
 )
 
 // bandIn asks for the band to be looked for in a take: the recording is the band's own sound, of kind file.
@@ -41,39 +42,36 @@ type punchIn struct {
 // registerRecordingMends serves the recordings that mend a take: bars that are played again, and the band's own sound.
 func (s *server) registerRecordingMends(api huma.API) {
 	huma.Post(api, "/api/recordings/{id}/punch", func(ctx context.Context, in *punchIn) (*tagged[KeptTake], error) {
-		before, err := library.Takes.Read(ctx, s.library, in.Body.TakeID)
+		before, err := documents.Takes.Read(ctx, s.library, in.Body.TakeID)
 		if err != nil {
 			return nil, storeProblem("take", in.Body.TakeID, err)
 		}
-		done, err := s.recordings.Finish(ctx, in.ID)
+		var item documents.Item[document.Take]
+		err = s.recordings.MakeTake(ctx, in.ID, func(done recording.Finished) error {
+			again := in.Body.Take
+			again.Notes, again.Sound = document.TakeNotesOf(done.Notes), done.Sound
+			punched, splice, err := before.Body.Punched(again, in.Body.From, in.Body.To)
+			if err != nil {
+				return invalid("", err)
+			}
+			if punched.Sound != nil {
+				sound, err := recording.SpliceSound(s.sounds, *before.Body.Sound, *again.Sound, splice)
+				if err != nil {
+					return err
+				}
+				punched.Sound = &sound
+			}
+			item, err = documents.Takes.Replace(ctx, s.library, in.Body.TakeID, documents.Save{Version: in.Body.Version, KeepBefore: true}, punched)
+			return saveProblem("take", "take", in.Body.TakeID, err)
+		})
 		if err != nil {
 			return nil, recordingProblem(err)
-		}
-		again := in.Body.Take
-		again.Notes, again.Sound = document.TakeNotesOf(done.Notes), done.Sound
-		punched, splice, err := before.Body.Punched(again, in.Body.From, in.Body.To)
-		if err != nil {
-			return nil, invalid("", err)
-		}
-		if punched.Sound != nil {
-			sound, err := library.SpliceSound(s.sounds, *before.Body.Sound, *again.Sound, splice)
-			if err != nil {
-				return nil, recordingProblem(err)
-			}
-			punched.Sound = &sound
-		}
-		item, err := library.Takes.Replace(ctx, s.library, in.Body.TakeID, library.Save{Version: in.Body.Version, KeepBefore: true}, punched)
-		if err != nil {
-			return nil, saveProblem("take", "take", in.Body.TakeID, err)
-		}
-		if err := s.recordings.Discard(in.ID); err != nil {
-			s.log.Error("a part of a recording could not be removed", "error", err)
 		}
 		view, err := keptTake(ctx, item)
 		return &tagged[KeptTake]{ETag: etag(item.Version), Body: view}, err
 	})
 	huma.Post(api, "/api/recordings/{id}/leak", func(ctx context.Context, in *bandIn) (*body[BandLeak], error) {
-		item, err := library.Takes.Read(ctx, s.library, in.Body.TakeID)
+		item, err := documents.Takes.Read(ctx, s.library, in.Body.TakeID)
 		if err != nil {
 			return nil, storeProblem("take", in.Body.TakeID, err)
 		}
@@ -82,7 +80,7 @@ func (s *server) registerRecordingMends(api huma.API) {
 			return nil, recordingProblem(err)
 		}
 		if found.Found {
-			if _, err := library.Takes.Replace(ctx, s.library, in.Body.TakeID, library.Save{Version: in.Body.Version, KeepBefore: true}, cleaned); err != nil {
+			if _, err := documents.Takes.Replace(ctx, s.library, in.Body.TakeID, documents.Save{Version: in.Body.Version, KeepBefore: true}, cleaned); err != nil {
 				return nil, saveProblem("take", "take", in.Body.TakeID, err)
 			}
 		}
@@ -90,6 +88,6 @@ func (s *server) registerRecordingMends(api huma.API) {
 		if found.Found {
 			answer.Decibels, answer.Text = found.Decibels, cleaned.Remarks[len(cleaned.Remarks)-1]
 		}
-		return &body[BandLeak]{answer}, recordingProblem(s.recordings.Discard(in.ID))
+		return &body[BandLeak]{answer}, recordingProblem(s.recordings.Discard(ctx, in.ID))
 	})
 }

@@ -13,7 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/choice"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -28,7 +28,7 @@ type Kept struct {
 	Mended []string `json:"mended,omitempty" doc:"Values that no rule of today allows, and what stands in their place until it is saved"`
 }
 
-func keptOf(i library.Info) Kept { return Kept{ID: i.ID, Version: i.Version, Saved: i.Saved} }
+func keptOf(i documents.Info) Kept { return Kept{ID: i.ID, Version: i.Version, Saved: i.Saved} }
 
 // Revision is a version of a kept document.
 type Revision struct {
@@ -135,14 +135,14 @@ type file struct {
 type resource[Body, Summary, View, Entry any] struct {
 	// path is below /api.
 	path string
-	kind library.Kind[Body, Summary]
+	kind documents.Kind[Body, Summary]
 	// view is what is answered for one; entry is one of a list.
-	view  func(context.Context, library.Item[Body]) (View, error)
-	entry func(library.Entry[Summary]) Entry
+	view  func(context.Context, documents.Item[Body]) (View, error)
+	entry func(documents.Entry[Summary]) Entry
 	// texts say what the revisions hold, newest first.
-	texts func([]library.Revision[Body]) []string
+	texts func([]documents.Revision[Body]) []string
 	// export writes one in a format; nil where there is none.
-	export func(ctx context.Context, item library.Item[Body], format string) (*file, error)
+	export func(ctx context.Context, item documents.Item[Body], format string) (*file, error)
 	// formats are their short names.
 	formats []string
 	single  bool
@@ -151,7 +151,7 @@ type resource[Body, Summary, View, Entry any] struct {
 // serve registers the verbs that all kinds have in common, but for those that read a body.
 func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[Body, Summary, View, Entry]) {
 	path, noun := "/api/"+r.path, r.kind.Noun
-	one := func(ctx context.Context, item library.Item[Body], id uint, err error) (*tagged[View], error) {
+	one := func(ctx context.Context, item documents.Item[Body], id uint, err error) (*tagged[View], error) {
 		if err != nil {
 			return nil, storeProblem(noun, id, err)
 		}
@@ -243,20 +243,20 @@ func serveList[Body, Summary, View, Entry any](api huma.API, s *server, r resour
 }
 
 // serveReplace registers the replacing of a kind, whose body is below a field of the request.
-func serveReplace[Body, Summary, View, Entry any, Content replacement[Body]](api huma.API, s *server, r resource[Body, Summary, View, Entry], field string) {
+func serveReplace[Body, Summary, View, Entry any, Content replacement[Body]](api huma.API, s *server, r resource[Body, Summary, View, Entry], field string, more ...func(*huma.Operation)) {
 	huma.Put(api, "/api/"+r.path+"/{id}", func(ctx context.Context, in *replacing[Content]) (*tagged[View], error) {
 		about := in.Body.replacing()
 		version, err := versionOf(in.IfMatch, about.Version, "body.version")
 		if err != nil {
 			return nil, err
 		}
-		item, err := r.kind.Replace(ctx, s.library, in.ID, library.Save{Version: version, KeepBefore: about.KeepBefore}, in.Body.content())
+		item, err := r.kind.Replace(ctx, s.library, in.ID, documents.Save{Version: version, KeepBefore: about.KeepBefore}, in.Body.content())
 		if err != nil {
 			return nil, saveProblem(r.kind.Noun, field, in.ID, err)
 		}
 		view, err := r.view(ctx, item)
 		return &tagged[View]{ETag: etag(item.Version), Body: view}, err
-	}, described(r.path, "Replace a version of a "+r.kind.Noun))
+	}, append(more, described(r.path, "Replace a version of a "+r.kind.Noun))...)
 }
 
 func each[In, Out any](all []In, of func(In) Out) []Out {

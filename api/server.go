@@ -10,7 +10,6 @@ import (
 	"path/filepath"
 	"runtime/debug"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -18,7 +17,11 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"undaris/access"
-	"undaris/library"
+	"undaris/library/backup"
+	bundles "undaris/library/bundle"
+	"undaris/library/documents"
+	keptpractice "undaris/library/practice"
+	"undaris/library/recording"
 	"undaris/store"
 )
 
@@ -28,7 +31,7 @@ type Config struct {
 	// Sounds are the files of sound of takes.
 	Sounds *store.Sounds
 	// Backups are the backups of the data file; nil puts them where the machine keeps what is for now.
-	Backups *library.Backups
+	Backups *backup.Backups
 	// Web is the built front end; nil serves the API alone.
 	Web     fs.FS
 	Version string
@@ -52,16 +55,18 @@ type Config struct {
 
 // server is what the handlers share.
 type server struct {
-	library *library.Library
-	version string
-	demo    bool
-	log     *slog.Logger
-	now     func() time.Time
+	store    *store.Store
+	library  *documents.Library
+	practice *keptpractice.Practice
+	version  string
+	demo     bool
+	log      *slog.Logger
+	now      func() time.Time
 	// sounds are the files of sound, recordings what is being recorded into them.
 	sounds     *store.Sounds
-	recordings *library.Recordings
-	backups    *library.Backups
-	uploads    *library.Uploads
+	recordings *recording.Recordings
+	backups    *backup.Backups
+	uploads    *bundles.Uploads
 	// How other machines reach this one, and who is let in.
 	access    *access.Access
 	addresses []string
@@ -69,8 +74,6 @@ type server struct {
 	tls       bool
 	// lickIndexes are remembered between searches.
 	lickIndexes lickIndexes
-	// replacing is held while what is kept is copied or replaced as a whole.
-	replacing sync.Mutex
 }
 
 // New builds the handler for the whole application.
@@ -78,17 +81,18 @@ func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.Use(logged(c.Log), recovered(c.Log), guarded(c), queued(longAtOnce()), compressed(), refusing)
-	s := &server{library: library.New(c.Store, c.Log), version: c.Version, demo: c.Demo, log: c.Log, now: c.Now}
+	s := &server{store: c.Store, library: documents.New(c.Store, c.Log), version: c.Version, demo: c.Demo, log: c.Log, now: c.Now}
+	s.practice = keptpractice.New(s.library)
 	if s.now == nil {
 		s.now = time.Now
 	}
-	s.sounds, s.recordings = c.Sounds, library.NewRecordings(c.Sounds, s.now)
+	s.sounds, s.recordings = c.Sounds, recording.New(c.Sounds, s.now)
 	s.backups = c.Backups
 	if s.backups == nil {
 		aside := filepath.Join(os.TempDir(), "undaris")
-		s.backups = &library.Backups{DataFile: aside, Folder: library.BackupsBeside(aside), Live: c.Store, Sounds: c.Sounds, Now: s.now}
+		s.backups = &backup.Backups{DataFile: aside, Folder: backup.BackupsBeside(aside), Live: c.Store, Sounds: c.Sounds, Now: s.now}
 	}
-	s.uploads = library.UploadsBeside(s.backups.DataFile)
+	s.uploads = bundles.UploadsBeside(s.backups.DataFile)
 	s.access, s.addresses, s.authority, s.tls = c.Access, c.Addresses, c.Authority, c.TLS
 	if c.Access != nil {
 		s.registerEntrance(router)

@@ -7,7 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // KeptSession is a practice session as kept.
@@ -20,7 +20,7 @@ type KeptSession struct {
 type SessionEntry struct {
 	Kept
 	Name string `json:"name"`
-	library.SessionSummary
+	documents.SessionSummary
 }
 
 // ReplaceSession is a session in the place of a version.
@@ -32,24 +32,24 @@ type ReplaceSession struct {
 func (r ReplaceSession) content() document.Session { return r.Session }
 
 func (s *server) registerSessions(api huma.API) {
-	sessions := resource[document.Session, library.SessionSummary, KeptSession, SessionEntry]{
-		path: "sessions", kind: library.Sessions, view: keptSession,
-		entry: func(e library.Entry[library.SessionSummary]) SessionEntry {
+	sessions := resource[document.Session, documents.SessionSummary, KeptSession, SessionEntry]{
+		path: "sessions", kind: documents.Sessions, view: keptSession,
+		entry: func(e documents.Entry[documents.SessionSummary]) SessionEntry {
 			entry := SessionEntry{Kept: keptOf(e.Info), Name: e.Name, SessionSummary: e.Summary}
 			entry.Damaged = e.Damaged
 			return entry
 		},
-		texts: func(all []library.Revision[document.Session]) []string {
-			return each(all, func(r library.Revision[document.Session]) string {
+		texts: func(all []documents.Revision[document.Session]) []string {
+			return each(all, func(r documents.Revision[document.Session]) string {
 				return fmt.Sprintf("%d minutes in %s, %d done", r.Body.Minutes, counted(len(r.Body.Blocks), "block", "blocks"), r.Body.At)
 			})
 		},
 	}
 	serve(api, s, sessions)
 	serveList(api, s, sessions)
-	serveReplace[document.Session, library.SessionSummary, KeptSession, SessionEntry, ReplaceSession](api, s, sessions, "session")
+	serveReplace[document.Session, documents.SessionSummary, KeptSession, SessionEntry, ReplaceSession](api, s, sessions, "session")
 	huma.Post(api, "/api/sessions", func(ctx context.Context, in *body[document.Session]) (*tagged[KeptSession], error) {
-		item, err := library.Sessions.Create(ctx, s.library, in.Body, 0)
+		item, err := documents.Sessions.Create(ctx, s.library, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("session", "", 0, err)
 		}
@@ -58,6 +58,6 @@ func (s *server) registerSessions(api huma.API) {
 	}, created, described("sessions", "Keep a practice session or a template"))
 }
 
-func keptSession(_ context.Context, item library.Item[document.Session]) (KeptSession, error) {
+func keptSession(_ context.Context, item documents.Item[document.Session]) (KeptSession, error) {
 	return KeptSession{Kept: keptOf(item.Info), Session: item.Body}, nil
 }

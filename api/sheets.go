@@ -9,7 +9,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/format/sheet"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // sheetRequest names a sheet of a kept chart.
@@ -29,7 +29,7 @@ type sheetRequest struct {
 
 func (s *server) registerSheets(api huma.API) {
 	huma.Get(api, "/api/charts/{id}/sheets/{what}", func(ctx context.Context, in *sheetRequest) (*file, error) {
-		item, err := library.Charts.Read(ctx, s.library, in.ID)
+		item, err := documents.Charts.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("chart", in.ID, err)
 		}
@@ -41,11 +41,11 @@ func (s *server) registerSheets(api huma.API) {
 		if err != nil {
 			return nil, invalid("", err)
 		}
-		kept, err := s.library.Player(ctx)
+		kept, err := documents.PlayerSettings.Read(ctx, s.library)
 		if err != nil {
 			return nil, err
 		}
-		instrument, spanMM, swaps, err := kept.Player.Hands.Core(c.Capo)
+		instrument, spanMM, swaps, err := kept.Body.Hands.Core(c.Capo)
 		if err != nil {
 			return nil, invalid("", err)
 		}

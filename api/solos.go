@@ -8,7 +8,7 @@ import (
 	"undaris/core/chart"
 	"undaris/format/document"
 	"undaris/format/solofile"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // KeepSolo asks for a solo to be kept.
@@ -28,7 +28,7 @@ type SoloEntry struct {
 	Kept
 	ChartID uint   `json:"chartId"`
 	Name    string `json:"name"`
-	library.SoloSummary
+	documents.SoloSummary
 	Text string `json:"text" doc:"How much of it there is, in words"`
 }
 
@@ -41,27 +41,27 @@ type ReplaceSolo struct {
 func (r ReplaceSolo) content() document.SoloDocument { return r.SoloDocument }
 
 func (s *server) registerSolos(api huma.API) {
-	solos := resource[document.SoloDocument, library.SoloSummary, KeptSolo, SoloEntry]{
-		path: "solos", kind: library.Solos, view: keptSolo, export: s.exportSolo, formats: solofile.Names(),
-		entry: func(e library.Entry[library.SoloSummary]) SoloEntry {
+	solos := resource[document.SoloDocument, documents.SoloSummary, KeptSolo, SoloEntry]{
+		path: "solos", kind: documents.Solos, view: keptSolo, export: s.exportSolo, formats: solofile.Names(),
+		entry: func(e documents.Entry[documents.SoloSummary]) SoloEntry {
 			entry := SoloEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, SoloSummary: e.Summary, Text: soloText(e.Summary)}
 			entry.Damaged = e.Damaged
 			return entry
 		},
-		texts: func(all []library.Revision[document.SoloDocument]) []string {
-			return each(all, func(r library.Revision[document.SoloDocument]) string {
-				return r.Name + ": " + soloText(library.SummarizeSolo(r.Body))
+		texts: func(all []documents.Revision[document.SoloDocument]) []string {
+			return each(all, func(r documents.Revision[document.SoloDocument]) string {
+				return r.Name + ": " + soloText(documents.SummarizeSolo(r.Body))
 			})
 		},
 	}
 	serve(api, s, solos)
 	serveList(api, s, solos)
-	serveReplace[document.SoloDocument, library.SoloSummary, KeptSolo, SoloEntry, ReplaceSolo](api, s, solos, "")
+	serveReplace[document.SoloDocument, documents.SoloSummary, KeptSolo, SoloEntry, ReplaceSolo](api, s, solos, "")
 	huma.Post(api, "/api/solos", func(ctx context.Context, in *body[KeepSolo]) (*tagged[KeptSolo], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
-		item, err := library.Solos.Create(ctx, s.library, in.Body.SoloDocument, in.Body.ChartID)
+		item, err := documents.Solos.Create(ctx, s.library, in.Body.SoloDocument, in.Body.ChartID)
 		if err != nil {
 			return nil, saveProblem("solo", "", 0, err)
 		}
@@ -71,17 +71,17 @@ func (s *server) registerSolos(api huma.API) {
 }
 
 // soloText says how much of a solo there is.
-func soloText(s library.SoloSummary) string {
+func soloText(s documents.SoloSummary) string {
 	return counted(s.Choruses, "chorus", "choruses") + ", " + counted(s.Notes, "note", "notes")
 }
 
-func keptSolo(_ context.Context, item library.Item[document.SoloDocument]) (KeptSolo, error) {
+func keptSolo(_ context.Context, item documents.Item[document.SoloDocument]) (KeptSolo, error) {
 	return KeptSolo{Kept: keptOf(item.Info), KeepSolo: KeepSolo{ChartID: item.ChartID, SoloDocument: item.Body}}, nil
 }
 
 // exportSolo writes a kept solo as a file, over its tune as it is now: what is heard of it,
 // each chorus at its stage.
-func (s *server) exportSolo(ctx context.Context, item library.Item[document.SoloDocument], name string) (*file, error) {
+func (s *server) exportSolo(ctx context.Context, item documents.Item[document.SoloDocument], name string) (*file, error) {
 	format, err := solofile.Find(name)
 	if err != nil {
 		return nil, err

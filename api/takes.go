@@ -17,7 +17,7 @@ import (
 	"undaris/core/practice"
 	"undaris/core/take/judge"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -38,7 +38,7 @@ type TakeEntry struct {
 	Kept
 	ChartID uint   `json:"chartId"`
 	Name    string `json:"name"`
-	library.TakeSummary
+	documents.TakeSummary
 	Text string `json:"text" doc:"What it is, in words"`
 }
 
@@ -124,39 +124,45 @@ type TakePair struct {
 	Fits    bool   `json:"fits" doc:"It belongs over its chord though it is not as planned"`
 }
 
+// takeVerdictPath is where a take is judged that is not kept.
+const takeVerdictPath = "/api/compute/take/verdict"
+
+// largeTake lets a take of an hour in.
+func largeTake(o *huma.Operation) { o.MaxBodyBytes = maxTake }
+
 func (s *server) registerTakes(api huma.API) {
-	takes := resource[document.Take, library.TakeSummary, KeptTake, TakeEntry]{
-		path: "takes", kind: library.Takes, view: keptTake,
-		entry: func(e library.Entry[library.TakeSummary]) TakeEntry {
+	takes := resource[document.Take, documents.TakeSummary, KeptTake, TakeEntry]{
+		path: "takes", kind: documents.Takes, view: keptTake,
+		entry: func(e documents.Entry[documents.TakeSummary]) TakeEntry {
 			entry := TakeEntry{Kept: keptOf(e.Info), ChartID: e.ChartID, Name: e.Name, TakeSummary: e.Summary, Text: takeText(e.Summary)}
 			entry.Damaged = e.Damaged
 			return entry
 		},
-		texts: func(all []library.Revision[document.Take]) []string {
-			return each(all, func(r library.Revision[document.Take]) string {
+		texts: func(all []documents.Revision[document.Take]) []string {
+			return each(all, func(r documents.Revision[document.Take]) string {
 				return fmt.Sprintf("%s: %s", r.Name, counted(len(r.Body.Notes), "note", "notes"))
 			})
 		},
 	}
 	serve(api, s, takes)
 	serveList(api, s, takes)
-	serveReplace[document.Take, library.TakeSummary, KeptTake, TakeEntry, ReplaceTake](api, s, takes, "")
+	serveReplace[document.Take, documents.TakeSummary, KeptTake, TakeEntry, ReplaceTake](api, s, takes, "", largeTake)
 	huma.Get(api, "/api/takes/{id}/verdict", func(ctx context.Context, in *byID) (*body[TakeVerdict], error) {
-		item, err := library.Takes.Read(ctx, s.library, in.ID)
+		item, err := documents.Takes.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("take", in.ID, err)
 		}
 		verdict, err := verdictOfTake(item.Body)
 		return &body[TakeVerdict]{verdict}, err
 	}, described("takes", "Judge a take: landings, timing, intonation, and what it says of the chords"))
-	huma.Post(api, "/api/compute/take/verdict", func(_ context.Context, in *body[document.Take]) (*body[TakeVerdict], error) {
+	huma.Post(api, takeVerdictPath, func(_ context.Context, in *body[document.Take]) (*body[TakeVerdict], error) {
 		checked, err := in.Body.Checked()
 		if err != nil {
 			return nil, invalid("", err)
 		}
 		verdict, err := verdictOfTake(checked)
 		return &body[TakeVerdict]{verdict}, err
-	})
+	}, largeTake)
 	huma.Get(api, "/api/takes/{id}/beside/{other}", func(ctx context.Context, in *struct {
 		ID    uint `path:"id"`
 		Other uint `path:"other" doc:"The take that was played before"`
@@ -184,7 +190,7 @@ func (s *server) registerTakes(api huma.API) {
 		From int  `query:"from" minimum:"0" doc:"The first event of the tab, from 0"`
 		To   int  `query:"to" minimum:"0" doc:"The last one"`
 	}) (*body[TakeLick], error) {
-		item, err := library.Takes.Read(ctx, s.library, in.ID)
+		item, err := documents.Takes.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("take", in.ID, err)
 		}
@@ -195,7 +201,7 @@ func (s *server) registerTakes(api huma.API) {
 		return &body[TakeLick]{TakeLick{made, append([]string{}, lost...)}}, nil
 	}, described("takes", "Some notes of a take as a lick, without keeping it"))
 	huma.Get(api, "/api/takes/{id}/sound", func(ctx context.Context, in *byID) (*huma.StreamResponse, error) {
-		item, err := library.Takes.Read(ctx, s.library, in.ID)
+		item, err := documents.Takes.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("take", in.ID, err)
 		}
@@ -221,7 +227,7 @@ type FigureBeside struct {
 }
 
 func (s *server) takeFigures(ctx context.Context, id uint) ([]judge.Figure, error) {
-	item, err := library.Takes.Read(ctx, s.library, id)
+	item, err := documents.Takes.Read(ctx, s.library, id)
 	if err != nil {
 		return nil, storeProblem("take", id, err)
 	}
@@ -243,12 +249,12 @@ func streamed(sound *os.File, media string) *huma.StreamResponse {
 	}}
 }
 
-func keptTake(_ context.Context, item library.Item[document.Take]) (KeptTake, error) {
+func keptTake(_ context.Context, item documents.Item[document.Take]) (KeptTake, error) {
 	return KeptTake{Kept: keptOf(item.Info), KeepTake: KeepTake{ChartID: item.ChartID, Take: item.Body}}, nil
 }
 
 // takeText says what a take is.
-func takeText(s library.TakeSummary) string {
+func takeText(s documents.TakeSummary) string {
 	text := counted(s.Notes, "note", "notes") + fmt.Sprintf(", at %d", s.Tempo)
 	if s.Landings > 0 {
 		text += fmt.Sprintf(", %d of %d changes landed", s.Landed, s.Landings)

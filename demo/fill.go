@@ -4,12 +4,12 @@ import (
 	"context"
 
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
 )
 
 // Fill keeps the licks of the demo set in a library, and with them its tunes, solos, bands and exercises
 // where they are wanted.
-func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
+func Fill(ctx context.Context, l *documents.Library, withTunes bool) error {
 	ids := map[string]uint{}
 	charts := map[string]document.Chart{}
 	if withTunes {
@@ -19,7 +19,7 @@ func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 			return err
 		}
 		for _, tune := range tunes {
-			item, err := library.Charts.Create(ctx, l, tune, 0)
+			item, err := documents.Charts.Create(ctx, l, tune, 0)
 			if err != nil {
 				return err
 			}
@@ -31,7 +31,7 @@ func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 		return err
 	}
 	for _, lick := range licks {
-		if _, err := library.Licks.Create(ctx, l, lick, 0); err != nil {
+		if _, err := documents.Licks.Create(ctx, l, lick, 0); err != nil {
 			return err
 		}
 	}
@@ -43,7 +43,7 @@ func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 		return err
 	}
 	for _, one := range solos {
-		if _, err := library.Solos.Create(ctx, l, document.SoloDocument{Solo: one.Solo, Chart: charts[one.Over]}, ids[one.Over]); err != nil {
+		if _, err := documents.Solos.Create(ctx, l, document.SoloDocument{Solo: one.Solo, Chart: charts[one.Over]}, ids[one.Over]); err != nil {
 			return err
 		}
 	}
@@ -52,7 +52,7 @@ func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 		return err
 	}
 	for _, one := range exercises {
-		if _, err := library.Exercises.Create(ctx, l, one, 0); err != nil {
+		if _, err := documents.Exercises.Create(ctx, l, one, 0); err != nil {
 			return err
 		}
 	}
@@ -61,7 +61,7 @@ func Fill(ctx context.Context, l *library.Library, withTunes bool) error {
 		return err
 	}
 	for _, one := range bands {
-		if _, err := library.Bands.Create(ctx, l, one.Band, ids[one.Over]); err != nil {
+		if _, err := documents.Bands.Create(ctx, l, one.Band, ids[one.Over]); err != nil {
 			return err
 		}
 	}

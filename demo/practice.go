@@ -10,7 +10,8 @@ import (
 	"undaris/core/practice"
 	"undaris/core/practice/logbook"
 	"undaris/core/practice/schedule"
-	"undaris/library"
+	"undaris/library/documents"
+	keptpractice "undaris/library/practice"
 )
 
 // practiceDays is how far back the log of the demo set goes: six weeks.
@@ -30,8 +31,9 @@ var practiced = []struct {
 // FillPractice keeps six weeks of practice, ending on the day before a moment: most days a quarter
 // of an hour to three, now and then none, cards that are known better from week to week, tempos that
 // rise with setbacks. It is made up from a seed, so that it is always the same.
-func FillPractice(ctx context.Context, l *library.Library, now time.Time) error {
-	enrolled, err := l.Enrolled(ctx, library.Scope{})
+func FillPractice(ctx context.Context, l *documents.Library, now time.Time) error {
+	kept := keptpractice.New(l)
+	enrolled, err := kept.Enrolled(ctx, keptpractice.Scope{})
 	if err != nil {
 		return err
 	}
@@ -44,10 +46,10 @@ func FillPractice(ctx context.Context, l *library.Library, now time.Time) error 
 		}
 		d.practise(began, practiceDays-day, enrolled)
 	}
-	if err := l.KeepHistory(ctx, d.answers); err != nil {
+	if err := kept.KeepHistory(ctx, d.answers); err != nil {
 		return err
 	}
-	_, err = l.AddLog(ctx, d.entries)
+	_, err = kept.AddLog(ctx, d.entries)
 	return err
 }
 
@@ -55,8 +57,8 @@ func FillPractice(ctx context.Context, l *library.Library, now time.Time) error 
 type diary struct {
 	r        *rand.Rand
 	memories map[string]schedule.Memory
-	answers  []library.Answer
-	entries  []library.LogEntry
+	answers  []keptpractice.Answer
+	entries  []keptpractice.LogEntry
 }
 
 // practise makes one sitting up.
@@ -65,7 +67,7 @@ func (d *diary) practise(began time.Time, day int, enrolled []practice.Card) {
 	add := func(seconds int, e logbook.Entry) {
 		e.Began, e.Seconds = at, seconds
 		at = at.Add(time.Duration(seconds) * time.Second)
-		d.entries = append(d.entries, library.LogEntry{UID: fmt.Sprintf("demo %d", len(d.entries)+1), Entry: e})
+		d.entries = append(d.entries, keptpractice.LogEntry{UID: fmt.Sprintf("demo %d", len(d.entries)+1), Entry: e})
 	}
 	add(120+d.r.IntN(120), logbook.Entry{Kind: logbook.WarmUp})
 	right, of := d.answer(at, day, enrolled)
@@ -105,7 +107,7 @@ func (d *diary) answer(at time.Time, day int, enrolled []practice.Card) (right, 
 		memory := d.memories[card.ID()]
 		// The further from home, the harder; the oftener it was asked, the easier.
 		chance := min(0.55+0.09*float64(memory.Reps)-0.05*float64(len(card.Position))-0.03*float64(int(card.Key.Tonic.Class()+5)%5)+0.004*float64(day), 0.96)
-		a := library.Answer{Card: card, At: at, Right: d.r.Float64() < chance, Got: 1, Of: 1, Took: time.Duration(4000+d.r.IntN(14000)) * time.Millisecond}
+		a := keptpractice.Answer{Card: card, At: at, Right: d.r.Float64() < chance, Got: 1, Of: 1, Took: time.Duration(4000+d.r.IntN(14000)) * time.Millisecond}
 		_, offset := at.Zone()
 		a.OffsetMinutes = offset / 60
 		if a.Right {

@@ -9,19 +9,20 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"undaris/library"
+	"undaris/library/documents"
+	keptpractice "undaris/library/practice"
 	"undaris/store"
 )
 
-func filled(t *testing.T, now time.Time) *library.Library {
+func filled(t *testing.T, now time.Time) *keptpractice.Practice {
 	t.Helper()
 	data, err := store.Open(filepath.Join(t.TempDir(), "demo.db"))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = data.Close() })
-	l := library.New(data, slog.New(slog.DiscardHandler))
+	l := documents.New(data, slog.New(slog.DiscardHandler))
 	require.NoError(t, Fill(t.Context(), l, true))
 	require.NoError(t, FillPractice(t.Context(), l, now))
-	return l
+	return keptpractice.New(l)
 }
 
 // Six weeks of practice end on the day before the first opening; they are the same from one time to
@@ -43,7 +44,7 @@ func TestSixWeeksOfPractice(t *testing.T) {
 	assert.Less(t, len(days), practiceDays, "there are days without")
 	assert.Greater(t, len(days), practiceDays/2)
 	assert.True(t, days["2026-04-09"], "the day before is practised")
-	enrolled, err := l.Enrolled(t.Context(), library.Scope{})
+	enrolled, err := l.Enrolled(t.Context(), keptpractice.Scope{})
 	require.NoError(t, err)
 	work, err := l.PracticeWork(t.Context(), enrolled, now, 2*time.Hour)
 	require.NoError(t, err)

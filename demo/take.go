@@ -10,7 +10,7 @@ import (
 	"undaris/core/take/standin"
 	"undaris/format/document"
 	"undaris/format/soundfile"
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -64,7 +64,7 @@ func takeSounds() (sounds [][]float32, line document.Phrase, tune document.Chart
 }
 
 // FillTakes keeps the two takes of the simulated player over the first tune, with their sound.
-func FillTakes(ctx context.Context, l *library.Library, files *store.Sounds, now time.Time) error {
+func FillTakes(ctx context.Context, l *documents.Library, files *store.Sounds, now time.Time) error {
 	heard, err := TakeNotes()
 	if err != nil {
 		return err
@@ -73,7 +73,7 @@ func FillTakes(ctx context.Context, l *library.Library, files *store.Sounds, now
 	if err != nil {
 		return err
 	}
-	charts, err := library.Charts.List(ctx, l, 0)
+	charts, err := documents.Charts.List(ctx, l, 0)
 	if err != nil {
 		return err
 	}
@@ -94,7 +94,7 @@ func FillTakes(ctx context.Context, l *library.Library, files *store.Sounds, now
 			Plan: &document.Phrase{Meter: line.Meter, Events: line.Events}, PlanName: "First crossing",
 			Sound: &document.TakeSound{Hash: hash, Rate: takeRate, Seconds: float64(len(sounds[n])) / takeRate, Bytes: size},
 		}
-		if _, err := library.Takes.Create(ctx, l, kept, first); err != nil {
+		if _, err := documents.Takes.Create(ctx, l, kept, first); err != nil {
 			return err
 		}
 	}

@@ -16,7 +16,8 @@ import (
 	"undaris/core/take"
 	"undaris/core/take/judge"
 	"undaris/format/document"
-	"undaris/library"
+	"undaris/library/documents"
+	"undaris/library/recording"
 	"undaris/store"
 )
 
@@ -53,17 +54,17 @@ func TestTheDemoTakesAreJudged(t *testing.T) {
 	data, err := store.Open(filepath.Join(folder, "demo.db"))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = data.Close() })
-	l := library.New(data, slog.New(slog.DiscardHandler))
+	l := documents.New(data, slog.New(slog.DiscardHandler))
 	sounds := store.SoundsBeside(filepath.Join(folder, "demo.db"))
 	require.NoError(t, Fill(t.Context(), l, true))
 	now := time.Date(2026, 11, 28, 12, 0, 0, 0, time.UTC)
 	require.NoError(t, FillTakes(t.Context(), l, sounds, now))
-	entries, err := library.Takes.List(t.Context(), l, 0)
+	entries, err := documents.Takes.List(t.Context(), l, 0)
 	require.NoError(t, err)
 	require.Len(t, entries, 2)
 	verdicts := map[string]judge.Verdict{}
 	for _, e := range entries {
-		item, err := library.Takes.Read(t.Context(), l, e.ID)
+		item, err := documents.Takes.Read(t.Context(), l, e.ID)
 		require.NoError(t, err)
 		order, err := item.Body.Order()
 		require.NoError(t, err)
@@ -76,14 +77,14 @@ func TestTheDemoTakesAreJudged(t *testing.T) {
 	assert.Greater(t, first.Timing.Spread, 2*second.Timing.Spread)
 	assert.InDelta(t, 0.018, second.Timing.Lean, 0.006)
 	assert.Less(t, first.Timing.Drift, -0.003)
-	freed, err := l.ClearSounds(t.Context(), sounds, now.AddDate(1, 0, 0))
+	freed, err := recording.ClearSounds(t.Context(), l, sounds, now.AddDate(1, 0, 0))
 	require.NoError(t, err)
 	assert.Zero(t, freed, "both are referred to")
-	require.NoError(t, library.Takes.Delete(t.Context(), l, entries[0].ID, 1))
-	freed, err = l.ClearSounds(t.Context(), sounds, time.Now().AddDate(0, 0, 20))
+	require.NoError(t, documents.Takes.Delete(t.Context(), l, entries[0].ID, 1))
+	freed, err = recording.ClearSounds(t.Context(), l, sounds, time.Now().AddDate(0, 0, 20))
 	require.NoError(t, err)
 	assert.Zero(t, freed, "a deleted take can be brought back")
-	freed, err = l.ClearSounds(t.Context(), sounds, time.Now().AddDate(0, 0, 40))
+	freed, err = recording.ClearSounds(t.Context(), l, sounds, time.Now().AddDate(0, 0, 40))
 	require.NoError(t, err)
 	assert.Positive(t, freed)
 }

@@ -5,11 +5,12 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"io"
 	"net/url"
 	"os"
 	"path/filepath"
-
-	driver "modernc.org/sqlite"
+	"slices"
+	"strings"
 )
 
 // PendingMigrations lists the migrations that opening a data file would run, oldest first; none for a file that is not
@@ -71,9 +72,22 @@ func syncFile(path string) error {
 }
 
 // ReplaceWith makes the open data file what a copy holds, in one transaction: it is wholly the one or wholly the other.
-// The copy may be of an earlier version.
-func (s *Store) ReplaceWith(ctx context.Context, from string) error {
+// The copy may be of an earlier version. Once nobody else can write any more, and before anything is changed, before is
+// called: what is copied then is all that was ever kept.
+func (s *Store) ReplaceWith(ctx context.Context, from string, before func() error) (err error) {
 	if err := CheckFile(ctx, from); err != nil {
+		return err
+	}
+	present, err := os.MkdirTemp(filepath.Dir(s.path), filepath.Base(s.path)+".restore-")
+	if err != nil {
+		return OfTheDisk(err)
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(present)) }()
+	copied := filepath.Join(present, "copy.db")
+	if err := CopyBytes(from, copied); err != nil {
+		return err
+	}
+	if err := bringUpToDate(copied); err != nil {
 		return err
 	}
 	db, err := s.db.DB()
@@ -84,37 +98,73 @@ func (s *Store) ReplaceWith(ctx context.Context, from string) error {
 	if err != nil {
 		return ofTheFile(err)
 	}
-	err = connection.Raw(func(raw any) error {
-		target, ok := raw.(interface {
-			NewRestore(string) (*driver.Backup, error)
-		})
-		if !ok {
-			return errors.New("the database driver cannot restore")
-		}
-		restore, err := target.NewRestore(fileURL(from, url.Values{"mode": {"ro"}}))
+	defer func() { err = errors.Join(err, connection.Close()) }()
+	if _, err := connection.ExecContext(ctx, "ATTACH DATABASE ? AS restored", copied); err != nil {
+		return ofTheFile(err)
+	}
+	defer func() {
+		_, detached := connection.ExecContext(context.WithoutCancel(ctx), "DETACH DATABASE restored")
+		err = errors.Join(err, detached)
+	}()
+	tx, err := connection.BeginTx(ctx, nil)
+	if err != nil {
+		return ofTheFile(err)
+	}
+	defer func() { _ = tx.Rollback() }()
+	if err := before(); err != nil {
+		return err
+	}
+	// Rows come before what they refer to; whether all is there is looked at when it is done.
+	restore := []string{"PRAGMA defer_foreign_keys = 1"}
+	for _, table := range slices.Backward(keptTables) {
+		restore = append(restore, "DELETE FROM main."+table)
+	}
+	for _, table := range keptTables {
+		columns, err := columnsOf(ctx, tx, table)
 		if err != nil {
 			return err
 		}
-		for more := true; more && err == nil; {
-			more, err = restore.Step(-1)
-		}
-		return errors.Join(err, restore.Finish())
-	})
-	if err := errors.Join(err, connection.Close()); err != nil {
-		return fmt.Errorf("restoring %s: %w", from, ofTheFile(err))
+		restore = append(restore, fmt.Sprintf("INSERT INTO main.%s (%s) SELECT %[2]s FROM restored.%[1]s", table, strings.Join(columns, ", ")))
 	}
-	return migrate(s.db)
+	restore = append(restore, "INSERT INTO changes (name, count) VALUES ('cards', 1), ('log', 1) ON CONFLICT (name) DO UPDATE SET count = count + 1")
+	for _, statement := range restore {
+		if _, err := tx.ExecContext(ctx, statement); err != nil {
+			return fmt.Errorf("restoring %s: %w", from, ofTheFile(err))
+		}
+	}
+	return ofTheFile(tx.Commit())
+}
+
+// keptTables hold what players keep, what is referred to first.
+var keptTables = []string{"documents", "revisions", "settings", "setting_revisions", "cards", "reviews", "log_entries"}
+
+// CopyBytes copies a file as it is; the copy is on the disk when it returns.
+func CopyBytes(from, to string) error {
+	source, err := os.Open(from)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = source.Close() }()
+	target, err := os.OpenFile(to, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return OfTheDisk(err)
+	}
+	_, err = io.Copy(target, source)
+	return OfTheDisk(errors.Join(err, target.Sync(), target.Close()))
+}
+
+// bringUpToDate runs the migrations that a file has not been through.
+func bringUpToDate(path string) error {
+	s, err := Open(path)
+	if err != nil {
+		return err
+	}
+	return s.Close()
 }
 
 // CheckWritable says whether the data file can be written; a *FileError where it cannot.
 func (s *Store) CheckWritable(ctx context.Context) error {
 	return ofTheFile(s.db.WithContext(ctx).Exec("UPDATE settings SET version = version WHERE name IS NULL").Error)
-}
-
-// Checkpoint brings what was written into the data file itself, so that a copy of that one file has all of it. It
-// waits for nobody: where others write at the moment, a part stays beside it.
-func (s *Store) Checkpoint(ctx context.Context) error {
-	return ofTheFile(s.db.WithContext(ctx).Exec("PRAGMA wal_checkpoint(TRUNCATE)").Error)
 }
 
 // CheckFile reads a whole data file that nobody writes, and says what is wrong with it: a *FileError where it is

@@ -14,47 +14,23 @@ func (s *Store) EachDocument(ctx context.Context, chartID uint, do func(Document
 	if chartID != 0 {
 		query = query.Where("id = ? OR chart_id = ?", chartID, chartID)
 	}
-	return eachRow(s.db, query, do)
+	return eachDocument(query, true, do)
 }
 
 // EachCard, EachReview and EachLogEntry call a function with every row, whether it stands or not, in a fixed order.
 // The function must not write to the store.
 func (s *Store) EachCard(ctx context.Context, do func(Card) error) error {
-	return eachRow(s.db, s.db.WithContext(ctx).Model(&Card{}).Order("id"), do)
+	return s.eachCard(ctx, func(c Card, _ faults) error { return do(c) })
 }
 
 // EachReview is EachCard of the reviews.
 func (s *Store) EachReview(ctx context.Context, do func(Review) error) error {
-	return eachRow(s.db, s.db.WithContext(ctx).Model(&Review{}).Order("id"), do)
+	return s.eachReview(ctx, s.db.Order("id"), func(r Review, _ faults) error { return do(r) })
 }
 
 // EachLogEntry is EachCard of the log.
 func (s *Store) EachLogEntry(ctx context.Context, do func(LogEntry) error) error {
-	return eachRow(s.db, s.db.WithContext(ctx).Model(&LogEntry{}).Order("id"), do)
-}
-
-func eachRow[Row any](db, query *gorm.DB, do func(Row) error) error {
-	rows, err := query.Rows()
-	if err != nil {
-		return ofTheFile(err)
-	}
-	defer func() { _ = rows.Close() }()
-	for rows.Next() {
-		var row Row
-		if err := db.ScanRows(rows, &row); err != nil {
-			return ofTheFile(err)
-		}
-		if err := do(row); err != nil {
-			return err
-		}
-	}
-	return ofTheFile(rows.Err())
-}
-
-// Settings lists everything that is kept once, in the order of its names.
-func (s *Store) Settings(ctx context.Context) ([]Setting, error) {
-	all := []Setting{}
-	return all, s.db.WithContext(ctx).Order("name").Find(&all).Error
+	return s.eachLogEntry(ctx, s.db.Order("id"), func(e LogEntry, _ faults) error { return do(e) })
 }
 
 // Insert keeps a document as it is, with its uid, version, times and, where nobody has it, its id; deleted or not. It
@@ -96,8 +72,17 @@ func (s *Store) InsertRevisions(ctx context.Context, all []Revision) error {
 	return nil
 }
 
-// PutSetting keeps a setting as it is, whatever is kept under its name.
+// PutSetting keeps a setting as it is; what was kept under its name stays among its versions.
 func (s *Store) PutSetting(ctx context.Context, setting Setting) error {
+	before, err := s.Setting(ctx, setting.Name)
+	if err != nil {
+		return err
+	}
+	if before.Version > 0 {
+		if err := s.keepSettingRevision(before); err != nil {
+			return err
+		}
+	}
 	return s.db.WithContext(ctx).Exec(`INSERT OR REPLACE INTO settings (name, body, version, updated_at) VALUES (?, ?, ?, ?)`,
 		setting.Name, setting.Body, setting.Version, setting.UpdatedAt).Error
 }
@@ -144,7 +129,7 @@ func (s *Store) InsertPractice(ctx context.Context, cards []Card, reviews []Revi
 func (s *Store) Empty(ctx context.Context) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		for _, statement := range []string{
-			`DELETE FROM revisions`, `UPDATE documents SET chart_id = NULL`, `DELETE FROM documents`, `DELETE FROM settings`,
+			`DELETE FROM revisions`, `UPDATE documents SET chart_id = NULL`, `DELETE FROM documents`, `DELETE FROM settings`, `DELETE FROM setting_revisions`,
 			`DELETE FROM reviews`, `DELETE FROM cards`, `UPDATE log_entries SET replaced_by = NULL`, `DELETE FROM log_entries`,
 		} {
 			if err := tx.Exec(statement).Error; err != nil {
@@ -159,8 +144,8 @@ func (s *Store) Empty(ctx context.Context) error {
 // as a revision.
 func (s *Store) ReplaceKeepingBefore(ctx context.Context, id uint, d Document) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		before := Document{}
-		if err := tx.Unscoped().First(&before, id).Error; err != nil {
+		before, err := one(tx.Unscoped().Model(&Document{}).Where("id = ?", id))
+		if err != nil {
 			return err
 		}
 		revision := Revision{DocumentID: id, Version: before.Version, Name: before.Name, Label: before.Label, Body: before.Body, SavedAt: before.UpdatedAt}

@@ -35,6 +35,10 @@ func (e *HeldError) Error() string {
 // TakeLock takes the lock of a data file, in a file beside it. Its error is a *HeldError where another program has it.
 func TakeLock(path string) (*Lock, error) {
 	l := &Lock{file: flock.New(path+".lock", flock.SetPermissions(0o600)), note: path + ".address"}
+	// A file of two names would have two locks, and two logs.
+	if names := namesOf(path); names > 1 {
+		return nil, fmt.Errorf("the data file %s has %d names (hard links): remove all but one, or copy it", path, names)
+	}
 	taken, err := l.file.TryLock()
 	if err != nil {
 		return nil, lockProblem(path, err)

@@ -2,7 +2,9 @@ package store
 
 import (
 	"errors"
+	"fmt"
 	"slices"
+	"strings"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
@@ -207,6 +209,56 @@ var migrations = []*gormigrate.Migration{
 		`UPDATE documents SET uid = lower(hex(randomblob(16)))`,
 		`CREATE UNIQUE INDEX documents_by_uid ON documents (uid) WHERE uid <> ''`,
 	)},
+	// Settings have versions like everything that is kept.
+	{ID: "0009-setting-revisions", Migrate: statements(
+		`CREATE TABLE setting_revisions (
+			name     TEXT NOT NULL,
+			version  INTEGER NOT NULL,
+			body     BLOB NOT NULL,
+			saved_at DATETIME NOT NULL,
+			PRIMARY KEY (name, version)
+		)`,
+	)},
+	// A uid names an answer, so that one that is sent twice counts once. Those from before have none.
+	{ID: "0010-answer-uids", Migrate: statements(
+		`ALTER TABLE reviews ADD COLUMN uid TEXT NOT NULL DEFAULT ''`,
+		`CREATE UNIQUE INDEX reviews_by_uid ON reviews (uid) WHERE uid <> ''`,
+	)},
+	// How often the documents of a kind were written, whoever writes them, so that what was read of them can be
+	// remembered.
+	{ID: "0011-document-changes", Migrate: statements(
+		`CREATE TRIGGER documents_inserted AFTER INSERT ON documents
+			BEGIN INSERT INTO changes (name, count) VALUES ('documents: ' || NEW.kind, 1) ON CONFLICT (name) DO UPDATE SET count = count + 1; END`,
+		`CREATE TRIGGER documents_updated AFTER UPDATE OF body, version, name, deleted_at, chart_id ON documents
+			BEGIN INSERT INTO changes (name, count) VALUES ('documents: ' || NEW.kind, 1) ON CONFLICT (name) DO UPDATE SET count = count + 1; END`,
+		`CREATE TRIGGER documents_removed AFTER DELETE ON documents
+			BEGIN INSERT INTO changes (name, count) VALUES ('documents: ' || OLD.kind, 1) ON CONFLICT (name) DO UPDATE SET count = count + 1; END`,
+	)},
+}
+
+func init() {
+	migrations = append(migrations, &gormigrate.Migration{ID: "0012-generations", Migrate: func(tx *gorm.DB) error {
+		all := []string{
+			// One row, which every write writes: see log.go.
+			`CREATE TABLE generation (
+				only    INTEGER PRIMARY KEY CHECK (only = 1),
+				now     TEXT NOT NULL,
+				before  TEXT NOT NULL,
+				pending INTEGER NOT NULL,
+				writes  INTEGER NOT NULL
+			)`,
+			`INSERT INTO generation (only, now, before, pending, writes) VALUES (1, lower(hex(randomblob(16))), lower(hex(randomblob(16))), 0, 0)`,
+		}
+		for _, table := range []string{"documents", "revisions", "settings", "setting_revisions", "cards", "reviews", "log_entries"} {
+			for _, event := range []string{"INSERT", "UPDATE", "DELETE"} {
+				all = append(all, fmt.Sprintf(`CREATE TRIGGER %s_%s_generation AFTER %s ON %s
+					BEGIN UPDATE generation SET writes = writes + 1, pending = 0,
+						before = CASE pending WHEN 0 THEN before ELSE now END, now = CASE pending WHEN 0 THEN now ELSE lower(hex(randomblob(16))) END; END`,
+					table, strings.ToLower(event), event, table))
+			}
+		}
+		return statements(all...)(tx)
+	}})
 }
 
 func statements(all ...string) gormigrate.MigrateFunc {
@@ -223,7 +275,19 @@ func statements(all ...string) gormigrate.MigrateFunc {
 // ErrNewer says that a data file was written by a later version of the program.
 var ErrNewer = errors.New("the data file was written by a later version of Undaris")
 
+// ErrOtherProgram says that a file is a database of another program.
+var ErrOtherProgram = errors.New("it is a database of another program, and stays as it is: name another file with --data")
+
 func migrate(db *gorm.DB) error {
+	if !db.Migrator().HasTable("migrations") {
+		tables := int64(0)
+		if err := db.Raw("SELECT COUNT(*) FROM sqlite_schema WHERE type = 'table'").Scan(&tables).Error; err != nil {
+			return err
+		}
+		if tables > 0 {
+			return ErrOtherProgram
+		}
+	}
 	options := *gormigrate.DefaultOptions
 	options.UseTransaction = true
 	options.ValidateUnknownMigrations = true // a file from a newer version is refused, not misread

@@ -22,7 +22,9 @@ type Card struct {
 // Review is one answer to a card. Reviews are only ever added; one that is taken back stays, with a
 // mark.
 type Review struct {
-	ID     uint
+	ID uint
+	// UID names the answer wherever it goes; empty for those from before there were any.
+	UID    string `gorm:"column:uid"`
 	CardID string
 	Kind   string
 	At     time.Time
@@ -60,35 +62,45 @@ func (s *Store) changes(ctx context.Context, name string) (int, error) {
 	return count, s.db.WithContext(ctx).Raw(`SELECT COALESCE(MAX(count), 0) FROM changes WHERE name = ?`, name).Scan(&count).Error
 }
 
-// Cards lists every card that was ever asked, in the order of their ids. There may be thousands: the
-// rows are read as they lie, times as seconds.
+// Cards lists every card that was ever asked, in the order of their ids. One with a damaged time or number is left out:
+// it is asked as if it were new.
 func (s *Store) Cards(ctx context.Context) ([]Card, error) {
-	rows, err := s.db.WithContext(ctx).Raw(`SELECT id, kind, unixepoch(due_at), unixepoch(last_review_at), stability, difficulty, reps, lapses, state,
-		interval_days, answers, right_answers FROM cards ORDER BY id`).Rows()
-	if err != nil {
-		return nil, ofTheFile(err)
-	}
-	defer func() { _ = rows.Close() }()
 	all := []Card{}
-	for rows.Next() {
-		c, due, last := Card{}, int64(0), int64(0)
-		if err := rows.Scan(&c.ID, &c.Kind, &due, &last, &c.Stability, &c.Difficulty, &c.Reps, &c.Lapses, &c.State, &c.IntervalDays, &c.Answers, &c.RightAnswers); err != nil {
-			return nil, ofTheFile(err)
+	return all, s.eachCard(ctx, func(c Card, wrong faults) error {
+		if len(wrong) == 0 {
+			all = append(all, c)
 		}
-		c.DueAt, c.LastReviewAt = time.Unix(due, 0).UTC(), time.Unix(last, 0).UTC()
-		all = append(all, c)
-	}
-	return all, ofTheFile(rows.Err())
+		return nil
+	})
 }
 
 // Card reads one card; ErrNotFound where it was never asked.
 func (s *Store) Card(ctx context.Context, id string) (Card, error) {
-	c := Card{}
-	err := s.db.WithContext(ctx).First(&c, "id = ?", id).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return c, ErrNotFound
+	c, found := Card{}, false
+	err := s.eachCardOf(ctx, s.db.Where("id = ?", id), func(one Card, wrong faults) error {
+		c, found = one, len(wrong) == 0
+		return nil
+	})
+	if err == nil && !found {
+		return Card{}, ErrNotFound
 	}
 	return c, err
+}
+
+// ReviewByUID reads an answer by its uid; ErrNotFound where there is none.
+func (s *Store) ReviewByUID(ctx context.Context, uid string) (Review, error) {
+	found := []Review{}
+	err := s.eachReview(ctx, s.db.Where("uid = ?", uid), func(r Review, _ faults) error {
+		found = append(found, r)
+		return nil
+	})
+	if err == nil && len(found) == 0 {
+		err = ErrNotFound
+	}
+	if err != nil {
+		return Review{}, err
+	}
+	return found[0], nil
 }
 
 // KeepReview keeps a review and the card after it, both or neither.
@@ -160,11 +172,14 @@ func (s *Store) TakeBackReview(ctx context.Context, id uint, before func(Review)
 // Reviews lists the last reviews that stand, newest first, of a kind or of all for "".
 func (s *Store) Reviews(ctx context.Context, kind string, count int) ([]Review, error) {
 	all := []Review{}
-	query := s.db.WithContext(ctx).Omit("before").Where("taken_back_at IS NULL").Order("id DESC").Limit(count)
+	query := s.db.Where("taken_back_at IS NULL").Order("id DESC").Limit(count)
 	if kind != "" {
 		query = query.Where("kind = ?", kind)
 	}
-	return all, query.Find(&all).Error
+	return all, s.eachReview(ctx, query, func(r Review, _ faults) error {
+		all = append(all, r)
+		return nil
+	})
 }
 
 // CountNewSince counts the cards whose first review was at a time or later.
@@ -180,7 +195,7 @@ func (s *Store) MedianTook(ctx context.Context, kinds []string, count int) (map[
 	medians := map[string]time.Duration{}
 	for _, kind := range kinds {
 		took := []int{}
-		err := s.db.WithContext(ctx).Raw(`SELECT took_ms FROM
+		err := s.db.WithContext(ctx).Raw(`SELECT CAST(took_ms AS INTEGER) FROM
 			(SELECT took_ms FROM reviews WHERE kind = ? AND grade > 1 AND hints = 0 AND taken_back_at IS NULL ORDER BY id DESC LIMIT ?) ORDER BY took_ms`, kind, count).Scan(&took).Error
 		if err != nil {
 			return nil, err

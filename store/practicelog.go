@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"errors"
 	"time"
 
 	"gorm.io/gorm"
@@ -27,12 +26,18 @@ type LogEntry struct {
 	WrittenAt     time.Time
 	ReplacedBy    *uint
 	RemovedAt     *time.Time
+	// Damaged says which columns of the row cannot be read; empty for none. They have stand-ins.
+	Damaged string `gorm:"-"`
 }
 
 // Log lists the entries that stand, the latest first.
 func (s *Store) Log(ctx context.Context) ([]LogEntry, error) {
 	all := []LogEntry{}
-	return all, s.db.WithContext(ctx).Where("replaced_by IS NULL AND removed_at IS NULL").Order("began_at DESC, id DESC").Find(&all).Error
+	return all, s.eachLogEntry(ctx, s.db.Where("replaced_by IS NULL AND removed_at IS NULL").Order("began_at DESC, id DESC"), func(e LogEntry, wrong faults) error {
+		e.Damaged = wrong.text()
+		all = append(all, e)
+		return nil
+	})
 }
 
 // LogFact is what pictures need of an entry.
@@ -48,8 +53,8 @@ type LogFact struct {
 // LogFacts are those of every entry that stands, in order of time. There may be tens of thousands:
 // the rows are read as they lie, times as seconds.
 func (s *Store) LogFacts(ctx context.Context) ([]LogFact, error) {
-	rows, err := s.db.WithContext(ctx).Raw(`SELECT unixepoch(began_at), offset_minutes, seconds, kind, item, tempo, goal, went FROM log_entries
-		WHERE replaced_by IS NULL AND removed_at IS NULL ORDER BY began_at`).Rows()
+	rows, err := s.db.WithContext(ctx).Raw(`SELECT unixepoch(began_at), CAST(offset_minutes AS INTEGER), CAST(seconds AS INTEGER), kind, item, CAST(tempo AS INTEGER), CAST(goal AS INTEGER), went FROM log_entries
+		WHERE replaced_by IS NULL AND removed_at IS NULL AND unixepoch(began_at) IS NOT NULL ORDER BY began_at`).Rows()
 	if err != nil {
 		return nil, ofTheFile(err)
 	}
@@ -77,7 +82,7 @@ type ItemFact struct {
 
 // ItemFacts are those of the things of the log that stand, of some kinds.
 func (s *Store) ItemFacts(ctx context.Context, kinds []string) ([]ItemFact, error) {
-	const standing = `replaced_by IS NULL AND removed_at IS NULL AND item <> '' AND kind IN ?`
+	const standing = `replaced_by IS NULL AND removed_at IS NULL AND unixepoch(began_at) IS NOT NULL AND item <> '' AND kind IN ?`
 	facts, at := []ItemFact{}, map[[2]string]int{}
 	// Of the columns that are not summed up SQLite takes those of the row that has the most.
 	read := func(query string, take func(f *ItemFact, value int, last int64, offset int)) error {
@@ -101,28 +106,34 @@ func (s *Store) ItemFacts(ctx context.Context, kinds []string) ([]ItemFact, erro
 		}
 		return ofTheFile(rows.Err())
 	}
-	if err := read(`SELECT kind, item, 0, unixepoch(MAX(began_at)), offset_minutes FROM log_entries WHERE `+standing+` GROUP BY kind, item`,
+	if err := read(`SELECT kind, item, 0, unixepoch(MAX(began_at)), CAST(offset_minutes AS INTEGER) FROM log_entries WHERE `+standing+` GROUP BY kind, item`,
 		func(f *ItemFact, _ int, last int64, offset int) {
 			f.LastAt, f.OffsetMinutes = time.Unix(last, 0).UTC(), offset
 		}); err != nil {
 		return nil, err
 	}
-	if err := read(`SELECT kind, item, tempo, unixepoch(MAX(began_at)), 0 FROM log_entries WHERE `+standing+` AND tempo > 0 AND went NOT IN ('rough', 'fair') GROUP BY kind, item`,
+	if err := read(`SELECT kind, item, CAST(tempo AS INTEGER), unixepoch(MAX(began_at)), 0 FROM log_entries WHERE `+standing+` AND tempo > 0 AND went NOT IN ('rough', 'fair') GROUP BY kind, item`,
 		func(f *ItemFact, value int, _ int64, _ int) { f.Tempo = value }); err != nil {
 		return nil, err
 	}
-	return facts, read(`SELECT kind, item, goal, unixepoch(MAX(began_at)), 0 FROM log_entries WHERE `+standing+` AND goal > 0 GROUP BY kind, item`,
+	return facts, read(`SELECT kind, item, CAST(goal AS INTEGER), unixepoch(MAX(began_at)), 0 FROM log_entries WHERE `+standing+` AND goal > 0 GROUP BY kind, item`,
 		func(f *ItemFact, value int, _ int64, _ int) { f.Goal = value })
 }
 
 // LogEntry reads one entry, whether it stands or not.
 func (s *Store) LogEntry(ctx context.Context, id uint) (LogEntry, error) {
-	e := LogEntry{}
-	err := s.db.WithContext(ctx).First(&e, id).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return e, ErrNotFound
+	found := []LogEntry{}
+	err := s.eachLogEntry(ctx, s.db.Where("id = ?", id), func(e LogEntry, _ faults) error {
+		found = append(found, e)
+		return nil
+	})
+	if err == nil && len(found) == 0 {
+		err = ErrNotFound
 	}
-	return e, err
+	if err != nil {
+		return LogEntry{}, err
+	}
+	return found[0], nil
 }
 
 // AddLog adds entries, all or none. Those whose UID is there already are left out; how many were

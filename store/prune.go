@@ -28,7 +28,7 @@ func (s *Store) PruneRevisions(ctx context.Context) (int, error) {
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		old := []revisionAge{}
 		now := s.now().UTC()
-		err := tx.Model(&Revision{}).Where("label = '' AND saved_at < ?", now.Add(-everyRevision)).
+		err := tx.Model(&Revision{}).Where("label = '' AND saved_at < ? AND unixepoch(saved_at) IS NOT NULL", now.Add(-everyRevision)).
 			Order("document_id, version DESC").Find(&old).Error
 		if err != nil {
 			return err

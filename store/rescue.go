@@ -21,7 +21,7 @@ type RescuedTable struct {
 }
 
 // rescuedTables are the tables with what players keep, in an order in which what is referred to comes first.
-var rescuedTables = []string{"documents", "revisions", "settings", "cards", "reviews", "log_entries"}
+var rescuedTables = keptTables
 
 // beyond is how many rows are looked for after the last one that was found, where it is not known how many there were.
 const beyond = 1000
@@ -45,6 +45,9 @@ func Rescue(ctx context.Context, from, to string) ([]RescuedTable, error) {
 	// One connection, so that the pragma holds for what follows: rows may come before what they refer to.
 	into.SetMaxOpenConns(1)
 	if _, err := into.ExecContext(ctx, "PRAGMA foreign_keys = 0"); err != nil {
+		return nil, ofTheFile(err)
+	}
+	if _, err := into.ExecContext(ctx, "BEGIN"); err != nil {
 		return nil, ofTheFile(err)
 	}
 	damaged, err := sql.Open("sqlite", fileURL(from, url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)"}}))
@@ -77,6 +80,9 @@ func Rescue(ctx context.Context, from, to string) ([]RescuedTable, error) {
 		if _, err := into.ExecContext(ctx, mend); err != nil {
 			return all, ofTheFile(err)
 		}
+	}
+	if _, err := into.ExecContext(ctx, "COMMIT"); err != nil {
+		return all, ofTheFile(err)
 	}
 	if _, err := into.ExecContext(ctx, "PRAGMA foreign_keys = 1"); err != nil {
 		return all, ofTheFile(err)
@@ -129,16 +135,23 @@ func rescueTable(ctx context.Context, from, into *sql.DB, name string) (RescuedT
 		return table, ctx.Err()
 	}
 	most := last + beyond
+	from.SetMaxOpenConns(1)
 	known := int64(0)
 	if err := from.QueryRowContext(ctx, "SELECT seq FROM sqlite_sequence WHERE name = ?", name).Scan(&known); err == nil {
 		most = max(known, last)
 	}
-	one := fmt.Sprintf("SELECT rowid, %s FROM %s NOT INDEXED WHERE rowid = ?", list, name)
+	one, err := from.PrepareContext(ctx, fmt.Sprintf("SELECT rowid, %s FROM %s NOT INDEXED WHERE rowid = ?", list, name))
+	if err != nil {
+		// Where the table lies is not known: its rows are looked for page by page.
+		table.Unread += int(most - last)
+		return table, ctx.Err()
+	}
+	defer func() { _ = one.Close() }()
 	for next := last + 1; next <= most; next++ {
 		if ctx.Err() != nil {
 			return table, ctx.Err()
 		}
-		err := from.QueryRowContext(ctx, one, next).Scan(pointers...)
+		err := one.QueryRowContext(ctx, next).Scan(pointers...)
 		switch {
 		case err == nil:
 			keepRow()
@@ -171,7 +184,9 @@ func mendTimes(columns []string, values []any) {
 }
 
 // columnsOf names the columns of a table.
-func columnsOf(ctx context.Context, db *sql.DB, table string) ([]string, error) {
+func columnsOf(ctx context.Context, db interface {
+	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
+}, table string) ([]string, error) {
 	rows, err := db.QueryContext(ctx, "SELECT name FROM pragma_table_info(?)", table)
 	if err != nil {
 		return nil, ofTheFile(err)

@@ -57,13 +57,22 @@ func (s *Sounds) Check(hash string) error {
 	return nil
 }
 
-// CopyTo copies a whole file to another folder of sounds, or links it there where the disk can, unless it is there.
-func (s *Sounds) CopyTo(other *Sounds, hash string) error {
-	from, err := s.whole(hash)
+// Remove removes a whole file; one that is not there is no error.
+func (s *Sounds) Remove(hash string) error {
+	path, err := s.whole(hash)
 	if err != nil {
 		return err
 	}
-	to, err := other.whole(hash)
+	if err := os.Remove(path); !errors.Is(err, os.ErrNotExist) {
+		return err
+	}
+	return nil
+}
+
+// CopyTo copies a whole file to another folder of sounds, unless it is there. It is a copy and no link: what a bad disk
+// does to the one it does not do to the other. One that is not what its hash says any more is ErrSoundChanged.
+func (s *Sounds) CopyTo(other *Sounds, hash string) error {
+	from, err := s.whole(hash)
 	if err != nil {
 		return err
 	}
@@ -72,10 +81,6 @@ func (s *Sounds) CopyTo(other *Sounds, hash string) error {
 	}
 	if err := os.MkdirAll(other.folder, 0o700); err != nil {
 		return err
-	}
-	// A file of sound is never written again once it has its name: a link is as good as a copy, but against a bad disk.
-	if os.Link(from, to) == nil {
-		return nil
 	}
 	file, err := os.Open(from)
 	if errors.Is(err, os.ErrNotExist) {

@@ -9,15 +9,19 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"strings"
 	"sync"
 	"time"
 )
 
 // Sounds are files of sound in a folder beside the data file: parts that are being written, and whole ones,
 // each under the hash of what it holds.
+//
+// Whoever keeps a sound and then what refers to it does both within WhileKept; nothing is cleared meanwhile.
 type Sounds struct {
 	folder string
-	mutex  sync.Mutex
+	// keeping is held for reading by those who keep, for writing by who clears.
+	keeping sync.RWMutex
 }
 
 // SoundsBeside is the folder of a data file's sounds; it is made when the first sound is.
@@ -36,6 +40,24 @@ func (s *Sounds) whole(hash string) (string, error) {
 		return "", ErrNoSound
 	}
 	return filepath.Join(s.folder, hash+".wav"), nil
+}
+
+// IsPartName says whether a part may be called so.
+func IsPartName(name string) bool { return partName.MatchString(name) }
+
+// WhileKept runs what keeps sounds and then what refers to them.
+func (s *Sounds) WhileKept(keep func() error) error {
+	s.keeping.RLock()
+	defer s.keeping.RUnlock()
+	return keep()
+}
+
+// TempFile is a new file on the disk of the sounds; the caller closes and removes it.
+func (s *Sounds) TempFile() (*os.File, error) {
+	if err := os.MkdirAll(s.folder, 0o700); err != nil {
+		return nil, err
+	}
+	return os.CreateTemp(s.folder, "new-*")
 }
 
 // PartPath is where a part that is being written lies; its folder is there.
@@ -78,12 +100,9 @@ func (s *Sounds) RemovePart(name string) error {
 // Keep writes a whole file from what is read, and returns its hash and how many bytes it has. It is on the disk,
 // whole, before it has its name.
 func (s *Sounds) Keep(from io.Reader) (hash string, bytes int64, err error) {
-	if err := os.MkdirAll(s.folder, 0o700); err != nil {
-		return "", 0, err
-	}
-	file, err := os.CreateTemp(s.folder, "new-*")
+	file, err := s.TempFile()
 	if err != nil {
-		return "", 0, err
+		return "", 0, OfTheDisk(err)
 	}
 	defer func() { _ = os.Remove(file.Name()) }()
 	sum := sha256.New()
@@ -94,11 +113,8 @@ func (s *Sounds) Keep(from io.Reader) (hash string, bytes int64, err error) {
 	if closed := file.Close(); err == nil {
 		err = closed
 	}
-	if isDiskFull(err) {
-		err = &FileError{Cause: DiskFull, err: err}
-	}
 	if err != nil {
-		return "", 0, err
+		return "", 0, OfTheDisk(err)
 	}
 	hash = hex.EncodeToString(sum.Sum(nil))
 	path, err := s.whole(hash)
@@ -121,22 +137,41 @@ func (s *Sounds) Open(hash string) (*os.File, error) {
 	return file, err
 }
 
-// Clear removes the whole files that nothing refers to and that are older than a while, and returns how many bytes
-// that freed.
-func (s *Sounds) Clear(wanted map[string]bool, older time.Duration, now time.Time) (freed int64, err error) {
-	s.mutex.Lock()
-	defer s.mutex.Unlock()
+// OfTheDisk is the error as a *FileError where the disk is full.
+func OfTheDisk(err error) error {
+	if isDiskFull(err) {
+		return &FileError{Cause: DiskFull, err: err}
+	}
+	return err
+}
+
+// Clear removes the whole files that are not wanted and that are older than a while, and returns how many bytes that
+// freed; none where wanted returns nil. What a program that was killed left half written goes too. While somebody keeps
+// a sound nothing is cleared.
+func (s *Sounds) Clear(older time.Duration, now time.Time, wanted func() (map[string]bool, error)) (freed int64, err error) {
+	if !s.keeping.TryLock() {
+		return 0, nil
+	}
+	defer s.keeping.Unlock()
+	inUse, err := wanted()
+	if err != nil || inUse == nil {
+		return 0, err
+	}
 	entries, err := os.ReadDir(s.folder)
 	if errors.Is(err, os.ErrNotExist) {
 		return 0, nil
 	}
 	for _, e := range entries {
 		hash := e.Name()[:max(0, len(e.Name())-len(".wav"))]
-		if e.IsDir() || !soundHash.MatchString(hash) || wanted[hash] {
+		unfinished := strings.HasPrefix(e.Name(), "new-")
+		if e.IsDir() || !unfinished && (!soundHash.MatchString(hash) || inUse[hash]) {
 			continue
 		}
 		info, infoErr := e.Info()
-		if infoErr != nil || now.Sub(info.ModTime()) < older {
+		if infoErr != nil {
+			continue
+		}
+		if age := now.Sub(info.ModTime()); age < older || unfinished && age < time.Hour {
 			continue
 		}
 		if removeErr := os.Remove(filepath.Join(s.folder, e.Name())); removeErr != nil {

@@ -50,7 +50,7 @@ func (failing) Read([]byte) (int, error) { return 0, errRead }
 
 func TestSoundsThatNothingRefersToAreCleared(t *testing.T) {
 	sounds := SoundsBeside(filepath.Join(t.TempDir(), "a.db"))
-	freed, err := sounds.Clear(nil, time.Hour, time.Now())
+	freed, err := sounds.Clear(time.Hour, time.Now(), func() (map[string]bool, error) { return map[string]bool{}, nil })
 	require.NoError(t, err)
 	assert.Zero(t, freed)
 	wanted, _, err := sounds.Keep(strings.NewReader("wanted"))
@@ -60,11 +60,11 @@ func TestSoundsThatNothingRefersToAreCleared(t *testing.T) {
 	path, err := sounds.PartPath("20260301-200000-001.part")
 	require.NoError(t, err)
 	require.NoError(t, os.WriteFile(path, []byte("being recorded"), 0o600))
-	in := map[string]bool{wanted: true}
-	freed, err = sounds.Clear(in, time.Hour, time.Now())
+	in := func() (map[string]bool, error) { return map[string]bool{wanted: true}, nil }
+	freed, err = sounds.Clear(time.Hour, time.Now(), in)
 	require.NoError(t, err)
 	assert.Zero(t, freed, "one that was written just now may be of a take that is being kept")
-	freed, err = sounds.Clear(in, time.Hour, time.Now().Add(2*time.Hour))
+	freed, err = sounds.Clear(time.Hour, time.Now().Add(2*time.Hour), in)
 	require.NoError(t, err)
 	assert.Equal(t, int64(len("not wanted")), freed)
 	_, err = sounds.Open(other)

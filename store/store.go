@@ -73,6 +73,8 @@ type Document struct {
 	// PractisedAt is when it was last played; nil for never.
 	PractisedAt *time.Time
 	DeletedAt   gorm.DeletedAt
+	// Damaged says which columns of the row cannot be read; empty for none. They have stand-ins.
+	Damaged string `gorm:"-"`
 }
 
 // Revision is a document as it was before a save replaced it.
@@ -90,6 +92,13 @@ type Revision struct {
 // are one sitting, and only its last state is kept when a later one replaces it (our
 // choice: long enough to look something up, short enough that a day's work is several).
 const Sitting = 5 * time.Minute
+
+// inSitting says whether a save at a time belongs to the sitting of one before. One that seems to be of the future was
+// made by a clock that was ahead, and is of another.
+func inSitting(before, now time.Time) bool {
+	apart := now.Sub(before)
+	return apart >= -Sitting && apart < Sitting
+}
 
 // MaxLabel is how many characters the name of a version has at most.
 const MaxLabel = 60
@@ -140,7 +149,7 @@ func openAsItIs(path string) (*Store, error) {
 		return nil, fmt.Errorf("opening the data file %s: %w", path, &FileError{Cause: Damaged, err: fmt.Errorf("it has only %d bytes", info.Size())})
 	}
 	pragmas := url.Values{
-		"_pragma":      {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(15000)", "synchronous(FULL)"},
+		"_pragma":      {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(15000)", "synchronous(FULL)", "wal_autocheckpoint(0)"},
 		"_txlock":      {"immediate"},
 		"_time_format": {"sqlite"},
 		"_timezone":    {"UTC"},
@@ -170,13 +179,17 @@ func fileURL(path string, options url.Values) string {
 // within is the store inside a transaction.
 func (s *Store) within(tx *gorm.DB) *Store { return &Store{db: tx, path: s.path, now: s.now} }
 
-// Close closes the data file.
+// Close closes the data file. The last to close it brings its log in, which is noted as all checkpoints are.
 func (s *Store) Close() error {
 	db, err := s.db.DB()
 	if err != nil {
 		return err
 	}
-	return db.Close()
+	note := checkpointNote(s.path)
+	if err := os.WriteFile(note, nil, 0o600); err != nil {
+		return errors.Join(err, db.Close())
+	}
+	return errors.Join(db.Close(), os.Remove(note))
 }
 
 // New says whether the file has never held a document, deleted ones included.
@@ -223,22 +236,12 @@ func (s *Store) Create(ctx context.Context, d Document) (Document, error) {
 
 // Read returns one document.
 func (s *Store) Read(ctx context.Context, kind Kind, id uint) (Document, error) {
-	var d Document
-	err := s.db.WithContext(ctx).Where("kind = ?", kind).First(&d, id).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return Document{}, ErrNotFound
-	}
-	return d, err
+	return one(s.db.WithContext(ctx).Model(&Document{}).Where("kind = ? AND id = ?", kind, id))
 }
 
 // ReadAny is Read for a document that may be deleted.
 func (s *Store) ReadAny(ctx context.Context, kind Kind, id uint) (Document, error) {
-	var d Document
-	err := s.db.WithContext(ctx).Unscoped().Where("kind = ?", kind).First(&d, id).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return Document{}, ErrNotFound
-	}
-	return d, err
+	return one(s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id))
 }
 
 // KeepSummary notes what a list shows of one version of a document. It is no new version.
@@ -256,7 +259,7 @@ func (s *Store) Replace(ctx context.Context, kind Kind, id uint, save Save) (Doc
 		if err != nil {
 			return err
 		}
-		if save.KeepBefore || before.Label != "" || s.now().Sub(before.UpdatedAt) >= Sitting {
+		if save.KeepBefore || before.Label != "" || before.Damaged != "" || !inSitting(before.UpdatedAt, s.now()) {
 			revision := Revision{DocumentID: id, Version: before.Version, Name: before.Name, Label: before.Label, Body: before.Body, SavedAt: before.UpdatedAt}
 			if err := tx.Create(&revision).Error; err != nil {
 				return err
@@ -311,9 +314,13 @@ func (s *Store) Delete(ctx context.Context, kind Kind, id uint, version int) err
 	})
 }
 
-// Restore brings a deleted document back as it was.
+// Restore brings a deleted document back as it was. Where there can only be one, and there is another since, it is
+// ErrExists and nothing is changed.
 func (s *Store) Restore(ctx context.Context, kind Kind, id uint) (Document, error) {
 	result := s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id).UpdateColumn("deleted_at", nil)
+	if errors.Is(result.Error, gorm.ErrDuplicatedKey) {
+		return Document{}, ErrExists
+	}
 	if result.Error != nil {
 		return Document{}, result.Error
 	}
@@ -324,17 +331,26 @@ func (s *Store) Restore(ctx context.Context, kind Kind, id uint) (Document, erro
 // first.
 func (s *Store) Revisions(ctx context.Context, id uint) ([]Revision, error) {
 	revisions := []Revision{}
-	return revisions, s.db.WithContext(ctx).Where("document_id = ?", id).Order("version DESC").Find(&revisions).Error
+	return revisions, s.eachRevision(ctx, s.db.Where("document_id = ?", id).Order("version DESC"), func(r Revision, _ faults) error {
+		revisions = append(revisions, r)
+		return nil
+	})
 }
 
 // Revision returns one version of a document that a later save replaced.
 func (s *Store) Revision(ctx context.Context, id uint, version int) (Revision, error) {
-	var r Revision
-	err := s.db.WithContext(ctx).Where("document_id = ? AND version = ?", id, version).First(&r).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return Revision{}, ErrNotFound
+	found := []Revision{}
+	err := s.eachRevision(ctx, s.db.Where("document_id = ? AND version = ?", id, version), func(r Revision, _ faults) error {
+		found = append(found, r)
+		return nil
+	})
+	if err == nil && len(found) == 0 {
+		err = ErrNotFound
 	}
-	return r, err
+	if err != nil {
+		return Revision{}, err
+	}
+	return found[0], nil
 }
 
 // current reads the document and checks that the version is its present one.

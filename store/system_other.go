@@ -12,6 +12,9 @@ func free(string) int64 { return -1 }
 // syncFolder does nothing where a folder cannot be written to the disk by itself.
 func syncFolder(string) error { return nil }
 
+// namesOf is not known here.
+func namesOf(string) int { return 1 }
+
 func isReadOnlyFolder(error) bool { return false }
 
 // isDiskFull knows Windows' ERROR_HANDLE_DISK_FULL and ERROR_DISK_FULL.

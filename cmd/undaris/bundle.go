@@ -11,7 +11,8 @@ import (
 	"time"
 
 	"undaris/format/bundle"
-	"undaris/library"
+	"undaris/library/backup"
+	bundles "undaris/library/bundle"
 	"undaris/store"
 )
 
@@ -35,13 +36,16 @@ func exportBundle(args []string, stdout, stderr io.Writer) error {
 		return inPlainWords(err, backups)
 	}
 	defer closed()
+	if err := mayBeWritten(words[0]); err != nil {
+		return err
+	}
 	partial := words[0] + ".partial"
 	file, err := os.OpenFile(partial, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
 	if err != nil {
 		return err
 	}
-	order := library.BundleOrder{ChartID: *tune, Versions: !*withoutVersions, WithoutTakes: *withoutTakes}
-	missing, err := library.New(st, slog.New(slog.DiscardHandler)).WriteBundle(ctx, file, backups.Sounds, order, time.Now(), "undaris "+version)
+	order := bundles.Order{ChartID: *tune, Versions: !*withoutVersions, WithoutTakes: *withoutTakes}
+	missing, err := bundles.Write(ctx, st, file, backups.Sounds, order, time.Now(), "undaris "+version)
 	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
 		_ = os.Remove(partial)
 		if errors.Is(err, store.ErrNotFound) {
@@ -57,6 +61,29 @@ func exportBundle(args []string, stdout, stderr io.Writer) error {
 	}
 	fmt.Fprintf(stdout, "wrote %s\n", words[0])
 	return nil
+}
+
+// mayBeWritten says whether a bundle may be written to a path: there must be nothing yet, or a bundle that was written
+// before.
+func mayBeWritten(path string) error {
+	info, err := os.Lstat(path)
+	if errors.Is(err, os.ErrNotExist) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	if info.Mode().IsRegular() {
+		file, err := os.Open(path)
+		if err != nil {
+			return err
+		}
+		defer func() { _ = file.Close() }()
+		if _, err := bundle.Open(file, info.Size(), bundles.MaxBundle); err == nil {
+			return nil
+		}
+	}
+	return fmt.Errorf("%s is there already, and is no bundle: name a new file", path)
 }
 
 // openCopy opens a copy of a data file, so that whatever version it is of, and whoever has it open, it stays as it is.
@@ -84,16 +111,16 @@ func importBundle(args []string, stdout, stderr io.Writer) error {
 	flags := newDataFlags("import", stderr)
 	replace := flags.Bool("replace", false, "")
 	preview := flags.Bool("preview", false, "")
-	differing := flags.String("differing", string(library.KeepMine), "")
+	differing := flags.String("differing", string(bundles.KeepMine), "")
 	words, help, err := flags.read(args, 1)
 	if help || err != nil {
 		return err
 	}
-	choice := library.Differing(*differing)
+	choice := bundles.Differing(*differing)
 	switch {
 	case len(words) == 0:
 		return errors.New("name the bundle to read, as in undaris import my-library.zip")
-	case choice != library.KeepMine && choice != library.TakeTheirs && choice != library.KeepBoth:
+	case choice != bundles.KeepMine && choice != bundles.TakeTheirs && choice != bundles.KeepBoth:
 		return fmt.Errorf("--differing %s: there are mine, theirs and both", *differing)
 	}
 	file, err := os.Open(words[0])
@@ -105,7 +132,7 @@ func importBundle(args []string, stdout, stderr io.Writer) error {
 	if err != nil {
 		return err
 	}
-	b, err := bundle.Open(file, info.Size(), library.MaxBundle)
+	b, err := bundle.Open(file, info.Size(), bundles.MaxBundle)
 	if err != nil {
 		return err
 	}
@@ -116,14 +143,13 @@ func importBundle(args []string, stdout, stderr io.Writer) error {
 		return inPlainWords(err, backups)
 	}
 	defer func() { _ = lock.Release() }()
-	st, err := library.OpenKept(ctx, backups)
+	st, err := backup.OpenKept(ctx, backups, slog.New(slog.NewTextHandler(stderr, nil)))
 	if err != nil {
 		return inPlainWords(err, backups)
 	}
 	defer func() { _ = st.Close() }()
-	l := library.New(st, slog.New(slog.DiscardHandler))
 	if *preview {
-		p, err := l.PreviewBundle(ctx, b)
+		p, err := bundles.PreviewOf(ctx, st, b)
 		if err != nil {
 			return err
 		}
@@ -133,11 +159,12 @@ func importBundle(args []string, stdout, stderr io.Writer) error {
 		fmt.Fprintf(stdout, "%d answers to cards and %d entries of the log are new\n", p.NewAnswers, p.NewEntries)
 		return nil
 	}
-	before, err := backups.Make(ctx, library.BeforeImport)
-	if err != nil {
-		return inPlainWords(err, backups)
-	}
-	done, err := l.ImportBundle(ctx, b, backups.Sounds, library.ImportOrder{Replace: *replace, Differing: choice})
+	backups.Live = st
+	done := bundles.Imported{}
+	before, err := backups.Replacing(ctx, backup.BeforeImport, func(before func() error) error {
+		done, err = bundles.Import(ctx, st, b, backups.Sounds, bundles.ImportOrder{Replace: *replace, Differing: choice}, before)
+		return err
+	})
 	if err != nil {
 		return inPlainWords(err, backups)
 	}

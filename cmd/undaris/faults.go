@@ -6,12 +6,12 @@ import (
 	"fmt"
 	"path/filepath"
 
-	"undaris/library"
+	"undaris/library/backup"
 	"undaris/store"
 )
 
 // inPlainWords says in one sentence what is wrong with a data file or its folder, and what to do.
-func inPlainWords(err error, backups *library.Backups) error {
+func inPlainWords(err error, backups *backup.Backups) error {
 	data := backups.DataFile
 	if errors.Is(err, store.ErrNewer) {
 		return fmt.Errorf("the data file %s was written by a later version of Undaris: start that one again, or name another file with --data; nothing was changed", data)

@@ -6,12 +6,11 @@ import (
 	"flag"
 	"fmt"
 	"io"
-	"log/slog"
 	"os"
 	"path/filepath"
 	"time"
 
-	"undaris/library"
+	"undaris/library/backup"
 	"undaris/store"
 )
 
@@ -49,24 +48,24 @@ func (f *dataFlags) read(args []string, most int) (words []string, help bool, er
 	if len(words) > most {
 		return nil, false, fmt.Errorf("%q is one word too many", words[most])
 	}
-	if f.data == "" {
-		f.data, err = defaultData(f.demo)
+	if f.data, err = dataFileOf(f.FlagSet, f.data, f.demo); err != nil {
+		return nil, false, err
 	}
-	return words, false, err
+	return words, false, nil
 }
 
-func (f *dataFlags) backupsOf() *library.Backups { return backupsOf(f.data, f.backups) }
+func (f *dataFlags) backupsOf() *backup.Backups { return backupsOf(f.data, f.backups) }
 
 // backupsOf are the backups of a data file, in a folder or, for "", beside it.
-func backupsOf(data, folder string) *library.Backups {
+func backupsOf(data, folder string) *backup.Backups {
 	if folder == "" {
-		folder = library.BackupsBeside(data)
+		folder = backup.BackupsBeside(data)
 	}
-	return &library.Backups{Folder: folder, DataFile: data, Sounds: store.SoundsBeside(data), Now: time.Now}
+	return &backup.Backups{Folder: folder, DataFile: data, Sounds: store.SoundsBeside(data), Now: time.Now}
 }
 
-// backup makes a backup, while the program may be running.
-func backup(args []string, stdout, stderr io.Writer) error {
+// makeBackup makes a backup, while the program may be running.
+func makeBackup(args []string, stdout, stderr io.Writer) error {
 	flags := newDataFlags("backup", stderr)
 	list := flags.Bool("list", false, "")
 	_, help, err := flags.read(args, 0)
@@ -80,7 +79,7 @@ func backup(args []string, stdout, stderr io.Writer) error {
 	if _, err := os.Stat(flags.data); err != nil {
 		return fmt.Errorf("there is no data file %s", flags.data)
 	}
-	made, err := backups.Make(context.Background(), library.OnDemand)
+	made, err := backups.Make(context.Background(), backup.OnDemand)
 	if err != nil {
 		return inPlainWords(err, backups)
 	}
@@ -88,7 +87,7 @@ func backup(args []string, stdout, stderr io.Writer) error {
 	return nil
 }
 
-func listBackups(backups *library.Backups, stdout io.Writer) error {
+func listBackups(backups *backup.Backups, stdout io.Writer) error {
 	all, err := backups.List()
 	if err != nil {
 		return err
@@ -102,8 +101,8 @@ func listBackups(backups *library.Backups, stdout io.Writer) error {
 	return nil
 }
 
-// restore puts a backup in the place of the data file, which no program may have open; what was there is kept.
-func restore(args []string, stdout, stderr io.Writer) error {
+// restoreBackup puts a backup in the place of the data file, which no program may have open; what was there is kept.
+func restoreBackup(args []string, stdout, stderr io.Writer) error {
 	flags := newDataFlags("restore", stderr)
 	words, help, err := flags.read(args, 1)
 	if help || err != nil {
@@ -119,7 +118,14 @@ func restore(args []string, stdout, stderr io.Writer) error {
 		return inPlainWords(err, backups)
 	}
 	defer func() { _ = lock.Release() }()
-	aside, err := backups.RestoreClosed(context.Background(), filepath.Base(words[0]))
+	ctx := context.Background()
+	var aside backup.PutAside
+	// A path is a copy that was made by hand, a name one of the backups.
+	if info, statErr := os.Stat(words[0]); statErr == nil && !info.IsDir() && !isIn(words[0], backups.Folder) {
+		aside, err = backups.PutCopyBack(ctx, words[0])
+	} else {
+		aside, err = backups.RestoreClosed(ctx, filepath.Base(words[0]))
+	}
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		return fmt.Errorf("there is no backup %q in %s; undaris backup --list lists them", words[0], backups.Folder)
@@ -127,17 +133,27 @@ func restore(args []string, stdout, stderr io.Writer) error {
 		return inPlainWords(err, backups)
 	}
 	fmt.Fprintf(stdout, "restored %s to %s\n", words[0], flags.data)
+	if len(aside.Missing) > 0 {
+		fmt.Fprintf(stdout, "%d sounds of takes are whole neither in the backup nor in %s.sounds; their takes are there without them\n", len(aside.Missing), flags.data)
+	}
 	switch {
 	case aside.Path != "":
-		fmt.Fprintf(stdout, "what was there could not be read, and is kept as %s\n", aside.Path)
+		fmt.Fprintf(stdout, "what was there is kept as %s\n", aside.Path)
 	case aside.Backup.Name != "":
 		fmt.Fprintf(stdout, "what was there is the backup %s\n", aside.Backup.Name)
 	}
 	return nil
 }
 
-// check reads everything that is kept and says what of it is not right; asked to, it rescues what can be read.
-func check(args []string, stdout, stderr io.Writer) error {
+// isIn says whether a file lies in a folder.
+func isIn(path, folder string) bool {
+	at, err := filepath.Abs(filepath.Dir(path))
+	in, err2 := filepath.Abs(folder)
+	return err == nil && err2 == nil && at == in
+}
+
+// checkKept reads everything that is kept and says what of it is not right; asked to, it rescues what can be read.
+func checkKept(args []string, stdout, stderr io.Writer) error {
 	flags := newDataFlags("check", stderr)
 	rescue := flags.String("rescue", "", "")
 	_, help, err := flags.read(args, 0)
@@ -170,11 +186,11 @@ func check(args []string, stdout, stderr io.Writer) error {
 		return inPlainWords(err, backups)
 	}
 	defer func() { _ = st.Close() }()
-	report, err := library.New(st, slog.New(slog.DiscardHandler)).CheckAll(ctx, store.SoundsBeside(flags.data))
+	report, err := backup.CheckAll(ctx, st, store.SoundsBeside(flags.data))
 	if err != nil {
 		return inPlainWords(err, backups)
 	}
-	fmt.Fprintf(stdout, "%s: the file is whole; %d documents and %d versions, %d sounds were read\n", flags.data, report.Documents, report.Versions, report.Sounds)
+	fmt.Fprintf(stdout, "%s: the file is sound; %d documents and %d versions, %d sounds, and all cards, answers and entries of the log were read\n", flags.data, report.Documents, report.Versions, report.Sounds)
 	for _, fault := range report.Faults {
 		fmt.Fprintln(stdout, "-", fault)
 	}
@@ -183,7 +199,11 @@ func check(args []string, stdout, stderr io.Writer) error {
 		return err
 	}
 	for _, one := range all {
-		if _, err := backups.Verify(ctx, one.Name); err != nil {
+		_, damaged, err := backups.Verify(ctx, one.Name)
+		if err == nil && len(damaged) > 0 {
+			err = fmt.Errorf("the backup %s: %d of its sounds are not whole; all else can be restored", one.Name, len(damaged))
+		}
+		if err != nil {
 			report.Faults = append(report.Faults, err.Error())
 			fmt.Fprintln(stdout, "-", err)
 		}

@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -22,7 +22,7 @@ func filledFile(t *testing.T) string {
 	path := filepath.Join(t.TempDir(), "own.db")
 	data, err := store.Open(path)
 	require.NoError(t, err)
-	require.NoError(t, fill(t.Context(), library.New(data, slog.New(slog.DiscardHandler)), store.SoundsBeside(path), false))
+	require.NoError(t, fill(t.Context(), documents.New(data, slog.New(slog.DiscardHandler)), store.SoundsBeside(path), false))
 	require.NoError(t, data.Close())
 	return path
 }
@@ -107,7 +107,7 @@ func TestCheckAndRescueByCommand(t *testing.T) {
 	path := filledFile(t)
 	out, err := said(t, "check", "--data", path)
 	require.NoError(t, err)
-	assert.Contains(t, out, "the file is whole; 64 documents and 0 versions, 0 sounds were read")
+	assert.Contains(t, out, "the file is sound; 64 documents and 0 versions, 0 sounds, and all cards")
 	_, err = said(t, "backup", "--data", path)
 	require.NoError(t, err)
 

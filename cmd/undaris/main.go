@@ -21,7 +21,8 @@ const usage = `undaris maps chord tones on the neck and leads licks to the chang
   undaris demo      with the demo set, in a data file of its own
 
   undaris backup    make a backup, while it runs or not; --list lists them
-  undaris restore   put a backup in the place of the data: undaris restore NAME
+  undaris restore   put a backup in the place of the data: undaris restore NAME,
+                    or a copy that you made by hand: undaris restore FILE.db
   undaris check     read everything that is kept and say what is not right;
                     --rescue NEW.db writes what can be read of a damaged file
   undaris export    write everything to a bundle: undaris export FILE.zip;
@@ -80,11 +81,11 @@ func run(args []string, stdout, stderr io.Writer) error {
 		}
 		return serve(settings, stdout, stderr)
 	case "backup":
-		return backup(args, stdout, stderr)
+		return makeBackup(args, stdout, stderr)
 	case "restore":
-		return restore(args, stdout, stderr)
+		return restoreBackup(args, stdout, stderr)
 	case "check":
-		return check(args, stdout, stderr)
+		return checkKept(args, stdout, stderr)
 	case "export":
 		return exportBundle(args, stdout, stderr)
 	case "import":

@@ -17,7 +17,8 @@ import (
 
 	"undaris/api"
 	"undaris/demo"
-	"undaris/library"
+	"undaris/library/backup"
+	"undaris/library/documents"
 	"undaris/store"
 	"undaris/web"
 )
@@ -66,7 +67,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 			log.Warn("there is no data file, and a new one is begun; but there are backups, which undaris restore puts in its place", "newest", newest.Name)
 		}
 	}
-	data, err := library.OpenKept(context.Background(), backups)
+	data, err := backup.OpenKept(context.Background(), backups, log)
 	if err != nil {
 		return inPlainWords(err, backups)
 	}
@@ -79,7 +80,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 			log.Error("closing the data file", "error", err)
 		}
 	}()
-	if err := fill(context.Background(), library.New(data, log), backups.Sounds, s.demo); err != nil {
+	if err := fill(context.Background(), documents.New(data, log), backups.Sounds, s.demo); err != nil {
 		return inPlainWords(fmt.Errorf("filling the new data file %s: %w", s.data, err), backups)
 	}
 	_, port, err := net.SplitHostPort(listener.Addr().String())
@@ -108,8 +109,17 @@ func serve(s settings, stdout, stderr io.Writer) error {
 		WriteTimeout: time.Minute,
 		IdleTimeout:  2 * time.Minute,
 	}
-	ctx, stop := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
+	// It ends when its window is closed (SIGHUP), too. Whoever is impatient and asks again is not heard: it is over within
+	// a second, and ended in the middle it could not bring what was written into the data file.
+	ctx, stop := context.WithCancel(context.Background())
 	defer stop()
+	asked := make(chan os.Signal, 4)
+	signal.Notify(asked, syscall.SIGINT, syscall.SIGTERM, syscall.SIGHUP)
+	go func() {
+		for range asked {
+			stop()
+		}
+	}()
 	ended := make(chan error, 1)
 	go func() { ended <- server.Serve(listener) }()
 	address := scheme + shownHost(listener.Addr())
@@ -119,7 +129,7 @@ func serve(s settings, stdout, stderr io.Writer) error {
 	kept := make(chan struct{})
 	go func() {
 		defer close(kept)
-		library.Upkeep{Library: library.New(data, log), Backups: backups, Log: log}.Run(ctx)
+		backup.Upkeep{Library: documents.New(data, log), Backups: backups, Log: log}.Run(ctx)
 	}()
 	defer func() { stop(); <-kept }()
 	fmt.Fprintf(stdout, "Undaris is at %s\n", address)
@@ -162,12 +172,12 @@ func shownHost(at net.Addr) string {
 
 // fill puts into a data file that has never held anything the licks that every
 // library begins with and, for the demo, the tunes and a finished solo; all of it or nothing.
-func fill(ctx context.Context, data *library.Library, sounds *store.Sounds, withTunes bool) error {
+func fill(ctx context.Context, data *documents.Library, sounds *store.Sounds, withTunes bool) error {
 	isNew, err := data.IsNew(ctx)
 	if err != nil || !isNew {
 		return err
 	}
-	return data.Together(ctx, func(data *library.Library) error {
+	return data.Together(ctx, func(data *documents.Library) error {
 		if err := demo.Fill(ctx, data, withTunes); err != nil || !withTunes {
 			return err
 		}

@@ -5,6 +5,7 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"io/fs"
 	"net"
 	"os"
 	"path/filepath"
@@ -76,10 +77,29 @@ func readSettings(command string, args []string, stderr io.Writer) (settings, er
 	case s.insecure && (s.tls || given):
 		return s, errors.New("--insecure is without TLS: give one or the other")
 	}
-	if s.data == "" {
-		s.data, err = defaultData(demo)
-	}
+	s.data, err = dataFileOf(flags, s.data, demo)
 	return s, err
+}
+
+// dataFileOf is the data file that is meant: the one that --data names, where it really lies if that is a link, so that
+// one file is never opened under two names; else the user's own.
+func dataFileOf(flags *flag.FlagSet, given string, demo bool) (string, error) {
+	named := false
+	flags.Visit(func(f *flag.Flag) { named = named || f.Name == "data" })
+	if !named {
+		return defaultData(demo)
+	}
+	if given == "" {
+		return "", errors.New("--data names no file; leave it out for your own library")
+	}
+	path, err := filepath.EvalSymlinks(given)
+	if errors.Is(err, fs.ErrNotExist) {
+		return given, nil // it will be made
+	}
+	if err != nil {
+		return "", fmt.Errorf("--data %s: %w", given, err)
+	}
+	return path, nil
 }
 
 // defaultData is the data file in the user's data directory. The demo set has a

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"undaris/library"
+	"undaris/library/documents"
 	"undaris/store"
 )
 
@@ -76,7 +76,7 @@ func TestFilling(t *testing.T) {
 		sounds := store.SoundsBeside(path)
 		data, err := store.Open(path)
 		require.NoError(t, err)
-		kept := library.New(data, slog.New(slog.DiscardHandler))
+		kept := documents.New(data, slog.New(slog.DiscardHandler))
 		require.NoError(t, fill(t.Context(), kept, sounds, withTunes))
 		require.NoError(t, fill(t.Context(), kept, sounds, withTunes))
 		licks, err := data.List(t.Context(), store.Lick, 0)

@@ -32,8 +32,13 @@ func (c Chord) Symbol() string {
 // such as a name.
 func (c Chord) SignedSymbol() string { return pitch.Signed(c.Symbol()) }
 
-// Same says whether both chords are the same symbol.
-func (c Chord) Same(other Chord) bool { return c.Symbol() == other.Symbol() }
+// Same says whether both chords are the same symbol, wherever they stand in a tune.
+func (c Chord) Same(other Chord) bool {
+	if c.Root != other.Root || c.Quality != other.Quality && c.Quality.Sign != other.Quality.Sign || (c.Bass == nil) != (other.Bass == nil) {
+		return false
+	}
+	return c.Bass == nil || *c.Bass == *other.Bass
+}
 
 // Tones spells the chord from the root up: tones take successive letters by
 // degree, so B7 is B D# F# A and Cdim7 is C Eb Gb Bbb (common theory). A slash

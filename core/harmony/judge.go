@@ -80,6 +80,9 @@ const (
 	bluesDominant
 )
 
+// classesByLetter are the letters of the table below.
+var classesByLetter = [256]Class{'T': ChordTone, 'C': Colour, 'B': Blue, 'S': Suspension, 'O': Outside}
+
 // families gives each semitone above the root its class, from the root (left)
 // to the major seventh: T chord tone, C colour, B blue, S suspension, O outside. The rows
 // are common practice in blues and rock, those of the two dominants by their place in
@@ -223,7 +226,7 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 		return Colour, -1 // a triad has no seventh to rest on, and can be given one
 	}
 	letter := families[row][above]
-	kind := map[byte]Class{'T': ChordTone, 'C': Colour, 'B': Blue, 'S': Suspension, 'O': Outside}[letter]
+	kind := classesByLetter[letter]
 	if kind == Blue || kind == Suspension {
 		if target := c.toneNear(above, resolutions[row][above]); target >= 0 {
 			return kind, target

@@ -204,7 +204,7 @@ func (d Take) WithRemarks(more ...string) Take {
 
 // The bounds of a take.
 const (
-	MaxTakeSeconds = 3600.0
+	MaxTakeSeconds = take.MaxSeconds
 	MaxTakeNotes   = 20000
 	maxTakeCurve   = 12000 // a minute
 	maxTakeAbout   = 1000

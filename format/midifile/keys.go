@@ -1,8 +1,10 @@
 package midifile
 
 import (
+	"context"
 	"fmt"
 	"slices"
+	"sort"
 
 	"gitlab.com/gomidi/midi/v2"
 	"gitlab.com/gomidi/midi/v2/smf"
@@ -15,8 +17,9 @@ import (
 const wheelCents = 200.0
 
 // ReadKeys reads what was played out of a file, in seconds by its own tempos; drums, on channel 10, are left
-// out. Its error is that of a file that cannot be read.
-func ReadKeys(data []byte) (keys []take.KeyEvent, remarks []string, err error) {
+// out, and so is what comes after an hour. Its error is that of a file that cannot be read, or the context's where nobody
+// waits any more.
+func ReadKeys(ctx context.Context, data []byte) (keys []take.KeyEvent, remarks []string, err error) {
 	defer tripped(&err)
 	file, scale, err := open(data)
 	if err != nil {
@@ -30,16 +33,20 @@ func ReadKeys(data []byte) (keys []take.KeyEvent, remarks []string, err error) {
 	changes := []change{{perTick: 60.0 / 120 / chart.TicksPerQuarter}}
 	tempos := map[int]float64{}
 	ticks := []int{}
-	walk := func(see func(tick int, m smf.Message)) {
+	walk := func(see func(tick int, m smf.Message)) error {
 		for _, track := range file.Tracks {
 			at := 0.0
-			for _, event := range track {
+			for n, event := range track {
+				if n%4096 == 0 && ctx.Err() != nil {
+					return ctx.Err()
+				}
 				at += float64(event.Delta)
 				see(int(at*scale+0.5), event.Message)
 			}
 		}
+		return ctx.Err()
 	}
-	walk(func(tick int, m smf.Message) {
+	if err := walk(func(tick int, m smf.Message) {
 		var bpm float64
 		if m.GetMetaTempo(&bpm) && bpm > 0 {
 			if _, known := tempos[tick]; !known {
@@ -47,7 +54,9 @@ func ReadKeys(data []byte) (keys []take.KeyEvent, remarks []string, err error) {
 			}
 			tempos[tick] = 60 / bpm / chart.TicksPerQuarter
 		}
-	})
+	}); err != nil {
+		return nil, nil, err
+	}
 	slices.Sort(ticks)
 	for _, tick := range ticks {
 		last := changes[len(changes)-1]
@@ -59,14 +68,18 @@ func ReadKeys(data []byte) (keys []take.KeyEvent, remarks []string, err error) {
 		}
 	}
 	seconds := func(tick int) float64 {
-		n := 0
-		for n+1 < len(changes) && changes[n+1].tick <= tick {
-			n++
-		}
+		n := sort.Search(len(changes)-1, func(n int) bool { return changes[n+1].tick > tick })
 		return changes[n].seconds + float64(tick-changes[n].tick)*changes[n].perTick
 	}
-	drums := 0
-	walk(func(tick int, m smf.Message) {
+	drums, late := 0, 0
+	keep := func(e take.KeyEvent) {
+		if e.Seconds > take.MaxSeconds || len(keys) >= take.MaxKeyEvents {
+			late++
+			return
+		}
+		keys = append(keys, e)
+	}
+	err = walk(func(tick int, m smf.Message) {
 		message := midi.Message(m)
 		var channel, key, velocity uint8
 		var relative int16
@@ -80,11 +93,17 @@ func ReadKeys(data []byte) (keys []take.KeyEvent, remarks []string, err error) {
 			if message.Is(midi.NoteOffMsg) {
 				velocity = 0
 			}
-			keys = append(keys, take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Key: int(key), Velocity: int(velocity)})
+			keep(take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Key: int(key), Velocity: int(velocity)})
 		case message.GetPitchBend(&channel, &relative, &absolute):
-			keys = append(keys, take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Wheel: true, Cents: float64(relative) / 8192 * wheelCents})
+			keep(take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Wheel: true, Cents: float64(relative) / 8192 * wheelCents})
 		}
 	})
+	if err != nil {
+		return nil, nil, err
+	}
+	if late > 0 {
+		remarks = append(remarks, fmt.Sprintf("a take lasts an hour and has %d events at most: %d messages after that are left out", take.MaxKeyEvents, late))
+	}
 	if drums > 0 {
 		remarks = append(remarks, fmt.Sprintf("channel 10, drums, is left out: %d messages", drums))
 	}

@@ -1789,6 +1789,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/player/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of the player's neck and hands, newest first */
+        get: operations["list-api-player-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/player/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of the player's neck and hands the present one */
+        post: operations["post-api-player-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/player/revisions/{revision}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A version of the player's neck and hands as it is stored, whether it can be read or not */
+        get: operations["list-api-player-revisions-by-revision-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/calendar": {
         parameters: {
             query?: never;
@@ -1990,6 +2041,57 @@ export interface paths {
         get: operations["get-api-practice-settings"];
         /** Replace how the player practises */
         put: operations["put-api-practice-settings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/settings/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the versions of how the player practises, newest first */
+        get: operations["list-api-practice-settings-revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/settings/revisions/{revision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier version of how the player practises the present one */
+        post: operations["post-api-practice-settings-revisions-by-revision-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/settings/revisions/{revision}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A version of how the player practises as it is stored, whether it can be read or not */
+        get: operations["list-api-practice-settings-revisions-by-revision-text"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -4882,6 +4984,8 @@ export interface components {
              * @description How long it took
              */
             tookMs: number;
+            /** @description Made up by the page: an answer that is sent again under the same counts once */
+            uid?: string;
         };
         KeepSolo: {
             /** @description The tune as it was when the solo was saved */
@@ -5120,6 +5224,8 @@ export interface components {
             version: number;
         };
         KeptSettings: {
+            /** @description What could not be taken as it is kept, and what stands in its place until it is saved */
+            mended?: string[];
             settings: components["schemas"]["PracticeSettings"];
             /** Format: int64 */
             version: number;
@@ -5231,7 +5337,10 @@ export interface components {
             channel: number;
             /** Format: int64 */
             key?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From the beginning
+             */
             seconds: number;
             /**
              * Format: int64
@@ -7252,9 +7361,21 @@ export interface components {
              */
             version?: number;
         };
+        RestoreSettingBody: {
+            /**
+             * Format: int64
+             * @description The present version, which the restored one replaces
+             */
+            version: number;
+        };
         Restored: {
             /** @description The backup of what was there before; restored, it takes this back */
             before: components["schemas"]["Backup"];
+            /**
+             * Format: int64
+             * @description Sounds of takes that are whole neither in the backup nor beside the data file
+             */
+            missing?: number;
         };
         Revision: {
             current: boolean;
@@ -9147,7 +9268,7 @@ export interface operations {
             query?: {
                 /** @description One tune with all that belongs to it; left out for everything */
                 tune?: number;
-                /** @description With earlier versions, and what is deleted */
+                /** @description With earlier versions and, of everything, what is deleted */
                 versions?: boolean;
                 /** @description With the recordings */
                 takes?: boolean;
@@ -12658,7 +12779,10 @@ export interface operations {
     "put-api-player": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -12676,6 +12800,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptPlayer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-player-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-player-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreSettingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlayer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-player-revisions-by-revision-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -13186,7 +13408,10 @@ export interface operations {
     "put-api-practice-settings": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The ETag of the version that is replaced, in place of the body's version */
+                "If-Match"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -13204,6 +13429,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-practice-settings-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "post-api-practice-settings-revisions-by-revision-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreSettingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-api-practice-settings-revisions-by-revision-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -1,0 +1,214 @@
+package recording
+
+import (
+	"context"
+	"encoding/binary"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+
+	"undaris/core/neck"
+	"undaris/core/take"
+	"undaris/format/document"
+	"undaris/library/pieces"
+	"undaris/store"
+)
+
+// Heard is what a piece of sound has brought.
+type Heard struct {
+	// Have is how many bytes have come.
+	Have int64
+	// Strokes are the notes that have begun since the last piece.
+	Strokes  []take.Stroke
+	Sounding take.Sounding
+	Clipped  int
+	// Instrument is the one that is played.
+	Instrument neck.Instrument
+}
+
+// HearSound takes the next piece of sound or of a file in, which begins at so many bytes. A start of the tune, in seconds
+// of the sound, is kept where it is given.
+func (r *Recordings) HearSound(ctx context.Context, id string, at int64, piece []byte, start *float64) (Heard, error) {
+	heard := Heard{}
+	err := r.withTurn(ctx, id, func(one *recording) error {
+		if one.isKeys() {
+			return &pieces.InputError{Detail: "this recording takes keys, and no sound"}
+		}
+		if start != nil && *start != one.Draft.Start {
+			one.Draft.Start = *start
+			if one.kept() {
+				if err := r.writeAbout(one.Recording); err != nil {
+					return store.OfTheDisk(err)
+				}
+			}
+		}
+		if one.listener != nil && len(piece)%2 != 0 {
+			return &pieces.InputError{Detail: "samples have 16 bits: a piece has an even number of bytes"}
+		}
+		if err := r.keep(one, at, piece); err != nil {
+			return err
+		}
+		heard = one.hearSamples(piece)
+		return nil
+	})
+	return heard, err
+}
+
+// HearKeys is HearSound of what a MIDI instrument sent.
+func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events []take.KeyEvent) (Heard, error) {
+	lines := []byte{}
+	for n, e := range events {
+		if e.Seconds < 0 || e.Seconds > take.MaxSeconds {
+			return Heard{}, &pieces.InputError{Detail: fmt.Sprintf("event %d is at %g seconds; a take lasts an hour at most, from 0 to %g", n+1, e.Seconds, take.MaxSeconds)}
+		}
+		line, err := json.Marshal(e)
+		if err != nil {
+			return Heard{}, err
+		}
+		lines = append(append(lines, line...), '\n')
+	}
+	heard := Heard{}
+	err := r.withTurn(ctx, id, func(one *recording) error {
+		if !one.isKeys() {
+			return &pieces.InputError{Detail: "this recording takes sound, and no keys"}
+		}
+		if len(one.keys)+len(events) > take.MaxKeyEvents {
+			return &pieces.InputError{Detail: fmt.Sprintf("a take has at most %d events: end it and begin another", take.MaxKeyEvents)}
+		}
+		if err := r.keep(one, at, lines); err != nil {
+			return err
+		}
+		heard = Heard{Have: one.Bytes, Instrument: one.instrument, Strokes: one.press(events), Sounding: one.keyDown()}
+		return nil
+	})
+	return heard, err
+}
+
+// keep writes a piece to the disk, wholly or not at all, and counts it. One that is only heard is counted alone.
+func (r *Recordings) keep(one *recording, at int64, piece []byte) error {
+	now := r.now()
+	one.came.Store(now.UnixNano())
+	after := one.Bytes + int64(len(piece))
+	switch {
+	case at != one.Bytes:
+		return &pieces.GapError{Given: at, Have: one.Bytes}
+	case one.Kind == FromSound && float64(after)/2/float64(one.Rate) > document.MaxTakeSeconds:
+		return &pieces.InputError{Detail: fmt.Sprintf("a take lasts an hour at most, and %s have come: end it and begin another", minutesAndSeconds(float64(one.Bytes)/2/float64(one.Rate)))}
+	case one.Kind == FromFile && after > mostFile:
+		return &pieces.InputError{Detail: fmt.Sprintf("a file has at most %d MB; this one has more", mostFile>>20)}
+	}
+	if one.kept() {
+		sync := now.Sub(one.synced) >= syncEvery
+		if sync {
+			if err := r.room(); err != nil {
+				return err
+			}
+		}
+		if err := one.write(piece, sync); err != nil {
+			return store.OfTheDisk(err)
+		}
+		if sync {
+			one.synced = now
+		}
+	}
+	one.Bytes = after
+	one.has.Store(after)
+	return nil
+}
+
+func minutesAndSeconds(seconds float64) string {
+	return fmt.Sprintf("%d minutes and %d seconds", int(seconds)/60, int(seconds)%60)
+}
+
+// write adds a piece to the file. Where the disk takes only a part of it that part is taken back: what is sent again goes
+// where it belongs.
+func (r *recording) write(piece []byte, sync bool) error {
+	_, err := r.file.Write(piece)
+	if err == nil && sync {
+		err = r.file.Sync()
+	}
+	if err == nil {
+		return nil
+	}
+	_, sought := r.file.Seek(r.Bytes, io.SeekStart)
+	return errors.Join(err, r.file.Truncate(r.Bytes), sought)
+}
+
+// hearSamples hears a piece that was kept, or is not to be.
+func (r *recording) hearSamples(piece []byte) Heard {
+	heard := Heard{Have: r.Bytes, Instrument: r.instrument}
+	if r.listener == nil {
+		return heard
+	}
+	samples := samplesOf(piece)
+	r.clipped += clippedOf(samples)
+	r.listener.Hear(samples)
+	all := r.listener.Strokes()
+	heard.Strokes, r.reported = all[r.reported:], len(all)
+	heard.Sounding, heard.Clipped = r.listener.Sounding(), r.clipped
+	return heard
+}
+
+// clips is the size from which a sample is as loud as can be.
+const clips = 0.9995
+
+func clippedOf(samples []float32) int {
+	count := 0
+	for _, s := range samples {
+		if s >= clips || s <= -clips {
+			count++
+		}
+	}
+	return count
+}
+
+// samplesOf are samples of 16 bits as numbers from -1 to 1.
+func samplesOf(piece []byte) []float32 {
+	samples := make([]float32, len(piece)/2)
+	for n := range samples {
+		samples[n] = float32(int16(binary.LittleEndian.Uint16(piece[2*n:]))) / 32768
+	}
+	return samples
+}
+
+// press takes events in, and returns the keys that they press.
+func (r *recording) press(events []take.KeyEvent) []take.Stroke {
+	pressed := []take.Stroke{}
+	for _, e := range events {
+		r.keys = append(r.keys, e)
+		if e.Wheel {
+			continue
+		}
+		r.down = slices.DeleteFunc(r.down, func(key int) bool { return key == e.Key })
+		if e.Velocity > 0 {
+			r.down = append(r.down, e.Key)
+			pressed = append(pressed, take.Stroke{Seconds: e.Seconds, Pitch: float64(e.Key)})
+		}
+	}
+	return pressed
+}
+
+// keyDown is the key that was pressed last and is not let go.
+func (r *recording) keyDown() take.Sounding {
+	if len(r.down) == 0 {
+		return take.Sounding{Level: -120}
+	}
+	return take.Sounding{Pitch: float64(r.down[len(r.down)-1]), Voiced: true, Level: -20}
+}
+
+// SoFar is all that was played in a recording until now, of seconds of the sound from one to another.
+func (r *Recordings) SoFar(ctx context.Context, id string, from, to float64) ([]take.Note, error) {
+	all := []take.Note{}
+	err := r.withTurn(ctx, id, func(one *recording) error {
+		switch {
+		case one.listener != nil:
+			all = one.listener.SoFar()
+		case one.isKeys():
+			all = take.NotesOfKeys(one.keys)
+		}
+		return nil
+	})
+	return slices.DeleteFunc(all, func(n take.Note) bool { return n.Onset < from || n.Onset >= to }), err
+}
