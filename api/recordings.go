@@ -127,7 +127,7 @@ func (s *server) registerRecordings(api huma.API) {
 		if in.Started {
 			start = &in.Start
 		}
-		heard, err := s.recordings.HearSound(ctx, in.ID, in.At, in.RawBody, start)
+		heard, err := s.recordings.Hear(ctx, in.ID, in.At, in.RawBody, start)
 		return heardSoFar(heard, err)
 	})
 	huma.Post(api, "/api/recordings/{id}/keys", func(ctx context.Context, in *struct {

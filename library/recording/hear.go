@@ -1,6 +1,7 @@
 package recording
 
 import (
+	"bytes"
 	"context"
 	"encoding/binary"
 	"encoding/json"
@@ -28,13 +29,17 @@ type Heard struct {
 	Instrument neck.Instrument
 }
 
-// HearSound takes the next piece of sound or of a file in, which begins at so many bytes. A start of the tune, in seconds
-// of the sound, is kept where it is given.
-func (r *Recordings) HearSound(ctx context.Context, id string, at int64, piece []byte, start *float64) (Heard, error) {
+// Hear takes the next bytes of a recording in, which begin at so many bytes: samples, a part of a file, or lines of keys,
+// as the recording was begun. A start of the tune, in seconds of the sound, is kept where it is given.
+func (r *Recordings) Hear(ctx context.Context, id string, at int64, piece []byte, start *float64) (Heard, error) {
 	heard := Heard{}
 	err := r.withTurn(ctx, id, func(one *recording) error {
+		events := []take.KeyEvent{}
 		if one.isKeys() {
-			return &pieces.InputError{Detail: "this recording takes keys, and no sound"}
+			var err error
+			if events, err = keysOf(piece); err != nil {
+				return err
+			}
 		}
 		if start != nil && *start != one.Draft.Start {
 			one.Draft.Start = *start
@@ -50,18 +55,20 @@ func (r *Recordings) HearSound(ctx context.Context, id string, at int64, piece [
 		if err := r.keep(one, at, piece); err != nil {
 			return err
 		}
-		heard = one.hearSamples(piece)
+		if heard = one.hearSamples(piece); one.isKeys() {
+			heard = one.hearKeys(events)
+		}
 		return nil
 	})
 	return heard, err
 }
 
-// HearKeys is HearSound of what a MIDI instrument sent.
+// HearKeys is Hear of what a MIDI instrument sent.
 func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events []take.KeyEvent) (Heard, error) {
 	lines := []byte{}
 	for n, e := range events {
-		if e.Seconds < 0 || e.Seconds > take.MaxSeconds {
-			return Heard{}, &pieces.InputError{Detail: fmt.Sprintf("event %d is at %g seconds; a take lasts an hour at most, from 0 to %g", n+1, e.Seconds, take.MaxSeconds)}
+		if err := checkKey(n, e); err != nil {
+			return Heard{}, err
 		}
 		line, err := json.Marshal(e)
 		if err != nil {
@@ -80,10 +87,50 @@ func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events [
 		if err := r.keep(one, at, lines); err != nil {
 			return err
 		}
-		heard = Heard{Have: one.Bytes, Instrument: one.instrument, Strokes: one.press(events), Sounding: one.keyDown()}
+		heard = one.hearKeys(events)
 		return nil
 	})
 	return heard, err
+}
+
+// keysOf reads lines of keys, each whole.
+func keysOf(piece []byte) ([]take.KeyEvent, error) {
+	if len(piece) > 0 && piece[len(piece)-1] != '\n' {
+		return nil, &pieces.InputError{Detail: "this recording takes keys: a line of JSON an event, each ended"}
+	}
+	events := []take.KeyEvent{}
+	for line := range bytes.Lines(piece) {
+		var e take.KeyEvent
+		if err := json.Unmarshal(line, &e); err != nil {
+			return nil, &pieces.InputError{Detail: fmt.Sprintf("this recording takes keys, and line %d is none: %s", len(events)+1, err)}
+		}
+		if err := checkKey(len(events), e); err != nil {
+			return nil, err
+		}
+		events = append(events, e)
+	}
+	return events, nil
+}
+
+// checkKey says whether an event can be; n counts from 0.
+func checkKey(n int, e take.KeyEvent) error {
+	switch {
+	case !(e.Seconds >= 0 && e.Seconds <= take.MaxSeconds):
+		return &pieces.InputError{Detail: fmt.Sprintf("event %d is at %g seconds; a take lasts an hour at most, from 0 to %g", n+1, e.Seconds, take.MaxSeconds)}
+	case e.Channel < 0 || e.Channel > 15 || e.Key < 0 || e.Key > 127 || e.Velocity < 0 || e.Velocity > 127:
+		return &pieces.InputError{Detail: fmt.Sprintf("event %d has a channel, key or velocity that there is not; channels are 0 to 15, keys and velocities 0 to 127", n+1)}
+	case !(e.Cents >= -mostWheel && e.Cents <= mostWheel):
+		return &pieces.InputError{Detail: fmt.Sprintf("event %d has a wheel at %g cents; it moves by %g at most", n+1, e.Cents, mostWheel)}
+	}
+	return nil
+}
+
+// mostWheel is how far a wheel may be set to move, in cents: the most that MIDI has a name for, 96 semitones.
+const mostWheel = 9600.0
+
+// hearKeys is what events bring that were kept, or are not to be.
+func (r *recording) hearKeys(events []take.KeyEvent) Heard {
+	return Heard{Have: r.Bytes, Instrument: r.instrument, Strokes: r.press(events), Sounding: r.keyDown()}
 }
 
 // keep writes a piece to the disk, wholly or not at all, and counts it. One that is only heard is counted alone.

@@ -9,7 +9,7 @@ export const askAgainPauses = [1000, 2000, 5000, 10000]
  * An answer of the server that follows what it is asked about: asked anew whenever that
  * changes, and the question before aborted. Nothing is asked while there is no question.
  * What is refused is said, and the answer before is taken away; a fault of the server or
- * the network is none of the question's, so it is asked again until it is answered.
+ * the network is none of the question's: the answer before stays, and it is asked again until it is answered.
  */
 export function useAnswer<Q, A>(
   question: WatchSource<Q | undefined>,
@@ -46,9 +46,10 @@ export function useAnswer<Q, A>(
       faults = 0
     } catch (error) {
       if (abort !== mine) return
-      answer.value = undefined
       problem.value = error instanceof Problem ? error : new Problem(0, String(error))
       refusal.value = problem.value.message
+      // What was answered before stays in sight while the server is away; what is refused has no answer.
+      if (!problem.value.isFault) answer.value = undefined
       if (problem.value.isFault) {
         reportFault(problem.value)
         const pause = askAgainPauses[Math.min(faults, askAgainPauses.length - 1)]
@@ -83,7 +84,11 @@ export function useAnswer<Q, A>(
     },
     { immediate: true },
   )
-  if (getCurrentScope()) onScopeDispose(overtake)
+  if (getCurrentScope())
+    onScopeDispose(() => {
+      overtake()
+      if (faults) faultIsOver()
+    })
   return { answer, refusal, problem, asking }
 }
 

@@ -1,4 +1,6 @@
 import createClient from 'openapi-fetch'
+import { fetchInTime } from './deadline'
+import { networkAnswers } from './fault'
 import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
@@ -129,7 +131,11 @@ export type LogImport = Schemas['LogImport']
 /** What a form refuses is an answer like any other, and no failed request. */
 const preferred = { Prefer: 'refusal-as-answer' }
 
-export const client = createClient<paths>({ baseUrl: location.origin, headers: preferred })
+export const client = createClient<paths>({
+  baseUrl: location.origin,
+  headers: preferred,
+  fetch: fetchInTime,
+})
 
 type FieldProblem = Schemas['FieldProblem']
 
@@ -231,6 +237,7 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new Problem(0, 'Undaris does not answer. Is it still running?')
   }
+  networkAnswers()
   if (got.response.headers.get('Preference-Applied') === 'refusal-as-answer') {
     throw problemOf(422, got.data as unknown as Schemas['Problem'])
   }

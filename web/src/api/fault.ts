@@ -9,7 +9,12 @@ export function reportFault(problem: Problem) {
   if (problem.isFault) fault.value = problem
 }
 
-/** The server answers again. */
+/** What was wrong is over, or nobody asks for it any more. */
 export function faultIsOver() {
   fault.value = undefined
+}
+
+/** The server has answered something: if it was away it is there again, whoever met that. */
+export function networkAnswers() {
+  if (fault.value?.status === 0) fault.value = undefined
 }

@@ -9,8 +9,10 @@ import { toggleLarge } from '../controls/large'
 import { toggleNight } from '../controls/night'
 import { useKeys } from '../controls/keys'
 import { useTune } from '../document/tune'
+import { useRecording } from '../sound/recording'
 
 const tune = useTune()
+const recording = useRecording()
 const ready = ref(false)
 const failed = ref('')
 const keysOpen = ref(false)
@@ -19,6 +21,7 @@ const wordsOpen = ref(false)
 // The dialogs are loaded when they are first asked for.
 const HandsDialog = defineAsyncComponent(() => import('./HandsDialog.vue'))
 const WordsDialog = defineAsyncComponent(() => import('./WordsDialog.vue'))
+const RecordingBar = defineAsyncComponent(() => import('./RecordingBar.vue'))
 const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'))
 const handsWanted = ref(false)
 const keysWanted = ref(false)
@@ -56,6 +59,7 @@ useKeys([
         {{ failed }} <button type="button" class="chip" @click="start">Try again</button>
       </p>
       <template v-else-if="ready">
+        <RecordingBar v-if="recording.recordsNow" />
         <StepHint />
         <RouterView />
       </template>

@@ -7,9 +7,11 @@ import { large, toggleLarge } from '../controls/large'
 import { night, toggleNight } from '../controls/night'
 import { useKeys } from '../controls/keys'
 import { steps } from '../address/view'
+import { useRecording } from '../sound/recording'
 
 defineEmits<{ keys: []; hands: []; words: [] }>()
 const hands = useHands()
+const recording = useRecording()
 const route = useRoute()
 const router = useRouter()
 const inTune = computed(() => route.params.id !== undefined)
@@ -44,6 +46,13 @@ useKeys(
       <RouterLink v-for="step in steps" :key="step.name" class="step" :to="to(step.name)">
         <span class="number">{{ step.key }}</span>
         <span>{{ step.title }}</span>
+        <span
+          v-if="step.name === 'takes' && recording.recordsNow"
+          class="records"
+          title="A take is being recorded"
+        >
+          <span class="spoken">a take is being recorded</span>
+        </span>
       </RouterLink>
     </template>
     <span class="space" />
@@ -103,6 +112,13 @@ nav {
 a {
   color: inherit;
   text-decoration: none;
+}
+.records {
+  align-self: center;
+  width: 10px;
+  height: 10px;
+  border-radius: 50%;
+  background: var(--next);
 }
 .name {
   font-weight: 750;

@@ -14,6 +14,7 @@ import { useUndo } from '../document/undo'
 import { following } from '../address/following'
 import { parts } from '../sound/mixer'
 import { usePlayer } from '../sound/player'
+import { useRecording } from '../sound/recording'
 import FormStrip from './FormStrip.vue'
 import { usePlayNotes } from './playnotes'
 import SessionBar from './SessionBar.vue'
@@ -84,8 +85,10 @@ const announced = computed(() => {
   return at ? `Bar ${at.bar}, ${signs(at.chord)}, position ${view.position.value?.label ?? ''}` : ''
 })
 
+const recording = useRecording()
 watchEffect(() => {
-  document.title = tune.chart && !missing.value ? `${tune.chart.title} · Undaris` : 'Undaris'
+  const title = tune.chart && !missing.value ? `${tune.chart.title} · Undaris` : 'Undaris'
+  document.title = recording.recordsNow ? `● recording · ${title}` : title
 })
 
 const goTo = (id: number) => router.push({ name: route.name ?? 'chart', params: { id }, query: route.query })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import AppIcon from '../controls/AppIcon.vue'
 import { computed } from 'vue'
-import { useUndo } from '../document/undo'
+import { lastStep, useUndo } from '../document/undo'
 import { signs } from '../controls/spelling'
 import { useTune } from '../document/tune'
 
@@ -37,6 +37,7 @@ async function step(which: typeof undo) {
   >
     <AppIcon name="undo" class="mirrored" />
   </button>
+  <span class="last" role="status">{{ signs(lastStep) }}</span>
 </template>
 
 <style scoped>
@@ -48,6 +49,20 @@ async function step(which: typeof undo) {
   background: none;
   padding: 0;
   cursor: pointer;
+}
+.last {
+  position: fixed;
+  z-index: 15;
+  left: 50%;
+  bottom: 16px;
+  transform: translateX(-50%);
+  max-width: min(40rem, 90vw);
+  padding: 0.4rem 0.9rem;
+  border-radius: 10px;
+  background: var(--now-tint);
+}
+.last:empty {
+  display: none;
 }
 .step:disabled {
   color: var(--line);

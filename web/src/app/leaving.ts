@@ -1,6 +1,7 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import { holdPage } from '../document/drafts'
 import { anythingUnsaved, saveAll } from '../document/unsaved'
+import { useRecording } from '../sound/recording'
 
 /**
  * Sees to it that nothing is lost when the page is left: what is not saved is saved at
@@ -8,8 +9,10 @@ import { anythingUnsaved, saveAll } from '../document/unsaved'
  */
 export function useLeaving() {
   void holdPage()
+  const recording = useRecording()
   function ask(event: BeforeUnloadEvent) {
-    if (!anythingUnsaved()) return
+    const records = recording.recordsNow || recording.state === 'keeping'
+    if (!records && !anythingUnsaved()) return
     void saveAll()
     event.preventDefault()
   }

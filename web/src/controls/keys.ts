@@ -22,8 +22,15 @@ const fields = 'input:not([type=range]), textarea, select, [contenteditable]'
 /** In these, keys find and choose; with Ctrl or ⌘ they mean what they do elsewhere. */
 const choosers = '[role=combobox], [role=listbox], [role=dialog], input[type=range]'
 
-function typing(target: EventTarget | null, mod = false) {
-  return target instanceof HTMLElement && target.closest(mod ? fields : `${fields}, ${choosers}`) !== null
+/** Where space itself is meant: in a text, in a list that is open, in a dialog. It plays and stops everywhere else. */
+const spaceIsMeant = `${fields}, [role=listbox], [role=dialog]`
+
+function typing(target: EventTarget | null, mod = false, key = '') {
+  if (!(target instanceof HTMLElement)) return false
+  // What was chosen from with the mouse has the keyboard still; one that was gone to by keys opens by space.
+  if (key === ' ')
+    return target.closest(spaceIsMeant) !== null || (target.matches('[role=combobox]') && !wasClicked(target))
+  return target.closest(mod ? fields : `${fields}, ${choosers}`) !== null
 }
 
 /** A key by the name it is bound by. Of digits and arrows ⇧ is a part of the name. */
@@ -39,7 +46,10 @@ export function nameOf(event: Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 
 /** What was clicked last, and has the keyboard from then: the next key is the page's again. */
 let clicked: Element | null = null
 function click(event: PointerEvent) {
-  clicked = event.target instanceof Element ? event.target.closest('button, a, summary, [role=button]') : null
+  clicked =
+    event.target instanceof Element
+      ? event.target.closest('button, a, summary, [role=button], [role=combobox], input')
+      : null
 }
 /** Whether it has the keyboard because it was clicked: then the next key is meant for the page. */
 export const wasClicked = (target: EventTarget | null) => target !== null && target === clicked
@@ -56,7 +66,7 @@ const pressable = (target: EventTarget | null) =>
 
 function listen(event: KeyboardEvent) {
   const mod = event.ctrlKey || event.metaKey
-  if (event.defaultPrevented || event.altKey || typing(event.target, mod)) return
+  if (event.defaultPrevented || event.altKey || typing(event.target, mod, event.key)) return
   if ((event.key === ' ' || event.key === 'Enter') && pressable(event.target)) return
   const name = nameOf(event)
   const binding = boundKeys().find((b) => keyInForce(b.key)?.toLowerCase() === name)
@@ -67,7 +77,7 @@ function listen(event: KeyboardEvent) {
 
 /** A button that was clicked would be clicked again by the space that plays. */
 function holdSpace(event: KeyboardEvent) {
-  if (event.key !== ' ' || typing(event.target) || pressable(event.target)) return
+  if (event.key !== ' ' || typing(event.target, false, ' ') || pressable(event.target)) return
   if (boundKeys().some((b) => keyInForce(b.key) === ' ')) event.preventDefault()
 }
 

@@ -46,12 +46,15 @@ const asNew = () =>
     <button type="button" class="chip" @click="asNew">Keep mine as a new {{ what }}</button>
   </p>
   <p v-else-if="state === 'failed'" class="notice" role="alert">
-    <span>Not saved: {{ document.saver.reason.value }} It is kept in this browser meanwhile.</span>
-    <button type="button" class="chip" @click="document.saver.retry()">Try again</button>
+    <span>Not saved: {{ document.reason }} It is kept in this browser meanwhile.</span>
+    <button type="button" class="chip" @click="document.retry()">Try again</button>
   </p>
   <p v-if="draft" class="notice" role="status">
     <span>
       “{{ draft.name }}” has edits of {{ when.format(new Date(draft.at)) }} that were never saved.
+      <template v-if="draft.version !== document.version.value">
+        It was saved as version {{ document.version.value }} since; taken up, that stays among the versions.
+      </template>
     </span>
     <button type="button" class="chip" @click="document.takeDraft()">Take them up</button>
     <button type="button" class="chip" @click="document.dropDraft()">Drop them</button>

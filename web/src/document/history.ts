@@ -4,7 +4,7 @@ import { computed, shallowRef } from 'vue'
 export interface Step<Body> {
   label: string
   body: Body
-  /** Orders the steps of several documents that are edited side by side. */
+  /** Orders the steps of several documents that are edited side by side; of one that was undone, when that was. */
   order: number
   /** Steps of one gesture, such as a slider that is being dragged, are one. */
   gesture?: string
@@ -56,7 +56,7 @@ export class History<Body> {
     const step = from.value.at(-1)
     if (!step) return undefined
     from.value = from.value.slice(0, -1)
-    to.value = [...to.value, { ...step, body: now, gesture: undefined }]
+    to.value = [...to.value, { ...step, body: now, gesture: undefined, order: ++order }]
     return step
   }
 

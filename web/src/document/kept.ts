@@ -3,7 +3,7 @@ import { Problem } from '../api/client'
 import { thisPage, type Draft, type Drafts } from './drafts'
 import { History } from './history'
 import { Queue } from './queue'
-import { Saver, type SaveState } from './saver'
+import { retryPauses, Saver, type SaveState } from './saver'
 import { wasEdited } from './unsaved'
 
 /** A document as the server keeps it. */
@@ -53,9 +53,12 @@ export class Kept<Body, Shown> {
   /** How many edits are asked for and not made yet. */
   private readonly pending = shallowRef(0)
   /** How the saving stands; from the moment an edit is asked for it is not saved. */
-  readonly state = computed<SaveState>(() =>
-    this.pending.value > 0 && this.saver.state.value === 'saved' ? 'saving' : this.saver.state.value,
-  )
+  readonly state = computed<SaveState>(() => {
+    if (this.pending.value === 0 || this.saver.state.value !== 'saved') return this.saver.state.value
+    return this.waiting.value ? 'failed' : 'saving'
+  })
+  /** Why an edit is not made yet: the server is away. It is made as soon as that answers. */
+  readonly waiting = shallowRef('')
   readonly version = shallowRef(0)
   private readonly queue = new Queue()
   /** Whether the next save is over what someone else has written. */
@@ -146,13 +149,51 @@ export class Kept<Body, Shown> {
     wasEdited(this)
     this.pending.value++
     try {
-      await this.queue.add(work)
+      await this.queue.add(() => this.untilAnswered(work))
       return undefined
     } catch (error) {
       return asProblem(error)
     } finally {
       this.pending.value--
     }
+  }
+
+  /**
+   * Does work, and again and again with growing pauses as long as the server is away: what was asked for first is done
+   * first, however long that takes. What is refused is done once.
+   */
+  private async untilAnswered(work: () => Promise<void>): Promise<void> {
+    for (let faults = 0; ; faults++) {
+      try {
+        await work()
+        this.waiting.value = ''
+        return
+      } catch (error) {
+        const problem = asProblem(error)
+        if (problem.status !== 0 && problem.status !== 503) {
+          this.waiting.value = ''
+          throw error
+        }
+        this.waiting.value = problem.message
+        const pause = retryPauses[Math.min(faults, retryPauses.length - 1)]!
+        await new Promise<void>((done) => {
+          this.hurry = done
+          setTimeout(done, pause)
+        })
+      }
+    }
+  }
+  private hurry = () => {}
+
+  /** Tries again at once what could not be done or saved. */
+  retry(): Promise<boolean> {
+    this.hurry()
+    return this.saver.retry()
+  }
+
+  /** Why it is not saved, in words. */
+  get reason(): string {
+    return this.saver.reason.value || this.waiting.value
   }
 
   /** Computes anew what is shown, of the body as it is. */
@@ -208,6 +249,7 @@ export class Kept<Body, Shown> {
 
   /** Waits until all that was asked for is done and saved; false where it could not be. */
   async settled(): Promise<boolean> {
+    if (this.waiting.value) return false
     await this.queue.idle()
     return this.saver.flush()
   }
@@ -216,6 +258,8 @@ export class Kept<Body, Shown> {
   async takeDraft(): Promise<Problem | undefined> {
     const draft = this.draft.value
     if (!draft) return undefined
+    // What was saved since they were made stays among the versions.
+    if (draft.version !== this.version.value) this.overTheirs = true
     const problem = await this.edit('edits that were not saved', () => this.kind.show(draft.body as Body))
     if (!problem) await this.dropDraft()
     return problem

@@ -92,7 +92,7 @@ export const useTune = defineStore('tune', () => {
   /** What every computation is given of the player's hands: those the map is drawn for. */
   const hands = computed<Hands>(() => kept.value?.shown.value?.hands ?? playing.hands)
   const saveState = computed(() => kept.value?.state.value ?? 'saved')
-  const saveReason = computed(() => kept.value?.saver.reason.value ?? '')
+  const saveReason = computed(() => kept.value?.saver.reason.value || kept.value?.waiting.value || '')
 
   alwaysUndoable(() => kept.value)
 

@@ -5,6 +5,8 @@ import type { SaveState } from './saver'
 interface Unsaved {
   readonly state: Readonly<Ref<SaveState>>
   settled(): Promise<boolean>
+  /** It is counted though it is saved: it may have something unsaved at any moment. */
+  readonly stays?: boolean
 }
 
 /** Every document that was edited on this page. */
@@ -17,5 +19,11 @@ export async function saveAll(): Promise<boolean> {
   const all = await Promise.all([...edited].map((one) => one.settled()))
   return all.every(Boolean)
 }
-/** Counts a document among those that were edited. */
-export const wasEdited = (one: Unsaved) => void edited.add(one)
+/** Counts a document among those that were edited, until it is saved and another is. */
+export function wasEdited(one: Unsaved) {
+  for (const other of edited)
+    if (other !== one && other.state.value === 'saved' && !other.stays) edited.delete(other)
+  edited.add(one)
+}
+/** Takes out of the count what is no more. */
+export const isGone = (one: Unsaved) => void edited.delete(one)

@@ -26,14 +26,16 @@ export async function findBandIn(
   }
   const pieces: ArrayBuffer[] = []
   await renderPieces(chunks(), mix, first.speed / 100, (piece) => pieces.push(frames(piece)), signal)
-  const { chartId } = take
-  const body = { kind: 'file' as const, chartId, take: { ...take, notes: [], sound: undefined } }
+  const { id: takeId, version, chartId, name, began, chart, hands } = take
+  // It is the band's own sound: of the take it says no more than what it belongs to.
+  const about = { name, began, chart, hands, source: 'file' as const, start: 0, notes: [] }
+  const body = { kind: 'file' as const, chartId, take: about }
   const { id } = await answer(client.POST('/api/recordings', { body }))
   const path = { id }
   try {
     await sendFile(id, wav(pieces), () => signal.throwIfAborted())
-    const start = first.start - first.chunk.performance.countIn * first.perTick
-    const asked = { takeId: take.id, version: take.version, start }
+    const sent = first.start - first.chunk.performance.countIn * first.perTick
+    const asked = { takeId, version, start: sent + (take.delay ?? 0) / 1000 }
     const found = await answer(client.POST('/api/recordings/{id}/leak', { params: { path }, body: asked }))
     return found.text
   } catch (error) {

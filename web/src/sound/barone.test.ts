@@ -14,7 +14,7 @@ const chunk = (countIn: number) =>
 /** A band that began so many seconds after what comes in, and is now at the tick its chunk says. */
 function band(speed = 100) {
   const now: { seconds: number; at?: { tick: number; chunk: Chunk } } = { seconds: 0 }
-  const player = { heard: () => now.at, speed } as unknown as ReturnType<typeof usePlayer>
+  const player = { sent: () => now.at, speed } as unknown as ReturnType<typeof usePlayer>
   return { now, player }
 }
 

@@ -8,13 +8,17 @@ const enough = 60
 const roundAgain = 0.5
 
 /** A moment that the band is heard at: the tick of its chorus, from the first bar on, and the length of a tick in seconds. */
-export function bandAt(player: ReturnType<typeof usePlayer>) {
-  const heard = player.heard()
-  if (!heard) return undefined
-  const { performance } = heard.chunk
+export const bandAt = (player: ReturnType<typeof usePlayer>) => placed(player, player.heard())
+
+/** The same of what is sent to the sound device now: the way to the ear is no part of it, whatever the browser says of it. */
+const bandSentAt = (player: ReturnType<typeof usePlayer>) => placed(player, player.sent())
+
+function placed(player: ReturnType<typeof usePlayer>, at: ReturnType<typeof player.heard>) {
+  if (!at) return undefined
+  const { performance } = at.chunk
   const { speed } = player
   return {
-    ...{ tick: heard.tick - performance.countIn, chunk: heard.chunk, speed },
+    ...{ tick: at.tick - performance.countIn, chunk: at.chunk, speed },
     perTick: 60 / (performance.tempo * performance.beatTicks) / (speed / 100),
   }
 }
@@ -22,7 +26,10 @@ export function bandAt(player: ReturnType<typeof usePlayer>) {
 /** The middle of some numbers. */
 const middle = (of: number[]) => of.toSorted((a, b) => a - b)[Math.floor(of.length / 2)]!
 
-/** A chorus that the band has played, and at which second of what comes in it began. */
+/**
+ * A chorus that the band has played, and at which second of what comes in it was sent to the sound device: it lies there
+ * as much later as the whole way out and in again takes, which is taken off once (the delay of the input).
+ */
 export interface HeardPass {
   start: number
   /** Seconds a tick, and the percentage of the tempo that this is. */
@@ -33,7 +40,7 @@ export interface HeardPass {
 
 /**
  * Says again and again, while the band plays, at which second of what comes in each chorus began: the middle of
- * the readings so far. Call what it returns to end it.
+ * the readings so far, which all agree where both have the audio clock. Call what it returns to end it.
  */
 export function followPasses(
   player: ReturnType<typeof usePlayer>,
@@ -42,7 +49,7 @@ export function followPasses(
 ): () => void {
   const passes: (HeardPass & { found: number[] })[] = []
   const timer = setInterval(() => {
-    const at = bandAt(player)
+    const at = bandSentAt(player)
     const came = seconds()
     if (!at || !came) return // nothing comes in yet
     const start = came - at.tick * at.perTick

@@ -1,11 +1,29 @@
-/** The delays of the inputs that were measured, in ms, by device; kept in this browser. */
+/** What this browser keeps; nothing where it keeps nothing, as in some private windows. */
+export function kept(name: string): string | null {
+  try {
+    return localStorage.getItem(name)
+  } catch {
+    return null
+  }
+}
+export function keep(name: string, value: string) {
+  try {
+    localStorage.setItem(name, value)
+  } catch {
+    // It holds as long as the page does.
+  }
+}
+
+/** The delays of the inputs that were measured, in ms, by device. */
 const key = (device: string) => `undaris-delay-${device || 'first'}`
 
-/** How many milliseconds the sound of a device is late; 0 where it was not measured. */
-export const delayOf = (device: string): number => Number(localStorage.getItem(key(device))) || 0
+/** How many milliseconds what is played to the band comes in late through a device; nothing where it was not measured. */
+export function delayOf(device: string): number | undefined {
+  const ms = kept(key(device))
+  return ms === null || !Number.isFinite(Number(ms)) ? undefined : Number(ms)
+}
 
-export const keepDelay = (device: string, ms: number) =>
-  localStorage.setItem(key(device), String(Math.round(ms * 10) / 10))
+export const keepDelay = (device: string, ms: number) => keep(key(device), String(Math.round(ms * 10) / 10))
 
 /**
  * The delay of a loop: how much later clicks come back than they were sent, the middle of all that did; none

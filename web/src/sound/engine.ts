@@ -1,3 +1,4 @@
+import { audioContext } from './context'
 import { limiter, Mixer, type Mix } from './mixer'
 import { loadSamples, type LoadedSamples, type SoundName } from './samples'
 import { Transport, type Chunk, type Clock, type Listener } from './transport'
@@ -9,6 +10,8 @@ export interface Playback {
   readonly present: Chunk
   /** What is heard now: the chunk, and the tick of it. */
   heard(): { chunk: Chunk; tick: number } | undefined
+  /** What is sent to the sound device now, which is heard a moment later. */
+  sent(): { chunk: Chunk; tick: number } | undefined
   setSpeed(speed: number): void
   askAnew(): void
   replace(old: Chunk, by: Chunk): void
@@ -48,7 +51,7 @@ export function browserEngine(mix: Mix, device: DeviceListener): Engine {
 
   function audio(): AudioContext {
     if (!context) {
-      context = new AudioContext()
+      context = audioContext()
       // A device that goes away, or a call that takes it, holds the clock up; when it is
       // there again the sound goes on from where it was.
       context.onstatechange = () => {
@@ -101,6 +104,7 @@ export function browserEngine(mix: Mix, device: DeviceListener): Engine {
           return transport.present
         },
         heard: () => transport.heard(),
+        sent: () => transport.sent(),
         setSpeed: (to) => transport.setSpeed(to),
         askAnew: () => transport.askAnew(),
         replace: (old, by) => transport.replace(old, by),

@@ -1,3 +1,6 @@
+import { audioContext } from './context'
+import { SideWatch, type Side, type SideSums } from './sides'
+
 /** Something that samples come from. */
 export interface Input {
   /** Samples a second. */
@@ -9,6 +12,10 @@ export interface Input {
   end(): void
   /** Told when the device goes away. */
   gone?: (why: string) => void
+  /** Told what is wrong with the two sides of a stereo input, and when it is right again. */
+  sides?: (what: string) => void
+  /** The time of the audio clock at its first sample, where it has one. */
+  began?: () => number | undefined
 }
 
 /** Why there is no input, in words, and what can be done. */
@@ -33,40 +40,75 @@ export async function listInputs(): Promise<{ id: string; name: string }[]> {
     .map((device, n) => ({ id: device.deviceId, name: device.label || `input ${n + 1}` }))
 }
 
-/** Opens a microphone or an interface, as it is: nothing that a browser does to speech. */
-export async function microphone(device: string | undefined): Promise<Input> {
+/** A piece of sound as the worklet hands it on, and the frame of the audio clock that it begins at. */
+interface Piece extends SideSums {
+  frame: number
+  samples: Float32Array
+}
+
+/** The module of the worklet is loaded once. */
+let module: Promise<void> | undefined
+function recorderModule(context: AudioContext) {
+  module ??= context.audioWorklet.addModule('/recorder.js').catch((error: unknown) => {
+    module = undefined
+    throw error
+  })
+  return module
+}
+
+/**
+ * Opens a microphone or an interface, as it is: nothing that a browser does to speech. Its first sample has the time of
+ * the audio clock, which the band plays by too. However it fails, nothing stays open.
+ */
+export async function microphone(device: string | undefined, side: Side = 0): Promise<Input> {
   if (!navigator.mediaDevices) throw new DOMException('there is no microphone here', 'NotFoundError')
   const stream = await navigator.mediaDevices.getUserMedia({
     audio: {
       ...(device ? { deviceId: { exact: device } } : {}),
+      channelCount: { ideal: 2 },
       echoCancellation: false,
       noiseSuppression: false,
       autoGainControl: false,
     },
   })
-  const context = new AudioContext({ latencyHint: 'interactive' })
-  await context.audioWorklet.addModule('/recorder.js')
+  const release = () => stream.getTracks().forEach((track) => track.stop())
+  try {
+    const context = audioContext()
+    await recorderModule(context)
+    return inputOf(context, stream, side, release)
+  } catch (error) {
+    release()
+    throw error
+  }
+}
+
+function inputOf(context: AudioContext, stream: MediaStream, side: Side, release: () => void): Input {
   const source = new MediaStreamAudioSourceNode(context, { mediaStream: stream })
-  const recorder = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 })
-  let samples = 0
-  let began = 0
+  const recorder = new AudioWorkletNode(context, 'recorder', {
+    ...{ numberOfOutputs: 0, processorOptions: { side } },
+  })
+  const watched = new SideWatch(context.sampleRate)
+  let began: number | undefined
+  let warned = ''
   const input: Input = {
     rate: context.sampleRate,
     begin(take) {
-      recorder.port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
-        if (samples === 0) began = context.currentTime - data.length / context.sampleRate
-        samples += data.length
-        take(data)
+      recorder.port.onmessage = ({ data }: MessageEvent<Piece>) => {
+        began ??= data.frame / context.sampleRate
+        const wrong = side === 0 ? watched.add(data, data.samples.length) : ''
+        if (wrong !== warned) input.sides?.((warned = wrong))
+        take(data.samples)
       }
       source.connect(recorder)
       void context.resume()
     },
-    seconds: () => (samples ? context.currentTime - began : 0),
+    began: () => began,
+    seconds: () => (began === undefined ? 0 : context.currentTime - began),
     end() {
       recorder.port.onmessage = null
       source.disconnect()
-      for (const track of stream.getTracks()) track.stop()
-      void context.close()
+      for (const track of stream.getTracks()) track.onended = null
+      release()
     },
   }
   for (const track of stream.getTracks())

@@ -56,7 +56,11 @@ export async function midiInstrument(id: string): Promise<KeysInput> {
       }
     },
     seconds: () => (performance.now() - began) / 1000,
-    end: () => (port.onmidimessage = null),
+    end() {
+      port.onmidimessage = null
+      port.onstatechange = null
+      void port.close()
+    },
   }
   port.onstatechange = () => {
     if (port.state === 'disconnected')

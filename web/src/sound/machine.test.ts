@@ -32,6 +32,7 @@ function engine() {
         },
         setSpeed: (to) => log.push(`speed ${to}`),
         heard: () => undefined,
+        sent: () => undefined,
         askAnew: () => log.push('ask anew'),
         replace: (old, by) => log.push(`${old.performance.tempo} becomes ${by.performance.tempo}`),
         turnTo: (chunk, bar) => log.push(`turn to ${chunk.performance.tempo} after ${bar ?? 'this bar'}`),

@@ -180,8 +180,11 @@ export function createPlayer(engine: Engine, tell: (error: unknown) => void) {
   /** Where in the chunk that is heard: its tick now; nothing while nothing sounds. */
   const heard = () => playback?.heard()
 
+  /** The same of what is sent to the sound device now. */
+  const sent = () => playback?.sent()
+
   return {
-    heard,
+    ...{ heard, sent },
     ...{ state, chunk, beat, chord, bar, event, owner, speed, finishing },
     ...{ play, stop, finish, skip, refresh, reloop, setSpeed },
   }

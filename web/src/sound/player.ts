@@ -148,9 +148,12 @@ export const usePlayer = defineStore('player', () => {
   }
   // What is wished otherwise while the tune sounds is heard at once.
   watch(
-    () => [tune.music, band.band.style, band.band.stopTime, band.band.click, band.band.line],
+    [
+      () => JSON.stringify(tune.music),
+      ...[() => band.band.style, () => band.band.stopTime, () => JSON.stringify(band.band.click)],
+      () => JSON.stringify(band.band.line),
+    ],
     () => tuneSounds.value && void machine.refresh(),
-    { deep: true },
   )
   watch(
     () => band.chosen?.routine,
@@ -199,6 +202,7 @@ export const usePlayer = defineStore('player', () => {
       toggle,
       stop: machine.stop,
       heard: machine.heard,
+      sent: machine.sent,
       finish: machine.finish,
       skip: machine.skip,
     },

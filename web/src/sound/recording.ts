@@ -10,8 +10,9 @@ import {
   type TakeDraft,
 } from '../api/client'
 import { inputTrouble } from './inputs'
-import { PieceSender } from './pieces'
+import { PieceSender, sendSpooled } from './pieces'
 import type { Source } from './source'
+import { browserSpool } from './spool'
 
 /** What goes on with the input. */
 export type RecordingState = 'idle' | 'opening' | 'hearing' | 'recording' | 'keeping'
@@ -21,16 +22,23 @@ export const useRecording = defineStore('recording', () => {
   const state = ref<RecordingState>('idle')
   /** Why there is no input, or why what is played does not arrive. */
   const trouble = ref('')
+  /** What is wrong with the sides of a stereo input. */
+  const sides = ref('')
   const heard = shallowRef<HeardSoFar>()
   const seconds = ref(0)
   const sounding = computed<LiveNote | undefined>(() => heard.value?.sounding)
   const recordsNow = computed(() => state.value === 'recording')
+  /** The tune that a take is recorded over. */
+  const over = ref({ id: 0, title: '' })
   let source: Source | undefined
   let sender: PieceSender | undefined
   let id: string | undefined
   let chart = 0
   let draft: TakeDraft | undefined
   let turn = 0
+  const spool = browserSpool()
+  // What an earlier page has left goes to the server, which offers it as a recording that was cut off.
+  void sendSpooled(spool).catch(() => {})
   /** Called with each note that begins. */
   let onStroke: ((stroke: LiveNote) => void) | undefined
 
@@ -45,6 +53,7 @@ export const useRecording = defineStore('recording', () => {
     await cancel()
     const mine = ++turn
     trouble.value = ''
+    sides.value = ''
     heard.value = undefined
     seconds.value = 0
     state.value = 'opening'
@@ -53,6 +62,7 @@ export const useRecording = defineStore('recording', () => {
       if (mine !== turn) return opened.end()
       source = opened
       chart = chartId
+      over.value = { id: chartId, title: take.chart.title }
       draft = take
       onStroke = struck
       const kept = { sound: 'sound', keys: 'keys' } as const
@@ -60,7 +70,10 @@ export const useRecording = defineStore('recording', () => {
       const kind = (keep ? kept : onlyHeard)[opened.kind]
       const body = { kind, rate: opened.rate, chartId, take }
       const begun = await answer(client.POST('/api/recordings', { body }))
-      if (mine !== turn) return opened.end()
+      if (mine !== turn) {
+        opened.end()
+        return void discard(begun.id)
+      }
       id = begun.id
       const sending = new PieceSender(
         begun.id,
@@ -68,7 +81,8 @@ export const useRecording = defineStore('recording', () => {
           heard.value = so
           so.strokes.forEach((stroke) => onStroke?.(stroke))
         },
-        (problem) => (trouble.value = problem?.message ?? ''),
+        (problem) => (trouble.value = problem ? troubleOf(problem, keep) : ''),
+        keep ? { spool } : {},
       )
       sender = sending
       opened.whenGone((why) => {
@@ -76,6 +90,7 @@ export const useRecording = defineStore('recording', () => {
         if (state.value === 'hearing') void cancel()
         else gone.value?.()
       })
+      opened.whenSides?.((what) => (sides.value = what))
       opened.begin((bytes) => {
         sending.add(bytes)
         seconds.value = opened.seconds()
@@ -84,6 +99,9 @@ export const useRecording = defineStore('recording', () => {
     } catch (error) {
       if (mine !== turn) return
       endSource()
+      if (id) void discard(id)
+      id = undefined
+      sender = undefined
       state.value = 'idle'
       trouble.value =
         error instanceof DOMException
@@ -93,6 +111,14 @@ export const useRecording = defineStore('recording', () => {
             : String(error)
     }
   }
+  /** What is said of a piece that has not arrived: nothing of a take is lost meanwhile. */
+  const troubleOf = ({ status, message }: { status: number; message: string }, keep: boolean) =>
+    keep && (status === 0 || status >= 500)
+      ? `${message.replace(/\.?$/, '.')} What you play is kept here, and sent when it answers`
+      : message
+  const discard = (gone: string) =>
+    client.DELETE('/api/recordings/{id}', { params: { path: { id: gone } } }).catch(() => {})
+
   function endSource() {
     source?.end()
     source = undefined
@@ -157,7 +183,7 @@ export const useRecording = defineStore('recording', () => {
       )
     } catch (error) {
       trouble.value = error instanceof Error ? error.message : String(error)
-      await client.DELETE('/api/recordings/{id}', { params: { path } }).catch(() => {})
+      await discard(ending)
       return undefined
     } finally {
       state.value = 'idle'
@@ -178,12 +204,11 @@ export const useRecording = defineStore('recording', () => {
     heard.value = undefined
     // A piece that is on its way must not come after the end.
     await sending?.stop()
-    if (ending)
-      await client.DELETE('/api/recordings/{id}', { params: { path: { id: ending } } }).catch(() => {})
+    if (ending) await discard(ending)
   }
 
   return {
-    ...{ state, trouble, heard, seconds, sounding, recordsNow, gone },
+    ...{ state, trouble, sides, over, heard, seconds, sounding, recordsNow, gone },
     ...{ begin, finish, punch, cancel, startsAt, notesBetween },
     soundSeconds: () => source?.seconds() ?? 0,
   }

@@ -13,6 +13,8 @@ export interface Source {
   end(): void
   /** Told when it goes away by itself. */
   whenGone(tell: (why: string) => void): void
+  /** Told what is wrong with its two sides; empty when nothing is any more. */
+  whenSides?(tell: (what: string) => void): void
 }
 
 /** Samples as a source. */
@@ -20,6 +22,7 @@ export const soundSource = (input: Input): Source => ({
   ...{ kind: 'sound', rate: input.rate, seconds: input.seconds, end: input.end },
   begin: (send) => input.begin((samples) => send(pcm16(samples))),
   whenGone: (tell) => (input.gone = tell),
+  whenSides: (tell) => (input.sides = tell),
 })
 
 /** What a MIDI instrument sends as a source: a line of JSON an event. */

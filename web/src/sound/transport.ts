@@ -207,7 +207,15 @@ export class Transport {
 
   /** The chunk that is heard now and the tick of it, the way to the ear counted in. */
   heard(): { chunk: Chunk; tick: number } | undefined {
-    const time = this.clock.now() - this.clock.latency()
+    return this.placeAt(this.clock.now() - this.clock.latency())
+  }
+
+  /** The same of what is sent to the sound device now, by the audio clock alone. */
+  sent(): { chunk: Chunk; tick: number } | undefined {
+    return this.placeAt(this.clock.now())
+  }
+
+  private placeAt(time: number): { chunk: Chunk; tick: number } | undefined {
     const stretch = this.stretchAt(time)
     return stretch && { chunk: stretch.chunk, tick: stretch.tick + (time - stretch.time) / stretch.perTick }
   }

@@ -1,13 +1,26 @@
-import { reactive, ref } from 'vue'
+import { computed, onBeforeUnmount, reactive, ref } from 'vue'
 import type { Problem } from '../../api/client'
 import { mended } from '../../controls/mended'
 import { useTune } from '../../document/tune'
+import { isGone, wasEdited } from '../../document/unsaved'
 
 /** What was typed into a bar and could not be read, with texts that could. */
 export interface Refusal {
   text: string
   detail: string
   nearest: { symbol: string; text: string }[]
+}
+
+/** What was typed into the bars of a tune and is not in it yet, or could not be read: it stays when the step is left. */
+interface Written {
+  pending: Map<number, string>
+  refusals: Map<number, Refusal>
+}
+const written = new Map<number, Written>()
+function writtenOf(id: number): Written {
+  const known = written.get(id) ?? { pending: reactive(new Map()), refusals: reactive(new Map()) }
+  written.set(id, known)
+  return known
 }
 
 /**
@@ -19,8 +32,25 @@ export function useWriting() {
   /** The bar that is being written, from 0, and its text so far. */
   const bar = ref<number>()
   const draft = ref('')
-  const pending = reactive(new Map<number, string>())
-  const refusals = reactive(new Map<number, Refusal>())
+  const { pending, refusals } = writtenOf(tune.id)
+  /** Typed text counts as what is not saved, until it is in the chart; leaving the page sends it off. */
+  const typed = {
+    stays: true,
+    state: computed(() =>
+      bar.value !== undefined && draft.value.trim() !== textOf(bar.value)
+        ? ('saving' as const)
+        : ('saved' as const),
+    ),
+    settled: async () => {
+      commit()
+      return tune.settled()
+    },
+  }
+  wasEdited(typed)
+  onBeforeUnmount(() => {
+    commit()
+    isGone(typed)
+  })
 
   /** The text of a bar as it stands, which in one that could not be read is what the file has. */
   function textOf(index: number) {

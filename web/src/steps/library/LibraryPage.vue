@@ -4,6 +4,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { answer, client, type ChartEntry } from '../../api/client'
 import PillSelect from '../../controls/PillSelect.vue'
+import UnsavedNew from '../../document/UnsavedNew.vue'
 import { useTune } from '../../document/tune'
 import DamagedTune from './DamagedTune.vue'
 import FirstVisit from './FirstVisit.vue'
@@ -84,6 +85,7 @@ const restore = (entry: ChartEntry) =>
     <p class="quiet lead">
       If the band dropped out, would the notes you played still tell the listener which chord is on?
     </p>
+    <UnsavedNew />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-if="justDeleted" class="problem" role="status">
       “{{ justDeleted.title }}” is deleted.

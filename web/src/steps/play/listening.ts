@@ -38,22 +38,29 @@ export function useStageListening(pass: Ref<Pass | undefined>) {
     const bar = player.tuneSounds ? player.bar : undefined
     return bar ? pass.value?.yours.find((b) => bar >= b.from && bar <= b.to) : undefined
   })
-  let began = 0
+  /** The pass that they are bars of. */
+  let during: HeardPass | undefined
   watch(yours, (now, before) => {
-    const ended = before && { ...before, began, over: recording.soundSeconds() }
     // The readings may have reached the next pass already when the bars at the end of one are over.
-    const during = passes.findLast((one) => ended && one.start < ended.began + pickup)
-    if (now) began = recording.soundSeconds()
-    if (ended && during && listening.listens.value) void judge(ended, during)
+    if (before && during && listening.listens.value) void judge(before, during)
+    during = now ? passes.at(-1) : undefined
   })
+  /** At which seconds of what comes in some bars of a pass begin and end, the delay of the input left out. */
+  function secondsOf({ start, perTick, chunk }: HeardPass, bars: { from: number; to: number }) {
+    const { beats, countIn, end } = chunk.performance
+    const first = beats.find((beat) => beat.bar === bars.from)?.tick ?? countIn
+    const after = beats.find((beat) => beat.bar > bars.to)?.tick ?? end
+    return { began: start + (first - countIn) * perTick, over: start + (after - countIn) * perTick }
+  }
 
-  async function judge(bars: { from: number; to: number; began: number; over: number }, during: HeardPass) {
+  async function judge(bars: { from: number; to: number }, during: HeardPass) {
     const played = during.chunk.pass
     if (!played) return
+    const { began, over } = secondsOf(during, bars)
     await new Promise((done) => setTimeout(done, settles))
     const late = input.delay() / 1000
     try {
-      const notes = await recording.notesBetween(bars.began - pickup + late, bars.over + late)
+      const notes = await recording.notesBetween(began - pickup + late, over + late)
       const body = {
         ...listening.draft(),
         ...{ chart: { ...tune.chart!, ...played.chart, title: tune.chart!.title }, speed: during.speed },

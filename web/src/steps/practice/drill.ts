@@ -110,6 +110,9 @@ export function useDrill(choice: () => DrillChoice | undefined, strategy: () => 
     const enough = q.form === 'written' ? q.cells.length : q.form === 'one of them' ? 1 : q.parts
     if (enough > 0 && given.value.length >= enough) await check()
   }
+  /** Names the answer to the question that is shown: sent again after a lost reply it counts once. */
+  let answerUid = crypto.randomUUID()
+  watch(question, () => (answerUid = crypto.randomUUID()))
   const takeAway = () => (given.value = given.value.slice(0, -1))
 
   /** Marks the answer; what is marked is kept, and the card scheduled. */
@@ -119,7 +122,7 @@ export function useDrill(choice: () => DrillChoice | undefined, strategy: () => 
     const tookMs = Math.min(Math.round(performance.now() - shownAt), 3_600_000)
     const body = {
       ...{ ...request(of), answer: { given: given.value, ...(choice && { choice }) } },
-      ...{ hints: hints.value, tookMs, offsetMinutes: minutesAhead() },
+      ...{ hints: hints.value, tookMs, offsetMinutes: minutesAhead(), uid: answerUid },
     }
     const got = await attempt(() => answer(client.POST('/api/practice/reviews', { body })))
     if (!got) return

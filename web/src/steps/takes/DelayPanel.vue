@@ -1,15 +1,20 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { audioContext } from '../../sound/context'
 import { inputTrouble, microphone, type Input } from '../../sound/inputs'
 import { delayOf, keepDelay, loopDelay } from '../../sound/delay'
 import { useInputChoice } from '../../sound/inputchoice'
+import type { Side } from '../../sound/sides'
+import ChipRow from '../../controls/ChipRow.vue'
 
 /** Measures how late the sound of a device comes, with clicks that go out and come back. */
 const input = useInputChoice()
 const device = () => input.soundDevice() ?? ''
-const measured = ref(delayOf(device()))
+const measured = ref(delayOf(device()) ?? 0)
 const says = ref('')
 const running = ref(false)
+/** The sides of the input, by their numbers. */
+const sides = ['both sides', 'left side', 'right side']
 const clicks = 8
 /** Seconds until a click goes out, and the size from which a sample is one that came back. */
 const soon = 0.1
@@ -19,30 +24,32 @@ const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
 async function measure() {
   running.value = true
   says.value = 'Listening to eight clicks. Keep still.'
-  const output = new AudioContext()
-  await output.resume()
+  let opened: Input | undefined
   try {
-    const { sent, heard } = await sendClicks(output, await microphone(device() || undefined))
+    const output = audioContext()
+    await output.resume()
+    opened = await microphone(device() || undefined, input.side)
+    const { sent, heard } = await sendClicks(output, opened)
     tell(sent, heard)
   } catch (error) {
     says.value = `${inputTrouble(error)}.`
   } finally {
+    opened?.end()
     running.value = false
-    void output.close()
   }
 }
 
-/** Sends clicks out, and notes where in the sound of the input each begins. */
-async function sendClicks(output: AudioContext, input: Input) {
+/** Sends clicks out, and notes when each comes back: both by the audio clock. */
+async function sendClicks(output: AudioContext, from: Input) {
   const sent: number[] = []
   const heard: number[] = []
   let samples = 0
   let quietUntil = 0
-  input.begin((piece) => {
+  from.begin((piece) => {
     piece.forEach((sample, n) => {
-      const at = (samples + n) / input.rate
+      const at = (samples + n) / from.rate
       if (Math.abs(sample) > loud && at > quietUntil) {
-        heard.push(at)
+        heard.push((from.began?.() ?? 0) + at)
         quietUntil = at + 0.3
       }
     })
@@ -52,13 +59,13 @@ async function sendClicks(output: AudioContext, input: Input) {
     await pause(600)
     const source = new OscillatorNode(output, { frequency: 1500 })
     const gain = new GainNode(output, { gain: 0.4 })
+    const at = output.currentTime + soon
     source.connect(gain).connect(output.destination)
-    source.start(output.currentTime + soon)
-    source.stop(output.currentTime + soon + 0.03)
-    sent.push(input.seconds() + soon)
+    source.start(at)
+    source.stop(at + 0.03)
+    sent.push(at)
   }
   await pause(600)
-  input.end()
   return { sent, heard }
 }
 
@@ -93,6 +100,13 @@ function tell(sent: number[], heard: number[]) {
           @change="keepDelay(device(), Number(measured) || 0)"
       /></label>
     </p>
+    <ChipRow
+      label="Which side of the input is heard"
+      says="heard:"
+      :options="sides"
+      :chosen="sides[input.side]!"
+      @choose="(side) => input.chooseSide(sides.indexOf(side) as Side)"
+    />
     <p role="status">{{ says }}</p>
   </div>
 </template>

@@ -41,7 +41,7 @@ const share = (level: number | undefined) => Math.max(0, Math.min(1, ((level ?? 
       }}
     </button>
     <span v-if="recording.recordsNow" class="time" role="timer">{{ minutes(recording.seconds) }}</span>
-    <button v-if="recording.recordsNow" type="button" class="chip" @click="recording.cancel()">
+    <button v-if="recording.recordsNow" type="button" class="chip" @click="work.cancel()">
       throw it away
     </button>
     <template v-else>
@@ -71,8 +71,8 @@ const share = (level: number | undefined) => Math.max(0, Math.min(1, ((level ?? 
     <span v-if="recording.sounding" class="now" aria-live="off">{{ signs(recording.sounding.note) }}</span>
     <span class="quiet right">Nothing is recorded without a press, and nothing leaves this machine.</span>
   </div>
-  <p v-if="refusal || recording.trouble" class="warn says" role="alert">
-    {{ refusal || recording.trouble }}.
+  <p v-if="refusal || recording.trouble || recording.sides" class="warn says" role="alert">
+    {{ refusal || recording.trouble || recording.sides }}.
   </p>
 </template>
 

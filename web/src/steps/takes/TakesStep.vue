@@ -83,7 +83,7 @@ useKeys([
   {
     key: 'x',
     says: 'throw away what is being recorded',
-    run: () => void (recording.recordsNow && recording.cancel()),
+    run: () => void (recording.recordsNow && work.cancel()),
   },
   { key: 'p', says: 'record the bars of the chosen notes again', run: punchPicked },
   { key: 'd', says: 'drill the changes that were missed', run: () => void drill() },

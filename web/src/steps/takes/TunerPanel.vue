@@ -15,7 +15,7 @@ const input = useInputChoice()
 const tune = useTune()
 const hears = computed(() => recording.state === 'hearing')
 
-const openSound = async () => soundSource(await microphone(input.soundDevice()))
+const openSound = async () => soundSource(await microphone(input.soundDevice(), input.side))
 const begin = () => recording.begin(openSound, props.work.emptyDraft(), tune.id, false)
 onBeforeUnmount(() => {
   if (hears.value) void recording.cancel()

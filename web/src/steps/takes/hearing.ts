@@ -21,8 +21,8 @@ export function useHearing(audio: Readonly<Ref<HTMLAudioElement | null>>, work: 
     void element.play().catch(tune.tell)
   }
   /**
-   * Hears the take beside the band: the band begins, and the take is set to where the band is heard to be. The take's
-   * tempo must be the tune's.
+   * Hears the take beside the band: the band begins, and the take is set to where the band is; both go to the ear by one
+   * way. The take's tempo must be the tune's.
    */
   async function hearBesideBand() {
     const element = audio.value
@@ -35,16 +35,16 @@ export function useHearing(audio: Readonly<Ref<HTMLAudioElement | null>>, work: 
     half.value = false
     let steady = 0
     const timer = setInterval(() => {
-      const heard = player.heard()
+      const sent = player.sent()
       if (player.state === 'silent') {
         clearInterval(timer)
         return element.pause()
       }
-      if (!heard) return
-      const { performance } = heard.chunk
+      if (!sent) return
+      const { performance } = sent.chunk
       const perTick = 60 / (performance.tempo * performance.beatTicks) / (player.speed / 100)
-      const due = kept.start + (kept.delay ?? 0) / 1000 + (heard.tick - performance.countIn) * perTick
-      if (due < 0 || heard.chunk.pass?.place.chorus) return
+      const due = kept.start + (kept.delay ?? 0) / 1000 + (sent.tick - performance.countIn) * perTick
+      if (due < 0 || sent.chunk.pass?.place.chorus) return
       if (element.paused) void element.play().catch(tune.tell)
       // Set right until it runs with the band.
       if (Math.abs(element.currentTime - due) > 0.03) element.currentTime = due

@@ -55,7 +55,7 @@ export function usePunch(work: TakesWork) {
         if (recording.state !== 'recording') return
         const kept = await recording.punch({ takeId: take.id, version: take.version, from, to: last })
         if (kept) await work.list()
-      }, after)
+      }, after + input.delay())
     })
   }
   return { punching, punch }

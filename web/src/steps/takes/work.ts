@@ -1,17 +1,14 @@
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { answer, client, type KeptTake, type TakeDraft, type TakeEntry } from '../../api/client'
+import { computed, ref, watch } from 'vue'
+import { answer, client, type TakeDraft, type TakeEntry } from '../../api/client'
 import { useAnswer } from '../../api/ask'
 import { useView } from '../../address/view'
-import { localTime } from '../../document/clock'
 import { useTune } from '../../document/tune'
 import { useSolos } from '../../document/solos'
 import { usePlayer } from '../../sound/player'
-import { findBandIn } from '../../sound/bandleak'
-import { followPasses, type HeardPass } from '../../sound/barone'
 import { standInKeysName, useInputChoice } from '../../sound/inputchoice'
 import { standIn } from '../../sound/inputs'
 import { standInKeys } from '../../sound/keysinputs'
-import { useRecording } from '../../sound/recording'
+import { useTakeRecorder } from '../../sound/takerecorder'
 import { keysSource, soundSource, type Source } from '../../sound/source'
 import { useTakesQuery } from './address'
 
@@ -20,7 +17,7 @@ export function useTakesWork() {
   const tune = useTune()
   const view = useView()
   const player = usePlayer()
-  const recording = useRecording()
+  const recorder = useTakeRecorder()
   const input = useInputChoice()
   const query = useTakesQuery()
 
@@ -93,7 +90,7 @@ export function useTakesWork() {
     position: view.position.value?.id,
     source,
     start,
-    delay: source === 'microphone' ? input.delay() : 0,
+    delay: source === 'stand-in' ? 0 : input.delay(),
     notes: [],
     plan: line.value?.phrase,
     planName: line.value?.name,
@@ -106,36 +103,9 @@ export function useTakesWork() {
   async function record() {
     refusal.value = ''
     if (!tune.chart) return
-    unfollow()
-    passes = []
     if (input.isStandIn()) return recordStandIn()
-    recording.gone = () => void stop()
-    // The sound is allowed while the key is pressed, before anything is waited for.
-    void player.playTune(1)
-    await recording.begin(input.open, draft(input.isKeys() ? 'midi' : 'microphone', 0), tune.id, true)
-    if (recording.state !== 'recording') return void player.stop()
-    unfollow = followPasses(player, recording.soundSeconds, (heard) => {
-      if (recording.state !== 'recording') return unfollow()
-      recording.startsAt(heard[0]!.start)
-      passes = heard
-    })
+    await recorder.record(input.open, draft(input.isKeys() ? 'midi' : 'microphone', 0))
   }
-  let unfollow = () => {}
-  /** How the band has gone through the tune since the take began. */
-  let passes: HeardPass[] = []
-  /** The same, as the take is kept with it. */
-  const playedPasses = () =>
-    passes.flatMap(({ start, speed, chunk }) =>
-      chunk.pass
-        ? [
-            {
-              start,
-              speed,
-              chart: { ...tune.chart!, ...chunk.pass.chart, title: tune.chart!.title },
-            },
-          ]
-        : [],
-    )
 
   async function recordStandIn() {
     const played = line.value?.phrase
@@ -157,9 +127,7 @@ export function useTakesWork() {
     const openKeys = async () =>
       keysSource(standInKeys(await answer(client.POST('/api/compute/take/standin/keys', { body }))))
     const open: () => Promise<Source> = input.device === standInKeysName ? openKeys : openSound
-    recording.gone = () => void stop()
-    await recording.begin(open, draft('stand-in', start), tune.id, true)
-    recording.startsAt(start)
+    await recorder.recordWithout(open, draft('stand-in', start))
   }
   const faults = ref({
     late: 0,
@@ -175,54 +143,21 @@ export function useTakesWork() {
 
   /** Ends the take and shows it. */
   async function stop() {
-    unfollow()
-    recording.gone = undefined
-    if (!player.silent) void player.stop()
-    const played = passes
-    const kept = await recording.finish({}, playedPasses())
-    passes = []
+    const kept = await recorder.stop()
     if (!kept) return
     await list()
     await query.set({ take: kept.id, bench: 'verdict' })
-    const seconds = Math.max(1, Math.round(kept.sound?.seconds ?? 1))
-    const entry = {
-      ...{
-        began: localTime(new Date(kept.began)),
-        seconds,
-        kind: 'tune' as const,
-        item: tune.chart?.title ?? '',
-      },
-      ...{
-        itemId: tune.id,
-        tempo: Math.round((kept.chart.tempo * (kept.speed ?? 100)) / 100),
-        note: 'recorded a take',
-      },
-    }
-    await answer(client.POST('/api/practice/log', { body: entry })).catch(tune.tell)
-    if (kept.source === 'microphone') await lookForBand(kept, played)
   }
-
-  /** The band is looked for in the take that was kept last. */
-  const looking = ref(false)
-  let stopLooking = new AbortController()
-  async function lookForBand(take: KeptTake, played: HeardPass[]) {
-    stopLooking.abort()
-    stopLooking = new AbortController()
-    const { signal } = stopLooking
-    looking.value = true
-    try {
-      if (await findBandIn(take, played, player.mix, signal)) await list()
-    } catch (error) {
-      if (!signal.aborted) tune.tell(error)
-    } finally {
-      looking.value = false
-    }
-  }
-  onBeforeUnmount(() => stopLooking.abort())
+  // A take that was ended in another step, or was heard again without the band, is in the list as it is now.
+  watch(
+    () => recorder.kept,
+    () => void list().catch(tune.tell),
+  )
+  const looking = computed(() => recorder.looking)
 
   return {
     ...{ takes, chosen, verdict, beside, earlier, others, refusal, solo, solos, line, faults },
-    ...{ list, record, stop, looking, emptyDraft },
+    ...{ list, record, stop, cancel: recorder.cancel, looking, emptyDraft },
   }
 }
 export type TakesWork = ReturnType<typeof useTakesWork>
