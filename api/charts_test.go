@@ -86,10 +86,10 @@ func TestAnEditThatCannotBeDoneNamesItsField(t *testing.T) {
 		require.Len(t, got.Errors, 1, location)
 		assert.Equal(t, location, got.Errors[0].Field)
 	}
-	got := call[Problem](c, "POST", "/api/compute/chart", EditChart{Chart: chart, Write: &WriteEdit{Bar: 1, Text: "C7 f7"}}, 422)
+	got := call[Problem](c, "POST", "/api/compute/chart", EditChart{Chart: chart, Write: &WriteEdit{Bar: 1, Text: "C7 h7"}}, 422)
 	fault := got.Errors[0]
 	fault.Message = ""
-	assert.Equal(t, FieldProblem{Field: "body.write.text", Value: "f7", Column: 4, Nearest: []string{"F7"}}, fault)
+	assert.Equal(t, FieldProblem{Field: "body.write.text", Value: "h7", Column: 4, Nearest: []string{"B7"}}, fault)
 }
 
 func TestACapoShowsBothNames(t *testing.T) {

@@ -23,6 +23,7 @@ type PassRequest struct {
 	InFile   bool             `json:"inFile,omitempty" doc:"Nobody can ask for the next segment: one that waits is left after it has gone round"`
 	Skip     bool             `json:"skip,omitempty" doc:"Go on with the next segment"`
 	Loop     *BarRange        `json:"loop,omitempty" doc:"Only these bars of the pass that it stands at"`
+	Once     bool             `json:"once,omitempty" doc:"Those bars are played once, and the routine goes on after them"`
 	Position string           `json:"position,omitempty" doc:"A position of the tune's key, by id or form; it follows the key"`
 	Strategy string           `json:"strategy,omitempty"`
 	Arrangement
@@ -81,6 +82,7 @@ type Pass struct {
 	Next        *NamedChord  `json:"next,omitempty" doc:"The chord that comes after its last one"`
 	Yours       []BarRange   `json:"yours" doc:"Bars that are the player's, where lines are traded"`
 	Landings    []PathTarget `json:"landings" doc:"What to land on at each change, by the target strategy or the segment's aim"`
+	Stage       []StageSpan  `json:"stage" doc:"The chords as the soloist follows them, each with what comes after it"`
 	Performance Performance  `json:"performance"`
 }
 
@@ -110,14 +112,23 @@ func (o playContext) pass(asked PassRequest) (Pass, error) {
 	}
 	p, ok, err := passOf(r, o.chart, asked)
 	if err != nil || !ok {
-		return Pass{Finished: err == nil, Yours: []BarRange{}, Landings: []PathTarget{}, Performance: Performance{Beats: []BeatMark{}, Chords: []ChordMark{}, Notes: []Note{}}}, err
+		return Pass{Finished: err == nil, Yours: []BarRange{}, Landings: []PathTarget{}, Stage: []StageSpan{}, Performance: Performance{Beats: []BeatMark{}, Chords: []ChordMark{}, Notes: []Note{}}}, err
 	}
 	a, err := o.arrange(asked, r, p)
 	if err != nil {
 		return Pass{}, err
 	}
 	a.out.Performance = a.on.performance(a.order)
-	return a.out, nil
+	next, goesOn := following(r, o.chart, p, asked)
+	if goesOn && asked.Loop != nil && !asked.Once {
+		next = a.pass
+	}
+	home, err := o.position(asked.Position)
+	if err != nil {
+		return Pass{}, err
+	}
+	a.out.Stage, err = o.stage(a, home, next, goesOn, asked)
+	return a.out, err
 }
 
 // arrange works out how a pass of a routine is played.

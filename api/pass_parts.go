@@ -34,7 +34,7 @@ func (o playContext) landings(p routine.Pass, hand []change.HandPlace, strategy 
 // in; false where nothing follows.
 func nextChord(r routine.Routine, c chart.Chart, p routine.Pass, asked PassRequest) (harmony.Chord, harmony.Key, bool) {
 	next, from := p.Chart, p.From
-	if asked.Loop == nil {
+	if asked.Loop == nil || asked.Once {
 		after, ok := r.Next(c, p.Place, false)
 		if !ok {
 			return harmony.Chord{}, harmony.Key{}, false

@@ -28,7 +28,9 @@ func axe(t *testing.T, p *Page) []string {
 			rules: { 'color-contrast': { enabled: %[1]t }, 'target-size': { enabled: %[1]t } } })
 		.then(({ violations }) => violations.flatMap(({ id, help, nodes }) => {
 			const wordsOf = (text) => text.toLowerCase().split(/[^\p{L}\p{N}♭♯#+°ø/]+/u).filter(word => /\p{L}{2}/u.test(word))
-			const differs = ({ target }) => { const e = document.querySelector(target[0]), name = wordsOf(e.getAttribute('aria-label') ?? '')
+			const differs = ({ target }) => { const e = document.querySelector(target[0])
+				if (!e) return false // it was drawn anew meanwhile
+				const name = wordsOf(e.getAttribute('aria-label') ?? '')
 				return !e.ownerSVGElement && wordsOf(e.innerText).some(word => !name.includes(word)) }
 			const broken = id === 'label-content-name-mismatch' ? nodes.filter(differs) : nodes
 			return broken.slice(0, 3).map(n => id + ': ' + help + ': ' + n.html.slice(0, 140))

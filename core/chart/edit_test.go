@@ -99,7 +99,7 @@ func TestABarThatCannotBeReadSaysWhere(t *testing.T) {
 	}{
 		{"C7 Hm7", 4, `"Hm7" is not a chord`, "Bm7"}, {"Dm7 G7x", 7, `"G7x" is not a chord`, "G7"}, {"C7 . .", 1, "3 beats; a bar of 4/4 has 4", ""},
 		{"C7 . . . .", 1, "5 beats; a bar of 4/4 has 4", ""}, {"C D E F G", 9, "5 chords; a bar of 4/4 has 4 beats", ""},
-		{". C7", 1, "a held beat needs a chord before it", ""}, {"%", 1, "no bar before", ""}, {"f7", 1, `"f7" is not a chord`, "F7"},
+		{". C7", 1, "a held beat needs a chord before it", ""}, {"%", 1, "no bar before", ""}, {"h7", 1, `"h7" is not a chord`, "B7"},
 		{"IVx", 3, `"IVx" is not a chord`, "IV"}, {"I/x", 3, `"I/x" is not a chord`, "I/3"}, {"C7 %", 4, `"%" is not a chord`, ""},
 	} {
 		_, err := ReadBar(c.text, blues, FourFour, nil)

@@ -148,6 +148,12 @@ func readChord(w word, key harmony.Key) (Span, error) {
 		read = key.ParseRoman
 	}
 	chord, err := read(w.text)
+	if err != nil && !harmony.LooksRoman(w.text) && w.text[0] >= 'a' && w.text[0] <= 'g' {
+		// Who types in a hurry leaves the capital out; a small letter at the beginning means nothing else.
+		if meant, smallErr := read(strings.ToUpper(w.text[:1]) + w.text[1:]); smallErr == nil {
+			chord, err = meant, nil
+		}
+	}
 	if err == nil {
 		return Span{Chord: chord}, nil
 	}

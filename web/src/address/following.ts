@@ -8,3 +8,6 @@ export const heardAt = ref<number>()
  * played; picking something by hand ends it, until it is asked for again.
  */
 export const following = ref(true)
+
+/** The bar that was chosen by hand since the tune was played last, from 1: it begins there the next time. */
+export const chosenBar = ref<number>()

@@ -3,7 +3,7 @@ import { useAnswer } from '../api/ask'
 import { answer, client, type Change, type ChordSpan, type NeckMap } from '../api/client'
 import { useRoute } from 'vue-router'
 import { useTune } from '../document/tune'
-import { following, heardAt } from './following'
+import { chosenBar, following, heardAt } from './following'
 import { place, text, whole } from './query'
 import { useQuery } from './useQuery'
 
@@ -89,6 +89,7 @@ export function useView() {
   /** Goes to a moment by hand; what sounds is no longer followed. */
   function goTo(m: ChordSpan) {
     following.value = false
+    chosenBar.value = m.bar
     return query.set({ at: m.tick, target: undefined })
   }
   /** Steps that show one moment of the tune stay at the last one that was heard. */

@@ -5989,6 +5989,8 @@ export interface components {
             lines?: components["schemas"]["PlayedLine"][];
             /** @description Only these bars of the pass that it stands at */
             loop?: components["schemas"]["BarRange"];
+            /** @description Those bars are played once, and the routine goes on after them */
+            once?: boolean;
             /** @description What is written; left out for all */
             parts?: ("click" | "drums" | "bass" | "chords" | "line")[];
             /** @description A position of the tune's key, by id or form; it follows the key */
@@ -6447,6 +6449,8 @@ export interface components {
             position: string;
             /** @description The segment's name */
             segment: string;
+            /** @description The chords as the soloist follows them, each with what comes after it */
+            stage: components["schemas"]["StageSpan"][];
             style: string;
             /** @description What could not be as it was asked */
             text?: string;
@@ -6510,6 +6514,8 @@ export interface components {
             line?: components["schemas"]["PlayedLine"];
             /** @description Only these bars of the pass that it stands at */
             loop?: components["schemas"]["BarRange"];
+            /** @description Those bars are played once, and the routine goes on after them */
+            once?: boolean;
             /** @description A position of the tune's key, by id or form; it follows the key */
             position?: string;
             routine: components["schemas"]["Routine"];
@@ -7907,6 +7913,53 @@ export interface components {
             note: string;
             /** Format: int64 */
             octave: number;
+        };
+        StageNext: {
+            /**
+             * Format: int64
+             * @description The tick of its chorus at which it comes
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description The bar that it comes in, from 1
+             */
+            bar: number;
+            /** @description The box of that key */
+            box?: string;
+            /** @description N.C. where the band rests */
+            chord: string;
+            /** @description The key that it comes in, where that is another */
+            key?: string;
+            /** @description What to land on; left out where the band rests, and where there is no tone in reach */
+            landing?: components["schemas"]["PathTarget"];
+            /** @description It is the same chord still, which is landed on anew */
+            lasts?: boolean;
+            roman: string;
+            /**
+             * Format: int64
+             * @description In the performance, when it comes; its end for what comes after the pass
+             */
+            tick: number;
+        };
+        StageSpan: {
+            /**
+             * Format: int64
+             * @description The chart's tick in its chorus
+             */
+            at: number;
+            chord: string;
+            next?: components["schemas"]["StageNext"];
+            roman: string;
+            /** @description The band rests */
+            silent?: boolean;
+            /**
+             * Format: int64
+             * @description In the performance, from which it holds
+             */
+            tick: number;
+            /** @description What the band plays, where this chord is imagined */
+            written?: string;
         };
         StandInFaults: {
             /**

@@ -29,6 +29,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
     which: Pick<PassRequest, 'after' | 'at' | 'skip' | 'ending'>,
     loop: Bars | undefined,
     from?: Chunk,
+    once?: boolean,
   ): Promise<Chunk | undefined> {
     const chorus = which.at?.chorus ?? (which.after?.chorus ?? -1) + 1
     const line = await wishes.line(chorus)
@@ -39,12 +40,12 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
       : which.after && { after: inTheTuneNow(which.after, from?.tune, tune) }
     const pass = await answer(
       client.POST('/api/compute/band/pass', {
-        body: { ...request, ...which, ...place, ...(loop && { loop }), ...(line && { line }) },
+        body: { ...request, ...which, ...place, ...(loop && { loop, once }), ...(line && { line }) },
       }),
     )
     if (pass.finished) return undefined
     if (which.ending) ending = true
-    return { performance: pass.performance, pass, tune, ...(loop && { loop }) }
+    return { performance: pass.performance, pass, tune, ...(loop && { loop, once }) }
   }
 
   const again = (place: PassPlace): PassPlace => ({ ...place, chorus: place.chorus + 1 })
@@ -57,7 +58,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
       if (startAt && startAt > 1) {
         const whole = await ask({}, undefined)
         const last = whole?.pass?.bars
-        if (whole && last && startAt <= last) return ask({}, { from: startAt, to: last })
+        if (whole && last && startAt <= last) return ask({}, { from: startAt, to: last }, undefined, true)
         return whole
       }
       return ask({}, undefined)
@@ -71,7 +72,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
       if (loop) return ask({ at: again(place), ...end }, loop === 'all' ? before.loop : loop, before)
       const last = before.pass.bars
       if (before.loop && before.loop.to < last)
-        return ask({ at: again(place), ...end }, { from: before.loop.to + 1, to: last }, before)
+        return ask({ at: again(place), ...end }, { from: before.loop.to + 1, to: last }, before, true)
       return ask({ after: place, ...end }, undefined, before)
     },
     async loopChunk(present) {
@@ -81,7 +82,7 @@ export function passSource(wishes: Wishes, startAt?: number): Source {
     },
     refreshed: (chunk, end) =>
       chunk.pass
-        ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop, chunk)
+        ? ask({ at: chunk.pass.place, ...(end && { ending: true }) }, chunk.loop, chunk, chunk.once)
         : Promise.resolve(undefined),
     endNext() {
       ending = false

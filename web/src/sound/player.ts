@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useQuery } from '../address/useQuery'
-import { following, heardAt } from '../address/following'
+import { chosenBar, following, heardAt } from '../address/following'
 import { useView } from '../address/view'
 import { text } from '../address/query'
 import type { PassRequest, PerformanceRequest } from '../api/client'
@@ -95,6 +95,7 @@ export const usePlayer = defineStore('player', () => {
   function playTune(from?: number) {
     if (!tune.chart) return
     following.value = true
+    chosenBar.value = undefined
     const play = passSource(
       {
         ready: band.whenChosen,
@@ -110,7 +111,7 @@ export const usePlayer = defineStore('player', () => {
   /** Plays what the step on screen is about, or what is asked for here. */
   function play(asked: Playable | undefined = source.value?.what()) {
     tune.practised()
-    if (!asked) return playTune()
+    if (!asked) return playTune(chosenBar.value)
     if ('tuneFrom' in asked) return playTune(asked.tuneFrom)
     const { ramp, showsChart, ...line } = asked
     const request = { hands: tune.hands, ...line }
@@ -182,9 +183,12 @@ export const usePlayer = defineStore('player', () => {
     return pass.bars !== tune.read?.facts.bars || pass.chart.key.tonic !== tune.chart.key.tonic
   })
   // Views go along with the tune, and stay where it was left.
-  watch([tuneSounds, chord, differsFromTune], () => {
+  watch([tuneSounds, chord, beat, differsFromTune], () => {
     const before = heardAt.value
-    heardAt.value = tuneSounds.value && chord.value && !differsFromTune.value ? chord.value.at : undefined
+    // The chords that the soloist follows, imagined ones too, may change where the band's do not.
+    const heardNow = chunk.value?.pass?.stage.findLast((span) => span.tick <= (beat.value?.tick ?? -1))?.at
+    const at = heardNow ?? chord.value?.at
+    heardAt.value = tuneSounds.value && chord.value && !differsFromTune.value ? at : undefined
     if (heardAt.value === undefined && before !== undefined && following.value) void view.stayAt(before)
   })
   const wakeLock = useWakeLock(computed(() => state.value === 'playing'))

@@ -15,6 +15,8 @@ export interface Chunk {
   ownChart?: Chart
   /** Which bars of its pass it is, where they are looped. */
   loop?: { from: number; to: number }
+  /** They are played once, and it goes on after them. */
+  once?: boolean
 }
 
 /** Seconds of the audio clock, and what is to happen at a moment of it. */

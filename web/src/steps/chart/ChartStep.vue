@@ -44,6 +44,7 @@ onMounted(() => {
 })
 
 function go(bar: number, extending = false) {
+  chosen.value = true
   selection.select(bar, extending)
   void focusHead()
 }
@@ -74,8 +75,17 @@ async function mend(bar: number, text: string) {
 
 const { copied, copy, paste, remove, clear, insert } = useRearranging(selection)
 
-/** The characters that a chord, a numeral or another sign of a bar begins with. */
+/**
+ * The characters that a chord, a numeral or another sign of a bar begins with. While a bar is chosen, letters of either
+ * case and figures are its own; before one is, and after Escape, figures and small letters are the keys they are elsewhere.
+ */
 const begins = /^[A-GNIVivb#♭♯%.]$/
+const beginsInChosen = /^[A-HNIVa-hivn0-9#♭♯%.]$/
+const chosen = ref(false)
+function leave() {
+  chosen.value = false
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+}
 
 function keys(event: KeyboardEvent) {
   if (writing.bar.value !== undefined || event.altKey) return
@@ -89,6 +99,7 @@ function keys(event: KeyboardEvent) {
     ArrowDown: () => go(vertically(rows.value, at, 1), event.shiftKey),
     Home: () => go(0, event.shiftKey),
     End: () => go(bars.value.length - 1, event.shiftKey),
+    Escape: leave,
     Enter: () => writing.begin(at),
     F2: () => writing.begin(at),
     Backspace: clear,
@@ -105,9 +116,10 @@ function keys(event: KeyboardEvent) {
   if (action) {
     event.preventDefault()
     action()
-  } else if (!mod && begins.test(key)) {
+  } else if (!mod && (chosen.value ? beginsInChosen : begins).test(key)) {
     // The field has the keyboard by the time the character is put in.
     event.stopPropagation()
+    chosen.value = true
     writing.begin(at, '')
   }
 }

@@ -39,7 +39,6 @@ const {
   map,
   hand,
   nextHand,
-  arriving,
   chord,
   next,
   landing,
@@ -160,7 +159,7 @@ useKeys([
         :picked="view.picked.value?.bar ?? 1"
         :shown="shown"
         :yours="yours"
-        :arriving-box="arriving?.box"
+        :arriving-box="next?.box"
       />
       <div v-else class="nothing" />
       <NeckView

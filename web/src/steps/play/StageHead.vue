@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Pass, PathTarget } from '../../api/client'
+import type { Pass, PathTarget, StageSpan } from '../../api/client'
 import { signs } from '../../controls/spelling'
-import type { BeatMark, ChordMark } from '../../sound/transport'
+import type { BeatMark } from '../../sound/transport'
 import FitText from './FitText.vue'
 import type { NextChord } from './next'
 import { useWidth } from '../../controls/measure'
@@ -10,7 +10,7 @@ import { useWidth } from '../../controls/measure'
 /** The chord that sounds, the next one and what to land on, to be read from two metres away. */
 const props = defineProps<{
   pass: Pass
-  chord: ChordMark | undefined
+  chord: StageSpan | undefined
   next: NextChord | undefined
   landing: PathTarget | undefined
   near: boolean
@@ -53,7 +53,10 @@ const soon = computed(() => {
       <FitText :text="nowText" :most="mostWidth" />
     </p>
     <div class="where">
-      <p v-if="showsChords" class="roman">{{ chord?.silent ? '' : signs(chord?.roman ?? '') }}</p>
+      <p v-if="showsChords" class="roman">
+        {{ chord?.silent ? '' : signs(chord?.roman ?? '')
+        }}<span v-if="chord?.written" class="written"> over {{ signs(chord.written) }}</span>
+      </p>
       <p class="beats" aria-hidden="true">
         <i v-for="n in beats" :key="n" :class="{ past: beat && n <= beat.beat }" />
       </p>
@@ -125,6 +128,10 @@ const soon = computed(() => {
 .now.longest ~ .landing .how,
 .now.longest ~ .landing .place {
   display: none;
+}
+.written {
+  color: var(--stone);
+  font-weight: 400;
 }
 .where {
   flex: none;

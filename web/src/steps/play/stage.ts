@@ -1,13 +1,13 @@
 import { computed, ref, shallowRef, watch, watchEffect } from 'vue'
 import { useAnswer } from '../../api/ask'
-import { answer, client, type NeckMap, type Pass, type PathTarget, type PlacedTone } from '../../api/client'
+import { answer, client, type NeckMap, type Pass, type PlacedTone } from '../../api/client'
 import { useBand } from '../../document/band'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import { boxMarks, toneMark, type Mark } from '../../neck/marks'
 import { samePlace } from '../../neck/geometry'
 import { usePlayer } from '../../sound/player'
-import { nextChord, type NextChord } from './next'
+import { chordAt, nextChord, type NextChord } from './next'
 
 /** How many beats before a change the landing is shown. */
 const beatsAhead = 4
@@ -42,18 +42,17 @@ export function useStage() {
     { immediate: true },
   )
 
-  const marks = computed(() => pass.value?.performance.chords ?? [])
+  const spans = computed(() => pass.value?.stage ?? [])
   /** Which of the pass's chords sounds, or is picked. */
   const index = computed(() => {
-    if (player.tuneSounds && player.chord) return marks.value.findIndex((m) => m.tick === player.chord!.tick)
+    if (player.tuneSounds && player.beat && pass.value) return chordAt(pass.value, player.beat.tick)
     const tick = view.picked.value?.tick ?? 0
-    const countIn = pass.value?.performance.countIn ?? 0
     return Math.max(
-      marks.value.findLastIndex((m) => m.at <= tick && m.tick >= countIn),
+      spans.value.findLastIndex((span) => span.at <= tick),
       0,
     )
   })
-  const chord = computed(() => marks.value[Math.max(index.value, 0)])
+  const chord = computed(() => spans.value[index.value])
   /** Where the hand stands under that chord: in another place where the key is another. */
   const handIndex = computed(() => {
     const tick = chord.value?.at ?? 0
@@ -95,26 +94,9 @@ export function useStage() {
   const ready = computed(() => drawnTune.value === tune.id)
 
   const next = computed<NextChord | undefined>(() =>
-    pass.value
-      ? nextChord(pass.value, Math.max(index.value, 0), player.tuneSounds ? player.beat : undefined)
-      : undefined,
+    pass.value ? nextChord(pass.value, index.value, player.tuneSounds ? player.beat : undefined) : undefined,
   )
-  /** Where the hand goes with the next chord, where that is another place. */
-  const arriving = computed(() => {
-    const there = pass.value?.hand.find((h) => h.tick === next.value?.at)
-    return there && there.position + there.key !== `${hand.value?.position}${hand.value?.key}`
-      ? there
-      : undefined
-  })
-  const landing = computed<PathTarget | undefined>(() => {
-    const all = pass.value?.landings ?? []
-    const arrives = next.value?.at
-    if (arrives === undefined) return undefined
-    return (
-      all.find((l) => l.change === arrives) ??
-      (arrives === 0 ? all.find((l) => l.bar === 1 && l.beat === 1) : undefined)
-    )
-  })
+  const landing = computed(() => next.value?.landing)
   const near = computed(() => !player.tuneSounds || (next.value?.beats ?? Infinity) <= beatsAhead)
 
   const position = computed(() => map.value?.positions.find((p) => p.id === hand.value?.position))
@@ -177,7 +159,6 @@ export function useStage() {
     map,
     hand,
     nextHand,
-    arriving,
     chord,
     next,
     landing,
