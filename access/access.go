@@ -107,7 +107,8 @@ func (a *Access) Enter(passphrase, address, about string) (string, error) {
 	defer a.checking.Unlock()
 	a.mutex.Lock()
 	now, wanted := a.now(), a.kept.Passphrase
-	wait := max(a.guesses.wait(address, now), a.guesses.waitOfAll(now))
+	address = networkOf(address)
+	wait := max(a.guesses.wait(address, now), a.guesses.waitOfAll(address, now))
 	a.mutex.Unlock()
 	if wait > 0 {
 		return "", &WaitError{For: wait}

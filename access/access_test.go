@@ -102,14 +102,37 @@ func TestGuessesAreSlowedDown(t *testing.T) {
 			looked++
 		}
 	}
-	assert.Less(t, looked, 75, "2000 addresses in 2000 seconds: 20 at once, and 1.5 a minute")
+	assert.Less(t, looked, 410, "2000 addresses in 2000 seconds: 200 at once, and 6 a minute")
 	_, err := b.Enter("slow river", "10.9.9.9", "")
 	var wait *WaitError
 	require.ErrorAs(t, err, &wait)
-	assert.Less(t, wait.For, 41*time.Second)
+	assert.Less(t, wait.For, 11*time.Second)
 	later(wait.For)
 	_, err = b.Enter("slow river", "10.9.9.9", "")
 	assert.NoError(t, err, "who waits is let in")
+}
+
+// A neighbour who guesses from sixty addresses, or from as many as the network of a house has, keeps nobody out.
+func TestANeighbourKeepsNobodyOut(t *testing.T) {
+	for _, form := range []string{"10.0.0.%d", "2001:db8::%x"} {
+		a, later, _ := guarded(t)
+		for n := range 240 {
+			later(400 * time.Millisecond)
+			_, err := a.Enter("wrong river", fmt.Sprintf(form, 1+n%60), "")
+			require.Error(t, err)
+		}
+		_, err := a.Enter("slow river", "10.7.7.7", "")
+		assert.NoError(t, err, form)
+	}
+}
+
+func TestEasyPassphrasesAreRefused(t *testing.T) {
+	for _, easy := range []string{"        ", "password", "Password1!", "12345678", "1234567890", "aaaaaaaa", "abababab", "undaris1", "iloveyou"} {
+		assert.ErrorIs(t, checkPassphrase(easy), ErrEasy, easy)
+	}
+	for _, good := range []string{"slow river again", "brass heron 7", "correct-horse", "pentatonic"} {
+		assert.NoError(t, checkPassphrase(good), good)
+	}
 }
 
 func assertWait(err error, wait **WaitError) bool {
@@ -123,7 +146,7 @@ func TestPassphrases(t *testing.T) {
 	assert.ErrorIs(t, a.SetPassphrase("äöüäöüä"), ErrShort)
 	require.NoError(t, a.SetPassphrase("slow river again"))
 	assert.Equal(t, []uint32{memoryKiB, passes}, []uint32{a.kept.Passphrase.Memory, a.kept.Passphrase.Passes})
-	assert.NoError(t, a.SetPassphrase("äöüäöüäö"))
+	assert.NoError(t, a.SetPassphrase("äöüßéèàô"))
 	assert.Error(t, a.SetPassphrase(strings.Repeat("x", 1001)))
 	one, err := MadeUp()
 	require.NoError(t, err)

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"math/big"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -53,12 +54,36 @@ func (h hashed) is(passphrase string) bool {
 	return len(h.Key) == keyBytes && subtle.ConstantTimeCompare(h.keyOf(passphrase), h.Key) == 1
 }
 
+// ErrEasy says that a passphrase is one of those that are guessed first.
+var ErrEasy = errors.New("this passphrase is guessed at once: take some words that nobody puts together")
+
+// leastDifferent is how many different characters a passphrase has at least.
+const leastDifferent = 5
+
+// easy are what most people begin with (our choice: the words, whatever figures stand behind them).
+var easy = []string{"password", "passphrase", "passwort", "undaris", "qwerty", "qwertz", "letmein", "welcome", "iloveyou", "guitar", "admin", "123456", "abcdef"}
+
+func isEasy(passphrase string) bool {
+	plain := strings.ToLower(strings.TrimSpace(passphrase))
+	different := map[rune]bool{}
+	for _, r := range plain {
+		different[r] = true
+	}
+	if len(different) < leastDifferent {
+		return true
+	}
+	bare := strings.TrimRight(plain, "0123456789!?.")
+	return slices.Contains(easy, bare) || strings.HasPrefix(plain, "123456") || strings.Contains("01234567890", plain)
+}
+
 func checkPassphrase(passphrase string) error {
 	switch {
 	case utf8.RuneCountInString(passphrase) < LeastPassphrase:
 		return ErrShort
 	case len(passphrase) > 1000:
 		return errors.New("the passphrase must have at most 1000 bytes")
+	case isEasy(passphrase):
+		return ErrEasy
 	}
 	return nil
 }

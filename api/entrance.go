@@ -72,7 +72,7 @@ func askToEnter(ctx *gin.Context) {
 
 // localPath is where a player wanted to go, if that is a page of this server.
 func localPath(next string) string {
-	if !strings.HasPrefix(next, "/") || strings.HasPrefix(next, "//") || strings.ContainsAny(next, "\\\n\r") || strings.HasPrefix(next, enterPath) {
+	if !strings.HasPrefix(next, "/") || strings.HasPrefix(next, "//") || strings.ContainsFunc(next, func(r rune) bool { return r == '\\' || r < 0x20 || r == 0x7f }) || strings.HasPrefix(next, enterPath) {
 		return "/"
 	}
 	return next
@@ -107,7 +107,7 @@ func (s *server) registerEntrance(router *gin.Engine) {
 		var wait *access.WaitError
 		switch {
 		case errors.As(err, &wait):
-			s.log.Warn("a passphrase was not looked at: too many wrong ones", "from", from, "wait", wait.For)
+			s.log.Debug("a passphrase was not looked at: too many wrong ones", "from", from, "wait", wait.For)
 			ctx.Header("Retry-After", wholeSeconds(wait.For))
 			show(ctx, http.StatusTooManyRequests, entranceView{Next: next, Problem: wait.Error()})
 		case errors.Is(err, access.ErrWrong):

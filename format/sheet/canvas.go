@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"strings"
 	"time"
+	"unicode"
 
 	"codeberg.org/go-pdf/fpdf"
 )
@@ -154,7 +155,23 @@ func (p *pdf) blank(x, y, w, h float64) {
 // pointsPerMM is the size of letters in points, as a PDF counts it.
 const pointsPerMM = 72 / 25.4
 
+// drawable is a text without what the fonts of a PDF have no letter for: beyond the first 65,536 there is none, as the
+// pictures that are typed beside words; what is left stands as one blank where it stood between blanks.
+func drawable(text string) string {
+	cut := strings.Map(func(r rune) rune {
+		if r > 0xFFFF || unicode.Is(unicode.Variation_Selector, r) || r == '\u200d' {
+			return -1
+		}
+		return r
+	}, text)
+	if cut == text {
+		return text
+	}
+	return strings.Join(strings.Fields(cut), " ")
+}
+
 func (p *pdf) text(x, y float64, l letters, text string) {
+	text = drawable(text)
 	style := ""
 	if l.bold {
 		style = "B"

@@ -90,7 +90,7 @@ func (u *Uploads) Add(id string, at int64, piece []byte) (have int64, err error)
 	n, err := file.Write(piece)
 	if err != nil {
 		// A full disk: what was written of the piece is taken back.
-		return have, errors.Join(err, file.Truncate(have))
+		return have, store.OfTheDisk(errors.Join(err, file.Truncate(have)))
 	}
 	return have + int64(n), nil
 }

@@ -251,6 +251,9 @@ func (k Kind[Body, Summary]) Deleted(ctx context.Context, l *Library) ([]Entry[S
 func (k Kind[Body, Summary]) entries(ctx context.Context, l *Library, documents []store.Document) ([]Entry[Summary], error) {
 	all := make([]Entry[Summary], len(documents))
 	for n, d := range documents {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		all[n].Info = infoOf(d)
 		if d.Damaged != "" {
 			all[n].Damaged = (&DamagedError{Kind: k.kind, ID: d.ID, Err: errors.New(d.Damaged)}).Error()

@@ -3,6 +3,7 @@ package practice
 import (
 	"context"
 	"errors"
+	"maps"
 	"slices"
 	"sync"
 	"time"
@@ -56,13 +57,25 @@ func (p *Practice) Enrolled(ctx context.Context, scope Scope) ([]practice.Card, 
 	if err != nil {
 		return nil, err
 	}
+	memories, err := p.Memories(ctx)
+	if err != nil {
+		return nil, err
+	}
 	cards, known := []practice.Card{}, map[string]bool{}
 	found := scope.ChartID == 0
+	enrolled, fresh := 0, 0
 	for _, tune := range tunes {
 		if scope.ChartID != 0 && tune.ID != scope.ChartID || tune.Damaged != "" {
 			continue
 		}
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		found = true
+		if scope.ChartID == 0 && enrolled >= leastTunes && fresh >= enoughFresh {
+			break
+		}
+		enrolled++
 		own, err := p.enrolledBy(ctx, tune.Info, player)
 		if err != nil {
 			return nil, err
@@ -71,13 +84,46 @@ func (p *Practice) Enrolled(ctx context.Context, scope Scope) ([]practice.Card, 
 			if id := card.ID(); !known[id] {
 				known[id] = true
 				cards = append(cards, card)
+				if memories[id].Reps == 0 {
+					fresh++
+				}
 			}
 		}
 	}
 	if !found {
 		return nil, store.ErrNotFound
 	}
+	if scope.ChartID == 0 && enrolled < len(tunes) {
+		cards = append(cards, askedBefore(tunes, memories, known)...)
+	}
 	return cards, nil
+}
+
+// How many tunes enrol their cards at least, and from how many new cards on no more tunes need to (our choice: a player
+// meets some ten new cards a day; the tunes behind have their turn when those before them are known).
+const (
+	leastTunes  = 12
+	enoughFresh = 400
+)
+
+// askedBefore are the cards that were asked before and belong to tunes that enrol none yet: those in the keys of tunes that
+// are there, in the order of their ids.
+func askedBefore(tunes []documents.Entry[documents.ChartSummary], memories map[string]schedule.Memory, known map[string]bool) []practice.Card {
+	keys := map[document.Key]bool{}
+	for _, tune := range tunes {
+		keys[tune.Summary.Key] = true
+	}
+	cards := []practice.Card{}
+	for _, id := range slices.Sorted(maps.Keys(memories)) {
+		if known[id] || memories[id].Reps == 0 {
+			continue
+		}
+		card, err := practice.ParseCard(id)
+		if err == nil && keys[document.Key{Tonic: card.Key.Tonic.String(), Mode: string(card.Key.Mode)}] {
+			cards = append(cards, card)
+		}
+	}
+	return cards
 }
 
 // enrolment is the cards of one version of a tune, for one version of the player's hands.
