@@ -1,9 +1,11 @@
 package backup
 
 import (
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -207,4 +209,141 @@ func TestRestoringAClosedFile(t *testing.T) {
 			assert.Equal(t, was, kept, name)
 		}
 	}
+}
+
+// The sounds of a backup are its own: what a bad disk does beside the data file it does not do to them; and one that is
+// whole nowhere costs itself, and not the restore.
+func TestADamagedSoundCostsItselfAlone(t *testing.T) {
+	b, later := kept(t, "one")
+	good, _, err := b.Sounds.Keep(strings.NewReader("a good sound"))
+	require.NoError(t, err)
+	bad, _, err := b.Sounds.Keep(strings.NewReader("a sound that is changed"))
+	require.NoError(t, err)
+	made, err := b.Make(t.Context(), Daily)
+	require.NoError(t, err)
+	flip := func(folder, hash string) {
+		path := filepath.Join(folder, hash+".wav")
+		text, err := os.ReadFile(path)
+		require.NoError(t, err)
+		text[0] ^= 1
+		require.NoError(t, os.WriteFile(path, text, 0o600))
+	}
+	flip(b.DataFile+".sounds", good) // whole in the backup
+	later(time.Minute)
+	done, err := b.Restore(t.Context(), made.Name)
+	require.NoError(t, err)
+	assert.Empty(t, done.Missing)
+	require.NoError(t, b.Sounds.Check(good), "it is whole again")
+
+	flip(filepath.Join(b.Folder, "sounds"), bad)
+	flip(b.DataFile+".sounds", bad)
+	later(time.Minute)
+	done, err = b.Restore(t.Context(), made.Name)
+	require.NoError(t, err)
+	assert.Equal(t, []string{bad}, done.Missing)
+	assert.Equal(t, "one", licksOf(t, b.Live))
+	later(time.Minute)
+	again, err := b.Make(t.Context(), OnDemand)
+	require.NoError(t, err, "a damaged sound stops no backup")
+	assert.Contains(t, again.Sounds, good)
+}
+
+// What is put aside before imports pushes no daily backup out, and one of a clock that was ahead stops none.
+func TestDailyBackupsStay(t *testing.T) {
+	b, later := kept(t, "one")
+	for range 6 {
+		made, err := b.MakeDaily(t.Context())
+		require.NoError(t, err)
+		require.True(t, made)
+		later(25 * time.Hour)
+	}
+	for range 40 {
+		_, err := b.Make(t.Context(), BeforeImport)
+		require.NoError(t, err)
+		later(time.Minute)
+	}
+	all, err := b.List()
+	require.NoError(t, err)
+	count := map[Reason]int{}
+	for _, one := range all {
+		count[one.Reason]++
+	}
+	assert.Equal(t, map[Reason]int{Daily: 6, BeforeImport: mostPutAside}, count)
+
+	later(10 * 365 * 24 * time.Hour)
+	_, err = b.Make(t.Context(), Daily)
+	require.NoError(t, err)
+	later(-10 * 365 * 24 * time.Hour)
+	made, err := b.MakeDaily(t.Context())
+	require.NoError(t, err)
+	assert.True(t, made, "a backup of the future is none of today")
+}
+
+// What is saved while everything is replaced is in the backup of what was there, or comes after.
+func TestNothingSavedIsLostWhileEverythingIsReplaced(t *testing.T) {
+	b, later := kept(t, "one")
+	made, err := b.Make(t.Context(), Daily)
+	require.NoError(t, err)
+	later(time.Minute)
+	stop, saved := make(chan struct{}), []string{}
+	var writing sync.WaitGroup
+	writing.Go(func() {
+		for n := 0; ; n++ {
+			select {
+			case <-stop:
+				return
+			default:
+			}
+			name := fmt.Sprint("meanwhile ", n)
+			if _, err := b.Live.Create(t.Context(), store.Document{Kind: store.Lick, Name: name, Body: []byte("{}")}); err == nil {
+				saved = append(saved, name)
+			}
+		}
+	})
+	time.Sleep(30 * time.Millisecond)
+	done, err := b.Restore(t.Context(), made.Name)
+	require.NoError(t, err)
+	time.Sleep(30 * time.Millisecond)
+	close(stop)
+	writing.Wait()
+	before, err := store.Open(b.path(done.Before.Name))
+	require.NoError(t, err)
+	defer func() { _ = before.Close() }()
+	has := map[string]bool{}
+	for _, st := range []*store.Store{before, b.Live} {
+		all, err := st.List(t.Context(), store.Lick, 0)
+		require.NoError(t, err)
+		for _, d := range all {
+			has[d.Name] = true
+		}
+	}
+	require.NotEmpty(t, saved)
+	for _, name := range saved {
+		assert.True(t, has[name], "%s was acknowledged, and is nowhere", name)
+	}
+}
+
+// A copy that was made by hand takes the place of the data file; what was there stays as its bytes.
+func TestACopyMadeByHandIsPutBack(t *testing.T) {
+	b, _ := kept(t, "one")
+	require.NoError(t, b.Live.Checkpoint(t.Context()))
+	copied := filepath.Join(t.TempDir(), "monday.db")
+	require.NoError(t, store.CopyBytes(b.DataFile, copied))
+	was, err := os.ReadFile(copied)
+	require.NoError(t, err)
+	keepLick(t, b.Live, "two")
+	require.NoError(t, b.Live.Close())
+	closed := &Backups{Folder: b.Folder, DataFile: b.DataFile, Sounds: b.Sounds, Now: b.Now}
+	aside, err := closed.PutCopyBack(t.Context(), copied)
+	require.NoError(t, err)
+	assert.FileExists(t, aside.Path)
+	st, err := store.Open(b.DataFile)
+	require.NoError(t, err)
+	assert.Equal(t, "one", licksOf(t, st))
+	require.NoError(t, st.Close())
+	is, err := os.ReadFile(copied)
+	require.NoError(t, err)
+	assert.Equal(t, was, is, "the copy stays as it is")
+	_, err = closed.PutCopyBack(t.Context(), filepath.Join(t.TempDir(), "none.db"))
+	assert.Error(t, err)
 }

@@ -20,6 +20,7 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/format/bundle"
+	"undaris/format/document"
 	"undaris/library/documents"
 	"undaris/store"
 )
@@ -375,4 +376,48 @@ func TestABundleThatIsNotWhole(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, isNew, "nothing is half kept")
 	}
+}
+
+// "Both" read twice keeps both once.
+func TestBothReadTwiceDoublesNothing(t *testing.T) {
+	l, st, sounds := withTune(t)
+	text := bytes.Buffer{}
+	_, err := Write(t.Context(), st, &text, sounds, Order{Versions: true}, time.Now(), "")
+	require.NoError(t, err)
+	all, err := documents.Licks.ReadAll(t.Context(), l, 0)
+	require.NoError(t, err)
+	changed := all[0].Body
+	changed.About = "changed here since"
+	_, err = documents.Licks.Replace(t.Context(), l, all[0].ID, documents.Save{Version: all[0].Version}, changed)
+	require.NoError(t, err)
+	first, err := Import(t.Context(), st, readBundle(t, text.Bytes()), sounds, ImportOrder{Differing: KeepBoth}, nothingBefore)
+	require.NoError(t, err)
+	assert.Equal(t, 1, first.KeptBoth)
+	again, err := Import(t.Context(), st, readBundle(t, text.Bytes()), sounds, ImportOrder{Differing: KeepBoth}, nothingBefore)
+	require.NoError(t, err)
+	assert.Zero(t, again.KeptBoth)
+	assert.Zero(t, again.New)
+	after, err := documents.Licks.ReadAll(t.Context(), l, 0)
+	require.NoError(t, err)
+	assert.Len(t, after, len(all)+1)
+}
+
+// One tune for a friend takes along nothing that was thrown away.
+func TestAFriendsTuneTakesNothingDeletedAlong(t *testing.T) {
+	l, st, sounds := withTune(t)
+	tunes, err := documents.Charts.List(t.Context(), l, 0)
+	require.NoError(t, err)
+	tune := tunes[0].ID
+	hash, _, err := sounds.Keep(strings.NewReader("a take that went wrong"))
+	require.NoError(t, err)
+	id, err := st.Insert(t.Context(), store.Document{
+		Kind: store.Take, UID: "gone", Name: "gone", ChartID: &tune, Version: 1, CreatedAt: time.Now(), UpdatedAt: time.Now(),
+		Body: documents.Seal(store.Take, document.Take{Name: "gone", Sound: &document.TakeSound{Hash: hash}}),
+	})
+	require.NoError(t, err)
+	require.NoError(t, st.Delete(t.Context(), store.Take, id, 1))
+	b := bundled(t, l, sounds, Order{ChartID: tune, Versions: true})
+	assert.Empty(t, b.Paths("documents/take-"))
+	assert.Empty(t, b.Paths("sounds/"))
+	assert.Len(t, bundled(t, l, sounds, Order{Versions: true}).Paths("sounds/"), 1, "all of it has the deleted too")
 }

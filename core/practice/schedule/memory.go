@@ -1,6 +1,7 @@
 package schedule
 
 import (
+	"math"
 	"time"
 
 	"github.com/open-spaced-repetition/go-fsrs/v3"
@@ -36,6 +37,9 @@ type Memory struct {
 // chance of nine in ten. Intervals are not varied by chance, so that a review can be repeated.
 var scheduler = fsrs.NewFSRS(fsrs.DefaultParam())
 
+// mostStability is the longest that a card is remembered by half, in days (our choice: a hundred years).
+const mostStability = 36500.0
+
 // Review is the memory of a card after it was answered at a time. A time before the last review,
 // as a clock that was set back tells, counts as the time of that review: the library would make
 // intervals of years of it.
@@ -44,6 +48,11 @@ func (m Memory) Review(at time.Time, grade Grade) Memory {
 		at = m.LastReview
 	}
 	next := scheduler.Next(m.card(), at, fsrs.Rating(grade)).Card
+	// Answered hundreds of times at one moment a stability grows beyond all numbers, and then is none.
+	next.Stability = max(next.Stability, 0)
+	if math.IsNaN(next.Stability) || next.Stability > mostStability {
+		next.Stability = mostStability
+	}
 	return Memory{
 		Due: next.Due, LastReview: next.LastReview, Stability: next.Stability, Difficulty: next.Difficulty,
 		Reps: int(next.Reps), Lapses: int(next.Lapses), State: int(next.State), Interval: int(next.ScheduledDays),

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
 	. "undaris/core/practice/schedule"
@@ -66,4 +67,15 @@ func TestGrades(t *testing.T) {
 		assert.Equal(t, c.want, GradeOf(c.right, c.hints, c.took, median), "%+v", c)
 	}
 	assert.Equal(t, Good, GradeOf(true, 0, time.Hour, 0), "no time is judged before there is a median")
+}
+
+// A card that is answered at one moment again and again keeps a memory that can be written down.
+func TestAThousandAnswersAtOneMoment(t *testing.T) {
+	at := time.Date(2026, 3, 1, 20, 0, 0, 0, time.UTC)
+	m := Memory{}
+	for range 1000 {
+		m = m.Review(at, Easy)
+		require.False(t, math.IsNaN(m.Stability) || math.IsInf(m.Stability, 0))
+		require.LessOrEqual(t, m.Stability, 36500.0)
+	}
 }
