@@ -67,6 +67,8 @@ func TestAPlayerWhoSeesNothing(t *testing.T) {
 	p.Until("the next bar to have the keyboard", "(document.activeElement.getAttribute('aria-label') ?? '').startsWith('Bar 3, A7')")
 	p.Spoken("button", "Bar 2, E7 V")
 	p.Saved()
+	// While a bar is chosen figures are its own; after Escape they lead to the steps again.
+	p.Press(kb.Escape)
 
 	// The map: the shape as a list from the lowest string up, and each note by itself.
 	p.Press("2")

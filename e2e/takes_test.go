@@ -127,6 +127,7 @@ func TestKilledWhileRecording(t *testing.T) {
 
 	p.Click("Record a take")
 	p.Until("three seconds", "document.querySelector('[role=timer]')?.innerText >= '0:03'")
+	p.Answer(true) // the browser asks before it leaves a take
 	p.Leave()
 	time.Sleep(4 * time.Second)
 	p.Go("/tunes/1/takes?takes.bench=takes")

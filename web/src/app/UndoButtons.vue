@@ -60,6 +60,8 @@ async function step(which: typeof undo) {
   padding: 0.4rem 0.9rem;
   border-radius: 10px;
   background: var(--now-tint);
+  /* It is in nobody's way. */
+  pointer-events: none;
 }
 .last:empty {
   display: none;
