@@ -52,7 +52,7 @@ const (
 )
 
 func (s *server) registerComputeEtude(api huma.API) {
-	huma.Post(api, "/api/compute/solo/etude", func(_ context.Context, in *body[EtudeRequest]) (*body[Etudes], error) {
+	huma.Post(api, "/api/compute/solo/etude", func(ctx context.Context, in *body[EtudeRequest]) (*body[Etudes], error) {
 		on, err := in.Body.PlayContext.read()
 		if err != nil {
 			return nil, err
@@ -84,6 +84,9 @@ func (s *server) registerComputeEtude(api huma.API) {
 		for range triesPerEtude * count {
 			if len(out.Etudes) == count {
 				break
+			}
+			if err := ctx.Err(); err != nil {
+				return nil, err
 			}
 			made, err := etude.Compose(order)
 			if err != nil {

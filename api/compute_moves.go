@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -58,8 +59,12 @@ type Alteration struct {
 	Text      string `json:"text"`
 }
 
+// mostMoved is how many notes a lick has over all chords of a tune together, each in three ways (our choice: some 12 MB of
+// answer, and less than a second).
+const mostMoved = 12_000
+
 func (s *server) registerComputeMoves(api huma.API) {
-	huma.Post(api, "/api/compute/lick/moves", func(_ context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
+	huma.Post(api, "/api/compute/lick/moves", func(ctx context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
@@ -68,7 +73,14 @@ func (s *server) registerComputeMoves(api huma.API) {
 			return nil, invalid("lick", err)
 		}
 		out := LickMoves{Methods: names(lick.MoveMethods), Chords: []LickMoved{}}
-		for _, c := range on.chart.Chords() {
+		chords := on.chart.Chords()
+		if written := len(chords) * len(chosen.Phrase.Events); written > mostMoved {
+			return nil, invalid("lick", fmt.Errorf("it has %d notes, and the tune %d chords: at most %d notes over all chords are written at once; cut the lick into parts", len(chosen.Phrase.Events), len(chords), mostMoved))
+		}
+		for _, c := range chords {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
 			moved := LickMoved{Chord: c.Symbol(), Roman: on.home().Roman(c)}
 			for _, m := range chosen.MovesTo(on.instrument, position.Window, on.home(), c) {
 				moved.Moves = append(moved.Moves, on.lickMove(chosen, m, c))

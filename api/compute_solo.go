@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 
@@ -81,6 +82,14 @@ type SoloConcession struct {
 	Text   string `json:"text"`
 }
 
+// planProblem is the problem for what cannot be planned; where nobody waits any more it is that.
+func planProblem(err error) error {
+	if errors.Is(err, errBusy) || errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) {
+		return err
+	}
+	return invalid("plan", err)
+}
+
 func (s *server) registerComputeSolo(api huma.API) {
 	huma.Post(api, "/api/compute/solo/transposed", func(_ context.Context, in *body[TransposeSolo]) (*body[TransposedSolo], error) {
 		from, err := in.Body.From.core()
@@ -111,7 +120,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		planned, err := planner.Plan(ctx, request)
 		if err != nil {
-			return nil, invalid("plan", err)
+			return nil, planProblem(err)
 		}
 		out := PlannedSolo{Concessions: []Concession{}}
 		for _, p := range planned.Best {
@@ -141,7 +150,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		planned, err := planner.PlanWhole(ctx, request, in.Body.Choruses, kept)
 		if err != nil {
-			return nil, invalid("plan", err)
+			return nil, planProblem(err)
 		}
 		out := WholeSolo{Concessions: []Concession{}}
 		for n, p := range planned {

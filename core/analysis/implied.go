@@ -79,18 +79,28 @@ const (
 // begin; the true chord is held against the chords of the tune and the common ones of the
 // key. Where one would not know it, the single tone that would settle it is named.
 func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []harmony.Chord) []ImpliedHarmony {
-	rivals := map[harmony.Key][]rivalChord{}
+	return NewChordRecognizer(k, tune).All(p, i)
+}
+
+// ChordRecognizer knows the chords that a span of a tune may be taken for, and how well each note fits each of them. It
+// is worked out once for a tune, and for each key of it when that comes first.
+type ChordRecognizer struct {
+	key    harmony.Key
+	tune   []harmony.Chord
+	rivals map[harmony.Key][]rivalChord
+}
+
+// NewChordRecognizer is the recognizer of the chords of a tune in a key.
+func NewChordRecognizer(k harmony.Key, tune []harmony.Chord) *ChordRecognizer {
+	return &ChordRecognizer{key: k, tune: tune, rivals: map[harmony.Key][]rivalChord{}}
+}
+
+// All is ImpliedHarmonies by the recognizer's tune.
+func (r *ChordRecognizer) All(p phrase.Phrase, i neck.Instrument) []ImpliedHarmony {
 	all := make([]ImpliedHarmony, len(p.Chords))
 	weights := make([][12]float64, len(p.Chords))
-	end := p.End()
-	for n, from := range p.Chords {
-		all[n] = ImpliedHarmony{From: from.Tick, To: end, Chord: from.Chord}
-		if n == 0 && len(p.Events) > 0 {
-			all[n].From = min(from.Tick, p.Events[0].Tick)
-		}
-		if n+1 < len(p.Chords) {
-			all[n].To = p.Chords[n+1].Tick
-		}
+	for n := range p.Chords {
+		all[n] = spanOf(p, n)
 	}
 	for m, e := range p.Events {
 		// A push belongs to the chord that arrives; what is held weighs on every chord it
@@ -103,16 +113,49 @@ func ImpliedHarmonies(p phrase.Phrase, i neck.Instrument, k harmony.Key, tune []
 		}
 	}
 	for n := range all {
-		if n > 0 {
-			weighNewTones(&weights[n], all[n-1].Chord, all[n].Chord)
-		}
-		in := all[n].Chord.Context(k).Key
-		if _, known := rivals[in]; !known {
-			rivals[in] = candidateChords(in, tune)
-		}
-		all[n].recognize(in, weights[n], rivals[in], float64(p.BarLines().BeatTicksAt(all[n].From)))
+		r.finish(p, n, &all[n], weights[n])
 	}
 	return all
+}
+
+// At is All of one chord of the phrase, by its index.
+func (r *ChordRecognizer) At(p phrase.Phrase, i neck.Instrument, index int) ImpliedHarmony {
+	one, weights := spanOf(p, index), [12]float64{}
+	for m, e := range p.Events {
+		if e.Tick >= one.To || e.End() <= one.From && index > 0 || max(p.ChordIndexOf(e), 0) > index {
+			continue
+		}
+		if w := weightOf(p, e, one.From, one.To); w > 0 {
+			weights[e.Sounding(i).Class()] += w
+			one.Notes = append(one.Notes, m)
+		}
+	}
+	r.finish(p, index, &one, weights)
+	return one
+}
+
+// spanOf is the span of a chord of the phrase, nothing said of it yet.
+func spanOf(p phrase.Phrase, index int) ImpliedHarmony {
+	d := ImpliedHarmony{From: p.Chords[index].Tick, To: p.End(), Chord: p.Chords[index].Chord}
+	if index == 0 && len(p.Events) > 0 {
+		d.From = min(d.From, p.Events[0].Tick)
+	}
+	if index+1 < len(p.Chords) {
+		d.To = p.Chords[index+1].Tick
+	}
+	return d
+}
+
+// finish says of a span what its weights are recognized as.
+func (r *ChordRecognizer) finish(p phrase.Phrase, index int, d *ImpliedHarmony, weights [12]float64) {
+	if index > 0 {
+		weighNewTones(&weights, p.Chords[index-1].Chord, d.Chord)
+	}
+	in := d.Chord.Context(r.key).Key
+	if _, known := r.rivals[in]; !known {
+		r.rivals[in] = candidateChords(in, r.tune)
+	}
+	d.recognize(in, weights, r.rivals[in], float64(p.BarLines().BeatTicksAt(d.From)))
 }
 
 // weighNewTones gives the tones of a chord more weight that the chord before it did not have.
@@ -152,37 +195,45 @@ var commonChords = map[harmony.Mode][]string{
 type rivalChord struct {
 	harmony.Chord
 	foreign bool
+	// fits is what each class of note says for it.
+	fits [12]float64
 }
 
 // candidateChords are the chords of the tune and the common ones of its key.
 func candidateChords(k harmony.Key, tune []harmony.Chord) []rivalChord {
 	all := []rivalChord{}
 	for _, c := range tune {
-		all = append(all, rivalChord{c, false})
+		all = append(all, rivalChord{Chord: c, fits: fitsOf(k, c)})
 	}
 	for _, numeral := range commonChords[k.Mode] {
 		c, err := k.ParseRoman(numeral)
 		if err == nil && !slices.ContainsFunc(tune, c.Same) {
-			all = append(all, rivalChord{c, true})
+			all = append(all, rivalChord{Chord: c, foreign: true, fits: fitsOf(k, c)})
 		}
 	}
 	return all
 }
 
 // fitOf is how well weights fit a chord, a weighted mean of what each class is over it.
-func fitOf(k harmony.Key, c harmony.Chord, weights [12]float64) float64 {
+func fitOf(fits, weights [12]float64) float64 {
 	sum, total := 0.0, 0.0
 	for class, w := range weights {
-		if w == 0 {
-			continue
-		}
 		total += w
-		sum += w * fitOfNote(k, c, pitch.Class(class))
+		sum += w * fits[class]
 	}
 	if total == 0 {
 		return 0
 	}
 	return sum / total
+}
+
+// fitsOf is what each class of note says for a chord.
+func fitsOf(k harmony.Key, c harmony.Chord) [12]float64 {
+	fits := [12]float64{}
+	for class := range fits {
+		fits[class] = fitOfNote(k, c, pitch.Class(class))
+	}
+	return fits
 }
 
 func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
@@ -208,7 +259,8 @@ func fitOfNote(k harmony.Key, c harmony.Chord, class pitch.Class) float64 {
 
 // recognize holds the true chord against its rivals.
 func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []rivalChord, beat float64) {
-	d.Rival, d.Margin = bestRival(k, d.Chord, weights, rivals)
+	others, own := othersThan(d.Chord, rivals), fitsOf(k, d.Chord)
+	d.Rival, d.Margin = bestRival(own, weights, others)
 	switch {
 	case len(d.Notes) == 0:
 		d.Recognition, d.Margin = NothingPlayed, 0
@@ -224,7 +276,7 @@ func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []
 		for _, tone := range d.Chord.Tones() {
 			more := weights
 			more[tone.Note.Class()] += weighsStrong * beat
-			if _, margin := bestRival(k, d.Chord, more, rivals); d.SettlingTone == nil || margin > best {
+			if _, margin := bestRival(own, more, others); d.SettlingTone == nil || margin > best {
 				best, d.SettlingTone = margin, &tone
 			}
 		}
@@ -232,26 +284,34 @@ func (d *ImpliedHarmony) recognize(k harmony.Key, weights [12]float64, rivals []
 	d.Text = d.text()
 }
 
-// bestRival is the chord that fits best beside the true one, and how much better that one
-// fits.
-func bestRival(k harmony.Key, c harmony.Chord, weights [12]float64, rivals []rivalChord) (rival harmony.Chord, margin float64) {
-	best, found := 0.0, false
-	for _, other := range rivals {
-		if sameTones(other.Chord, c) {
-			continue
+// othersThan are the rivals that are another chord than one.
+func othersThan(c harmony.Chord, rivals []rivalChord) []rivalChord {
+	others := make([]rivalChord, 0, len(rivals))
+	for _, one := range rivals {
+		if !sameTones(one.Chord, c) {
+			others = append(others, one)
 		}
-		fit := fitOf(k, other.Chord, weights)
-		if other.foreign {
+	}
+	return others
+}
+
+// bestRival is the chord that fits best beside the true one, which notes fit as own says, and how much better that one
+// fits.
+func bestRival(own, weights [12]float64, rivals []rivalChord) (rival harmony.Chord, margin float64) {
+	best, found := 0.0, false
+	for n := range rivals {
+		fit := fitOf(rivals[n].fits, weights)
+		if rivals[n].foreign {
 			fit -= foreignLoss
 		}
-		if weights[other.Root.Class()] == 0 {
+		if weights[rivals[n].Root.Class()] == 0 {
 			fit -= rootlessLoss
 		}
 		if !found || fit > best {
-			rival, best, found = other.Chord, fit, true
+			rival, best, found = rivals[n].Chord, fit, true
 		}
 	}
-	return rival, fitOf(k, c, weights) - best
+	return rival, fitOf(own, weights) - best
 }
 
 // sameTones says whether two chords have the root and guide tones in common: a 9 is its 7.

@@ -7,7 +7,9 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/phrase/phrasetest"
 	"undaris/core/pitch"
@@ -68,7 +70,7 @@ func TestAnArpeggioTellsItsChord(t *testing.T) {
 				_, ok := other.Tone(tone.Note.Class())
 				all = all && ok
 			}
-			assert.True(t, all || fitOf(key, c, weights) > fitOf(key, other.Chord, weights)-rootlessLoss, "%s against %s", c.Symbol(), other.Symbol())
+			assert.True(t, all || fitOf(fitsOf(key, c), weights) > fitOf(other.fits, weights)-rootlessLoss, "%s against %s", c.Symbol(), other.Symbol())
 		}
 		loose := [12]float64{}
 		for range 3 {
@@ -78,7 +80,7 @@ func TestAnArpeggioTellsItsChord(t *testing.T) {
 		d.recognize(key, loose, candidateChords(key, nil), 480)
 		if d.SettlingTone != nil {
 			loose[d.SettlingTone.Note.Class()] += weighsStrong * 480
-			_, margin := bestRival(key, c, loose, candidateChords(key, nil))
+			_, margin := bestRival(fitsOf(key, c), loose, othersThan(c, candidateChords(key, nil)))
 			assert.GreaterOrEqual(t, margin, d.Margin-1e-9)
 		}
 	})
@@ -90,4 +92,29 @@ func TestGuideTonesTellMost(t *testing.T) {
 		assert.Equal(t, want, fitOfNote(key, c7, class), class)
 	}
 	assert.True(t, harmony.IsGuideTone(pitch.MustDegree("3")))
+}
+
+// One chord by itself is said to be what it is among all.
+func TestOneChordIsRecognizedAsAmongAll(t *testing.T) {
+	outer := phrasetest.KeyOfC(t)
+	rapid.Check(t, func(t *rapid.T) {
+		p, i, key := phrase.Phrase{Meter: chart.FourFour}, neck.Standard(), outer
+		tune := []harmony.Chord{}
+		for bar := range rapid.IntRange(1, 4).Draw(t, "bars") {
+			c := phrasetest.DrawnChord(t)
+			p.Chords = append(p.Chords, phrase.PhraseChord{Tick: 1920 * bar, Chord: c})
+			tune = append(tune, c)
+		}
+		for tick := rapid.IntRange(-1, 3).Draw(t, "begins") * 240; tick < 1920*len(tune); {
+			e := phrasetest.At(0, rapid.IntRange(1, 6).Draw(t, "string"), rapid.IntRange(0, 12).Draw(t, "fret"))
+			e.Tick, e.Ticks = tick, rapid.SampledFrom([]int{240, 480, 960, 2400}).Draw(t, "ticks")
+			p.Events = append(p.Events, e)
+			tick += e.Ticks
+		}
+		all := ImpliedHarmonies(p, i, key, tune)
+		r := NewChordRecognizer(key, tune)
+		for n := range all {
+			require.Equal(t, all[n], r.At(p, i, n))
+		}
+	})
 }

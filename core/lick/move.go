@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
 	"undaris/core/analysis"
 
 	"undaris/core/harmony"

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"sort"
 
+	"undaris/core/analysis"
 	"undaris/core/change"
 	"undaris/core/chart"
 	"undaris/core/harmony"
@@ -30,6 +31,8 @@ type Context struct {
 	Targets     []PlannedTarget
 	TargetTicks []int
 	Concessions []Concession
+	// recognizer says whether a chord would be known without the band.
+	recognizer *analysis.ChordRecognizer
 	// widestFret is the highest fret that is within the span of each.
 	widestFret []int
 }
@@ -64,7 +67,7 @@ func (o Request) NewContext() (*Context, error) {
 		return nil, err
 	}
 	t := o.Chart.Timeline()
-	pc := &Context{Request: o, Time: t, Length: t.Ticks(), chordOf: map[string]int{}, hand: o.handPlaces(t)}
+	pc := &Context{Request: o, Time: t, Length: t.Ticks(), chordOf: map[string]int{}, hand: o.handPlaces(t), recognizer: analysis.NewChordRecognizer(o.Chart.Key, o.Chart.Chords())}
 	if _, err := o.BoxIn(o.Chart.Key); err != nil {
 		return nil, &chart.FieldError{Field: "box", Detail: err.Error()}
 	}

@@ -50,9 +50,9 @@ func (pc *Context) issues(r analysis.Review) []Issue {
 			all = append(all, pc.missedLanding(r.Line, a, t))
 		}
 	}
-	for _, d := range r.Implied {
+	for index, d := range r.Implied {
 		if d.Recognition != analysis.Recognized && d.Recognition != analysis.NothingPlayed && d.To-d.From >= pc.Time.BeatTicksAt(d.From) {
-			all = append(all, pc.unheardChord(r.Line, d))
+			all = append(all, pc.unheardChord(r.Line, index, d))
 		}
 	}
 	for _, group := range []struct {
@@ -163,7 +163,7 @@ func nearest(placed []neck.Placed, to pitch.MIDI) (neck.Placed, bool) {
 
 // unheardChord is a chord that one would not know without the band: the note of its span that,
 // turned into the tone that settles it, makes it plainest.
-func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issue {
+func (pc *Context) unheardChord(p phrase.Phrase, index int, d analysis.ImpliedHarmony) Issue {
 	c := Issue{About: "band", Tick: max(d.From, 0), Notes: d.Notes, Text: fmt.Sprintf("bar %d: %s", analysis.BarOf(p, d.From), d.Text)}
 	if d.SettlingTone == nil {
 		return c
@@ -184,10 +184,8 @@ func (pc *Context) unheardChord(p phrase.Phrase, d analysis.ImpliedHarmony) Issu
 		changed.Technique = phrase.Technique{Vibrato: e.Vibrato && place.Fret > 0}
 		with := phrase.Phrase{Meter: p.Meter, MeterChanges: p.MeterChanges, Chords: p.Chords, Events: append([]phrase.Event{}, p.Events...)}
 		with.Events[n] = changed
-		for _, again := range analysis.ImpliedHarmonies(with, pc.Instrument, pc.Chart.Key, pc.Chart.Chords()) {
-			if again.From == d.From && again.Margin > clear {
-				best, at, clear = changed, n, again.Margin
-			}
+		if again := pc.recognizer.At(with, pc.Instrument, index); again.Margin > clear {
+			best, at, clear = changed, n, again.Margin
 		}
 	}
 	switch {

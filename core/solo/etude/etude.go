@@ -38,6 +38,8 @@ var Endings = []Ending{OnTheRoot, OnTheThird, FifthToRoot, NoEnding}
 const (
 	MaxParts    = 24
 	MaxChoruses = 8
+	// MaxBars is how many bars an etude has at most, of all choruses (our choice: eight choruses of sixteen bars).
+	MaxBars = 128
 )
 
 // Request asks for an etude.
@@ -96,6 +98,8 @@ func (r Request) check() error {
 		return fail("partBars", "a block has 1 to %d bars, as many as the tune; not %d", bars, r.PartBars)
 	case r.Choruses < 1 || r.Choruses > MaxChoruses:
 		return fail("choruses", "an etude has 1 to %d choruses, not %d", MaxChoruses, r.Choruses)
+	case bars*r.Choruses > MaxBars:
+		return fail("choruses", "%d choruses of %d bars are %d bars; an etude has at most %d", r.Choruses, bars, bars*r.Choruses, MaxBars)
 	case !known:
 		return fail("ending", "%q is no ending; choose one of %v", r.Ending, Endings)
 	}

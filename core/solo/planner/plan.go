@@ -40,11 +40,31 @@ const (
 	mostShared     = 0.7
 )
 
+// MaxChanges is how many changes are planned at once, of all choruses together (our choice: 512 take some two seconds;
+// a song of 34 bars has about as many as bars).
+const MaxChanges = 512
+
+// checkSize says whether so many choruses can be planned at once: a *chart.FieldError where they cannot.
+func checkSize(o chorus.Request, choruses int) error {
+	changes := len(o.Chart.TargetChanges())
+	if changes*choruses <= MaxChanges {
+		return nil
+	}
+	detail := fmt.Sprintf("the tune has %d changes; at most %d are planned at once", changes, MaxChanges)
+	if most := MaxChanges / changes; most >= 1 {
+		detail += fmt.Sprintf(", which are %d choruses of it", most)
+	}
+	return &chart.FieldError{Field: "chart", Detail: detail}
+}
+
 // Plan makes choruses from the request's seed, judges each, and keeps the best that differ.
 // The same request gives the same answer. Its error is a *chart.FieldError for what cannot
 // be meant, or the context's where nobody waits for the answer any more; what cannot be had
 // gives way, and is named.
 func Plan(ctx context.Context, o chorus.Request) (Proposals, error) {
+	if err := checkSize(o, 1); err != nil {
+		return Proposals{}, err
+	}
 	pc, err := newPlanContext(o)
 	if err != nil {
 		return Proposals{}, err

@@ -23,6 +23,9 @@ const leastOfMotif = 4
 // before, the highest note of all is in the last, and that ends on the tonic. Kept are the blocks that stay, by chorus; it may be shorter than the solo. The
 // proposals are in order, one best for each chorus; the errors are those of Plan.
 func PlanWhole(ctx context.Context, o chorus.Request, choruses int, kept [][]chorus.Block) ([]Proposals, error) {
+	if err := checkSize(o, choruses); err != nil {
+		return nil, err
+	}
 	all := make([]Proposals, choruses)
 	part := func(n int) chorus.Request {
 		one := o
