@@ -32,12 +32,12 @@ class Recorder extends AudioWorkletProcessor {
   process(inputs) {
     const sides = inputs[0]
     const count = sides.length ? sides[0].length : 128
-    if (this.next === undefined) this.frame = currentFrame
-    else {
-      const missing = Math.min(currentFrame - this.next, mostSilence * sampleRate)
-      for (let n = 0; n < missing; n++) this.put(0)
-    }
-    this.next = currentFrame + count
+    if (this.next === undefined) this.frame = this.next = currentFrame
+    // A busy browser says the same frame several times over and then the right one: only a clock ahead of what came
+    // has left something out.
+    const missing = Math.max(0, currentFrame - this.next)
+    for (let n = 0; n < Math.min(missing, mostSilence * sampleRate); n++) this.put(0)
+    this.next += missing + count
     const [left, right = left] = sides
     for (let n = 0; n < count; n++) {
       if (!left) {
