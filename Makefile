@@ -12,7 +12,7 @@ GO_SOURCES := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.
 RELEASE_FLAGS := -trimpath -buildvcs=false -ldflags "-s -w -buildid= -X main.version=$(VERSION)"
 PLATFORMS := linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64 windows/arm64
 
-.PHONY: help demo serve build test check compile-store check-types check-go check-web unit thorough e2e bench fmt api fuzz screenshots windows chromium release release-check audit clean
+.PHONY: help demo serve build test check compile-store check-types check-go check-web unit thorough race e2e bench fmt api fuzz screenshots windows chromium release release-check audit clean
 .DEFAULT_GOAL := help
 
 help: ## this list
@@ -60,8 +60,12 @@ check-web: web/dist/index.html
 unit: web/dist/index.html ## the tests of the Go code, without those of the browser; of long products a sample
 	go test -short -vet=off $$(go list ./... | grep -v /e2e)
 
-thorough: web/dist/index.html ## the same with every case; ten minutes
+thorough: web/dist/index.html race ## the same with every case, and races of the store; fifteen minutes
 	go test -count=1 -timeout 30m $$(go list ./... | grep -v /e2e)
+
+# The detector of races needs a C compiler, and so does nothing else here.
+race: web/dist/index.html ## what runs at once, watched for races
+	CGO_ENABLED=1 go test -race -short -count=1 -vet=off -timeout 30m ./store ./library/... ./api ./core/analysis ./core/band ./core/routine ./core/take ./format/...
 
 e2e: web/dist/index.html chromium ## the browser tests alone
 	go test -count=1 -timeout 40m -parallel 3 ./e2e
