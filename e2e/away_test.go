@@ -127,6 +127,7 @@ func TestATakeGoesOnInAnotherStep(t *testing.T) {
 	p.Until("it to be kept", "!document.querySelector('.recording')")
 	p.Press("9")
 	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
+	assert.False(t, js[bool](p, "Boolean(document.querySelector('span.now[aria-live=off]'))"), "nothing sounds any more")
 	p.Until("the search for the band to be over", "!document.body.innerText.includes('Looking whether the band')")
 	assert.Empty(t, js[string](p, "[...document.querySelectorAll('[role=alert]')].map(a => a.innerText).join('|')"))
 	get, err := http.Get(s.base + "/api/takes?chart=1")

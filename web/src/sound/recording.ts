@@ -78,7 +78,7 @@ export const useRecording = defineStore('recording', () => {
       const sending = new PieceSender(
         begun.id,
         (so) => {
-          heard.value = so
+          if (source) heard.value = so
           so.strokes.forEach((stroke) => onStroke?.(stroke))
         },
         (problem) => (trouble.value = problem ? troubleOf(problem, keep) : ''),
@@ -122,6 +122,7 @@ export const useRecording = defineStore('recording', () => {
   function endSource() {
     source?.end()
     source = undefined
+    heard.value = undefined
   }
 
   /** Called when the input has ended by itself. */
@@ -201,7 +202,6 @@ export const useRecording = defineStore('recording', () => {
     sender = undefined
     onStroke = undefined
     state.value = 'idle'
-    heard.value = undefined
     // A piece that is on its way must not come after the end.
     await sending?.stop()
     if (ending) await discard(ending)

@@ -207,6 +207,10 @@ const most = computed(() => tune.choices?.times.most ?? 2)
 </template>
 
 <style scoped>
+.acts {
+  display: flex;
+  gap: 6px;
+}
 .head {
   justify-content: space-between;
 }
