@@ -63,9 +63,9 @@ unit: web/dist/index.html ## the tests of the Go code, without those of the brow
 thorough: web/dist/index.html race ## the same with every case, and races of the store; fifteen minutes
 	go test -count=1 -timeout 30m $$(go list ./... | grep -v /e2e)
 
-# The detector of races needs a C compiler, and so does nothing else here.
+# What runs several things at once; the core and the formats never do. The detector needs a C compiler, and nothing else here does.
 race: web/dist/index.html ## what runs at once, watched for races
-	CGO_ENABLED=1 go test -race -short -count=1 -vet=off -timeout 30m ./store ./library/... ./api ./core/analysis ./core/band ./core/routine ./core/take ./format/...
+	CGO_ENABLED=1 go test -race -short -count=1 -vet=off -timeout 30m ./access ./store ./library/... ./api
 
 e2e: web/dist/index.html chromium ## the browser tests alone
 	go test -count=1 -timeout 40m -parallel 3 ./e2e
