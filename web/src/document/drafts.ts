@@ -1,4 +1,5 @@
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval'
+import { newUid } from './uid'
 
 /** Edits of a document that are not saved yet, kept by the browser. */
 export interface Draft {
@@ -25,7 +26,7 @@ export interface Drafts {
 }
 
 /** What names this page among others of the same browser. */
-export const thisPage = crypto.randomUUID()
+export const thisPage = newUid()
 
 const keyOf = (kind: string, id: number, page: string) => `${kind}:${id}:${page}`
 

@@ -1,4 +1,5 @@
 import { answer, client, Problem, type LogEntry } from '../api/client'
+import { newUid } from './uid'
 
 /** An entry of the practice log with the name that keeps it from being kept twice. */
 export type NamedEntry = LogEntry & { uid: string }
@@ -62,7 +63,7 @@ export const pendingLog = new PendingLog(localStorage, (body) =>
 )
 
 /** Notes an entry down: now, or as soon as the server is there. */
-export function noteDown(entry: LogEntry, uid: string = crypto.randomUUID()) {
+export function noteDown(entry: LogEntry, uid: string = newUid()) {
   pendingLog.add({ ...entry, uid })
   return pendingLog.flush()
 }

@@ -12,6 +12,7 @@ import {
 } from '../../api/client'
 import { minutesAhead } from '../../document/clock'
 import { useTune } from '../../document/tune'
+import { newUid } from '../../document/uid'
 
 /** What cards are drawn from, and which. */
 export interface DrillChoice {
@@ -111,8 +112,8 @@ export function useDrill(choice: () => DrillChoice | undefined, strategy: () => 
     if (enough > 0 && given.value.length >= enough) await check()
   }
   /** Names the answer to the question that is shown: sent again after a lost reply it counts once. */
-  let answerUid = crypto.randomUUID()
-  watch(question, () => (answerUid = crypto.randomUUID()))
+  let answerUid = newUid()
+  watch(question, () => (answerUid = newUid()))
   const takeAway = () => (given.value = given.value.slice(0, -1))
 
   /** Marks the answer; what is marked is kept, and the card scheduled. */
