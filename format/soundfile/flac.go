@@ -34,7 +34,7 @@ func openFLAC(r *bufio.Reader) (*Stream, error) {
 			if ended {
 				return n, io.EOF
 			}
-			block, err := guarded(func() ([]float32, error) { return nextBlock(file, scale) })
+			block, err := guarded(func() ([]float32, error) { return s.nextBlock(file, scale) })
 			if err != nil {
 				ended = true
 				if !errors.Is(err, io.EOF) {
@@ -49,24 +49,26 @@ func openFLAC(r *bufio.Reader) (*Stream, error) {
 	return s, nil
 }
 
-// nextBlock is the next frame of the file as one channel.
-func nextBlock(file *flac.Stream, scale float32) ([]float32, error) {
-	frame, err := file.ParseNext()
+// nextBlock is the next block of the file as one channel.
+func (s *Stream) nextBlock(file *flac.Stream, scale float32) ([]float32, error) {
+	block, err := file.ParseNext()
 	if err != nil {
 		return nil, err
 	}
-	if len(frame.Subframes) == 0 {
-		return nil, errors.New("a frame has no channels")
+	if len(block.Subframes) != s.Channels {
+		return nil, fmt.Errorf("a block has %d channels, and the file says %d", len(block.Subframes), s.Channels)
 	}
-	block := make([]float32, len(frame.Subframes[0].Samples))
-	for _, channel := range frame.Subframes {
-		for n, sample := range channel.Samples {
-			if n < len(block) {
-				block[n] += float32(sample) / scale / float32(len(frame.Subframes))
+	out, frame := make([]float32, len(block.Subframes[0].Samples)), make([]float32, s.Channels)
+	for n := range out {
+		for c, channel := range block.Subframes {
+			frame[c] = 0
+			if n < len(channel.Samples) {
+				frame[c] = float32(channel.Samples[n]) / scale
 			}
 		}
+		out[n] = s.mixed(frame)
 	}
-	return block, nil
+	return out, nil
 }
 
 // guarded turns a panic of the decoder over a file that lies into an error.

@@ -197,3 +197,88 @@ func TestFLACOfTheReferenceEncoder(t *testing.T) {
 		}
 	}
 }
+
+// pairsWAV is a file of two channels of 16 bits.
+func pairsWAV(left, right []float32) []byte {
+	sound := []byte{}
+	for n := range left {
+		sound = append(append(sound, PCM16(left[n:n+1])...), PCM16(right[n:n+1])...)
+	}
+	return wavOf(1, 2, 8000, 16, false, sound, len(sound))
+}
+
+func scaled(samples []float32, by float32) []float32 {
+	out := make([]float32, len(samples))
+	for n, s := range samples {
+		out[n] = s * by
+	}
+	return out
+}
+
+// One guitar on two channels is heard as loud as it was, whatever the box before it does with its second output.
+func TestOneGuitarOnTwoSides(t *testing.T) {
+	played, other := make([]float32, 8000), make([]float32, 8000)
+	for n := range played {
+		played[n] = float32(0.5 * math.Sin(2*math.Pi*220*float64(n)/8000))
+		other[n] = float32(0.5 * math.Sin(2*math.Pi*331*float64(n)/8000))
+	}
+	silence := make([]float32, len(played))
+	hiss := scaled(other, 0.004) // -48 dB
+	for name, c := range map[string]struct {
+		left, right []float32
+		loudness    float32 // of the guitar that was played
+		remark      string
+	}{
+		"the same on both":          {played, played, 1, ""},
+		"turned over":               {played, scaled(played, -1), 1, "turned over"},
+		"turned over and softer":    {played, scaled(played, -0.5), 0.75, "turned over"},
+		"left alone":                {played, silence, 1, "nothing on the right side"},
+		"right alone, hiss on left": {hiss, played, 1, "nothing on the left side"},
+		"softer on the right":       {played, scaled(played, 0.1), 0.55, ""},
+	} {
+		t.Run(name, func(t *testing.T) {
+			s, err := OpenGuitar(bytes.NewReader(pairsWAV(c.left, c.right)), func() error { return nil })
+			require.NoError(t, err)
+			for n, sample := range readAll(t, s) {
+				require.InDelta(t, c.loudness*played[n], sample, 0.001, "sample %d", n)
+			}
+			if c.remark == "" {
+				assert.Empty(t, s.Remarks())
+			} else {
+				assert.Contains(t, s.Remarks()[0], c.remark)
+			}
+		})
+	}
+	s, err := OpenGuitar(bytes.NewReader(pairsWAV(played, other)), func() error { return nil })
+	require.NoError(t, err)
+	assert.Empty(t, s.Remarks(), "two that have nothing in common are both heard")
+	assert.InDelta(t, (played[3]+other[3])/2, readAll(t, s)[3], 0.001)
+	_, err = OpenGuitar(bytes.NewReader(pairsWAV(played, other)), func() error { return io.ErrClosedPipe })
+	assert.ErrorIs(t, err, io.ErrClosedPipe, "nobody waits any more")
+}
+
+// A file whose stated length is short goes on in sound, or in another part, or ends.
+func TestWAVsWithAShortLength(t *testing.T) {
+	sound := PCM16([]float32{0.5, 0.25, -0.5, 0.125, 0.5, -0.25})
+	want := []float32{0.5, 0.25, -0.5, 0.125, 0.5, -0.25}
+	for name, c := range map[string]struct {
+		file  []byte
+		count int
+		said  bool
+	}{
+		"a third of what it has":   {wavOf(1, 1, 8000, 16, false, sound, 4), 6, true},
+		"a part after it":          {append(wavOf(1, 1, 8000, 16, false, sound, 12), "LIST\x04\x00\x00\x00abcd"...), 6, false},
+		"two bytes after it":       {append(wavOf(1, 1, 8000, 16, false, sound, 12), 1, 2), 6, false},
+		"nothing after it":         {wavOf(1, 1, 8000, 16, false, sound, 12), 6, false},
+		"odd, padded, then a part": {append(wavOf(1, 1, 8000, 8, false, []byte{192, 160, 64}, 3), "\x00id3 \x02\x00\x00\x00ab"...), 3, false},
+	} {
+		s, err := Open(bytes.NewReader(c.file))
+		require.NoError(t, err, name)
+		all := readAll(t, s)
+		require.Len(t, all, c.count, name)
+		for n := range all {
+			assert.InDelta(t, want[n], all[n], 0.001, name)
+		}
+		assert.Equal(t, c.said, len(s.Remarks()) > 0, name)
+	}
+}

@@ -14,6 +14,22 @@ type Stream struct {
 	Kind           string
 	read           func(into []float32) (int, error)
 	remarks        []string
+	// mix is how much of each channel the one has: the mean of all where nothing else is known.
+	mix []float32
+	// sides measures two channels while they are read; nil otherwise.
+	sides *sides
+}
+
+// mixed makes one sample of the channels of a moment.
+func (s *Stream) mixed(frame []float32) float32 {
+	if s.sides != nil && len(frame) == 2 {
+		s.sides.add(frame[0], frame[1])
+	}
+	sum := float32(0)
+	for c, value := range frame {
+		sum += value * s.mix[c]
+	}
+	return sum
 }
 
 // Read fills a piece with samples from -1 to 1 and says how many it has; io.EOF at the end.
@@ -52,6 +68,10 @@ func (s *Stream) check() error {
 		return fmt.Errorf("the file says %d samples a second; 1 to %d can be read", s.Rate, MostRate)
 	case s.Channels < 1 || s.Channels > MostChannels:
 		return fmt.Errorf("the file says %d channels; 1 to %d can be read", s.Channels, MostChannels)
+	}
+	s.mix = make([]float32, s.Channels)
+	for c := range s.mix {
+		s.mix[c] = 1 / float32(s.Channels)
 	}
 	return nil
 }

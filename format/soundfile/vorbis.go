@@ -13,11 +13,11 @@ func ReadVorbis(data []byte) ([]float32, int, error) {
 	if err != nil {
 		return nil, 0, fmt.Errorf("this is no Ogg Vorbis file that can be read: %w", err)
 	}
-	return mixed(samples, format.Channels), format.SampleRate, nil
+	return meanOfChannels(samples, format.Channels), format.SampleRate, nil
 }
 
-// mixed is the average of channels that alternate.
-func mixed(samples []float32, channels int) []float32 {
+// meanOfChannels is the average of channels that alternate.
+func meanOfChannels(samples []float32, channels int) []float32 {
 	if channels == 1 {
 		return samples
 	}

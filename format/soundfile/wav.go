@@ -112,22 +112,26 @@ func (s *Stream) describe(about []byte) (decode func([]byte) float32, size int, 
 	return decode, bits / 8, nil
 }
 
-// readWAV reads as much sound as there is, whatever the length says: a recorder that was cut off leaves 0 or
-// the most there is.
+// readWAV reads as much sound as there is, whatever the length says: a recorder that was cut off leaves 0, the most there
+// is, or the length of what it had written last.
 func (s *Stream) readWAV(r *bufio.Reader, length int64, size int, decode func([]byte) float32) {
 	open := length == 0 || length >= 0xFFFFFF00
 	if open {
 		s.remarks = append(s.remarks, "the file does not say how long its sound is; it was read to the end")
 	}
 	left := length
-	frame := make([]byte, size*s.Channels)
+	bytes, frame := make([]byte, size*s.Channels), make([]float32, s.Channels)
 	said := false
 	s.read = func(into []float32) (int, error) {
 		for n := range into {
-			if !open && left < int64(len(frame)) {
-				return n, io.EOF
+			if !open && left < int64(len(bytes)) {
+				if !soundGoesOn(r, left) {
+					return n, io.EOF
+				}
+				open = true
+				s.remarks = append(s.remarks, fmt.Sprintf("the file says that its sound has %d bytes, but it goes on after them; it was read to the end", length))
 			}
-			if _, err := io.ReadFull(r, frame); err != nil {
+			if _, err := io.ReadFull(r, bytes); err != nil {
 				if !errors.Is(err, io.EOF) && !errors.Is(err, io.ErrUnexpectedEOF) {
 					return n, err
 				}
@@ -137,19 +141,41 @@ func (s *Stream) readWAV(r *bufio.Reader, length int64, size int, decode func([]
 				}
 				return n, io.EOF
 			}
-			left -= int64(len(frame))
-			sum := float32(0)
-			for c := range s.Channels {
-				value := decode(frame[c*size:])
+			left -= int64(len(bytes))
+			for c := range frame {
+				value := decode(bytes[c*size:])
 				if value != value || value > 8 || value < -8 { // no number, or far out of range
 					value = 0
 				}
-				sum += value
+				frame[c] = value
 			}
-			into[n] = sum / float32(s.Channels)
+			into[n] = s.mixed(frame)
 		}
 		return len(into), nil
 	}
+}
+
+// soundGoesOn says whether what follows the sound, as long as the file says that it is, is more of it: neither the end nor
+// another part, which begins with four letters and a length. rest is what is left of the stated length, less than a frame.
+func soundGoesOn(r *bufio.Reader, rest int64) bool {
+	if rest > 0 { // the stated length is no whole number of frames
+		return false
+	}
+	next, _ := r.Peek(9)
+	if len(next) < 8 {
+		return false
+	}
+	return !beginsPart(next[:8]) && (len(next) < 9 || next[0] != 0 || !beginsPart(next[1:9]))
+}
+
+// beginsPart says whether these eight bytes are the name and the length of a part of a WAV file.
+func beginsPart(header []byte) bool {
+	for _, letter := range header[:4] {
+		if letter < ' ' || letter > '~' {
+			return false
+		}
+	}
+	return binary.LittleEndian.Uint32(header[4:]) <= mostChunk
 }
 
 // WAVHeader is the beginning of a WAV file of one channel of 16 bits, with so many bytes of sound after it.

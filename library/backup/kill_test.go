@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/format/bundle"
+	"undaris/format/document"
 	bundles "undaris/library/bundle"
 	"undaris/library/documents"
 	"undaris/store"
@@ -109,7 +110,7 @@ func doWork(work, path string) error {
 }
 
 // Whenever the program is killed in the middle of an import, a migration, a backup, a restore or pruning, the data file
-// is sound afterwards and holds wholly what it held before or wholly what it was to hold.
+// is sound afterwards and holds wholly what it held before or wholly what it was to hold, each take with its sound.
 func TestKilledAtAnyMoment(t *testing.T) {
 	for _, work := range []string{"import", "migration", "backup", "restore", "restore a closed file", "pruning"} {
 		t.Run(work, func(t *testing.T) {
@@ -161,9 +162,19 @@ func filledFor(t *testing.T, work string) (template, before, after string) {
 			return nil
 		}))
 	}
-	fill("a", 400)
 	b := backupsAt(path)
 	b.Live = st
+	record := func(prefix string) {
+		for n := range 3 {
+			hash, size, err := b.Sounds.Keep(strings.NewReader(strings.Repeat(fmt.Sprint("sound of ", prefix, n), 20_000)))
+			require.NoError(t, err)
+			body := document.Take{Sound: &document.TakeSound{Hash: hash, Rate: 8000, Seconds: 1, Bytes: size}}
+			_, err = st.Create(t.Context(), store.Document{Kind: store.Take, Name: fmt.Sprint(prefix, "take", n), Body: documents.Seal(store.Take, body)})
+			require.NoError(t, err)
+		}
+	}
+	fill("a", 400)
+	record("a")
 	switch work {
 	case "import":
 		file, err := os.Create(bigBundle(path))
@@ -172,11 +183,16 @@ func filledFor(t *testing.T, work string) (template, before, after string) {
 		require.NoError(t, err)
 		require.NoError(t, file.Close())
 		require.NoError(t, st.Empty(t.Context()))
+		require.NoError(t, os.RemoveAll(path+".sounds"))
 		fill("b", 50)
+		record("b")
 	case "restore", "restore a closed file":
 		_, err := b.Make(t.Context(), OnDemand)
 		require.NoError(t, err)
+		require.NoError(t, os.RemoveAll(path+".sounds"))
+		require.NoError(t, st.Empty(t.Context()))
 		fill("b", 50)
+		record("b")
 	case "migration":
 		asOfRelease7(t, path)
 	}
@@ -248,7 +264,8 @@ func whatItHolds(t *testing.T, path string) string {
 	require.NoError(t, err)
 	defer func() { require.NoError(t, st.Close()) }()
 	require.NoError(t, st.Check(t.Context(), false))
-	count, versions, names := 0, 0, map[byte]int{}
+	sounds := store.SoundsBeside(path)
+	count, versions, takes, names := 0, 0, 0, map[byte]int{}
 	ids := []uint{}
 	require.NoError(t, st.EachDocument(t.Context(), 0, func(d store.Document) error {
 		count++
@@ -256,6 +273,11 @@ func whatItHolds(t *testing.T, path string) string {
 		ids = append(ids, d.ID)
 		fields, err := documents.Fields(d.Kind, d.Body)
 		require.NoError(t, err)
+		if d.Kind == store.Take {
+			takes++
+			require.NoError(t, sounds.Check(fields["sound"].(map[string]any)["hash"].(string)), d.Name)
+			return nil
+		}
 		assert.Equal(t, strings.Repeat(d.Name[:1], 900), fields["text"])
 		return nil
 	}))
@@ -264,5 +286,5 @@ func whatItHolds(t *testing.T, path string) string {
 		require.NoError(t, err)
 		versions += len(all)
 	}
-	return fmt.Sprintf("%d documents, %d a, %d b, %d versions", count, names['a'], names['b'], versions)
+	return fmt.Sprintf("%d documents, %d takes, %d a, %d b, %d versions", count, takes, names['a'], names['b'], versions)
 }

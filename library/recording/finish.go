@@ -149,7 +149,10 @@ func (r *Recordings) finishFile(ctx context.Context, file *io.SectionReader, out
 		out.Notes, out.Remarks = take.NotesOfKeys(keys), append(out.Remarks, remarks...)
 		return unkept{}, nil
 	}
-	stream, err := soundfile.Open(file)
+	stream, err := soundfile.OpenGuitar(file, ctx.Err)
+	if ctx.Err() != nil {
+		return unkept{}, ctx.Err()
+	}
 	if err != nil {
 		return unkept{}, &pieces.InputError{Detail: err.Error()}
 	}

@@ -65,19 +65,12 @@ func (r *Recordings) Hear(ctx context.Context, id string, at int64, piece []byte
 
 // HearKeys is Hear of what a MIDI instrument sent.
 func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events []take.KeyEvent) (Heard, error) {
-	lines := []byte{}
-	for n, e := range events {
-		if err := checkKey(n, e); err != nil {
-			return Heard{}, err
-		}
-		line, err := json.Marshal(e)
-		if err != nil {
-			return Heard{}, err
-		}
-		lines = append(append(lines, line...), '\n')
+	lines, err := keyLines(events)
+	if err != nil {
+		return Heard{}, err
 	}
 	heard := Heard{}
-	err := r.withTurn(ctx, id, func(one *recording) error {
+	err = r.withTurn(ctx, id, func(one *recording) error {
 		if !one.isKeys() {
 			return &pieces.InputError{Detail: "this recording takes sound, and no keys"}
 		}
@@ -91,6 +84,22 @@ func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events [
 		return nil
 	})
 	return heard, err
+}
+
+// keyLines is events as they are kept: a line of JSON each.
+func keyLines(events []take.KeyEvent) ([]byte, error) {
+	lines := []byte{}
+	for n, e := range events {
+		if err := checkKey(n, e); err != nil {
+			return nil, err
+		}
+		line, err := json.Marshal(e)
+		if err != nil {
+			return nil, err
+		}
+		lines = append(append(lines, line...), '\n')
+	}
+	return lines, nil
 }
 
 // keysOf reads lines of keys, each whole.
