@@ -2,14 +2,11 @@ package api
 
 import (
 	"context"
-	"errors"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/format/document"
 	"undaris/library/documents"
-	"undaris/store"
 )
 
 // KeepBand asks for the band of a tune to be kept.
@@ -56,14 +53,11 @@ func (s *server) registerBands(api huma.API) {
 		}
 		return &body[[]KeptBand]{all}, err
 	}, described("bands", "List the bands"))
-	huma.Post(api, "/api/bands", func(ctx context.Context, in *body[KeepBand]) (*tagged[KeptBand], error) {
+	huma.Post(api, "/api/bands", func(ctx context.Context, in *creation[KeepBand]) (*tagged[KeptBand], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
-		item, err := documents.Bands.Create(ctx, s.library, in.Body.Band, in.Body.ChartID)
-		if errors.Is(err, store.ErrExists) {
-			return nil, problem(http.StatusPreconditionFailed, "the band of this tune has been kept in another window in between")
-		}
+		item, err := documents.Bands.CreateOnce(ctx, s.library, in.UID, in.Body.Band, in.Body.ChartID)
 		if err != nil {
 			return nil, saveProblem("band", "band", 0, err)
 		}

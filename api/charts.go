@@ -51,8 +51,8 @@ func (s *server) registerCharts(api huma.API) {
 	serve(api, s, charts)
 	serveList(api, s, charts)
 	serveReplace[document.Chart, documents.ChartSummary, KeptChart, ChartEntry, ReplaceChart](api, s, charts, "chart")
-	huma.Post(api, "/api/charts", func(ctx context.Context, in *body[document.Chart]) (*tagged[KeptChart], error) {
-		item, err := documents.Charts.Create(ctx, s.library, in.Body, 0)
+	huma.Post(api, "/api/charts", func(ctx context.Context, in *creation[document.Chart]) (*tagged[KeptChart], error) {
+		item, err := documents.Charts.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("chart", "", 0, err)
 		}

@@ -59,8 +59,8 @@ func (s *server) registerExercises(api huma.API) {
 		}
 		return &body[[]KeptExercise]{all}, err
 	}, described("exercises", "List the exercises"))
-	huma.Post(api, "/api/exercises", func(ctx context.Context, in *body[document.Exercise]) (*tagged[KeptExercise], error) {
-		item, err := documents.Exercises.Create(ctx, s.library, in.Body, 0)
+	huma.Post(api, "/api/exercises", func(ctx context.Context, in *creation[document.Exercise]) (*tagged[KeptExercise], error) {
+		item, err := documents.Exercises.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("exercise", "", 0, err)
 		}

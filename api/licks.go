@@ -62,8 +62,8 @@ func (s *server) registerLicks(api huma.API) {
 		}
 		return &body[[]KeptLick]{all}, err
 	}, described("licks", "List the licks with their notes"))
-	huma.Post(api, "/api/licks", func(ctx context.Context, in *body[document.Lick]) (*tagged[KeptLick], error) {
-		item, err := documents.Licks.Create(ctx, s.library, in.Body, 0)
+	huma.Post(api, "/api/licks", func(ctx context.Context, in *creation[document.Lick]) (*tagged[KeptLick], error) {
+		item, err := documents.Licks.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("lick", "", 0, err)
 		}

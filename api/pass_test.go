@@ -197,7 +197,7 @@ func TestTheBandOfATune(t *testing.T) {
 	c := application(t, nil)
 	kept := call[KeptBand](c, "POST", "/api/bands", KeepBand{ChartID: ferry(c).ID, Band: document.Band{Style: "funk sixteenths", Levels: map[string]int{"drums": 40}}}, 201)
 	assert.Equal(t, 1, kept.Version)
-	assert.Equal(t, 412, c.do("POST", "/api/bands", KeepBand{ChartID: ferry(c).ID}).Code, "a tune has one band")
+	assert.Equal(t, 409, c.do("POST", "/api/bands", KeepBand{ChartID: ferry(c).ID}).Code, "a tune has one band")
 	change := ReplaceBand{}
 	change.Band, change.Version = kept.Band, kept.Version
 	change.Band.Muted = []string{"chords"}

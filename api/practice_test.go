@@ -119,6 +119,7 @@ func TestPlansAndSessions(t *testing.T) {
 	on.At = 1
 	on.Blocks[0].Seconds = 120
 	call[KeptSession](c, "PUT", path, ReplaceSession{Replacing{Version: 1}, on}, 200)
+	on.Blocks[0].Seconds = 60
 	assert.Equal(t, http.StatusPreconditionFailed, c.do("PUT", path, ReplaceSession{Replacing{Version: 1}, on}).Code, "another window has gone on")
 	assert.Equal(t, 1, call[KeptSession](c, "GET", path, nil, 200).Session.At)
 	listed := call[[]SessionEntry](c, "GET", "/api/sessions", nil, 200)

@@ -24,6 +24,8 @@ func TestAResourceIsReplacedByItsETag(t *testing.T) {
 	saved := c.do("PUT", "/api/licks/1", whole, "If-Match", `"1"`)
 	require.Equal(t, 200, saved.Code, saved.Body.String())
 	assert.Equal(t, `"2"`, saved.Header().Get("ETag"))
+	assert.Equal(t, `"2"`, c.do("PUT", "/api/licks/1", whole, "If-Match", `"1"`).Header().Get("ETag"), "asked for again it is done")
+	whole["lick"].(map[string]any)["name"] = "Another"
 	assert.Equal(t, 412, c.do("PUT", "/api/licks/1", whole, "If-Match", `"1"`).Code)
 	assert.Equal(t, 422, c.do("PUT", "/api/licks/1", whole, "If-Match", "soon").Code)
 	assert.Equal(t, 412, c.do("DELETE", "/api/licks/1", nil, "If-Match", `"1"`).Code)

@@ -48,8 +48,8 @@ func (s *server) registerSessions(api huma.API) {
 	serve(api, s, sessions)
 	serveList(api, s, sessions)
 	serveReplace[document.Session, documents.SessionSummary, KeptSession, SessionEntry, ReplaceSession](api, s, sessions, "session")
-	huma.Post(api, "/api/sessions", func(ctx context.Context, in *body[document.Session]) (*tagged[KeptSession], error) {
-		item, err := documents.Sessions.Create(ctx, s.library, in.Body, 0)
+	huma.Post(api, "/api/sessions", func(ctx context.Context, in *creation[document.Session]) (*tagged[KeptSession], error) {
+		item, err := documents.Sessions.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("session", "", 0, err)
 		}

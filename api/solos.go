@@ -57,11 +57,11 @@ func (s *server) registerSolos(api huma.API) {
 	serve(api, s, solos)
 	serveList(api, s, solos)
 	serveReplace[document.SoloDocument, documents.SoloSummary, KeptSolo, SoloEntry, ReplaceSolo](api, s, solos, "")
-	huma.Post(api, "/api/solos", func(ctx context.Context, in *body[KeepSolo]) (*tagged[KeptSolo], error) {
+	huma.Post(api, "/api/solos", func(ctx context.Context, in *creation[KeepSolo]) (*tagged[KeptSolo], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
-		item, err := documents.Solos.Create(ctx, s.library, in.Body.SoloDocument, in.Body.ChartID)
+		item, err := documents.Solos.CreateOnce(ctx, s.library, in.UID, in.Body.SoloDocument, in.Body.ChartID)
 		if err != nil {
 			return nil, saveProblem("solo", "", 0, err)
 		}

@@ -3,6 +3,7 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"crypto/rand"
 	"database/sql"
@@ -218,7 +219,8 @@ func (s *Store) Snapshot(ctx context.Context, reads func(*Store) error) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return reads(s.within(tx)) }, &sql.TxOptions{ReadOnly: true})
 }
 
-// Create keeps a new document and returns it with its ID and version 1.
+// Create keeps a new document and returns it with its ID and version 1. One whose UID is kept already is returned as it is
+// kept; ErrExists says that there is another where there can only be one, or that the one with this UID is deleted.
 func (s *Store) Create(ctx context.Context, d Document) (Document, error) {
 	if !slices.Contains(kinds, d.Kind) {
 		return Document{}, fmt.Errorf("%w: %q", ErrKind, d.Kind)
@@ -229,7 +231,11 @@ func (s *Store) Create(ctx context.Context, d Document) (Document, error) {
 	}
 	err := s.db.WithContext(ctx).Create(&d).Error
 	if errors.Is(err, gorm.ErrDuplicatedKey) {
-		return Document{}, ErrExists
+		before, err := one(s.db.WithContext(ctx).Model(&Document{}).Where("kind = ? AND uid = ?", d.Kind, d.UID))
+		if errors.Is(err, ErrNotFound) {
+			return Document{}, ErrExists
+		}
+		return before, err
 	}
 	return d, err
 }
@@ -251,11 +257,19 @@ func (s *Store) KeepSummary(ctx context.Context, d Document, summary []byte) err
 
 // Replace saves a document over the given version. The version before is kept where it
 // was the end of a sitting, where it has a label, or where the save asks for it. A
-// version that is not the current one is a *StaleError, and nothing is changed.
+// version that is not the current one is a *StaleError, and nothing is changed; where what is kept now is just what was to
+// be saved it is no error: the answer to the first time has been lost on its way.
 func (s *Store) Replace(ctx context.Context, kind Kind, id uint, save Save) (Document, error) {
 	var saved Document
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		before, err := s.within(tx).current(ctx, kind, id, save.Version)
+		if stale := (*StaleError)(nil); errors.As(err, &stale) {
+			now, readErr := s.within(tx).Read(ctx, kind, id)
+			if readErr == nil && now.Name == save.Name && bytes.Equal(now.Body, save.Body) {
+				saved = now
+				return nil
+			}
+		}
 		if err != nil {
 			return err
 		}

@@ -154,17 +154,27 @@ func (k Kind[Body, Summary]) readable(body Body) (Body, []string, error) {
 
 // Create checks a body and keeps it, for a tune where the kind belongs to one (0 for none).
 func (k Kind[Body, Summary]) Create(ctx context.Context, l *Library, body Body, chartID uint) (Item[Body], error) {
+	return k.CreateOnce(ctx, l, "", body, chartID)
+}
+
+// CreateOnce is Create of a document that its author has given a uid: asked for again, because the answer has been lost on
+// its way, it is the one that was kept the first time, as it is now.
+func (k Kind[Body, Summary]) CreateOnce(ctx context.Context, l *Library, uid string, body Body, chartID uint) (Item[Body], error) {
 	checked, err := k.check(body)
 	if err != nil {
 		return Item[Body]{}, &InvalidError{Err: err}
 	}
 	d := k.document(checked)
+	d.UID = uid
 	if chartID != 0 {
 		d.ChartID = &chartID
 	}
 	// A save that has been asked for is made, though the page that asked is closed.
 	d, err = l.store.Create(context.WithoutCancel(ctx), d)
-	return Item[Body]{Info: infoOf(d), Body: checked}, err
+	if err != nil {
+		return Item[Body]{}, err
+	}
+	return k.read(d)
 }
 
 // Read returns one document.

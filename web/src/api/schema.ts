@@ -9009,7 +9009,10 @@ export interface operations {
     "post-api-bands": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9555,7 +9558,10 @@ export interface operations {
     "post-api-charts": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11593,7 +11599,10 @@ export interface operations {
     "post-api-exercises": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11993,7 +12002,10 @@ export interface operations {
     "post-api-licks": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -13950,7 +13962,10 @@ export interface operations {
     "post-api-sessions": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -14359,7 +14374,10 @@ export interface operations {
     "post-api-solos": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { defineAsyncComponent, onMounted, ref, watch } from 'vue'
+import BlockedNotices from './BlockedNotices.vue'
 import FaultNotice from './FaultNotice.vue'
 import { useLeaving } from './leaving'
 import StepHint from './StepHint.vue'
@@ -61,6 +62,7 @@ useKeys([
       <template v-else-if="ready">
         <RecordingBar v-if="recording.recordsNow" />
         <StepHint />
+        <BlockedNotices />
         <RouterView />
       </template>
     </main>

@@ -6,6 +6,7 @@ import { useView } from '../address/view'
 import { impliedOnStrip, landingsOnStrip, stripShows } from '../controls/formstrip'
 import { useKeys } from '../controls/keys'
 import { signs } from '../controls/spelling'
+import NoticeRow from '../controls/NoticeRow.vue'
 import SaveNotice from '../document/SaveNotice.vue'
 import { useAnswer } from '../api/ask'
 import { useBand } from '../document/band'
@@ -145,10 +146,12 @@ useKeys([
     <TuneHeader />
     <SessionBar />
     <SaveNotice :document="tune.kept" what="tune" :mended="tune.mended" @kept-as-new="goTo" />
-    <p v-if="tune.problem" class="problem" role="alert">
+    <NoticeRow v-if="tune.problem" alert>
       {{ tune.problem }}
-      <button type="button" class="chip" @click="tune.problem = ''">Close</button>
-    </p>
+      <template #actions>
+        <button type="button" class="chip" @click="tune.problem = ''">Close</button>
+      </template>
+    </NoticeRow>
     <FormStrip
       v-if="route.name !== 'chart' && stripShows !== 'nothing'"
       :low="route.name === 'play'"
@@ -173,15 +176,5 @@ useKeys([
 .missing {
   padding: 3rem 0;
   font-size: 1.1rem;
-}
-.problem {
-  display: flex;
-  gap: 0.8rem;
-  align-items: center;
-  padding: 0.45rem 0.8rem;
-  margin-bottom: 0.4rem;
-  border-radius: 8px;
-  background: var(--next-tint);
-  color: var(--ink);
 }
 </style>

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useAnswer } from '../api/ask'
 import { answer, client, Problem, type Band, type KeptBand } from '../api/client'
+import { createdAs } from '../api/created'
 import { drafts } from './browser'
 import { Collection } from './collection'
 import type { Kept, Saved } from './kept'
@@ -28,12 +29,12 @@ export const useBand = defineStore('band', () => {
   const bands = new Collection<BandDocument, undefined>({
     name: 'band',
     read: async (id) => savedAs(await answer(client.GET('/api/bands/{id}', { params: { path: { id } } }))),
-    create: async (body) => {
+    create: async (body, uid) => {
       try {
-        return savedAs(await answer(client.POST('/api/bands', { body })))
+        return savedAs(await answer(client.POST('/api/bands', { body, params: createdAs(uid) })))
       } catch (error) {
         // Another window was first: what it kept stays among the versions.
-        if (!(error instanceof Problem) || error.status !== 412) throw error
+        if (!(error instanceof Problem) || error.status !== 409) throw error
         const found = await find(body.chartId)
         if (!found) throw error
         const path = { id: found.id }

@@ -15,6 +15,8 @@ export interface Draft {
   at: number
   /** The page they were made in. */
   page: string
+  /** What the document is created as; left out by pages before there were such. */
+  uid?: string
 }
 
 /** Where drafts are kept; a test keeps them in memory. */

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import { answer, client, type Exercise, type KeptExercise } from '../api/client'
+import { createdAs } from '../api/created'
 import { drafts } from './browser'
 import { Collection } from './collection'
 import type { Saved } from './kept'
@@ -18,7 +19,8 @@ export const useExercises = defineStore('exercises', () => {
     name: 'exercise',
     read: async (id) =>
       savedAs(await answer(client.GET('/api/exercises/{id}', { params: { path: { id } } }))),
-    create: async (body) => savedAs(await answer(client.POST('/api/exercises', { body }))),
+    create: async (body, uid) =>
+      savedAs(await answer(client.POST('/api/exercises', { body, params: createdAs(uid) }))),
     replace: async (id, exercise, version, keepBefore) =>
       savedAs(
         await answer(

@@ -38,7 +38,7 @@ export const useHands = defineStore('hands', () => {
         body: (await answer(client.POST('/api/compute/player', { body: player }))) as Player,
         shown: undefined,
       }),
-      called: () => 'neck and hands',
+      called: () => 'the neck and hands',
       drafts,
     },
     1,

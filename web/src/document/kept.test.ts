@@ -26,11 +26,14 @@ function texts(first = 'one') {
       if (!row) throw new Problem(404, 'there is none')
       return { ...row }
     },
-    create: async (body) => {
+    create: async (body, uid) => {
       reach()
-      const row = { id: rows.size + 1, version: 1, body }
+      const before = created.get(uid)
+      const row = before ?? { id: rows.size + 1, version: 1, body }
       rows.set(row.id, row)
-      log.push(`create ${body}`)
+      created.set(uid, row)
+      if (!before) log.push(`create ${body}`)
+      if (unanswered.creates-- > 0) throw new Problem(0, 'Undaris does not answer')
       return { ...row }
     },
     replace: async (id, body, version, keepBefore) => {
@@ -49,9 +52,12 @@ function texts(first = 'one') {
     called: (body) => body,
     drafts: memoryDrafts(drafts),
   }
+  /** How many documents are created whose answers are lost on their way. */
+  const unanswered = { creates: 0 }
+  const created = new Map<string, Saved<string>>()
   const elsewhere = (id: number, body: string) =>
     rows.set(id, { id, version: rows.get(id)!.version + 1, body })
-  return { kind, rows, drafts, log, offline, elsewhere }
+  return { kind, rows, drafts, log, offline, elsewhere, unanswered }
 }
 const append = (more: string) => async (now: string) => ({
   body: now + more,
@@ -65,6 +71,21 @@ async function opened(first?: string) {
   await one.load()
   return { ...server, one }
 }
+
+test('a new document whose first answers are lost is kept once', async () => {
+  const { kind, log, rows, unanswered } = texts('')
+  rows.clear()
+  unanswered.creates = 2
+  const [one, other] = [new Kept(kind), new Kept(kind)]
+  for (const each of [one, other]) {
+    await each.begin('new')
+    await each.edit('add', append(' lick'))
+  }
+  await vi.advanceTimersByTimeAsync(60_000)
+  expect([one.state.value, other.state.value]).toEqual(['saved', 'saved'])
+  expect(log).toEqual(['create new lick', 'create new lick'])
+  expect(new Set([one.id.value, other.id.value]).size).toBe(2)
+})
 
 describe('editing', () => {
   test('a document is read and shown', async () => {

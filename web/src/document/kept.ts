@@ -4,6 +4,7 @@ import { thisPage, type Draft, type Drafts } from './drafts'
 import { History } from './history'
 import { Queue } from './queue'
 import { retryPauses, Saver, type SaveState } from './saver'
+import { newUid } from './uid'
 import { wasEdited } from './unsaved'
 
 /** A document as the server keeps it. */
@@ -17,7 +18,8 @@ export interface Saved<Body> {
 export interface Kind<Body, Shown> {
   name: string
   read(id: number): Promise<Saved<Body>>
-  create(body: Body): Promise<Saved<Body>>
+  /** Keeps a new one; asked for again with the same uid it is the one that was kept the first time. */
+  create(body: Body, uid: string): Promise<Saved<Body>>
   replace(id: number, body: Body, version: number, keepBefore: boolean): Promise<Saved<Body>>
   /** Computes what is shown of a body. Its body may be put in order by the server. */
   show(body: Body): Promise<{ body: Body; shown: Shown }>
@@ -60,6 +62,8 @@ export class Kept<Body, Shown> {
   /** Why an edit is not made yet: the server is away. It is made as soon as that answers. */
   readonly waiting = shallowRef('')
   readonly version = shallowRef(0)
+  /** What it is created as, however often that must be asked for. */
+  private readonly uid = newUid()
   private readonly queue = new Queue()
   /** Whether the next save is over what someone else has written. */
   private overTheirs = false
@@ -74,6 +78,11 @@ export class Kept<Body, Shown> {
       (write) => this.write(write.body, write.version, write.keepBefore),
       () => void this.kind.drafts.drop(this.kind.name, this.id.value, thisPage),
     )
+  }
+
+  /** The name of its kind: tune, lick, band. */
+  get kindName(): string {
+    return this.kind.name
   }
 
   get called(): string {
@@ -230,6 +239,7 @@ export class Kept<Body, Shown> {
       name: this.kind.called(body),
       at: Date.now(),
       page: thisPage,
+      uid: this.uid,
     })
     this.saver.save(body, keepBefore || this.overTheirs)
     this.overTheirs = false
@@ -238,7 +248,7 @@ export class Kept<Body, Shown> {
   private async write(body: Body, version: number, keepBefore: boolean): Promise<number> {
     const isNew = this.id.value === 0
     const saved = isNew
-      ? await this.kind.create(body)
+      ? await this.kind.create(body, this.uid)
       : await this.kind.replace(this.id.value, body, version, keepBefore)
     if (isNew) void this.kind.drafts.drop(this.kind.name, 0, thisPage)
     this.id.value = saved.id
@@ -303,7 +313,7 @@ export class Kept<Body, Shown> {
     return this.queue.add(async () => {
       const mine = this.body.value
       if (mine === undefined) return 0
-      const saved = await this.kind.create(mine)
+      const saved = await this.kind.create(mine, newUid())
       await this.kind.drafts.drop(this.kind.name, this.id.value, thisPage)
       this.saver.resolve(this.version.value)
       this.kind.onSaved?.(saved, true)

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import { answer, client, type KeptLick, type Lick, type LickEdit, type WrittenLick } from '../api/client'
+import { createdAs } from '../api/created'
 import { drafts } from './browser'
 import { Collection } from './collection'
 import type { Saved } from './kept'
@@ -24,7 +25,8 @@ export const useLicks = defineStore('licks', () => {
   const documents = new Collection<Lick, WrittenLick>({
     name: 'lick',
     read: async (id) => savedAs(await answer(client.GET('/api/licks/{id}', { params: { path: { id } } }))),
-    create: async (lick) => savedAs(await answer(client.POST('/api/licks', { body: lick }))),
+    create: async (lick, uid) =>
+      savedAs(await answer(client.POST('/api/licks', { body: lick, params: createdAs(uid) }))),
     replace: async (id, lick, version, keepBefore) =>
       savedAs(
         await answer(

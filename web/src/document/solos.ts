@@ -9,6 +9,7 @@ import {
   type Solo,
   type SoloEntry,
 } from '../api/client'
+import { createdAs } from '../api/created'
 import { drafts } from './browser'
 import { Collection } from './collection'
 import type { Saved } from './kept'
@@ -38,7 +39,8 @@ export const useSolos = defineStore('solos', () => {
   const documents = new Collection<SoloDocument, undefined>({
     name: 'solo',
     read: async (id) => savedAs(await answer(client.GET('/api/solos/{id}', { params: { path: { id } } }))),
-    create: async (body) => savedAs(await answer(client.POST('/api/solos', { body }))),
+    create: async (body, uid) =>
+      savedAs(await answer(client.POST('/api/solos', { body, params: createdAs(uid) }))),
     replace: async (id, { solo, chart, hands }, version, keepBefore) =>
       savedAs(
         await answer(

@@ -15,6 +15,7 @@ import type {
   ReadChart,
 } from '../api/client'
 import { reportFault } from '../api/fault'
+import { createdAs } from '../api/created'
 import { drafts } from './browser'
 import { useHands } from './hands'
 import { Collection } from './collection'
@@ -62,7 +63,8 @@ export const useTune = defineStore('tune', () => {
       mended.value = got.mended ?? []
       return savedAs(got)
     },
-    create: async (chart) => savedAs(await answer(client.POST('/api/charts', { body: chart }))),
+    create: async (chart, uid) =>
+      savedAs(await answer(client.POST('/api/charts', { body: chart, params: createdAs(uid) }))),
     replace: async (id, chart, version, keepBefore) =>
       savedAs(
         await answer(

@@ -27,3 +27,19 @@ export function wasEdited(one: Unsaved) {
 }
 /** Takes out of the count what is no more. */
 export const isGone = (one: Unsaved) => void edited.delete(one)
+
+/** Those that a view on the page tells about itself. */
+const shown = shallowReactive(new Map<Unsaved, number>())
+/** Says that a view tells about a document; what is returned says that it does so no more. */
+export function noticeIsShown(one: Unsaved): () => void {
+  shown.set(one, (shown.get(one) ?? 0) + 1)
+  return () => {
+    const left = (shown.get(one) ?? 1) - 1
+    if (left > 0) shown.set(one, left)
+    else shown.delete(one)
+  }
+}
+const blocked = ['conflict', 'gone', 'failed']
+/** The documents that cannot be saved and that no view on the page tells about. */
+export const blockedElsewhere = () =>
+  [...edited].filter((one) => blocked.includes(one.state.value) && !shown.has(one))

@@ -2,6 +2,7 @@
 import { onMounted, ref, shallowRef } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, client, type Backups } from '../../api/client'
+import NoticeRow from '../../controls/NoticeRow.vue'
 import BackupsPanel from './BackupsPanel.vue'
 import ExportPanel from './ExportPanel.vue'
 import HousePanel from './HousePanel.vue'
@@ -40,11 +41,13 @@ async function undo(before: string) {
     <p class="quiet lead">
       Everything you keep lies in one file on this machine. Nothing leaves it by itself.
     </p>
-    <p v-if="problem" class="notice" role="alert">{{ problem }}</p>
-    <p v-if="done" class="notice" role="status">
+    <NoticeRow v-if="problem" alert>{{ problem }}</NoticeRow>
+    <NoticeRow v-if="done">
       {{ done.says }}
-      <button v-if="done.before" type="button" class="chip" @click="undo(done.before)">Undo</button>
-    </p>
+      <template v-if="done.before" #actions>
+        <button type="button" class="chip" @click="undo(done.before)">Undo</button>
+      </template>
+    </NoticeRow>
     <div v-if="kept" class="columns">
       <BackupsPanel :kept="kept" @made="list" />
       <div class="ways">
@@ -80,14 +83,5 @@ section {
   display: flex;
   flex-direction: column;
   gap: 1.4rem;
-}
-.notice {
-  display: flex;
-  gap: 0.8rem;
-  align-items: center;
-  padding: 0.45rem 0.8rem;
-  margin-bottom: 0.8rem;
-  border-radius: 8px;
-  background: var(--next-tint);
 }
 </style>

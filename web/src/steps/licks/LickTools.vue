@@ -60,9 +60,6 @@ const tune = useTune()
 </template>
 
 <style scoped>
-.notice {
-  margin-left: auto;
-}
 .where {
   display: flex;
   gap: 6px;

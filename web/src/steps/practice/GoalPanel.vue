@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import { answer, client, type ChartEntry, type KeptLick, type PracticeSettings } from '../../api/client'
+import {
+  answer,
+  client,
+  Problem,
+  type ChartEntry,
+  type KeptLick,
+  type PracticeSettings,
+} from '../../api/client'
 import { minutesAhead } from '../../document/clock'
 
 /** What the player works towards, how many new cards come, and the week as a calendar. */
@@ -12,6 +19,10 @@ const tunes = shallowRef<ChartEntry[]>([])
 const problem = ref('')
 const saved = ref(false)
 
+function take(kept: { version: number; settings: PracticeSettings }) {
+  version.value = kept.version
+  settings.value = kept.settings
+}
 async function attempt(work: () => Promise<unknown>) {
   try {
     problem.value = ''
@@ -27,19 +38,26 @@ onMounted(() =>
       answer(client.GET('/api/licks')),
       answer(client.GET('/api/charts')),
     ])
-    version.value = kept.version
-    settings.value = kept.settings
+    take(kept)
     licks.value = allLicks.filter((one) => !one.damaged)
     tunes.value = allTunes.filter((one) => !one.damaged)
   }),
 )
+const keep = async (change: Partial<PracticeSettings>) => {
+  const body = { version: version.value, settings: { ...settings.value, ...change } }
+  take(await answer(client.PUT('/api/practice/settings', { body })))
+}
 const set = (change: Partial<PracticeSettings>) =>
   attempt(async () => {
     saved.value = false
-    const body = { version: version.value, settings: { ...settings.value, ...change } }
-    const kept = await answer(client.PUT('/api/practice/settings', { body }))
-    version.value = kept.version
-    settings.value = kept.settings
+    try {
+      await keep(change)
+    } catch (error) {
+      // Another window was first: this one thing is set over what it kept.
+      if (!(error instanceof Problem) || error.status !== 412) throw error
+      take(await answer(client.GET('/api/practice/settings')))
+      await keep(change)
+    }
     saved.value = true
     emit('changed')
   })
