@@ -70,7 +70,9 @@ func TestExercisesAreKept(t *testing.T) {
 	assert.Equal(t, "thirds, along strings 1 to 2", kept.Text)
 	mine.Tones = "sixths"
 	call[KeptExercise](c, "PUT", "/api/exercises/"+itoa(kept.ID), map[string]any{"version": kept.Version, "exercise": mine}, 200)
-	call[Problem](c, "PUT", "/api/exercises/"+itoa(kept.ID), map[string]any{"version": kept.Version, "exercise": mine}, http.StatusPreconditionFailed)
+	other := mine
+	other.Tones = "fourths"
+	call[Problem](c, "PUT", "/api/exercises/"+itoa(kept.ID), map[string]any{"version": kept.Version, "exercise": other}, http.StatusPreconditionFailed)
 	all := call[[]KeptExercise](c, "GET", "/api/exercises", nil, 200)
 	assert.Equal(t, "sixths", all[len(all)-1].Exercise.Tones)
 	revisions := call[[]Revision](c, "GET", "/api/exercises/"+itoa(kept.ID)+"/revisions", nil, 200)

@@ -203,6 +203,7 @@ func TestTheBandOfATune(t *testing.T) {
 	change.Band.Muted = []string{"chords"}
 	again := call[KeptBand](c, "PUT", "/api/bands/"+itoa(kept.ID), change, 200)
 	assert.Equal(t, 2, again.Version)
+	change.Band.Muted = []string{"bass"}
 	assert.Equal(t, 412, c.do("PUT", "/api/bands/"+itoa(kept.ID), change).Code)
 	all := call[[]KeptBand](c, "GET", "/api/bands?chart="+itoa(ferry(c).ID), nil, 200)
 	require.Len(t, all, 1)

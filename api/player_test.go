@@ -17,7 +17,7 @@ func TestThePlayerIsKeptWithAVersion(t *testing.T) {
 	mine := Player{Hands: document.Hands{Instrument: &document.Instrument{Name: "slide", Tuning: "D G D G B D", Frets: 19, ScaleMM: 630}, SpanMM: 90}, LeftHanded: true}
 	saved := call[KeptPlayer](c, "PUT", "/api/player", SavePlayer{Player: mine}, 200)
 	assert.Equal(t, 1, saved.Version)
-	stale := call[Problem](c, "PUT", "/api/player", SavePlayer{Player: mine}, 412)
+	stale := call[Problem](c, "PUT", "/api/player", SavePlayer{Player: Player{LowOnTop: true}}, 412)
 	assert.Contains(t, stale.Detail, "nothing was overwritten")
 	again := call[KeptPlayer](c, "GET", "/api/player", nil, 200)
 	assert.Equal(t, mine, again.Player)

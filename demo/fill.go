@@ -3,9 +3,19 @@ package demo
 import (
 	"context"
 
+	"github.com/google/uuid"
+
 	"undaris/format/document"
 	"undaris/library/documents"
 )
+
+// demoSpace is the namespace of the uids of the demo set.
+var demoSpace = uuid.MustParse("6f0f1a52-5c0c-4f43-9a0e-52a6c7f1b1d4")
+
+// uidOf is the same for a lick of the demo set on every machine, so that two libraries that are read into one hold it once.
+func uidOf(lick document.Lick) string {
+	return uuid.NewSHA1(demoSpace, []byte("lick "+lick.Name)).String()
+}
 
 // Fill keeps the licks of the demo set in a library, and with them its tunes, solos, bands and exercises
 // where they are wanted.
@@ -31,7 +41,7 @@ func Fill(ctx context.Context, l *documents.Library, withTunes bool) error {
 		return err
 	}
 	for _, lick := range licks {
-		if _, err := documents.Licks.Create(ctx, l, lick, 0); err != nil {
+		if _, err := documents.Licks.CreateOnce(ctx, l, uidOf(lick), lick, 0); err != nil {
 			return err
 		}
 	}
