@@ -45,6 +45,8 @@ type NewLogEntry struct {
 type KeptLogEntry struct {
 	ID  uint   `json:"id"`
 	UID string `json:"uid"`
+	// Damaged says which parts cannot be read, and have a stand-in.
+	Damaged string `json:"damaged,omitempty" doc:"What of it cannot be read and has a stand-in; left out where nothing is damaged"`
 	LogEntry
 }
 
@@ -80,7 +82,7 @@ func (e NewLogEntry) entry() keptpractice.LogEntry {
 }
 
 func logEntryView(e keptpractice.LogEntry) KeptLogEntry {
-	return KeptLogEntry{ID: e.ID, UID: e.UID, LogEntry: LogEntry{
+	return KeptLogEntry{ID: e.ID, UID: e.UID, Damaged: e.Damaged, LogEntry: LogEntry{
 		Began: e.Began, Seconds: e.Seconds, Kind: string(e.Kind), Item: e.Item, ItemID: e.DocumentID, Key: e.Key, Position: e.Position,
 		Tempo: e.Tempo, Goal: e.Goal, Right: e.Right, Of: e.Of, Went: string(e.Went), Note: e.Note,
 	}}

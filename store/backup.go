@@ -45,7 +45,7 @@ func CopyFile(ctx context.Context, from, to string) error {
 // CopyTo is CopyFile of the open data file, while others read and write it.
 func (s *Store) CopyTo(ctx context.Context, to string) error {
 	partial := to + ".partial"
-	if err := os.Remove(partial); err != nil && !errors.Is(err, os.ErrNotExist) {
+	if err := RemoveIfThere(partial); err != nil {
 		return err
 	}
 	if err := s.db.WithContext(ctx).Exec("VACUUM INTO ?", partial).Error; err != nil {

@@ -70,7 +70,7 @@ func (l *Lock) ServesAt(address string) error {
 
 // Release lets go of the data file.
 func (l *Lock) Release() error {
-	if err := os.Remove(l.note); err != nil && !errors.Is(err, os.ErrNotExist) {
+	if err := RemoveIfThere(l.note); err != nil {
 		return errors.Join(err, l.file.Unlock())
 	}
 	return l.file.Unlock()

@@ -68,7 +68,7 @@ func SetForeignLogAside(ctx context.Context, path string, now time.Time) (string
 	if err := os.Rename(logOf(path), aside); err != nil {
 		return "", err
 	}
-	if err := os.Remove(path + "-shm"); err != nil && !errors.Is(err, os.ErrNotExist) {
+	if err := RemoveIfThere(path + "-shm"); err != nil {
 		return aside, err
 	}
 	return aside, nil

@@ -63,10 +63,7 @@ func (s *Sounds) Remove(hash string) error {
 	if err != nil {
 		return err
 	}
-	if err := os.Remove(path); !errors.Is(err, os.ErrNotExist) {
-		return err
-	}
-	return nil
+	return RemoveIfThere(path)
 }
 
 // CopyTo copies a whole file to another folder of sounds, unless it is there. It is a copy and no link: what a bad disk

@@ -91,6 +91,11 @@ func (s *Sounds) RemovePart(name string) error {
 	if err != nil {
 		return err
 	}
+	return RemoveIfThere(path)
+}
+
+// RemoveIfThere removes a file; one that is not there is no error.
+func RemoveIfThere(path string) error {
 	if err := os.Remove(path); !errors.Is(err, os.ErrNotExist) {
 		return err
 	}
@@ -121,7 +126,10 @@ func (s *Sounds) Keep(from io.Reader) (hash string, bytes int64, err error) {
 	if err != nil {
 		return "", 0, err
 	}
-	return hash, bytes, os.Rename(file.Name(), path)
+	if err := os.Rename(file.Name(), path); err != nil {
+		return "", 0, OfTheDisk(err)
+	}
+	return hash, bytes, syncFolder(s.folder)
 }
 
 // Open opens a whole file.

@@ -40,6 +40,9 @@ func (d dialector) Translate(err error) error {
 func ofTheFile(err error) error {
 	var broken *driver.Error
 	if errors.As(err, &broken) {
+		if broken.Code() == codes.SQLITE_IOERR_SHMSIZE { // the index of the log found no room
+			return &FileError{Cause: DiskFull, err: err}
+		}
 		if cause, ok := causes[broken.Code()&0xff]; ok {
 			return &FileError{Cause: cause, err: err}
 		}

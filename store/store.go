@@ -250,9 +250,19 @@ func (s *Store) ReadAny(ctx context.Context, kind Kind, id uint) (Document, erro
 	return one(s.db.WithContext(ctx).Unscoped().Model(&Document{}).Where("kind = ? AND id = ?", kind, id))
 }
 
-// KeepSummary notes what a list shows of one version of a document. It is no new version.
-func (s *Store) KeepSummary(ctx context.Context, d Document, summary []byte) error {
-	return s.db.WithContext(ctx).Model(&Document{}).Unscoped().Where("id = ? AND version = ?", d.ID, d.Version).UpdateColumn("summary", summary).Error
+// KeepSummaries notes what a list shows of these versions of documents, in one transaction. They are no new versions.
+func (s *Store) KeepSummaries(ctx context.Context, documents []Document) error {
+	if len(documents) == 0 {
+		return nil
+	}
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		for _, d := range documents {
+			if err := tx.Model(&Document{}).Unscoped().Where("id = ? AND version = ?", d.ID, d.Version).UpdateColumn("summary", d.Summary).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }
 
 // Replace saves a document over the given version. The version before is kept where it

@@ -374,7 +374,7 @@ func TestSummaries(t *testing.T) {
 	entries, err = s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	assert.Nil(t, entries[0].Summary)
-	require.NoError(t, s.KeepSummary(t.Context(), entries[0], []byte("s2")))
+	require.NoError(t, s.KeepSummaries(t.Context(), []Document{{ID: entries[0].ID, Version: entries[0].Version, Summary: []byte("s2")}}))
 	entries, err = s.Entries(t.Context(), Chart, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []byte("s2"), entries[0].Summary)

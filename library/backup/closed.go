@@ -86,7 +86,7 @@ func (b *Backups) putInPlace(path string) error {
 	}
 	// What is in the log of the file before is kept with its copy; it must not be read into the restored one.
 	for _, beside := range []string{"-wal", "-shm"} {
-		if err := os.Remove(b.DataFile + beside); err != nil && !errors.Is(err, os.ErrNotExist) {
+		if err := store.RemoveIfThere(b.DataFile + beside); err != nil {
 			return err
 		}
 	}

@@ -125,10 +125,7 @@ func (u *Uploads) Discard(id string) error {
 	if err != nil {
 		return err
 	}
-	if err := os.Remove(path); !errors.Is(err, os.ErrNotExist) {
-		return err
-	}
-	return nil
+	return store.RemoveIfThere(path)
 }
 
 // TempFile is a new file in the folder for what is about to be sent; the caller closes and removes it.

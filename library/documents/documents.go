@@ -260,6 +260,7 @@ func (k Kind[Body, Summary]) Deleted(ctx context.Context, l *Library) ([]Entry[S
 // mended. One that cannot be read is listed as damaged.
 func (k Kind[Body, Summary]) entries(ctx context.Context, l *Library, documents []store.Document) ([]Entry[Summary], error) {
 	all := make([]Entry[Summary], len(documents))
+	anew := []store.Document{}
 	for n, d := range documents {
 		if err := ctx.Err(); err != nil {
 			return nil, err
@@ -285,10 +286,11 @@ func (k Kind[Body, Summary]) entries(ctx context.Context, l *Library, documents 
 		if item.Mended != nil {
 			continue
 		}
-		summary, _ := json.Marshal(all[n].Summary)
-		if err := l.store.KeepSummary(ctx, d, summary); err != nil {
-			l.log.Warn("a summary could not be kept", "kind", k.kind, "id", d.ID, "error", err)
-		}
+		d.Summary, _ = json.Marshal(all[n].Summary)
+		anew = append(anew, d)
+	}
+	if err := l.store.KeepSummaries(ctx, anew); err != nil {
+		l.log.Warn("summaries could not be kept", "kind", k.kind, "count", len(anew), "error", err)
 	}
 	return all, nil
 }

@@ -136,11 +136,13 @@ type LogEntry struct {
 	UID string
 	// DocumentID is the lick or the tune that it is about; 0 for none.
 	DocumentID uint
+	// Damaged says which parts of it cannot be read; empty for none.
+	Damaged string
 	logbook.Entry
 }
 
 func logEntryOf(e store.LogEntry) LogEntry {
-	entry := LogEntry{ID: e.ID, UID: e.UID, Entry: logbook.Entry{
+	entry := LogEntry{ID: e.ID, UID: e.UID, Damaged: e.Damaged, Entry: logbook.Entry{
 		Began: e.BeganAt.In(time.FixedZone("", 60*e.OffsetMinutes)), Seconds: e.Seconds, Kind: logbook.Kind(e.Kind), Item: e.Item, Key: e.Tonic, Position: e.Position,
 		Tempo: e.Tempo, Goal: e.Goal, Right: e.Got, Of: e.OfCards, Went: logbook.Went(e.Went), Note: e.Note,
 	}}

@@ -5135,6 +5135,8 @@ export interface components {
              * @description With the offset of where it was played, as in 2026-03-01T19:00:00+01:00
              */
             began: string;
+            /** @description What of it cannot be read and has a stand-in; left out where nothing is damaged */
+            damaged?: string;
             /**
              * Format: int64
              * @description The tempo that is wanted

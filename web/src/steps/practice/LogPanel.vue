@@ -162,12 +162,12 @@ const adding = computed(() => editing.value === 0)
       </thead>
       <tbody>
         <tr v-for="e in entries.slice(0, shown)" :key="e.id">
-          <td class="tabular">{{ day(e.began) }}</td>
+          <td class="tabular">{{ e.damaged ? '–' : day(e.began) }}</td>
           <td class="tabular">{{ minutes(e.seconds) }}</td>
           <td>
             <b>{{ e.item || e.kind }}</b> <span v-if="e.item" class="quiet">{{ e.kind }}</span>
           </td>
-          <td>{{ facts(e) }}</td>
+          <td>{{ e.damaged ? `damaged: ${e.damaged}` : facts(e) }}</td>
           <td>
             <span class="acts">
               <button
