@@ -239,6 +239,11 @@ func TestTwoWindowsOnOneSolo(t *testing.T) {
 	two.TypeInto("Name", "Mine")
 	two.Press("\t")
 	two.Sees("This solo was saved elsewhere in the meantime; nothing was overwritten")
+	js[any](two, "document.activeElement.blur()")
+	two.Press("2")
+	two.Sees("The solo “Mine” was saved elsewhere in the meantime; nothing was overwritten") // on every step, by its name
+	two.Press("5")
+	two.Sees("This solo was saved elsewhere in the meantime; nothing was overwritten")
 	two.Click("Keep mine as a new solo")
 	two.Until("both are listed", "document.querySelectorAll('section[aria-label=\"Solos of the tune\"] li').length === 2")
 	two.Until("mine is open", "document.querySelector('.entry[aria-current]')?.textContent.trim() === 'Mine'")

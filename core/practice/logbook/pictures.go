@@ -70,7 +70,7 @@ type Progress struct {
 }
 
 // ProgressOf lists the licks, exercises and tunes of the log with their clean tempos, the one practised last
-// first. A tempo counts as clean unless the player said that it was not.
+// first. A tempo counts as clean where the player said so, or where it was heard: the band playing by itself is no practice.
 func ProgressOf(entries []Entry) []Progress {
 	type name struct {
 		kind Kind
@@ -92,7 +92,7 @@ func ProgressOf(entries []Entry) []Progress {
 		if e.Goal > 0 {
 			p.Goal = e.Goal
 		}
-		if e.Tempo == 0 || e.Went == Rough || e.Went == Fair {
+		if e.Tempo == 0 || e.Went != Clean { // what nobody heard or judged was not clean
 			continue
 		}
 		if n := len(p.Points) - 1; n >= 0 && p.Points[n].Day == p.LastDay {

@@ -83,6 +83,9 @@ func barsOf(places []transcribe.Place, c chart.Chart, lean float64) []BarTiming 
 	byBar := map[int][]float64{}
 	for _, p := range places {
 		bar := line.BarAt(p.Tick)
+		if bar < 0 { // within the count-in
+			continue
+		}
 		byBar[bar] = append(byBar[bar], p.Late-lean)
 	}
 	bars := []BarTiming{}

@@ -90,14 +90,7 @@ form {
   margin-top: 0.2rem;
 }
 input {
-  min-width: 0;
   flex: 1;
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  background: var(--paper);
-  color: var(--ink);
-  padding: 0.2rem 0.5rem;
-  font: inherit;
 }
 .chip {
   flex: none;

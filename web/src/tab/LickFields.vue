@@ -63,14 +63,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   margin-bottom: 3px;
 }
 input {
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  background: var(--paper);
-  color: var(--ink);
-  padding: 0.2rem 0.5rem;
-  font: inherit;
   font-size: 0.92rem;
-  min-width: 0;
 }
 .name {
   width: 11rem;

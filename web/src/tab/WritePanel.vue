@@ -186,14 +186,7 @@ const states: Record<SaveState | 'empty', string> = {
   display: inline;
 }
 input {
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  background: var(--paper);
-  color: var(--ink);
-  padding: 0.2rem 0.5rem;
-  font: inherit;
   font-size: 0.92rem;
-  min-width: 0;
 }
 .state {
   margin-left: auto;

@@ -186,12 +186,7 @@ form {
 }
 textarea {
   width: 100%;
-  font: inherit;
   font-variant-numeric: tabular-nums;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 0.6rem 0.7rem;
   resize: vertical;
 }

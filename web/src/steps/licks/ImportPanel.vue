@@ -104,10 +104,6 @@ B|--8--11p8-----|  … a line for each string, a count above if there is one; or
 textarea {
   width: 100%;
   box-sizing: border-box;
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  background: var(--paper);
-  color: var(--ink);
   padding: 0.5rem 0.7rem;
   font-family: ui-monospace, monospace;
   font-size: 0.92rem;

@@ -187,11 +187,6 @@ a.chip {
 }
 select,
 input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 0.25rem 0.5rem;
 }
 input[type='number'] {

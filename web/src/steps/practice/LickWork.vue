@@ -124,12 +124,7 @@ h2 {
   margin-left: auto;
 }
 input {
-  font: inherit;
   width: 4.4rem;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 0.1rem 0.4rem;
 }
 a.chip {

@@ -244,11 +244,6 @@ td {
 }
 .edit input,
 .edit select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 0.2rem 0.5rem;
 }
 .edit input[type='number'] {

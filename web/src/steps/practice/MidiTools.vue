@@ -74,11 +74,6 @@ const strike = () => midi.strike((props.question.open[string.value - 1] ?? 0) + 
 }
 select,
 input[type='number'] {
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 0.15rem 0.4rem;
 }
 input[type='number'] {

@@ -88,11 +88,4 @@ li {
   gap: 0.6rem;
   padding: 0.25rem 0;
 }
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
-}
 </style>

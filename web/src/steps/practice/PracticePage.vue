@@ -155,7 +155,14 @@ const goesOn = computed(() => {
   if (!session.kept) return 'Begin'
   return session.running ? 'Go on' : 'Take it up again'
 })
-useKeys([{ key: ' ', shown: 'space', says: 'begin, and go on to the next block', run: () => void goOn() }])
+useKeys([
+  {
+    key: ' ',
+    shown: 'space',
+    says: 'stop what sounds; in silence begin, and go on to the next block',
+    run: () => void (player.silent ? goOn() : player.stop()),
+  },
+])
 
 const heading = computed(() =>
   session.kept ? `Today, ${session.kept.session.minutes} minutes` : `Today, ${query.minutes.value} minutes`,

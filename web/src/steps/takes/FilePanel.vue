@@ -116,11 +116,6 @@ async function read(event: Event) {
 }
 input[type='number'] {
   width: 6em;
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 3px 8px;
 }
 .open {

@@ -62,11 +62,6 @@ label {
 }
 input {
   width: 4.6em;
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 8px;
   padding: 3px 8px;
 }
 .acts {
