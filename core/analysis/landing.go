@@ -35,6 +35,12 @@ type Landing struct {
 	harmony.Judgement
 }
 
+// InLandingWindow says whether a note from a tick to an end may be heard as landing on what arrives at a tick, where a
+// counted beat has beatTicks: it begins from an eighth before, if it rings through the arrival, to a beat after.
+func InLandingWindow(tick, end, arrives, beatTicks int) bool {
+	return tick >= arrives-EarlyTicks && tick <= arrives+beatTicks && (tick >= arrives || end > arrives)
+}
+
 // LandingAt is the landing on a chord that arrives at a tick: the note that sounds as the
 // chord arrives or the first after it, from an eighth before to a beat after. A note that
 // starts up to an eighth early counts if it rings through the arrival; one that has ended
@@ -46,7 +52,7 @@ func LandingAt(p phrase.Phrase, i neck.Instrument, k harmony.Key, tick int, chor
 	first := sort.Search(len(p.Events), func(n int) bool { return p.Events[n].Tick >= tick-EarlyTicks })
 	for n := first; n < len(p.Events) && p.Events[n].Tick <= tick+beat; n++ {
 		e := p.Events[n]
-		if e.Grace || e.Tick < tick && e.End() <= tick {
+		if e.Grace || !InLandingWindow(e.Tick, e.End(), tick, beat) {
 			continue
 		}
 		switch {

@@ -19,7 +19,10 @@ func RestsOn(p phrase.Phrase, n int) bool {
 func IsLong(e phrase.Event, m chart.Meter) bool { return beats(e.Ticks, m) >= RestBeats }
 
 // IsHeld says whether a note is held: it lasts a beat and a half or more.
-func IsHeld(e phrase.Event, m chart.Meter) bool { return beats(e.Ticks, m) >= HeldBeats }
+func IsHeld(e phrase.Event, m chart.Meter) bool { return IsHeldFor(e.Ticks, m.BeatTicks()) }
+
+// IsHeldFor is IsHeld of a note of so many ticks where a counted beat has beatTicks.
+func IsHeldFor(ticks, beatTicks int) bool { return float64(ticks) >= HeldBeats*float64(beatTicks) }
 
 func beats(ticks int, m chart.Meter) float64 { return float64(ticks) / float64(m.BeatTicks()) }
 

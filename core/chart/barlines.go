@@ -1,6 +1,10 @@
 package chart
 
-import "sort"
+import (
+	"sort"
+
+	"undaris/core/floor"
+)
 
 // MeterChange is a meter and the tick of the bar line from which it holds.
 type MeterChange struct {
@@ -44,7 +48,7 @@ func (l BarLines) spanOf(tick int) meterSpan {
 // BarAt is the bar of a tick, from 0; negative before the first.
 func (l BarLines) BarAt(tick int) int {
 	span := l.spanOf(tick)
-	bars, _ := floorDivide(tick-span.Tick, span.Meter.BarTicks())
+	bars, _ := floor.Divide(tick-span.Tick, span.Meter.BarTicks())
 	return span.bar + bars
 }
 
@@ -75,7 +79,7 @@ func (l BarLines) BeatTicksAt(tick int) int { return l.MeterAt(tick).BeatTicks()
 
 // IntoBeat is how many ticks into its counted beat a tick lies.
 func (l BarLines) IntoBeat(tick int) int {
-	_, into := floorDivide(tick-l.BarStart(tick), l.BeatTicksAt(tick))
+	into := floor.Mod(tick-l.BarStart(tick), l.BeatTicksAt(tick))
 	return into
 }
 

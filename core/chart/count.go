@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"undaris/core/choice"
+	"undaris/core/floor"
 )
 
 // Subdivision is how a beat is divided.
@@ -102,7 +103,7 @@ func RunStart(arrival, notes int, s Subdivision, m Meter) int {
 // "the last triplet of beat 2", "the second sixteenth of beat 3". A tick that
 // lies on no subdivision is said as the beat it follows.
 func (m Meter) Counted(tick int) string {
-	inBar := ((tick % m.BarTicks()) + m.BarTicks()) % m.BarTicks()
+	inBar := floor.Mod(tick, m.BarTicks())
 	beat := fmt.Sprintf("beat %d", inBar/m.BeatTicks()+1)
 	into := inBar % m.BeatTicks()
 	if into == 0 {
@@ -157,7 +158,7 @@ func (m Meter) IsStrong(tick int) bool {
 // Downbeat is the tick at which the bar of a tick begins, before the first bar too.
 func (m Meter) Downbeat(tick int) int {
 	bar := m.BarTicks()
-	return tick - ((tick%bar)+bar)%bar
+	return tick - floor.Mod(tick, bar)
 }
 
 func ordinal(index, of int) string {

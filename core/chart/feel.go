@@ -1,6 +1,9 @@
 package chart
 
-import "undaris/core/choice"
+import (
+	"undaris/core/choice"
+	"undaris/core/floor"
+)
 
 // Feel is how notated time is sounded.
 type Feel string
@@ -32,7 +35,7 @@ func (s Setting) Swung(tick int, swing float64) int {
 		return tick
 	}
 	beat := s.Meter.BeatTicks()
-	into := ((tick % beat) + beat) % beat
+	into := floor.Mod(tick, beat)
 	if into%(beat/3) == 0 {
 		return tick
 	}

@@ -6,6 +6,7 @@ import (
 	"sort"
 	"strings"
 
+	"undaris/core/floor"
 	"undaris/core/harmony"
 )
 
@@ -226,7 +227,7 @@ func (c Chart) ChangeAt(tick int) (Change, error) {
 // before the first bar or past the last folds into the chorus.
 func ChordAt(spans []ChordSpan, tick int) harmony.Chord {
 	last := spans[len(spans)-1]
-	_, tick = floorDivide(tick, last.Tick+last.Ticks)
+	tick = floor.Mod(tick, last.Tick+last.Ticks)
 	after := sort.Search(len(spans), func(n int) bool { return spans[n].Tick > tick })
 	return spans[max(after-1, 0)].Chord
 }

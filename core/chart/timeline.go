@@ -3,6 +3,7 @@ package chart
 import (
 	"slices"
 
+	"undaris/core/floor"
 	"undaris/core/harmony"
 )
 
@@ -37,7 +38,7 @@ func (t Timeline) Ticks() int { return t.starts[t.Bars()] }
 
 // Chorus is which chorus a bar is in, from 0, and which of its bars it is.
 func (t Timeline) Chorus(bar int) (chorus, inChorus int) {
-	return floorDivide(bar, t.Bars())
+	return floor.Divide(bar, t.Bars())
 }
 
 // Start is the tick at which a bar begins.
@@ -51,7 +52,7 @@ func (t Timeline) End(bar int) int { return t.Start(bar + 1) }
 
 // BarAt is the bar that a tick lies in.
 func (t Timeline) BarAt(tick int) int {
-	chorus, in := floorDivide(tick, t.Ticks())
+	chorus, in := floor.Divide(tick, t.Ticks())
 	bar, begins := slices.BinarySearch(t.starts, in)
 	if !begins {
 		bar--
@@ -61,7 +62,7 @@ func (t Timeline) BarAt(tick int) int {
 
 // InChorus is where a tick lies in its chorus.
 func (t Timeline) InChorus(tick int) int {
-	_, in := floorDivide(tick, t.Ticks())
+	in := floor.Mod(tick, t.Ticks())
 	return in
 }
 
@@ -76,7 +77,7 @@ func (t Timeline) BarsUntil(tick int) int { return t.BarAt(tick-1) + 1 }
 // ticks into the beat it is.
 func (t Timeline) Place(tick int) (bar, beat, into int) {
 	bar = t.BarAt(tick)
-	beat, into = floorDivide(tick-t.Start(bar), t.MeterAt(bar).BeatTicks())
+	beat, into = floor.Divide(tick-t.Start(bar), t.MeterAt(bar).BeatTicks())
 	return bar, beat, into
 }
 
@@ -127,12 +128,6 @@ func (t Timeline) CountedInChorus(tick int) string {
 		tick %= t.Ticks()
 	}
 	return t.CountedInBar(tick)
-}
-
-// floorDivide divides so that the rest is never negative.
-func floorDivide(number, by int) (quotient, rest int) {
-	rest = ((number % by) + by) % by
-	return (number - rest) / by, rest
 }
 
 // MeterChanges lists where the meter changes after a tick of a chorus and before another, their ticks

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"undaris/core/floor"
 	"undaris/core/pitch"
 )
 
@@ -118,7 +119,7 @@ func TonicOf(fifths int, mode Mode) pitch.Note {
 		fifths += 3
 	}
 	around := fifths + 1 // counted from F
-	letter := pitch.Letter([7]int{3, 0, 4, 1, 5, 2, 6}[((around%7)+7)%7])
+	letter := pitch.Letter([7]int{3, 0, 4, 1, 5, 2, 6}[floor.Mod(around, 7)])
 	accidental := around / 7
 	if around%7 < 0 {
 		accidental--

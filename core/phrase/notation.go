@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"undaris/core/chart"
+	"undaris/core/floor"
 )
 
 // VoiceNote is what one voice plays at one moment: notes that begin and end together, and
@@ -84,7 +85,7 @@ const maxNoteValues = 4
 func NoteValues(tick, ticks, bar, beat int) []NoteValue {
 	all := []NoteValue{}
 	for ticks > 0 {
-		inBar := ((tick % bar) + bar) % bar
+		inBar := floor.Mod(tick, bar)
 		here := min(ticks, bar-inBar)
 		all = append(all, noteValuesInBar(inBar, here, beat)...)
 		tick, ticks = tick+here, ticks-here

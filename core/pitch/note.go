@@ -3,6 +3,8 @@ package pitch
 import (
 	"fmt"
 	"strings"
+
+	"undaris/core/floor"
 )
 
 // Class is a pitch class, 0..11, with C = 0 and B = 11.
@@ -10,7 +12,7 @@ type Class int
 
 // ClassOf folds any number of semitones above C into 0..11.
 func ClassOf(semitones int) Class {
-	return Class(((semitones % 12) + 12) % 12)
+	return Class(floor.Mod(semitones, 12))
 }
 
 // Above returns the semitones, 0..11, that c lies above other.

@@ -3,6 +3,7 @@ package practice
 import (
 	"fmt"
 
+	"undaris/core/floor"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -37,7 +38,7 @@ var PhraseTasks = []PhraseTask{
 	}},
 	{"begin off the beat", "begin off the beat", func(_ neck.Instrument, _ harmony.Key, p phrase.Phrase) (bool, string) {
 		beat := p.Meter.BeatTicks()
-		return ((p.Events[0].Tick%beat)+beat)%beat != 0, "it begins on a beat"
+		return floor.Mod(p.Events[0].Tick, beat) != 0, "it begins on a beat"
 	}},
 	{"two strings", "two neighbouring strings only", func(_ neck.Instrument, _ harmony.Key, p phrase.Phrase) (bool, string) {
 		low, high := p.Events[0].String, p.Events[0].String
@@ -68,7 +69,7 @@ var PhraseTasks = []PhraseTask{
 
 // TaskOfDay is the limit of a day, counted in days from any one.
 func TaskOfDay(day int) PhraseTask {
-	return PhraseTasks[((day%len(PhraseTasks))+len(PhraseTasks))%len(PhraseTasks)]
+	return PhraseTasks[floor.Mod(day, len(PhraseTasks))]
 }
 
 // Keeps says whether a phrase in a key keeps to the limit, in one sentence. One without notes does not.

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/floor"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
@@ -81,7 +82,7 @@ func (w lickWriter) measures() []measure {
 		number = 1
 	}
 	for tick := first; tick < end; number++ {
-		to := tick + bar - ((tick%bar)+bar)%bar
+		to := tick + bar - floor.Mod(tick, bar)
 		m := measure{Number: strconv.Itoa(number), Implicit: number < 1}
 		add := func(element any) { m.Elements = append(m.Elements, element) }
 		if tick == first {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"undaris/core/chart"
+	"undaris/core/floor"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
@@ -192,7 +193,7 @@ func (s system) barName(bar phrase.NotatedBar) string {
 // chords names the chords that begin in the bar.
 func (s system) chords(bar phrase.NotatedBar, at func(int) float64) {
 	length := s.Chart.Ticks()
-	into := ((bar.Tick % length) + length) % length
+	into := floor.Mod(bar.Tick, length)
 	for _, moment := range s.Chart.ChordSpans() {
 		if moment.Tick >= into && moment.Tick < into+bar.Meter.BarTicks() {
 			name := moment.Chord.Symbol()

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"undaris/core/analysis"
+	"undaris/core/floor"
 	"undaris/core/lick"
 	"undaris/core/phrase"
 )
@@ -35,7 +36,7 @@ func Parts(l lick.Lick) []int {
 		starts = starts[:0]
 		bar, last := l.Phrase.Meter.BarTicks(), -1
 		for _, e := range events {
-			if in := floor(e.Tick, bar); in != last || len(starts) == 0 {
+			if in, _ := floor.Divide(e.Tick, bar); in != last || len(starts) == 0 {
 				starts = append(starts, e.Tick)
 				last = in
 			}
@@ -56,8 +57,6 @@ func Parts(l lick.Lick) []int {
 	}
 	return starts
 }
-
-func floor(tick, unit int) int { return (tick - ((tick%unit)+unit)%unit) / unit }
 
 func distance(a, b int) int { return max(a-b, b-a) }
 

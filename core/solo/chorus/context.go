@@ -7,6 +7,7 @@ import (
 	"undaris/core/analysis"
 	"undaris/core/change"
 	"undaris/core/chart"
+	"undaris/core/floor"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -129,7 +130,7 @@ func (pc *Context) classesOver(c harmony.Chord) int {
 
 // ChordAt is the chord that is followed at a tick, as an index of chords.
 func (pc *Context) ChordAt(tick int) int {
-	tick = ((tick % pc.Length) + pc.Length) % pc.Length
+	tick = floor.Mod(tick, pc.Length)
 	after := sort.Search(len(pc.Spans), func(n int) bool { return pc.Spans[n].Tick > tick })
 	return pc.spanChord[max(after-1, 0)]
 }
@@ -252,7 +253,7 @@ func (pc *Context) Finger(events []phrase.Event) error {
 		wanted := []neck.NoteToPlace{}
 		for to < len(events) && pc.PositionAt(events[to].Tick) == at {
 			e := &events[to]
-			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend, Held: 2*e.Ticks >= 3*pc.Time.BeatTicksAt(e.Tick)})
+			wanted = append(wanted, neck.NoteToPlace{Pitch: pc.Instrument.Pitch(e.Place), At: &e.Place, Bend: e.Bend, Held: analysis.IsHeldFor(e.Ticks, pc.Time.BeatTicksAt(e.Tick))})
 			to++
 		}
 		fingered, _, err := neck.FingerPhrase(pc.Instrument, at.Window, wanted)

@@ -217,7 +217,7 @@ func firstHeard(phrases []draftPhrase, at, beat int) *onset {
 			if o.tick > at+beat {
 				return nil
 			}
-			if o.tick >= at || o.tick >= at-analysis.EarlyTicks && o.tick+o.ticks > at {
+			if analysis.InLandingWindow(o.tick, o.tick+o.ticks, at, beat) {
 				return o
 			}
 		}

@@ -141,7 +141,7 @@ func (pc *planContext) landWithin(p *pattern, from int, due patternNote, arrives
 		if k+1 < len(p.notes) {
 			until = min(until, p.notes[k+1].tick)
 		}
-		if one.tick < arrives-analysis.EarlyTicks || one.tick < arrives && until <= arrives || one.tick > arrives+beat {
+		if !analysis.InLandingWindow(one.tick, until, arrives, beat) {
 			continue
 		}
 		one.arrival = due.arrival

@@ -60,8 +60,7 @@ func (p pattern) keepingHead(l dueLanding, beat int) dueLanding {
 		if n+1 < len(p.notes) {
 			until = min(until, p.notes[n+1].tick)
 		}
-		early := one.tick < l.arrives && one.tick >= l.arrives-min(beat/2, analysis.EarlyTicks) && until > l.arrives
-		if one.arrival < 0 && (early || one.tick >= l.arrives && one.tick <= l.arrives+beat) {
+		if one.arrival < 0 && analysis.InLandingWindow(one.tick, until, l.arrives, beat) {
 			l.tick = one.tick
 			return l
 		}

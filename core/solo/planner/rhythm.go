@@ -3,6 +3,8 @@ package planner
 import (
 	"math"
 	"math/rand/v2"
+
+	"undaris/core/floor"
 )
 
 // How patterns are drawn (ours, for what players do).
@@ -173,7 +175,7 @@ func (d *rhythmDraw) offBeats() bool { return d.subdivisionIn(d.slot.in.Meter).P
 func (pc *planContext) intoBar(tick int) int { return tick - pc.Time.BarStart(tick) }
 
 // floorTo is the multiple of unit at or before a tick.
-func floorTo(tick, unit int) int { return int(math.Floor(float64(tick)/float64(unit))) * unit }
+func floorTo(tick, unit int) int { return tick - floor.Mod(tick, unit) }
 
 // fill puts cells between two ticks, so many that there are about as many notes as are wanted;
 // the first note begins at the first tick.

@@ -107,7 +107,7 @@ func (pc *planContext) addTechniquesOnce(all []plannedNote, often float64, r *ra
 			max(e.Fret-all[n-1].Fret, all[n-1].Fret-e.Fret) <= 3 && r.Float64() < often*oftenSlurred:
 			e.HammerOn, e.PullOff = e.Fret > all[n-1].Fret, e.Fret < all[n-1].Fret
 		}
-		if e.Fret > 0 && !e.Release && (2*e.Ticks >= 3*beat || o.peak) {
+		if e.Fret > 0 && !e.Release && (analysis.IsHeldFor(e.Ticks, beat) || o.peak) {
 			e.Vibrato = true
 		}
 	}

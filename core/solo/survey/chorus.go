@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"undaris/core/chart"
+	"undaris/core/floor"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
@@ -44,7 +45,7 @@ func (c Chorus) soundsUntil(n int) int {
 // PlaceInBar says where in its bar a tick lies, as it is counted to the eighth: "1", "4&".
 func (c Chorus) PlaceInBar(tick int) string {
 	bar, beat := c.Chart.Meter.BarTicks(), c.Chart.Meter.BeatTicks()
-	in := ((tick % bar) + bar) % bar
+	in := floor.Mod(tick, bar)
 	place := fmt.Sprint(in/beat + 1)
 	if in%beat != 0 {
 		place += "&"
@@ -155,7 +156,7 @@ func (c Chorus) OffBeatTies() int {
 	beat := c.Chart.Meter.BeatTicks()
 	ties := 0
 	for _, e := range c.Events {
-		if in := ((e.Tick % beat) + beat) % beat; in > 0 && in+e.Ticks > beat {
+		if in := floor.Mod(e.Tick, beat); in > 0 && in+e.Ticks > beat {
 			ties++
 		}
 	}
