@@ -30,7 +30,7 @@ type About struct {
 }
 
 func (s *server) registerAbout(api huma.API) {
-	huma.Get(api, "/api/about", func(context.Context, *struct{}) (*body[About], error) {
+	gets(api, "/api/about", func(context.Context, *struct{}) (*body[About], error) {
 		return &body[About]{About{Version: s.version, Demo: s.demo}}, nil
 	})
 }
@@ -181,7 +181,7 @@ func (s *server) registerChoices(api huma.API) {
 		choices.Subdivisions[m.String()] = names(m.Subdivisions())
 		choices.Styles[m.String()] = names(band.StylesFor(m))
 	}
-	huma.Get(api, "/api/choices", func(context.Context, *struct{}) (*body[Choices], error) {
+	gets(api, "/api/choices", func(context.Context, *struct{}) (*body[Choices], error) {
 		return &body[Choices]{choices}, nil
 	})
 }

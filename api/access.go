@@ -45,7 +45,7 @@ type withCookie struct {
 }
 
 func (s *server) registerAccess(api huma.API) {
-	huma.Get(api, "/api/access", func(_ context.Context, in *withCookie) (*body[Access], error) {
+	gets(api, "/api/access", func(_ context.Context, in *withCookie) (*body[Access], error) {
 		view := Access{Passphrase: s.access != nil, TLS: s.tls, Addresses: append([]string{}, s.addresses...), Devices: []Device{}}
 		if len(s.addresses) > 0 {
 			picture, err := qrPicture(s.addresses[0])

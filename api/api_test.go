@@ -290,6 +290,7 @@ func TestAChartIsKeptReplacedDeletedAndRestored(t *testing.T) {
 	chart.Tempo = 99
 	replaced := call[KeptChart](c, "PUT", path, map[string]any{"version": 1, "chart": chart}, 200)
 	assert.Equal(t, 2, replaced.Version)
+	chart.Tempo = 98
 	stale := call[Problem](c, "PUT", path, map[string]any{"version": 1, "chart": chart}, 412)
 	assert.Contains(t, stale.Detail, "nothing was overwritten")
 	chart.Tempo = 1

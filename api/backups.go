@@ -44,7 +44,7 @@ type byName struct {
 }
 
 func (s *server) registerBackups(api huma.API) {
-	huma.Get(api, "/api/backups", func(context.Context, *struct{}) (*body[Backups], error) {
+	gets(api, "/api/backups", func(context.Context, *struct{}) (*body[Backups], error) {
 		all, err := s.backups.List()
 		return &body[Backups]{Backups{DataFile: s.backups.DataFile, Folder: s.backups.Folder, Backups: each(all, backupOf)}}, err
 	})

@@ -41,7 +41,7 @@ func (s *server) registerBands(api huma.API) {
 	}
 	serve(api, s, bands)
 	serveReplace[document.Band, struct{}, KeptBand, KeptBand, ReplaceBand](api, s, bands, "band")
-	huma.Get(api, "/api/bands", func(ctx context.Context, in *ofChart) (*body[[]KeptBand], error) {
+	gets(api, "/api/bands", func(ctx context.Context, in *ofChart) (*body[[]KeptBand], error) {
 		items, faults, err := documents.Bands.ReadAllWithDamaged(ctx, s.library, in.ChartID)
 		all := make([]KeptBand, len(items))
 		for n, item := range items {
@@ -53,7 +53,7 @@ func (s *server) registerBands(api huma.API) {
 		}
 		return &body[[]KeptBand]{all}, err
 	}, described("bands", "List the bands"))
-	huma.Post(api, "/api/bands", func(ctx context.Context, in *creation[KeepBand]) (*tagged[KeptBand], error) {
+	creates(api, "/api/bands", func(ctx context.Context, in *creation[KeepBand]) (*tagged[KeptBand], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
@@ -63,7 +63,7 @@ func (s *server) registerBands(api huma.API) {
 		}
 		view, err := keptBand(ctx, item)
 		return &tagged[KeptBand]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("bands", "Keep the band of a tune"))
+	}, described("bands", "Keep the band of a tune"))
 }
 
 func keptBand(_ context.Context, item documents.Item[document.Band]) (KeptBand, error) {

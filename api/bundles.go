@@ -191,7 +191,7 @@ func (s *server) registerBundles(api huma.API) {
 		have, err := s.uploads.Add(in.ID, in.At, in.RawBody)
 		return &body[BundleSoFar]{BundleSoFar{Have: have}}, bundleProblem(err)
 	})
-	huma.Get(api, "/api/bundles/{id}", func(ctx context.Context, in *byTextID) (*body[BundlePreview], error) {
+	gets(api, "/api/bundles/{id}", func(ctx context.Context, in *byTextID) (*body[BundlePreview], error) {
 		b, opened, err := s.uploads.Open(in.ID)
 		if err != nil {
 			return nil, bundleProblem(err)

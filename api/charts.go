@@ -51,14 +51,14 @@ func (s *server) registerCharts(api huma.API) {
 	serve(api, s, charts)
 	serveList(api, s, charts)
 	serveReplace[document.Chart, documents.ChartSummary, KeptChart, ChartEntry, ReplaceChart](api, s, charts, "chart")
-	huma.Post(api, "/api/charts", func(ctx context.Context, in *creation[document.Chart]) (*tagged[KeptChart], error) {
+	creates(api, "/api/charts", func(ctx context.Context, in *creation[document.Chart]) (*tagged[KeptChart], error) {
 		item, err := documents.Charts.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("chart", "", 0, err)
 		}
 		view, err := keptChart(ctx, item)
 		return &tagged[KeptChart]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("charts", "Keep a new chart"))
+	}, described("charts", "Keep a new chart"))
 	huma.Post(api, "/api/charts/{id}/practised", func(ctx context.Context, in *byID) (*struct{}, error) {
 		return nil, storeProblem("chart", in.ID, documents.Charts.Practised(ctx, s.library, in.ID))
 	}, described("charts", "Note that a chart was played now"))

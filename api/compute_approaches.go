@@ -52,7 +52,7 @@ type Refused struct {
 }
 
 func (s *server) registerComputeApproaches(api huma.API) {
-	huma.Post(api, "/api/compute/change/approaches", func(_ context.Context, in *body[ApproachesRequest]) (*body[Approaches], error) {
+	posts(api, "/api/compute/change/approaches", func(_ context.Context, in *body[ApproachesRequest]) (*body[Approaches], error) {
 		a, err := in.Body.change(in.Body.Position, in.Body.Change, "")
 		if err != nil {
 			return nil, err

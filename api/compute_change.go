@@ -50,7 +50,7 @@ type Target struct {
 }
 
 func (s *server) registerComputeChange(api huma.API) {
-	huma.Post(api, "/api/compute/change", func(_ context.Context, in *body[ChangeRequest]) (*body[ChangeView], error) {
+	posts(api, "/api/compute/change", func(_ context.Context, in *body[ChangeRequest]) (*body[ChangeView], error) {
 		asked, err := in.Body.change(in.Body.Position, in.Body.Change, in.Body.Strategy)
 		if err != nil {
 			return nil, err

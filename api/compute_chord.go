@@ -132,7 +132,7 @@ type Superimposed struct {
 const mostSuperimposed = 16
 
 func (s *server) registerComputeChord(api huma.API) {
-	huma.Post(api, "/api/compute/chord", func(_ context.Context, in *body[ChordRequest]) (*body[ChordView], error) {
+	posts(api, "/api/compute/chord", func(_ context.Context, in *body[ChordRequest]) (*body[ChordView], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err

@@ -153,7 +153,7 @@ type NewChart struct {
 }
 
 func (s *server) registerComputeEdit(api huma.API) {
-	huma.Post(api, "/api/compute/chart", func(_ context.Context, in *body[EditChart]) (*body[ReadChart], error) {
+	posts(api, "/api/compute/chart", func(_ context.Context, in *body[EditChart]) (*body[ReadChart], error) {
 		c, err := in.Body.Chart.Core()
 		if err != nil {
 			return nil, invalid("chart", err)
@@ -168,7 +168,7 @@ func (s *server) registerComputeEdit(api huma.API) {
 		}
 		return &body[ReadChart]{readChart(c)}, nil
 	})
-	huma.Post(api, "/api/compute/chart/scheme", func(_ context.Context, in *body[NewChart]) (*body[ReadChart], error) {
+	posts(api, "/api/compute/chart/scheme", func(_ context.Context, in *body[NewChart]) (*body[ReadChart], error) {
 		c, err := in.Body.made()
 		if err != nil {
 			return nil, invalid("", err)

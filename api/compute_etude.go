@@ -52,7 +52,7 @@ const (
 )
 
 func (s *server) registerComputeEtude(api huma.API) {
-	huma.Post(api, "/api/compute/solo/etude", func(ctx context.Context, in *body[EtudeRequest]) (*body[Etudes], error) {
+	posts(api, "/api/compute/solo/etude", func(ctx context.Context, in *body[EtudeRequest]) (*body[Etudes], error) {
 		on, err := in.Body.PlayContext.read()
 		if err != nil {
 			return nil, err

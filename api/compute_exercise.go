@@ -56,7 +56,7 @@ type ExerciseShape struct {
 }
 
 func (s *server) registerComputeExercise(api huma.API) {
-	huma.Post(api, "/api/compute/exercise", func(_ context.Context, in *body[ExerciseRequest]) (*body[WrittenExercise], error) {
+	posts(api, "/api/compute/exercise", func(_ context.Context, in *body[ExerciseRequest]) (*body[WrittenExercise], error) {
 		on, e, setting, err := in.Body.read()
 		if err != nil {
 			return nil, err

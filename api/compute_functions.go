@@ -48,7 +48,7 @@ type BentNote struct {
 }
 
 func (s *server) registerComputeFunctions(api huma.API) {
-	huma.Post(api, "/api/compute/change/functions", func(_ context.Context, in *body[FunctionsRequest]) (*body[Functions], error) {
+	posts(api, "/api/compute/change/functions", func(_ context.Context, in *body[FunctionsRequest]) (*body[Functions], error) {
 		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err

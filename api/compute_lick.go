@@ -56,7 +56,7 @@ type WrittenLick struct {
 }
 
 func (s *server) registerComputeLick(api huma.API) {
-	huma.Post(api, "/api/compute/lick", func(_ context.Context, in *body[LickRequest]) (*body[WrittenLick], error) {
+	posts(api, "/api/compute/lick", func(_ context.Context, in *body[LickRequest]) (*body[WrittenLick], error) {
 		read := func() (chosen lick.Lick, lost []string, err error) {
 			chosen, err = in.Body.Lick.SoFar()
 			return chosen, nil, err

@@ -57,7 +57,7 @@ type WrittenLabel struct {
 }
 
 func (s *server) registerComputeLine(api huma.API) {
-	huma.Post(api, "/api/compute/line", func(_ context.Context, in *body[LineRequest]) (*body[Line], error) {
+	posts(api, "/api/compute/line", func(_ context.Context, in *body[LineRequest]) (*body[Line], error) {
 		a, written, err := in.Body.writeLine(in.Body.Lick, in.Body.LineChoice)
 		if err != nil {
 			return nil, err

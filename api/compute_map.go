@@ -94,14 +94,14 @@ type Shape struct {
 }
 
 func (s *server) registerComputeMap(api huma.API) {
-	huma.Post(api, "/api/compute/chart/position", func(_ context.Context, in *body[PositionRequest]) (*body[Position], error) {
+	posts(api, "/api/compute/chart/position", func(_ context.Context, in *body[PositionRequest]) (*body[Position], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err
 		}
 		return &body[Position]{positionOf(neck.NearestPosition(on.instrument, on.home().Tonic.Class(), in.Body.Position))}, nil
 	})
-	huma.Post(api, "/api/compute/chart/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
+	posts(api, "/api/compute/chart/map", func(_ context.Context, in *body[MapRequest]) (*body[Map], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err

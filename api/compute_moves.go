@@ -64,7 +64,7 @@ type Alteration struct {
 const mostMoved = 12_000
 
 func (s *server) registerComputeMoves(api huma.API) {
-	huma.Post(api, "/api/compute/lick/moves", func(ctx context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
+	posts(api, "/api/compute/lick/moves", func(ctx context.Context, in *body[MovesRequest]) (*body[LickMoves], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err

@@ -40,7 +40,7 @@ type NearbyTarget struct {
 }
 
 func (s *server) registerComputeLandings(api huma.API) {
-	huma.Post(api, "/api/compute/change/nearby", func(_ context.Context, in *body[NearbyTargetsRequest]) (*body[NearbyTargets], error) {
+	posts(api, "/api/compute/change/nearby", func(_ context.Context, in *body[NearbyTargetsRequest]) (*body[NearbyTargets], error) {
 		a, err := in.Body.change(in.Body.Position, in.Body.Change, in.Body.Strategy)
 		if err != nil {
 			return nil, err

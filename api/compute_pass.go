@@ -87,7 +87,7 @@ type Pass struct {
 }
 
 func (s *server) registerComputePass(api huma.API) {
-	huma.Post(api, "/api/compute/band/pass", func(_ context.Context, in *body[PassRequest]) (*body[Pass], error) {
+	posts(api, "/api/compute/band/pass", func(_ context.Context, in *body[PassRequest]) (*body[Pass], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err

@@ -55,7 +55,7 @@ type PathTarget struct {
 }
 
 func (s *server) registerComputePath(api huma.API) {
-	huma.Post(api, "/api/compute/change/path", func(_ context.Context, in *body[PathRequest]) (*body[Paths], error) {
+	posts(api, "/api/compute/change/path", func(_ context.Context, in *body[PathRequest]) (*body[Paths], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err

@@ -94,7 +94,7 @@ type CurvePoint struct {
 }
 
 func (s *server) registerComputePerformance(api huma.API) {
-	huma.Post(api, "/api/compute/band/performance", func(_ context.Context, in *body[PerformanceRequest]) (*body[Performance], error) {
+	posts(api, "/api/compute/band/performance", func(_ context.Context, in *body[PerformanceRequest]) (*body[Performance], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err

@@ -39,7 +39,7 @@ type SegmentView struct {
 }
 
 func (s *server) registerComputeRoutines(api huma.API) {
-	huma.Post(api, "/api/compute/band/routines", func(_ context.Context, in *body[RoutinesRequest]) (*body[Routines], error) {
+	posts(api, "/api/compute/band/routines", func(_ context.Context, in *body[RoutinesRequest]) (*body[Routines], error) {
 		on, err := in.Body.read()
 		if err != nil {
 			return nil, err

@@ -68,7 +68,7 @@ type FittedRun struct {
 }
 
 func (s *server) registerComputeRun(api huma.API) {
-	huma.Post(api, "/api/compute/change/run", func(_ context.Context, in *body[RunRequest]) (*body[Run], error) {
+	posts(api, "/api/compute/change/run", func(_ context.Context, in *body[RunRequest]) (*body[Run], error) {
 		on, position, subdivision, err := in.Body.inTime(in.Body.Position, in.Body.Subdivision)
 		if err != nil {
 			return nil, err

@@ -91,7 +91,7 @@ func planProblem(err error) error {
 }
 
 func (s *server) registerComputeSolo(api huma.API) {
-	huma.Post(api, "/api/compute/solo/transposed", func(_ context.Context, in *body[TransposeSolo]) (*body[TransposedSolo], error) {
+	posts(api, "/api/compute/solo/transposed", func(_ context.Context, in *body[TransposeSolo]) (*body[TransposedSolo], error) {
 		from, err := in.Body.From.core()
 		if err != nil {
 			return nil, err
@@ -110,7 +110,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		return &body[TransposedSolo]{out}, nil
 	})
-	huma.Post(api, "/api/compute/solo", func(ctx context.Context, in *body[SoloRequest]) (*body[PlannedSolo], error) {
+	posts(api, "/api/compute/solo", func(ctx context.Context, in *body[SoloRequest]) (*body[PlannedSolo], error) {
 		on, request, err := in.Body.order(in.Body.Plan, in.Body.Licks)
 		if err != nil {
 			return nil, err
@@ -135,7 +135,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		return &body[PlannedSolo]{out}, nil
 	})
-	huma.Post(api, "/api/compute/solo/whole", func(ctx context.Context, in *body[WholeRequest]) (*body[WholeSolo], error) {
+	posts(api, "/api/compute/solo/whole", func(ctx context.Context, in *body[WholeRequest]) (*body[WholeSolo], error) {
 		plan := in.Body.Plan
 		plan.Part = nil
 		on, request, err := in.Body.order(plan, in.Body.Licks)
@@ -166,7 +166,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		}
 		return &body[WholeSolo]{out}, nil
 	})
-	huma.Post(api, "/api/compute/solo/chorus", func(ctx context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
+	posts(api, "/api/compute/solo/chorus", func(ctx context.Context, in *body[ChorusRequest]) (*body[ChorusView], error) {
 		on, request, err := in.Body.order(in.Body.Chorus.Plan, in.Body.Licks)
 		if err != nil {
 			return nil, err
@@ -201,7 +201,7 @@ func (s *server) registerComputeSolo(api huma.API) {
 		view.Block = block
 		return &body[ChorusView]{view}, nil
 	})
-	huma.Post(api, "/api/compute/solo/line", func(_ context.Context, in *body[ChorusesRequest]) (*body[JoinedChoruses], error) {
+	posts(api, "/api/compute/solo/line", func(_ context.Context, in *body[ChorusesRequest]) (*body[JoinedChoruses], error) {
 		on, line, err := in.Body.joined(in.Body.Choruses)
 		if err != nil {
 			return nil, err

@@ -50,7 +50,7 @@ func (s *server) registerComputeStandIn(api huma.API) {
 		sound := pluck.Render(playing.Notes, pluck.CleanNeck, standInRate, playing.Seconds, uint64(in.Body.Faults.Seed))
 		return &file{Type: "audio/wav", Disposition: attached("stand-in.wav"), Body: soundfile.WAV(sound, standInRate)}, nil
 	}, fileAnswer("audio/wav"))
-	huma.Post(api, "/api/compute/take/standin/keys", func(_ context.Context, in *body[StandInRequest]) (*body[[]KeyEvent], error) {
+	posts(api, "/api/compute/take/standin/keys", func(_ context.Context, in *body[StandInRequest]) (*body[[]KeyEvent], error) {
 		playing, err := in.Body.play()
 		if err != nil {
 			return nil, err

@@ -27,7 +27,7 @@ type Turnaround struct {
 }
 
 func (s *server) registerComputeTurnarounds(api huma.API) {
-	huma.Post(api, "/api/compute/chart/turnarounds", func(_ context.Context, in *body[TurnaroundsRequest]) (*body[[]Turnaround], error) {
+	posts(api, "/api/compute/chart/turnarounds", func(_ context.Context, in *body[TurnaroundsRequest]) (*body[[]Turnaround], error) {
 		key, err := in.Body.Key.Core()
 		if err != nil {
 			return nil, invalid("", err)

@@ -41,7 +41,7 @@ type JoinedLicks struct {
 }
 
 func (s *server) registerComputeElsewhere(api huma.API) {
-	huma.Post(api, "/api/compute/lick/variants", func(_ context.Context, in *body[MovesRequest]) (*body[[]LickVariant], error) {
+	posts(api, "/api/compute/lick/variants", func(_ context.Context, in *body[MovesRequest]) (*body[[]LickVariant], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err
@@ -56,7 +56,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		}
 		return &body[[]LickVariant]{out}, nil
 	})
-	huma.Post(api, "/api/compute/lick/split", func(_ context.Context, in *body[SplitRequest]) (*body[[]document.Lick], error) {
+	posts(api, "/api/compute/lick/split", func(_ context.Context, in *body[SplitRequest]) (*body[[]document.Lick], error) {
 		chosen, err := in.Body.Lick.Core()
 		if err != nil {
 			return nil, invalid("lick", err)
@@ -67,7 +67,7 @@ func (s *server) registerComputeElsewhere(api huma.API) {
 		}
 		return &body[[]document.Lick]{out}, nil
 	})
-	huma.Post(api, "/api/compute/lick/join", func(_ context.Context, in *body[JoinRequest]) (*body[JoinedLicks], error) {
+	posts(api, "/api/compute/lick/join", func(_ context.Context, in *body[JoinRequest]) (*body[JoinedLicks], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {
 			return nil, err

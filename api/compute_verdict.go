@@ -112,7 +112,7 @@ type PhraseShape struct {
 }
 
 func (s *server) registerComputeVerdict(api huma.API) {
-	huma.Post(api, "/api/compute/lick/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
+	posts(api, "/api/compute/lick/verdict", func(_ context.Context, in *body[VerdictRequest]) (*body[Verdict], error) {
 		on, chosen, _, err := in.Body.placed()
 		if err != nil {
 			return nil, err

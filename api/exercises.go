@@ -48,7 +48,7 @@ func (s *server) registerExercises(api huma.API) {
 	}
 	serve(api, s, exercises)
 	serveReplace[document.Exercise, documents.ExerciseSummary, KeptExercise, ExerciseEntry, ReplaceExercise](api, s, exercises, "exercise")
-	huma.Get(api, "/api/exercises", func(ctx context.Context, _ *struct{}) (*body[[]KeptExercise], error) {
+	gets(api, "/api/exercises", func(ctx context.Context, _ *struct{}) (*body[[]KeptExercise], error) {
 		items, faults, err := documents.Exercises.ReadAllWithDamaged(ctx, s.library, 0)
 		all := make([]KeptExercise, len(items))
 		for n, item := range items {
@@ -59,14 +59,14 @@ func (s *server) registerExercises(api huma.API) {
 		}
 		return &body[[]KeptExercise]{all}, err
 	}, described("exercises", "List the exercises"))
-	huma.Post(api, "/api/exercises", func(ctx context.Context, in *creation[document.Exercise]) (*tagged[KeptExercise], error) {
+	creates(api, "/api/exercises", func(ctx context.Context, in *creation[document.Exercise]) (*tagged[KeptExercise], error) {
 		item, err := documents.Exercises.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("exercise", "", 0, err)
 		}
 		view, err := keptExercise(ctx, item)
 		return &tagged[KeptExercise]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("exercises", "Keep a new exercise"))
+	}, described("exercises", "Keep a new exercise"))
 }
 
 func keptExercise(_ context.Context, item documents.Item[document.Exercise]) (KeptExercise, error) {

@@ -51,7 +51,7 @@ func (s *server) registerLicks(api huma.API) {
 	}
 	serve(api, s, licks)
 	serveReplace[document.Lick, documents.LickSummary, KeptLick, LickEntry, ReplaceLick](api, s, licks, "lick")
-	huma.Get(api, "/api/licks", func(ctx context.Context, _ *struct{}) (*body[[]KeptLick], error) {
+	gets(api, "/api/licks", func(ctx context.Context, _ *struct{}) (*body[[]KeptLick], error) {
 		items, faults, err := documents.Licks.ReadAllWithDamaged(ctx, s.library, 0)
 		all := make([]KeptLick, len(items))
 		for n, item := range items {
@@ -62,14 +62,14 @@ func (s *server) registerLicks(api huma.API) {
 		}
 		return &body[[]KeptLick]{all}, err
 	}, described("licks", "List the licks with their notes"))
-	huma.Post(api, "/api/licks", func(ctx context.Context, in *creation[document.Lick]) (*tagged[KeptLick], error) {
+	creates(api, "/api/licks", func(ctx context.Context, in *creation[document.Lick]) (*tagged[KeptLick], error) {
 		item, err := documents.Licks.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("lick", "", 0, err)
 		}
 		view, err := keptLick(ctx, item)
 		return &tagged[KeptLick]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("licks", "Keep a new lick"))
+	}, described("licks", "Keep a new lick"))
 }
 
 func keptLick(_ context.Context, item documents.Item[document.Lick]) (KeptLick, error) {

@@ -70,7 +70,7 @@ type Facets struct {
 }
 
 func (s *server) registerFindLicks(api huma.API) {
-	huma.Post(api, "/api/licks/find", func(ctx context.Context, in *body[FindLicks]) (*body[FoundLicks], error) {
+	posts(api, "/api/licks/find", func(ctx context.Context, in *body[FindLicks]) (*body[FoundLicks], error) {
 		read, err := in.Body.read()
 		if err != nil {
 			return nil, err

@@ -65,18 +65,18 @@ func (s *server) registerLines(api huma.API) {
 	}
 	serve(api, s, lines)
 	serveList(api, s, lines)
-	huma.Post(api, "/api/lines", func(ctx context.Context, in *body[KeepLine]) (*tagged[KeptLine], error) {
-		item, err := s.createLine(ctx, in.Body)
+	creates(api, "/api/lines", func(ctx context.Context, in *creation[KeepLine]) (*tagged[KeptLine], error) {
+		item, err := s.createLine(ctx, in.UID, in.Body)
 		if err != nil {
 			return nil, err
 		}
 		view, err := s.keptLine(ctx, item)
 		return &tagged[KeptLine]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("lines", "Write a lick over a change of a kept tune, and keep the line"))
+	}, described("lines", "Write a lick over a change of a kept tune, and keep the line"))
 }
 
 // createLine writes a line from a kept chart and lick, and keeps it.
-func (s *server) createLine(ctx context.Context, k KeepLine) (documents.Item[document.LineDocument], error) {
+func (s *server) createLine(ctx context.Context, uid string, k KeepLine) (documents.Item[document.LineDocument], error) {
 	none := documents.Item[document.LineDocument]{}
 	tune, err := needed(ctx, s.library, documents.Charts, "chartId", k.ChartID)
 	if err != nil {
@@ -98,7 +98,7 @@ func (s *server) createLine(ctx context.Context, k KeepLine) (documents.Item[doc
 	for _, role := range written.Roles {
 		notes.Roles = append(notes.Roles, string(role))
 	}
-	item, err := documents.Lines.Create(ctx, s.library, document.LineDocument{
+	item, err := documents.Lines.CreateOnce(ctx, s.library, uid, document.LineDocument{
 		Name: name, LickID: k.LickID, Chart: tune, Lick: from, Choice: k.LineChoice, Hands: k.Hands, Line: notes,
 	}, k.ChartID)
 	if err != nil {

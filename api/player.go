@@ -29,13 +29,13 @@ type SavePlayer struct {
 }
 
 func (s *server) registerPlayer(api huma.API) {
-	huma.Post(api, "/api/compute/player", func(_ context.Context, in *body[Player]) (*body[Player], error) {
+	posts(api, "/api/compute/player", func(_ context.Context, in *body[Player]) (*body[Player], error) {
 		if err := in.Body.Check(); err != nil {
 			return nil, invalid("player", err)
 		}
 		return &body[Player]{in.Body}, nil
 	}, described("player", "Check a player's neck and hands without keeping them"))
-	huma.Get(api, "/api/player", func(ctx context.Context, _ *struct{}) (*tagged[KeptPlayer], error) {
+	getsTagged(api, "/api/player", func(ctx context.Context, _ *struct{}) (*tagged[KeptPlayer], error) {
 		kept, err := documents.PlayerSettings.Read(ctx, s.library)
 		return taggedPlayer(kept), err
 	}, described("player", "Read the player's neck and hands"))

@@ -34,7 +34,7 @@ type LessonStep struct {
 const usualGoal = 100
 
 func (s *server) registerComputeLesson(api huma.API) {
-	huma.Post(api, "/api/compute/practice/lesson", func(_ context.Context, in *body[LessonRequest]) (*body[Lesson], error) {
+	posts(api, "/api/compute/practice/lesson", func(_ context.Context, in *body[LessonRequest]) (*body[Lesson], error) {
 		l, err := in.Body.Lick.Core()
 		if err != nil {
 			return nil, invalid("lick", err)

@@ -89,11 +89,11 @@ func logEntryView(e keptpractice.LogEntry) KeptLogEntry {
 }
 
 func (s *server) registerLog(api huma.API) {
-	huma.Get(api, "/api/practice/log", func(ctx context.Context, _ *struct{}) (*body[[]KeptLogEntry], error) {
+	gets(api, "/api/practice/log", func(ctx context.Context, _ *struct{}) (*body[[]KeptLogEntry], error) {
 		all, err := s.practice.Log(ctx)
 		return &body[[]KeptLogEntry]{each(all, logEntryView)}, err
 	})
-	huma.Post(api, "/api/practice/log", func(ctx context.Context, in *body[NewLogEntry]) (*body[KeptLogEntry], error) {
+	posts(api, "/api/practice/log", func(ctx context.Context, in *body[NewLogEntry]) (*body[KeptLogEntry], error) {
 		entry := in.Body.entry()
 		added, err := s.practice.AddLog(ctx, []keptpractice.LogEntry{entry})
 		if err != nil {
@@ -130,7 +130,7 @@ func (s *server) registerLog(api huma.API) {
 		err = logcsv.Write(&out, lines)
 		return &file{Type: "text/csv; charset=utf-8", Disposition: attached("practice log.csv"), Body: out.Bytes()}, err
 	}, fileAnswer("text/csv"))
-	huma.Post(api, logTextPath, func(ctx context.Context, in *body[LogText]) (*body[LogImport], error) {
+	posts(api, logTextPath, func(ctx context.Context, in *body[LogText]) (*body[LogImport], error) {
 		lines, faults, err := logcsv.Read([]byte(in.Body.Text))
 		if err != nil {
 			return nil, invalid("text", err)

@@ -37,7 +37,7 @@ type phraseQuery struct {
 }
 
 func (s *server) registerPhrases(api huma.API) {
-	huma.Get(api, "/api/practice/phrase", func(ctx context.Context, in *phraseQuery) (*body[PhraseTask], error) {
+	gets(api, "/api/practice/phrase", func(ctx context.Context, in *phraseQuery) (*body[PhraseTask], error) {
 		entries, err := s.practice.LogFacts(ctx)
 		if err != nil {
 			return nil, err
@@ -52,7 +52,7 @@ func (s *server) registerPhrases(api huma.API) {
 		task := practice.TaskOfDay(day)
 		return &body[PhraseTask]{PhraseTask{Name: task.Name, Text: task.Text, Written: written}}, nil
 	})
-	huma.Post(api, "/api/compute/practice/phrase", func(_ context.Context, in *body[PhraseRequest]) (*body[PhraseAnswer], error) {
+	posts(api, "/api/compute/practice/phrase", func(_ context.Context, in *body[PhraseRequest]) (*body[PhraseAnswer], error) {
 		task, err := choice.Find("a limit", practice.PhraseTasks, func(t practice.PhraseTask) string { return t.Name }, in.Body.Task)
 		if err != nil {
 			return nil, invalid("task", err)

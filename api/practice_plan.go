@@ -104,7 +104,7 @@ type KeptSettings struct {
 }
 
 func (s *server) registerPractice(api huma.API) {
-	huma.Get(api, "/api/practice/plan", func(ctx context.Context, in *PlanQuery) (*body[PracticePlan], error) {
+	gets(api, "/api/practice/plan", func(ctx context.Context, in *PlanQuery) (*body[PracticePlan], error) {
 		blocks, others, err := s.practice.PlanFor(ctx, in.Minutes, s.now(), time.Duration(in.Offset)*time.Minute)
 		var minutes *plan.MinutesError
 		if errors.As(err, &minutes) {
@@ -112,11 +112,11 @@ func (s *server) registerPractice(api huma.API) {
 		}
 		return &body[PracticePlan]{PracticePlan{Minutes: in.Minutes, Blocks: each(blocks, sessionBlock), Others: each(others, sessionBlock)}}, err
 	})
-	huma.Get(api, "/api/practice/pictures", func(ctx context.Context, in *PicturesQuery) (*body[Pictures], error) {
+	gets(api, "/api/practice/pictures", func(ctx context.Context, in *PicturesQuery) (*body[Pictures], error) {
 		pictures, err := s.pictures(ctx, *in)
 		return &body[Pictures]{pictures}, err
 	})
-	huma.Get(api, "/api/practice/settings", func(ctx context.Context, _ *struct{}) (*tagged[KeptSettings], error) {
+	getsTagged(api, "/api/practice/settings", func(ctx context.Context, _ *struct{}) (*tagged[KeptSettings], error) {
 		kept, err := documents.PracticeSettings.Read(ctx, s.library)
 		return taggedSettings(kept), err
 	})

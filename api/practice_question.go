@@ -240,14 +240,14 @@ func (a askedQuestion) mark(answer GivenAnswer) (AnswerMark, error) {
 }
 
 func (s *server) registerComputeQuestion(api huma.API) {
-	huma.Post(api, "/api/compute/practice/question", func(_ context.Context, in *body[QuestionRequest]) (*body[Question], error) {
+	posts(api, "/api/compute/practice/question", func(_ context.Context, in *body[QuestionRequest]) (*body[Question], error) {
 		a, err := in.Body.ask()
 		if err != nil {
 			return nil, err
 		}
 		return &body[Question]{a.view()}, nil
 	})
-	huma.Post(api, "/api/compute/practice/mark", func(_ context.Context, in *body[MarkRequest]) (*body[AnswerMark], error) {
+	posts(api, "/api/compute/practice/mark", func(_ context.Context, in *body[MarkRequest]) (*body[AnswerMark], error) {
 		a, err := in.Body.ask()
 		if err != nil {
 			return nil, err

@@ -59,11 +59,11 @@ type KeptReview struct {
 var gradeNames = map[schedule.Grade]string{schedule.Again: "again", schedule.Hard: "hard", schedule.Good: "good", schedule.Easy: "easy"}
 
 func (s *server) registerReviews(api huma.API) {
-	huma.Get(api, "/api/practice/deck", func(ctx context.Context, in *DeckQuery) (*body[Deck], error) {
+	gets(api, "/api/practice/deck", func(ctx context.Context, in *DeckQuery) (*body[Deck], error) {
 		deck, err := s.deck(ctx, *in)
 		return &body[Deck]{deck}, err
 	})
-	huma.Post(api, "/api/practice/reviews", func(ctx context.Context, in *body[KeepReview]) (*body[KeptReview], error) {
+	posts(api, "/api/practice/reviews", func(ctx context.Context, in *body[KeepReview]) (*body[KeptReview], error) {
 		a, err := in.Body.ask()
 		if err != nil {
 			return nil, err

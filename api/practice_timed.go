@@ -203,14 +203,14 @@ func (r MarkTimedRequest) mark() (TimedMarks, error) {
 }
 
 func (s *server) registerComputeTimed(api huma.API) {
-	huma.Post(api, "/api/compute/practice/timed", func(_ context.Context, in *body[TimedRequest]) (*body[Timed], error) {
+	posts(api, "/api/compute/practice/timed", func(_ context.Context, in *body[TimedRequest]) (*body[Timed], error) {
 		t, err := in.Body.readTimed()
 		if err != nil {
 			return nil, err
 		}
 		return &body[Timed]{t.view()}, nil
 	})
-	huma.Post(api, "/api/compute/practice/timed/mark", func(_ context.Context, in *body[MarkTimedRequest]) (*body[TimedMarks], error) {
+	posts(api, "/api/compute/practice/timed/mark", func(_ context.Context, in *body[MarkTimedRequest]) (*body[TimedMarks], error) {
 		marks, err := in.Body.mark()
 		return &body[TimedMarks]{marks}, err
 	})

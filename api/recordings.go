@@ -114,11 +114,11 @@ type finishRecording struct {
 }
 
 func (s *server) registerRecordings(api huma.API) {
-	huma.Post(api, "/api/recordings", func(_ context.Context, in *body[BeginRecording]) (*body[RecordingBegun], error) {
+	posts(api, "/api/recordings", func(_ context.Context, in *body[BeginRecording]) (*body[RecordingBegun], error) {
 		begun, err := s.recordings.Begin(in.Body.Kind, in.Body.Rate, in.Body.Take)
 		return &body[RecordingBegun]{begunOf(begun)}, recordingProblem(err)
 	}, created)
-	huma.Get(api, "/api/recordings", func(_ context.Context, _ *struct{}) (*body[[]RecordingBegun], error) {
+	gets(api, "/api/recordings", func(_ context.Context, _ *struct{}) (*body[[]RecordingBegun], error) {
 		all, err := s.recordings.Unfinished()
 		return &body[[]RecordingBegun]{each(all, begunOf)}, recordingProblem(err)
 	})
@@ -153,7 +153,7 @@ func (s *server) registerRecordings(api huma.API) {
 		}
 		return &body[[]HeardTakeNote]{heardTakeNotes(notes)}, nil
 	})
-	huma.Post(api, "/api/recordings/{id}/take", func(ctx context.Context, in *finishRecording) (*tagged[KeptTake], error) {
+	postsTagged(api, "/api/recordings/{id}/take", func(ctx context.Context, in *finishRecording) (*tagged[KeptTake], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}

@@ -41,7 +41,7 @@ type punchIn struct {
 
 // registerRecordingMends serves the recordings that mend a take: bars that are played again, and the band's own sound.
 func (s *server) registerRecordingMends(api huma.API) {
-	huma.Post(api, "/api/recordings/{id}/punch", func(ctx context.Context, in *punchIn) (*tagged[KeptTake], error) {
+	postsTagged(api, "/api/recordings/{id}/punch", func(ctx context.Context, in *punchIn) (*tagged[KeptTake], error) {
 		before, err := documents.Takes.Read(ctx, s.library, in.Body.TakeID)
 		if err != nil {
 			return nil, storeProblem("take", in.Body.TakeID, err)

@@ -158,7 +158,7 @@ func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[B
 		view, err := r.view(ctx, item)
 		return &tagged[View]{ETag: etag(item.Version), Body: view}, err
 	}
-	huma.Get(api, path+"/{id}", func(ctx context.Context, in *byID) (*tagged[View], error) {
+	getsTagged(api, path+"/{id}", func(ctx context.Context, in *byID) (*tagged[View], error) {
 		item, err := r.kind.Read(ctx, s.library, in.ID)
 		return one(ctx, item, in.ID, err)
 	}, described(r.path, "Read one "+noun))
@@ -169,23 +169,23 @@ func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[B
 		}
 		return nil, storeProblem(noun, in.ID, r.kind.Delete(ctx, s.library, in.ID, version))
 	}, described(r.path, fmt.Sprintf("Delete a %s; it can be restored", noun)))
-	huma.Post(api, path+"/{id}/restore", func(ctx context.Context, in *byID) (*tagged[View], error) {
+	postsTagged(api, path+"/{id}/restore", func(ctx context.Context, in *byID) (*tagged[View], error) {
 		item, err := r.kind.Restore(ctx, s.library, in.ID)
 		return one(ctx, item, in.ID, err)
 	}, described(r.path, "Bring a deleted "+noun+" back"))
 	if r.entry != nil {
-		huma.Get(api, path+"/deleted", func(ctx context.Context, _ *struct{}) (*body[[]Entry], error) {
+		gets(api, path+"/deleted", func(ctx context.Context, _ *struct{}) (*body[[]Entry], error) {
 			all, err := r.kind.Deleted(ctx, s.library)
 			return &body[[]Entry]{each(all, r.entry)}, err
 		}, described(r.path, "List the deleted "+r.path+", the latest first"))
 	}
 	if !r.single {
-		huma.Post(api, path+"/{id}/duplicate", func(ctx context.Context, in *byID) (*tagged[View], error) {
+		postsTagged(api, path+"/{id}/duplicate", func(ctx context.Context, in *byID) (*tagged[View], error) {
 			item, err := r.kind.Duplicate(ctx, s.library, in.ID)
 			return one(ctx, item, in.ID, err)
 		}, described(r.path, "Keep a copy of a "+noun), created)
 	}
-	huma.Get(api, path+"/{id}/revisions", func(ctx context.Context, in *byID) (*body[[]Revision], error) {
+	gets(api, path+"/{id}/revisions", func(ctx context.Context, in *byID) (*body[[]Revision], error) {
 		all, err := r.kind.Revisions(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem(noun, in.ID, err)
@@ -197,7 +197,7 @@ func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[B
 		}
 		return &body[[]Revision]{out}, nil
 	}, described(r.path, "List the versions of a "+noun+", newest first"))
-	huma.Post(api, path+"/{id}/revisions/{revision}/restore", func(ctx context.Context, in *restoreRevision) (*tagged[View], error) {
+	postsTagged(api, path+"/{id}/revisions/{revision}/restore", func(ctx context.Context, in *restoreRevision) (*tagged[View], error) {
 		version, err := versionOf(in.IfMatch, in.Body.Version, "body.version")
 		if err != nil {
 			return nil, err
@@ -236,7 +236,7 @@ func serve[Body, Summary, View, Entry any](api huma.API, s *server, r resource[B
 
 // serveList registers the list of a kind that has summaries.
 func serveList[Body, Summary, View, Entry any](api huma.API, s *server, r resource[Body, Summary, View, Entry]) {
-	huma.Get(api, "/api/"+r.path, func(ctx context.Context, in *ofPage) (*body[[]Entry], error) {
+	gets(api, "/api/"+r.path, func(ctx context.Context, in *ofPage) (*body[[]Entry], error) {
 		all, err := r.kind.Page(ctx, s.library, in.ChartID, store.Page{Limit: in.Limit, After: in.After, Search: in.Search})
 		return &body[[]Entry]{each(all, r.entry)}, err
 	}, described(r.path, "List the "+r.path+", all or page by page"))
@@ -244,7 +244,7 @@ func serveList[Body, Summary, View, Entry any](api huma.API, s *server, r resour
 
 // serveReplace registers the replacing of a kind, whose body is below a field of the request.
 func serveReplace[Body, Summary, View, Entry any, Content replacement[Body]](api huma.API, s *server, r resource[Body, Summary, View, Entry], field string, more ...func(*huma.Operation)) {
-	huma.Put(api, "/api/"+r.path+"/{id}", func(ctx context.Context, in *replacing[Content]) (*tagged[View], error) {
+	replaces(api, "/api/"+r.path+"/{id}", func(ctx context.Context, in *replacing[Content]) (*tagged[View], error) {
 		about := in.Body.replacing()
 		version, err := versionOf(in.IfMatch, about.Version, "body.version")
 		if err != nil {

@@ -98,10 +98,12 @@ func New(c Config) http.Handler {
 		s.registerEntrance(router)
 	}
 	s.register(humagin.New(router, apiConfig(c.Version)))
+	router.HandleMethodNotAllowed = true
+	router.NoMethod(otherMethod)
 	if c.Web != nil {
 		router.NoRoute(frontEnd(c.Web))
 	}
-	return router
+	return headAsGet(router)
 }
 
 func apiConfig(version string) huma.Config {

@@ -48,14 +48,14 @@ func (s *server) registerSessions(api huma.API) {
 	serve(api, s, sessions)
 	serveList(api, s, sessions)
 	serveReplace[document.Session, documents.SessionSummary, KeptSession, SessionEntry, ReplaceSession](api, s, sessions, "session")
-	huma.Post(api, "/api/sessions", func(ctx context.Context, in *creation[document.Session]) (*tagged[KeptSession], error) {
+	creates(api, "/api/sessions", func(ctx context.Context, in *creation[document.Session]) (*tagged[KeptSession], error) {
 		item, err := documents.Sessions.CreateOnce(ctx, s.library, in.UID, in.Body, 0)
 		if err != nil {
 			return nil, saveProblem("session", "", 0, err)
 		}
 		view, err := keptSession(ctx, item)
 		return &tagged[KeptSession]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("sessions", "Keep a practice session or a template"))
+	}, described("sessions", "Keep a practice session or a template"))
 }
 
 func keptSession(_ context.Context, item documents.Item[document.Session]) (KeptSession, error) {

@@ -37,7 +37,7 @@ type restoreSetting struct {
 
 // serveSettingVersions registers what is done with the versions of a setting, as those of every kept thing.
 func serveSettingVersions[Body, View any](api huma.API, s *server, path, noun string, setting documents.Setting[Body], view func(documents.KeptSetting[Body]) *tagged[View]) {
-	huma.Get(api, path+"/revisions", func(ctx context.Context, _ *struct{}) (*body[[]Revision], error) {
+	gets(api, path+"/revisions", func(ctx context.Context, _ *struct{}) (*body[[]Revision], error) {
 		all, err := setting.Revisions(ctx, s.library)
 		out := make([]Revision, len(all))
 		for n, one := range all {
@@ -45,7 +45,7 @@ func serveSettingVersions[Body, View any](api huma.API, s *server, path, noun st
 		}
 		return &body[[]Revision]{out}, err
 	}, described("settings", "List the versions of "+noun+", newest first"))
-	huma.Post(api, path+"/revisions/{revision}/restore", func(ctx context.Context, in *restoreSetting) (*tagged[View], error) {
+	postsTagged(api, path+"/revisions/{revision}/restore", func(ctx context.Context, in *restoreSetting) (*tagged[View], error) {
 		kept, err := setting.RestoreRevision(ctx, s.library, in.Revision, in.Body.Version)
 		if err != nil {
 			return nil, storeProblem(fmt.Sprintf("version %d", in.Revision), 0, err)

@@ -57,7 +57,7 @@ func (s *server) registerSolos(api huma.API) {
 	serve(api, s, solos)
 	serveList(api, s, solos)
 	serveReplace[document.SoloDocument, documents.SoloSummary, KeptSolo, SoloEntry, ReplaceSolo](api, s, solos, "")
-	huma.Post(api, "/api/solos", func(ctx context.Context, in *creation[KeepSolo]) (*tagged[KeptSolo], error) {
+	creates(api, "/api/solos", func(ctx context.Context, in *creation[KeepSolo]) (*tagged[KeptSolo], error) {
 		if err := s.needsChart(ctx, in.Body.ChartID); err != nil {
 			return nil, err
 		}
@@ -67,7 +67,7 @@ func (s *server) registerSolos(api huma.API) {
 		}
 		view, err := keptSolo(ctx, item)
 		return &tagged[KeptSolo]{ETag: etag(item.Version), Body: view}, err
-	}, created, described("solos", "Keep a new solo over a tune"))
+	}, described("solos", "Keep a new solo over a tune"))
 }
 
 // soloText says how much of a solo there is.

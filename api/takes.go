@@ -147,7 +147,7 @@ func (s *server) registerTakes(api huma.API) {
 	serve(api, s, takes)
 	serveList(api, s, takes)
 	serveReplace[document.Take, documents.TakeSummary, KeptTake, TakeEntry, ReplaceTake](api, s, takes, "", largeTake)
-	huma.Get(api, "/api/takes/{id}/verdict", func(ctx context.Context, in *byID) (*body[TakeVerdict], error) {
+	gets(api, "/api/takes/{id}/verdict", func(ctx context.Context, in *byID) (*body[TakeVerdict], error) {
 		item, err := documents.Takes.Read(ctx, s.library, in.ID)
 		if err != nil {
 			return nil, storeProblem("take", in.ID, err)
@@ -155,7 +155,7 @@ func (s *server) registerTakes(api huma.API) {
 		verdict, err := verdictOfTake(item.Body)
 		return &body[TakeVerdict]{verdict}, err
 	}, described("takes", "Judge a take: landings, timing, intonation, and what it says of the chords"))
-	huma.Post(api, takeVerdictPath, func(_ context.Context, in *body[document.Take]) (*body[TakeVerdict], error) {
+	posts(api, takeVerdictPath, func(_ context.Context, in *body[document.Take]) (*body[TakeVerdict], error) {
 		checked, err := in.Body.Checked()
 		if err != nil {
 			return nil, invalid("", err)

@@ -12484,7 +12484,10 @@ export interface operations {
     "post-api-lines": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A UUID that the client makes; asked for again with it, the document that was kept the first time is answered */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
