@@ -31,8 +31,11 @@ func strokesOf(t *testing.T, sound []float32, rate int) (strokes []take.Stroke, 
 // one in fifty apart.
 func TestStrokesAreTheNotesThatBegin(t *testing.T) {
 	voice := figures.Plucked()[1]
-	for _, line := range figures.Lines() {
+	for n, line := range figures.Lines() {
 		if line.Name == "full range" || line.Name == "slides" { // their strokes are known to be less sure
+			continue
+		}
+		if testing.Short() && n%3 != 0 {
 			continue
 		}
 		sound := voice.Render(line.Notes, 44100, line.Seconds)

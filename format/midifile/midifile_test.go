@@ -109,10 +109,14 @@ func text(bars []chart.Bar) string {
 // What the band plays of every scheme, in every key and feel, is heard as the
 // chords that are written.
 func TestTheBandsOwnChordsAreHeard(t *testing.T) {
-	wrong, all := 0, 0
+	wrong, all, asked := 0, 0, 0
 	for _, s := range chart.Schemes {
 		for _, tonic := range []string{"C", "F#", "Bb", "Eb"} {
 			for _, feel := range chart.Feels {
+				asked++
+				if testing.Short() && asked%4 != 0 {
+					continue
+				}
 				c := blues(t, s.Name, tonic, feel)
 				c.Bars[4%len(c.Bars)].Section = "B"
 				r, err := Read(Write(c))

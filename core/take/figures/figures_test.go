@@ -54,7 +54,7 @@ func TestTheEarHearsRecordedNotes(t *testing.T) {
 	assert.Less(t, figures.Median(row.Score.OnsetErrors), 0.006)
 	disturbances := figures.Disturbances()
 	for _, d := range disturbances {
-		if d.Name != "hiss at −40 dBFS" && d.Name != "crunch" && d.Name != "very soft, −36 dBFS" {
+		if d.Name != "hiss at −40 dBFS" && (testing.Short() || d.Name != "crunch" && d.Name != "very soft, −36 dBFS") {
 			continue
 		}
 		row, err := figures.Hear(of("scales", "12/8 at 60"), recorded, d, 44100, take.NotesOf)
@@ -68,6 +68,9 @@ func TestTheEarHearsRecordedNotes(t *testing.T) {
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, row.Score.F(), 0.985)
 	assert.Empty(t, row.Lines[2].MissedNotes, "12/8")
+	if testing.Short() {
+		return
+	}
 	row, err = figures.Hear(higher(ringing, 2), recorded, letRing, 44100, take.NotesOf)
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, row.Score.F(), 0.97)
