@@ -32,10 +32,6 @@ const usage = `undaris maps chord tones on the neck and leads licks to the chang
                     what it would bring, --replace removes what is there first,
                     --differing mine|theirs|both says what of both is kept
 
-  undaris survey    plan many choruses and say what they have in common, as a table;
-                    --licks plans them from the licks of the demo set
-  undaris ear       how well notes are heard, as a table; --recorded only by notes
-                    that the ear was not tuned on, --beside with aubionotes
   undaris version   which version this is
 
 Flags:
@@ -90,10 +86,6 @@ func run(args []string, stdout, stderr io.Writer) error {
 		return exportBundle(args, stdout, stderr)
 	case "import":
 		return importBundle(args, stdout, stderr)
-	case "ear":
-		return ear(args, stdout, stderr)
-	case "survey":
-		return survey(args, stdout, stderr)
 	case "version":
 		fmt.Fprintln(stdout, "undaris", version)
 		return nil
@@ -101,7 +93,7 @@ func run(args []string, stdout, stderr io.Writer) error {
 		fmt.Fprint(stdout, usage)
 		return nil
 	}
-	return fmt.Errorf("%q is not a command; there are serve, demo, backup, restore, check, export, import, survey, ear and version", command)
+	return fmt.Errorf("%q is not a command; there are serve, demo, backup, restore, check, export, import and version", command)
 }
 
 func isHelp(word string) bool {

@@ -66,7 +66,7 @@ const otherLag = 0.045
 
 // aubioNotes has another program hear a sound: it prints a line a note, its pitch, its beginning and its end.
 func aubioNotes(program string, samples []float32, rate int) ([]take.Note, error) {
-	file, err := os.CreateTemp("", "undaris-ear-*.wav")
+	file, err := os.CreateTemp("", "measure-ear-*.wav")
 	if err != nil {
 		return nil, err
 	}
