@@ -6,7 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/take/pluck"
+	"undaris/core/listen/pluck"
 	"undaris/core/take/standin"
 	"undaris/format/document"
 	"undaris/format/soundfile"

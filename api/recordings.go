@@ -8,9 +8,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/listen"
 	"undaris/core/neck"
 	"undaris/core/pitch"
-	"undaris/core/take"
 	"undaris/format/document"
 	"undaris/library/documents"
 	"undaris/library/pieces"
@@ -66,7 +66,7 @@ type LiveArrival struct {
 	Seconds float64 `json:"seconds" doc:"From the beginning of the sound"`
 }
 
-func heardTakeNotes(notes []take.Note) []HeardTakeNote {
+func heardTakeNotes(notes []listen.Note) []HeardTakeNote {
 	written := document.TakeNotesOf(notes)
 	out := make([]HeardTakeNote, len(notes))
 	for n, note := range notes {
@@ -135,9 +135,9 @@ func (s *server) registerRecordings(api huma.API) {
 		At   int64      `query:"at" minimum:"0"`
 		Body []KeyEvent `maxItems:"20000"`
 	}) (*body[HeardSoFar], error) {
-		events := make([]take.KeyEvent, len(in.Body))
+		events := make([]listen.KeyEvent, len(in.Body))
 		for n, e := range in.Body {
-			events[n] = take.KeyEvent(e)
+			events[n] = listen.KeyEvent(e)
 		}
 		heard, err := s.recordings.HearKeys(ctx, in.ID, in.At, events)
 		return heardSoFar(heard, err)
@@ -236,7 +236,7 @@ func begunOf(r recording.Recording) RecordingBegun {
 }
 
 func liveNote(p float64, i neck.Instrument) LiveNote {
-	n := take.Note{Pitch: p}
+	n := listen.Note{Pitch: p}
 	midi := pitch.MIDI(n.MIDI())
 	live := LiveNote{MIDI: int(midi), Cents: 100 * (p - float64(midi)), Note: midi.Named(), Places: []document.Place{}}
 	for s, open := range i.Open {

@@ -5,8 +5,8 @@ import (
 	"context"
 	"time"
 
+	"undaris/core/listen/pluck"
 	"undaris/core/solo/chorus"
-	"undaris/core/take/pluck"
 	"undaris/core/take/standin"
 	"undaris/format/document"
 	"undaris/format/soundfile"

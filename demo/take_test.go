@@ -13,7 +13,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 	"undaris/core/take/judge"
 	"undaris/format/document"
 	"undaris/library/documents"
@@ -28,7 +28,7 @@ func TestTheDemoTakesAreWhatIsHeard(t *testing.T) {
 	sounds, _, _, err := takeSounds()
 	require.NoError(t, err)
 	for n, sound := range sounds {
-		heard, err := take.NotesOf(sound, takeRate)
+		heard, err := listen.NotesOf(sound, takeRate)
 		require.NoError(t, err)
 		notes := document.TakeNotesOf(heard)
 		file := filepath.Join("takes", fmt.Sprintf("%d.json", n+1))

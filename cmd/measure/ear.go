@@ -12,8 +12,8 @@ import (
 	"strconv"
 	"strings"
 
-	"undaris/core/take"
-	"undaris/core/take/figures"
+	"undaris/core/listen"
+	"undaris/core/listen/evaluation"
 	"undaris/format/soundfile"
 	"undaris/web"
 )
@@ -36,18 +36,18 @@ func ear(args []string, stdout, stderr io.Writer) error {
 	if err != nil {
 		return err
 	}
-	voices := []figures.Voice{{Name: "recorded notes", Render: sampler.Render}}
+	voices := []evaluation.Voice{{Name: "recorded notes", Render: sampler.Render}}
 	if !*recorded {
-		voices = append(figures.Plucked(), voices...)
+		voices = append(evaluation.Plucked(), voices...)
 	}
-	ears := []figures.Ear{{Name: "Undaris", Hear: take.NotesOf}}
+	ears := []evaluation.Ear{{Name: "Undaris", Hear: listen.NotesOf}}
 	if *beside {
 		program, err := exec.LookPath("aubionotes")
 		if err != nil {
 			return fmt.Errorf("aubionotes is not installed (Debian's package aubio-tools): %w", err)
 		}
-		other := func(earlier float64) func([]float32, int) ([]take.Note, error) {
-			return func(samples []float32, rate int) ([]take.Note, error) {
+		other := func(earlier float64) func([]float32, int) ([]listen.Note, error) {
+			return func(samples []float32, rate int) ([]listen.Note, error) {
 				notes, err := aubioNotes(program, samples, rate)
 				for n := range notes {
 					notes[n].Onset -= earlier
@@ -56,16 +56,16 @@ func ear(args []string, stdout, stderr io.Writer) error {
 			}
 		}
 		// It reports a note when it is sure of it: taking that off is fair to what it hears.
-		ears = append(ears, figures.Ear{Name: "aubionotes", Hear: other(0)}, figures.Ear{Name: "aubionotes, 45 ms earlier", Hear: other(otherLag)})
+		ears = append(ears, evaluation.Ear{Name: "aubionotes", Hear: other(0)}, evaluation.Ear{Name: "aubionotes, 45 ms earlier", Hear: other(otherLag)})
 	}
-	return figures.Write(stdout, ears, voices)
+	return evaluation.Write(stdout, ears, voices)
 }
 
 // otherLag is how many seconds late the other program's onsets are in the middle, measured.
 const otherLag = 0.045
 
 // aubioNotes has another program hear a sound: it prints a line a note, its pitch, its beginning and its end.
-func aubioNotes(program string, samples []float32, rate int) ([]take.Note, error) {
+func aubioNotes(program string, samples []float32, rate int) ([]listen.Note, error) {
 	file, err := os.CreateTemp("", "measure-ear-*.wav")
 	if err != nil {
 		return nil, err
@@ -81,7 +81,7 @@ func aubioNotes(program string, samples []float32, rate int) ([]take.Note, error
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", program, err)
 	}
-	notes := []take.Note{}
+	notes := []listen.Note{}
 	for lines := bufio.NewScanner(bytes.NewReader(printed)); lines.Scan(); {
 		words := strings.Fields(lines.Text())
 		if len(words) != 3 {
@@ -93,7 +93,7 @@ func aubioNotes(program string, samples []float32, rate int) ([]take.Note, error
 				return nil, fmt.Errorf("%s printed %q", program, lines.Text())
 			}
 		}
-		notes = append(notes, take.Note{Pitch: values[0], Onset: values[1], Length: values[2] - values[1], Confidence: 1, Attack: take.Picked})
+		notes = append(notes, listen.Note{Pitch: values[0], Onset: values[1], Length: values[2] - values[1], Confidence: 1, Attack: listen.Picked})
 	}
 	return notes, nil
 }

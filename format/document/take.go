@@ -8,8 +8,8 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/lick"
+	"undaris/core/listen"
 	"undaris/core/neck"
-	"undaris/core/take"
 	"undaris/core/take/judge"
 	"undaris/core/take/transcribe"
 )
@@ -77,7 +77,7 @@ type TakeVibrato struct {
 
 // TakeNotesOf writes what was heard: times to a tenth of a millisecond, pitches to a tenth of a cent. What it writes is
 // within the bounds of a take, whatever the ear makes of a sound: a take is never refused for what it sounds like.
-func TakeNotesOf(heard []take.Note) []TakeNote {
+func TakeNotesOf(heard []listen.Note) []TakeNote {
 	heard = heard[:min(len(heard), MaxTakeNotes)]
 	notes := make([]TakeNote, len(heard))
 	last := 0.0
@@ -114,15 +114,15 @@ func round(value float64, places int) float64 {
 }
 
 // Core reads the notes.
-func (d Take) Core() []take.Note {
-	notes := make([]take.Note, len(d.Notes))
+func (d Take) Core() []listen.Note {
+	notes := make([]listen.Note, len(d.Notes))
 	for n, h := range d.Notes {
-		one := take.Note{Onset: h.Onset, Length: h.Length, Pitch: h.Pitch, Attack: take.Attack(h.Attack), SlidFrom: h.SlidFrom, Loudness: h.Loudness, Confidence: h.Confidence, Together: h.Together}
+		one := listen.Note{Onset: h.Onset, Length: h.Length, Pitch: h.Pitch, Attack: listen.Attack(h.Attack), SlidFrom: h.SlidFrom, Loudness: h.Loudness, Confidence: h.Confidence, Together: h.Together}
 		if h.Bend != nil {
-			one.Bend = &take.Bend{Cents: h.Bend.Cents, Pre: h.Bend.Pre, Reached: h.Bend.Reached, Released: h.Bend.Released}
+			one.Bend = &listen.Bend{Cents: h.Bend.Cents, Pre: h.Bend.Pre, Reached: h.Bend.Reached, Released: h.Bend.Released}
 		}
 		if h.Vibrato != nil {
-			one.Vibrato = &take.Vibrato{Hertz: h.Vibrato.Hertz, Cents: h.Vibrato.Cents, Delay: h.Vibrato.Delay}
+			one.Vibrato = &listen.Vibrato{Hertz: h.Vibrato.Hertz, Cents: h.Vibrato.Cents, Delay: h.Vibrato.Delay}
 		}
 		for _, c := range h.Curve {
 			one.Curve = append(one.Curve, float32(c))
@@ -204,7 +204,7 @@ func (d Take) WithRemarks(more ...string) Take {
 
 // The bounds of a take.
 const (
-	MaxTakeSeconds = take.MaxSeconds
+	MaxTakeSeconds = listen.MaxSeconds
 	MaxTakeNotes   = 20000
 	maxTakeCurve   = 12000 // a minute
 	maxTakeAbout   = 1000
@@ -238,8 +238,8 @@ func (d Take) Checked() (Take, error) {
 		return fail("delay", "the delay of a device is at most a second; %g ms are not", d.Delay)
 	case len(d.Notes) > MaxTakeNotes:
 		return fail("notes", "a take has at most %d notes, not %d", MaxTakeNotes, len(d.Notes))
-	case d.Sound != nil && (d.Sound.Rate < take.MinRate || d.Sound.Rate > take.MaxRate):
-		return fail("sound.rate", "a take has %d to %d samples a second, not %d", take.MinRate, take.MaxRate, d.Sound.Rate)
+	case d.Sound != nil && (d.Sound.Rate < listen.MinRate || d.Sound.Rate > listen.MaxRate):
+		return fail("sound.rate", "a take has %d to %d samples a second, not %d", listen.MinRate, listen.MaxRate, d.Sound.Rate)
 	}
 	last := math.Inf(-1)
 	for n, h := range d.Notes {
@@ -249,7 +249,7 @@ func (d Take) Checked() (Take, error) {
 			return fail(at, "its time lies outside of the hour that a take may last")
 		case !(h.Pitch >= 0 && h.Pitch <= 127):
 			return fail(at+".pitch", "a pitch is 0 to 127, not %g", h.Pitch)
-		case !slices.Contains(take.Attacks, take.Attack(h.Attack)):
+		case !slices.Contains(listen.Attacks, listen.Attack(h.Attack)):
 			return fail(at+".attack", "%q is no way a note begins; picked, hammered, pulled and slid are", h.Attack)
 		case h.Onset < last:
 			return fail(at+".onset", "notes stand in order of time; this one begins before the one before it")

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 )
 
 func oneBarChart(tonic string, tempo int) Chart {
@@ -70,11 +70,11 @@ func TestATakeWithoutAChangeStaysWhole(t *testing.T) {
 func TestNotesThatWereHeardCanAlwaysBeKept(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		number := rapid.Float64Range(-1e4, 1e4)
-		notes := []take.Note{}
+		notes := []listen.Note{}
 		for range rapid.IntRange(0, 6).Draw(t, "notes") {
-			n := take.Note{Onset: number.Draw(t, "onset"), Length: number.Draw(t, "length"), Pitch: number.Draw(t, "pitch"), Attack: take.Picked}
+			n := listen.Note{Onset: number.Draw(t, "onset"), Length: number.Draw(t, "length"), Pitch: number.Draw(t, "pitch"), Attack: listen.Picked}
 			if rapid.Bool().Draw(t, "bent") {
-				n.Bend = &take.Bend{Cents: number.Draw(t, "cents"), Reached: number.Draw(t, "reached")}
+				n.Bend = &listen.Bend{Cents: number.Draw(t, "cents"), Reached: number.Draw(t, "reached")}
 			}
 			n.Curve = make([]float32, rapid.IntRange(0, 15000).Draw(t, "curve"))
 			notes = append(notes, n)

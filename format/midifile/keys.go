@@ -10,7 +10,7 @@ import (
 	"gitlab.com/gomidi/midi/v2/smf"
 
 	"undaris/core/chart"
-	"undaris/core/take"
+	"undaris/core/listen"
 )
 
 // wheelCents is how far the wheel goes either way where nothing says another range: a whole step.
@@ -19,7 +19,7 @@ const wheelCents = 200.0
 // ReadKeys reads what was played out of a file, in seconds by its own tempos; drums, on channel 10, are left
 // out, and so is what comes after an hour. Its error is that of a file that cannot be read, or the context's where nobody
 // waits any more.
-func ReadKeys(ctx context.Context, data []byte) (keys []take.KeyEvent, remarks []string, err error) {
+func ReadKeys(ctx context.Context, data []byte) (keys []listen.KeyEvent, remarks []string, err error) {
 	defer tripped(&err)
 	file, scale, err := open(data)
 	if err != nil {
@@ -72,8 +72,8 @@ func ReadKeys(ctx context.Context, data []byte) (keys []take.KeyEvent, remarks [
 		return changes[n].seconds + float64(tick-changes[n].tick)*changes[n].perTick
 	}
 	drums, late := 0, 0
-	keep := func(e take.KeyEvent) {
-		if e.Seconds > take.MaxSeconds || len(keys) >= take.MaxKeyEvents {
+	keep := func(e listen.KeyEvent) {
+		if e.Seconds > listen.MaxSeconds || len(keys) >= listen.MaxKeyEvents {
 			late++
 			return
 		}
@@ -93,16 +93,16 @@ func ReadKeys(ctx context.Context, data []byte) (keys []take.KeyEvent, remarks [
 			if message.Is(midi.NoteOffMsg) {
 				velocity = 0
 			}
-			keep(take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Key: int(key), Velocity: int(velocity)})
+			keep(listen.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Key: int(key), Velocity: int(velocity)})
 		case message.GetPitchBend(&channel, &relative, &absolute):
-			keep(take.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Wheel: true, Cents: float64(relative) / 8192 * wheelCents})
+			keep(listen.KeyEvent{Seconds: seconds(tick), Channel: int(channel), Wheel: true, Cents: float64(relative) / 8192 * wheelCents})
 		}
 	})
 	if err != nil {
 		return nil, nil, err
 	}
 	if late > 0 {
-		remarks = append(remarks, fmt.Sprintf("a take lasts an hour and has %d events at most: %d messages after that are left out", take.MaxKeyEvents, late))
+		remarks = append(remarks, fmt.Sprintf("a take lasts an hour and has %d events at most: %d messages after that are left out", listen.MaxKeyEvents, late))
 	}
 	if drums > 0 {
 		remarks = append(remarks, fmt.Sprintf("channel 10, drums, is left out: %d messages", drums))

@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 )
 
 // keysFile is a MIDI file of one track, at 96 ticks to a quarter note.
@@ -35,7 +35,7 @@ func TestANoteOfHalfACentury(t *testing.T) {
 	assert.Len(t, keys, 2, "what is after an hour is left out")
 	require.Len(t, remarks, 1)
 	assert.Contains(t, remarks[0], "a take lasts an hour")
-	assert.Len(t, take.NotesOfKeys(keys), 1)
+	assert.Len(t, listen.NotesOfKeys(keys), 1)
 }
 
 // A file with as many tempos as events is read in a time that grows with it alone; who has gone is not waited for.
@@ -65,12 +65,12 @@ func FuzzReadKeys(f *testing.F) {
 		if err != nil {
 			return
 		}
-		assert.LessOrEqual(t, len(keys), take.MaxKeyEvents)
+		assert.LessOrEqual(t, len(keys), listen.MaxKeyEvents)
 		for _, e := range keys {
-			assert.True(t, e.Seconds >= 0 && e.Seconds <= take.MaxSeconds, e.Seconds)
+			assert.True(t, e.Seconds >= 0 && e.Seconds <= listen.MaxSeconds, e.Seconds)
 		}
 		frames := 0
-		for _, n := range take.NotesOfKeys(keys) {
+		for _, n := range listen.NotesOfKeys(keys) {
 			frames += len(n.Curve)
 		}
 		assert.LessOrEqual(t, frames, 6*3600*200+1)

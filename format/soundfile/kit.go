@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"io/fs"
 
-	"undaris/core/take/figures"
+	"undaris/core/listen/evaluation"
 )
 
 // highestBass is the pitch from which on a guitar has samples of its own.
@@ -13,7 +13,7 @@ const highestBass = 38
 
 // GuitarSamples reads the recorded notes of a guitar, and of a bass below it, from a folder whose samples.json lists
 // them.
-func GuitarSamples(folder fs.FS) (figures.Sampler, error) {
+func GuitarSamples(folder fs.FS) (evaluation.Sampler, error) {
 	data, err := fs.ReadFile(folder, "samples.json")
 	if err != nil {
 		return nil, err
@@ -26,7 +26,7 @@ func GuitarSamples(folder fs.FS) (figures.Sampler, error) {
 	if err := json.Unmarshal(data, &parts); err != nil {
 		return nil, fmt.Errorf("samples.json: %w", err)
 	}
-	sampler := figures.Sampler{}
+	sampler := evaluation.Sampler{}
 	for _, part := range []string{"line", "bass"} {
 		for _, one := range parts[part] {
 			if part == "bass" && one.MIDI > highestBass {
@@ -40,7 +40,7 @@ func GuitarSamples(folder fs.FS) (figures.Sampler, error) {
 			if err != nil {
 				return nil, fmt.Errorf("%s: %w", one.File, err)
 			}
-			sampler = append(sampler, figures.Sample{MIDI: one.MIDI, Samples: samples, Rate: rate, LoopFrom: one.Loop[0], LoopTo: one.Loop[1]})
+			sampler = append(sampler, evaluation.Sample{MIDI: one.MIDI, Samples: samples, Rate: rate, LoopFrom: one.Loop[0], LoopTo: one.Loop[1]})
 		}
 	}
 	return sampler, nil

@@ -8,8 +8,8 @@ import (
 	"math"
 	"os"
 
-	"undaris/core/take"
-	"undaris/core/take/leak"
+	"undaris/core/listen"
+	"undaris/core/listen/leak"
 	"undaris/format/document"
 	"undaris/format/soundfile"
 	"undaris/library/pieces"
@@ -55,7 +55,7 @@ func (r *Recordings) BandLeak(ctx context.Context, id string, d document.Take, s
 	if !found.Found {
 		return d, found, nil
 	}
-	notes, err := take.NotesOf(leak.Without(recording, band, start, found), take.Rate)
+	notes, err := listen.NotesOf(leak.Without(recording, band, start, found), listen.Rate)
 	if err != nil {
 		return d, found, err
 	}
@@ -71,7 +71,7 @@ func leakText(l leak.Leak) string {
 	return "the band comes through the microphone, " + than + "; it was taken out before the notes were heard. With headphones more of them are heard right"
 }
 
-// samplesFrom are the samples of a file at take.Rate, one channel, as long as a leak is looked for.
+// samplesFrom are the samples of a file at listen.Rate, one channel, as long as a leak is looked for.
 func samplesFrom(ctx context.Context, file io.Reader) ([]float32, error) {
 	stream, err := soundfile.Open(file)
 	if err != nil {
@@ -91,7 +91,7 @@ func samplesFrom(ctx context.Context, file io.Reader) ([]float32, error) {
 			return nil, err
 		}
 	}
-	resampled, err := take.Resampled(all, stream.Rate)
+	resampled, err := listen.Resampled(all, stream.Rate)
 	if err != nil {
 		return nil, &pieces.InputError{Detail: err.Error()}
 	}

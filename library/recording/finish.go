@@ -9,7 +9,7 @@ import (
 	"math"
 	"os"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 	"undaris/format/document"
 	"undaris/format/midifile"
 	"undaris/format/soundfile"
@@ -21,7 +21,7 @@ import (
 // Finished is what has become of a recording.
 type Finished struct {
 	Draft   document.Take
-	Notes   []take.Note
+	Notes   []listen.Note
 	Sound   *document.TakeSound
 	Remarks []string
 }
@@ -92,7 +92,7 @@ func (r *Recordings) finish(ctx context.Context, one *recording) (Finished, unke
 	from := io.NewSectionReader(one.file, 0, one.Bytes)
 	switch one.Kind {
 	case FromKeys:
-		out.Notes = take.NotesOfKeys(one.keys)
+		out.Notes = listen.NotesOfKeys(one.keys)
 		return out, unkept{}, nil
 	case FromFile:
 		sound, err := r.finishFile(ctx, from, &out)
@@ -106,7 +106,7 @@ func (r *Recordings) finish(ctx context.Context, one *recording) (Finished, unke
 }
 
 // hearAll hears samples of 16 bits to their end, and counts those that were as loud as can be.
-func hearAll(ctx context.Context, listener *take.Listener, from io.Reader, clipped *int) error {
+func hearAll(ctx context.Context, listener *listen.Listener, from io.Reader, clipped *int) error {
 	piece := make([]byte, 1<<15)
 	for {
 		if err := ctx.Err(); err != nil {
@@ -146,7 +146,7 @@ func (r *Recordings) finishFile(ctx context.Context, file *io.SectionReader, out
 		if err != nil {
 			return unkept{}, &pieces.InputError{Detail: err.Error()}
 		}
-		out.Notes, out.Remarks = take.NotesOfKeys(keys), append(out.Remarks, remarks...)
+		out.Notes, out.Remarks = listen.NotesOfKeys(keys), append(out.Remarks, remarks...)
 		return unkept{}, nil
 	}
 	stream, err := soundfile.OpenGuitar(file, ctx.Err)
@@ -156,7 +156,7 @@ func (r *Recordings) finishFile(ctx context.Context, file *io.SectionReader, out
 	if err != nil {
 		return unkept{}, &pieces.InputError{Detail: err.Error()}
 	}
-	listener, err := take.Listen(stream.Rate)
+	listener, err := listen.Listen(stream.Rate)
 	if err != nil {
 		return unkept{}, &pieces.InputError{Detail: err.Error()}
 	}
@@ -190,7 +190,7 @@ func (r *Recordings) finishFile(ctx context.Context, file *io.SectionReader, out
 }
 
 // hearStream hears a stream to its end, at most an hour of it, and writes its samples.
-func hearStream(ctx context.Context, stream *soundfile.Stream, listener *take.Listener, to io.Writer) (count int, err error) {
+func hearStream(ctx context.Context, stream *soundfile.Stream, listener *listen.Listener, to io.Writer) (count int, err error) {
 	piece := make([]float32, 1<<14)
 	for count < mostSamples(stream.Rate) {
 		if err := ctx.Err(); err != nil {

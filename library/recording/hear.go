@@ -10,8 +10,8 @@ import (
 	"io"
 	"slices"
 
+	"undaris/core/listen"
 	"undaris/core/neck"
-	"undaris/core/take"
 	"undaris/format/document"
 	"undaris/library/pieces"
 	"undaris/store"
@@ -22,8 +22,8 @@ type Heard struct {
 	// Have is how many bytes have come.
 	Have int64
 	// Strokes are the notes that have begun since the last piece.
-	Strokes  []take.Stroke
-	Sounding take.Sounding
+	Strokes  []listen.Stroke
+	Sounding listen.Sounding
 	Clipped  int
 	// Instrument is the one that is played.
 	Instrument neck.Instrument
@@ -34,7 +34,7 @@ type Heard struct {
 func (r *Recordings) Hear(ctx context.Context, id string, at int64, piece []byte, start *float64) (Heard, error) {
 	heard := Heard{}
 	err := r.withTurn(ctx, id, func(one *recording) error {
-		events := []take.KeyEvent{}
+		events := []listen.KeyEvent{}
 		if one.isKeys() {
 			var err error
 			if events, err = keysOf(piece); err != nil {
@@ -64,7 +64,7 @@ func (r *Recordings) Hear(ctx context.Context, id string, at int64, piece []byte
 }
 
 // HearKeys is Hear of what a MIDI instrument sent.
-func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events []take.KeyEvent) (Heard, error) {
+func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events []listen.KeyEvent) (Heard, error) {
 	lines, err := keyLines(events)
 	if err != nil {
 		return Heard{}, err
@@ -74,8 +74,8 @@ func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events [
 		if !one.isKeys() {
 			return &pieces.InputError{Detail: "this recording takes sound, and no keys"}
 		}
-		if len(one.keys)+len(events) > take.MaxKeyEvents {
-			return &pieces.InputError{Detail: fmt.Sprintf("a take has at most %d events: end it and begin another", take.MaxKeyEvents)}
+		if len(one.keys)+len(events) > listen.MaxKeyEvents {
+			return &pieces.InputError{Detail: fmt.Sprintf("a take has at most %d events: end it and begin another", listen.MaxKeyEvents)}
 		}
 		if err := r.keep(one, at, lines); err != nil {
 			return err
@@ -87,7 +87,7 @@ func (r *Recordings) HearKeys(ctx context.Context, id string, at int64, events [
 }
 
 // keyLines is events as they are kept: a line of JSON each.
-func keyLines(events []take.KeyEvent) ([]byte, error) {
+func keyLines(events []listen.KeyEvent) ([]byte, error) {
 	lines := []byte{}
 	for n, e := range events {
 		if err := checkKey(n, e); err != nil {
@@ -103,13 +103,13 @@ func keyLines(events []take.KeyEvent) ([]byte, error) {
 }
 
 // keysOf reads lines of keys, each whole.
-func keysOf(piece []byte) ([]take.KeyEvent, error) {
+func keysOf(piece []byte) ([]listen.KeyEvent, error) {
 	if len(piece) > 0 && piece[len(piece)-1] != '\n' {
 		return nil, &pieces.InputError{Detail: "this recording takes keys: a line of JSON an event, each ended"}
 	}
-	events := []take.KeyEvent{}
+	events := []listen.KeyEvent{}
 	for line := range bytes.Lines(piece) {
-		var e take.KeyEvent
+		var e listen.KeyEvent
 		if err := json.Unmarshal(line, &e); err != nil {
 			return nil, &pieces.InputError{Detail: fmt.Sprintf("this recording takes keys, and line %d is none: %s", len(events)+1, err)}
 		}
@@ -122,10 +122,10 @@ func keysOf(piece []byte) ([]take.KeyEvent, error) {
 }
 
 // checkKey says whether an event can be; n counts from 0.
-func checkKey(n int, e take.KeyEvent) error {
+func checkKey(n int, e listen.KeyEvent) error {
 	switch {
-	case !(e.Seconds >= 0 && e.Seconds <= take.MaxSeconds):
-		return &pieces.InputError{Detail: fmt.Sprintf("event %d is at %g seconds; a take lasts an hour at most, from 0 to %g", n+1, e.Seconds, take.MaxSeconds)}
+	case !(e.Seconds >= 0 && e.Seconds <= listen.MaxSeconds):
+		return &pieces.InputError{Detail: fmt.Sprintf("event %d is at %g seconds; a take lasts an hour at most, from 0 to %g", n+1, e.Seconds, listen.MaxSeconds)}
 	case e.Channel < 0 || e.Channel > 15 || e.Key < 0 || e.Key > 127 || e.Velocity < 0 || e.Velocity > 127:
 		return &pieces.InputError{Detail: fmt.Sprintf("event %d has a channel, key or velocity that there is not; channels are 0 to 15, keys and velocities 0 to 127", n+1)}
 	case !(e.Cents >= -mostWheel && e.Cents <= mostWheel):
@@ -138,7 +138,7 @@ func checkKey(n int, e take.KeyEvent) error {
 const mostWheel = 9600.0
 
 // hearKeys is what events bring that were kept, or are not to be.
-func (r *recording) hearKeys(events []take.KeyEvent) Heard {
+func (r *recording) hearKeys(events []listen.KeyEvent) Heard {
 	return Heard{Have: r.Bytes, Instrument: r.instrument, Strokes: r.press(events), Sounding: r.keyDown()}
 }
 
@@ -230,8 +230,8 @@ func samplesOf(piece []byte) []float32 {
 }
 
 // press takes events in, and returns the keys that they press.
-func (r *recording) press(events []take.KeyEvent) []take.Stroke {
-	pressed := []take.Stroke{}
+func (r *recording) press(events []listen.KeyEvent) []listen.Stroke {
+	pressed := []listen.Stroke{}
 	for _, e := range events {
 		r.keys = append(r.keys, e)
 		if e.Wheel {
@@ -240,31 +240,31 @@ func (r *recording) press(events []take.KeyEvent) []take.Stroke {
 		r.down = slices.DeleteFunc(r.down, func(key int) bool { return key == e.Key })
 		if e.Velocity > 0 {
 			r.down = append(r.down, e.Key)
-			pressed = append(pressed, take.Stroke{Seconds: e.Seconds, Pitch: float64(e.Key)})
+			pressed = append(pressed, listen.Stroke{Seconds: e.Seconds, Pitch: float64(e.Key)})
 		}
 	}
 	return pressed
 }
 
 // keyDown is the key that was pressed last and is not let go.
-func (r *recording) keyDown() take.Sounding {
+func (r *recording) keyDown() listen.Sounding {
 	if len(r.down) == 0 {
-		return take.Sounding{Level: -120}
+		return listen.Sounding{Level: -120}
 	}
-	return take.Sounding{Pitch: float64(r.down[len(r.down)-1]), Voiced: true, Level: -20}
+	return listen.Sounding{Pitch: float64(r.down[len(r.down)-1]), Voiced: true, Level: -20}
 }
 
 // SoFar is all that was played in a recording until now, of seconds of the sound from one to another.
-func (r *Recordings) SoFar(ctx context.Context, id string, from, to float64) ([]take.Note, error) {
-	all := []take.Note{}
+func (r *Recordings) SoFar(ctx context.Context, id string, from, to float64) ([]listen.Note, error) {
+	all := []listen.Note{}
 	err := r.withTurn(ctx, id, func(one *recording) error {
 		switch {
 		case one.listener != nil:
 			all = one.listener.SoFar()
 		case one.isKeys():
-			all = take.NotesOfKeys(one.keys)
+			all = listen.NotesOfKeys(one.keys)
 		}
 		return nil
 	})
-	return slices.DeleteFunc(all, func(n take.Note) bool { return n.Onset < from || n.Onset >= to }), err
+	return slices.DeleteFunc(all, func(n listen.Note) bool { return n.Onset < from || n.Onset >= to }), err
 }

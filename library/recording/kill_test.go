@@ -21,7 +21,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
-	"undaris/core/take"
+	"undaris/core/listen"
 	"undaris/format/document"
 	"undaris/format/soundfile"
 	"undaris/library/documents"
@@ -49,10 +49,10 @@ func TestMain(m *testing.M) {
 const killedPieces = 8
 
 // killedPiece is one of them, and how a recording of keys has it.
-func killedPiece(kind string, n int) (samples []byte, keys []take.KeyEvent) {
+func killedPiece(kind string, n int) (samples []byte, keys []listen.KeyEvent) {
 	if kind == FromKeys {
 		at := float64(n) / 2
-		return nil, []take.KeyEvent{{Seconds: at, Key: 60 + n, Velocity: 80}, {Seconds: at + 0.3, Key: 60 + n}}
+		return nil, []listen.KeyEvent{{Seconds: at, Key: 60 + n, Velocity: 80}, {Seconds: at + 0.3, Key: 60 + n}}
 	}
 	whole := tone(killedPieces / 2)
 	return whole[n*testRate : (n+1)*testRate], nil

@@ -9,7 +9,7 @@ import (
 	"os"
 	"strings"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 	"undaris/library/pieces"
 	"undaris/store"
 )
@@ -37,7 +37,7 @@ func (r *Recordings) hearAgain(ctx context.Context, one *recording) error {
 	switch one.Kind {
 	case FromSound:
 		one.Bytes -= one.Bytes % 2 // half a sample may have been written last
-		listener, err := take.Listen(one.Rate)
+		listener, err := listen.Listen(one.Rate)
 		if err != nil {
 			return &pieces.InputError{Detail: err.Error()}
 		}
@@ -67,9 +67,9 @@ func (r *Recordings) hearAgain(ctx context.Context, one *recording) error {
 
 // readKeyLines reads what a MIDI instrument sent, a line of JSON an event, as far as it is whole: whole is how many bytes
 // that is.
-func readKeyLines(from io.Reader) (whole int64, events []take.KeyEvent, err error) {
+func readKeyLines(from io.Reader) (whole int64, events []listen.KeyEvent, err error) {
 	lines := bufio.NewReader(from)
-	for len(events) < take.MaxKeyEvents {
+	for len(events) < listen.MaxKeyEvents {
 		line, err := lines.ReadBytes('\n')
 		if errors.Is(err, io.EOF) {
 			return whole, events, nil
@@ -77,7 +77,7 @@ func readKeyLines(from io.Reader) (whole int64, events []take.KeyEvent, err erro
 		if err != nil {
 			return whole, events, err
 		}
-		var e take.KeyEvent
+		var e listen.KeyEvent
 		if json.Unmarshal(line, &e) != nil {
 			return whole, events, nil
 		}

@@ -25,8 +25,8 @@ import (
 	"sync/atomic"
 	"time"
 
+	"undaris/core/listen"
 	"undaris/core/neck"
-	"undaris/core/take"
 	"undaris/format/document"
 	"undaris/library/pieces"
 	"undaris/store"
@@ -102,10 +102,10 @@ type recording struct {
 	// gone says that it was ended or closed since it was found.
 	gone     bool
 	file     *os.File
-	listener *take.Listener
+	listener *listen.Listener
 	reported int // strokes that were reported
 	synced   time.Time
-	keys     []take.KeyEvent
+	keys     []listen.KeyEvent
 	down     []int // keys that are pressed, the latest last
 	// instrument is the one that is played.
 	instrument neck.Instrument
@@ -169,7 +169,7 @@ func (r *Recordings) Begin(kind string, rate int, draft document.Take) (Recordin
 	one.ready = true
 	switch kind {
 	case FromSound, ToHear:
-		listener, err := take.Listen(rate)
+		listener, err := listen.Listen(rate)
 		if err != nil {
 			return Recording{}, &pieces.InputError{Detail: err.Error()}
 		}

@@ -17,7 +17,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 	"undaris/format/document"
 	"undaris/library/documents"
 	"undaris/library/pieces"
@@ -122,12 +122,12 @@ func TestSoundAndKeysAreToldApart(t *testing.T) {
 	keys, err := r.Begin(FromKeys, 0, document.Take{})
 	require.NoError(t, err)
 	var refused *pieces.InputError
-	_, err = r.HearKeys(t.Context(), sound.ID, 0, []take.KeyEvent{{Key: 60, Velocity: 90}})
+	_, err = r.HearKeys(t.Context(), sound.ID, 0, []listen.KeyEvent{{Key: 60, Velocity: 90}})
 	require.ErrorAs(t, err, &refused)
 	_, err = r.Hear(t.Context(), keys.ID, 0, tone(0.1), nil)
 	require.ErrorAs(t, err, &refused)
-	for _, wrong := range []take.KeyEvent{{Seconds: 1e11}, {Seconds: -1}, {Key: 200}, {Wheel: true, Cents: 1e9}, {Seconds: math.NaN()}} {
-		_, err = r.HearKeys(t.Context(), keys.ID, 0, []take.KeyEvent{wrong})
+	for _, wrong := range []listen.KeyEvent{{Seconds: 1e11}, {Seconds: -1}, {Key: 200}, {Wheel: true, Cents: 1e9}, {Seconds: math.NaN()}} {
+		_, err = r.HearKeys(t.Context(), keys.ID, 0, []listen.KeyEvent{wrong})
 		require.ErrorAs(t, err, &refused, "%+v", wrong)
 	}
 	// Lines of keys are taken as bytes too, whole or not at all.

@@ -4,10 +4,10 @@ import (
 	"math"
 
 	"undaris/core/harmony"
+	"undaris/core/listen"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
-	"undaris/core/take"
 	"undaris/core/take/transcribe"
 )
 
@@ -47,7 +47,7 @@ const (
 
 // Align sets a plan beside what was heard, at the least cost, in order (the alignment of Needleman and Wunsch,
 // Journal of Molecular Biology 48, 1970). The plan's ticks are those of the chart.
-func Align(plan phrase.Phrase, i neck.Instrument, notes []take.Note, clock transcribe.Clock, sounds func(tick int) int, beat int) []Pair {
+func Align(plan phrase.Phrase, i neck.Instrument, notes []listen.Note, clock transcribe.Clock, sounds func(tick int) int, beat int) []Pair {
 	events := []int{}
 	for n, e := range plan.Events {
 		if !e.Tied && !e.Grace && !e.Mute {
@@ -109,7 +109,7 @@ func Align(plan phrase.Phrase, i neck.Instrument, notes []take.Note, clock trans
 
 // samePitch says whether a note that was heard is that of an event: what its bend reaches counts, and the
 // octave does not.
-func samePitch(e phrase.Event, i neck.Instrument, n take.Note) bool {
+func samePitch(e phrase.Event, i neck.Instrument, n listen.Note) bool {
 	wanted := i.Pitch(e.Place)
 	heard := pitch.MIDI(n.MIDI())
 	if e.Bend > 0 {

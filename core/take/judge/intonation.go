@@ -3,7 +3,7 @@ package judge
 import (
 	"math"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 )
 
 // Intonation is how well in tune a take is. Cents are sharp above 0, flat below.
@@ -59,7 +59,7 @@ const (
 )
 
 // IntonationOf measures what was heard.
-func IntonationOf(notes []take.Note) Intonation {
+func IntonationOf(notes []listen.Note) Intonation {
 	i := Intonation{}
 	plain := []float64{}
 	for _, n := range notes {

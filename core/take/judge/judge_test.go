@@ -11,11 +11,11 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/chart"
+	"undaris/core/listen"
+	"undaris/core/listen/pluck"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/phrase/phrasetest"
-	"undaris/core/take"
-	"undaris/core/take/pluck"
 	"undaris/core/take/standin"
 	"undaris/core/take/transcribe"
 )
@@ -44,9 +44,9 @@ func chorus(t testing.TB) (chart.Chart, phrase.Phrase) {
 
 const start = 0.5
 
-func heard(t testing.TB, line phrase.Phrase, c chart.Chart, f standin.Faults) []take.Note {
+func heard(t testing.TB, line phrase.Phrase, c chart.Chart, f standin.Faults) []listen.Note {
 	playing := standin.Play(line, neck.Standard(), c, 0, start, f)
-	notes, err := take.NotesOf(pluck.Render(playing.Notes, pluck.CleanNeck, 22050, playing.Seconds, 1), 22050)
+	notes, err := listen.NotesOf(pluck.Render(playing.Notes, pluck.CleanNeck, 22050, playing.Seconds, 1), 22050)
 	require.NoError(t, err)
 	return notes
 }
@@ -162,14 +162,14 @@ func TestNothingHeard(t *testing.T) {
 func TestAlignmentEqualsExhaustiveSearch(t *testing.T) {
 	guitar := neck.Standard()
 	rapid.Check(t, func(t *rapid.T) {
-		plan, notes := phrase.Phrase{Meter: chart.FourFour}, []take.Note{}
+		plan, notes := phrase.Phrase{Meter: chart.FourFour}, []listen.Note{}
 		for n := range rapid.IntRange(0, 4).Draw(t, "planned") {
 			plan.Events = append(plan.Events, phrase.Event{Tick: n*240 + rapid.IntRange(0, 2).Draw(t, "tick")*60, Ticks: 60, Fingered: neck.Fingered{Place: neck.Place{String: 1, Fret: rapid.IntRange(1, 3).Draw(t, "fret")}}})
 		}
 		at := 0.0
 		for range rapid.IntRange(0, 4).Draw(t, "heard") {
 			at += rapid.Float64Range(0.05, 0.6).Draw(t, "later")
-			notes = append(notes, take.Note{Onset: at, Pitch: float64(64 + rapid.IntRange(1, 3).Draw(t, "pitch")), Confidence: 1})
+			notes = append(notes, listen.Note{Onset: at, Pitch: float64(64 + rapid.IntRange(1, 3).Draw(t, "pitch")), Confidence: 1})
 		}
 		clock := transcribe.Clock{SecondsPerTick: 1.0 / 960}
 		same := func(tick int) int { return tick }

@@ -6,9 +6,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/listen"
 	"undaris/core/neck"
 	"undaris/core/phrase/phrasetest"
-	"undaris/core/take"
 	"undaris/core/take/transcribe"
 )
 
@@ -21,9 +21,9 @@ func TestMissedChanges(t *testing.T) {
 	changes := c.Changes()
 	require.NotEmpty(t, changes)
 	first := changes[0].Arriving
-	notes := []take.Note{{Onset: 0, Length: 0.4, Pitch: 64, Confidence: 1}}
+	notes := []listen.Note{{Onset: 0, Length: 0.4, Pitch: 64, Confidence: 1}}
 	for chorus := range 2 {
-		notes = append(notes, take.Note{Onset: bar(12*chorus) + float64(first.Tick)/960, Length: 0.9, Pitch: 71, Confidence: 1})
+		notes = append(notes, listen.Note{Onset: bar(12*chorus) + float64(first.Tick)/960, Length: 0.9, Pitch: 71, Confidence: 1})
 	}
 	v := Judge(Order{Notes: notes, Chart: c, Instrument: neck.Standard(), Hand: neck.Standard().WindowFrom(7), Clock: transcribe.ClockFor(c, 0, 0)})
 	missed := v.MissedChanges(c)

@@ -6,15 +6,15 @@ import (
 
 	"undaris/core/analysis"
 	"undaris/core/chart"
+	"undaris/core/listen"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/core/take"
 	"undaris/core/take/transcribe"
 )
 
 // Order is a take that is to be judged.
 type Order struct {
-	Notes      []take.Note
+	Notes      []listen.Note
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	Hand       neck.Window

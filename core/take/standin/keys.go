@@ -5,11 +5,11 @@ import (
 	"math"
 	"slices"
 
-	"undaris/core/take"
+	"undaris/core/listen"
 )
 
 // KeyEvent is what a MIDI instrument sends.
-type KeyEvent = take.KeyEvent
+type KeyEvent = listen.KeyEvent
 
 // wheelEvery is how often the wheel is sent while a pitch moves, in seconds.
 const wheelEvery = 0.01

@@ -5,9 +5,9 @@ import (
 	"math/rand/v2"
 
 	"undaris/core/chart"
+	"undaris/core/listen/pluck"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/core/take/pluck"
 )
 
 // How the player's hands move, our choice: times in seconds, cents on either side of the pitch.

@@ -5,8 +5,8 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/listen"
 	"undaris/core/pitch"
-	"undaris/core/take"
 )
 
 // BarOne is where the tune was found to begin in a take that was not recorded over the band.
@@ -34,8 +34,8 @@ const (
 // FindBarOne finds where bar 1 lies: the phase of the beat on which most notes lie on the grid as the chart's feel
 // sounds it, and of the beats from there the one from which the notes fit their chords best. The tempo is taken to be
 // the chart's, at so many seconds a tick. (Our choice; it is false for who plays outside of the chords throughout.)
-func FindBarOne(notes []take.Note, c chart.Chart, secondsPerTick float64) (BarOne, bool) {
-	sure := []take.Note{}
+func FindBarOne(notes []listen.Note, c chart.Chart, secondsPerTick float64) (BarOne, bool) {
+	sure := []listen.Note{}
 	for _, n := range notes {
 		if n.Confidence >= leastConfidence {
 			sure = append(sure, n)
@@ -68,7 +68,7 @@ func FindBarOne(notes []take.Note, c chart.Chart, secondsPerTick float64) (BarOn
 
 // phasesOf are where in a beat's seconds the grid may lie: where the sum over the notes of how near each is to a place
 // of the grid is largest, and half a beat from there where that is nearly as likely, as of straight eighths.
-func phasesOf(notes []take.Note, c chart.Chart, secondsPerTick float64) []float64 {
+func phasesOf(notes []listen.Note, c chart.Chart, secondsPerTick float64) []float64 {
 	line, beat := c.Timeline(), c.Meter.BeatTicks()
 	seconds := float64(beat) * secondsPerTick
 	fit := func(phase float64) float64 {
@@ -138,7 +138,7 @@ func newChordFits(c chart.Chart) chordFits {
 }
 
 // of is the mean over the notes, long ones and those on strong beats counting for more.
-func (f chordFits) of(notes []take.Note, clock Clock) float64 {
+func (f chordFits) of(notes []listen.Note, clock Clock) float64 {
 	if len(f.spans) == 0 {
 		return 0
 	}

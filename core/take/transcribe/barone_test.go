@@ -9,14 +9,14 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
-	"undaris/core/take"
+	"undaris/core/listen"
 	"undaris/core/take/transcribe"
 )
 
 // lineOver is a line of eighths over a chart from a tick on that mostly takes chord tones, as long as drawn.
-func lineOver(chance *rand.Rand, c chart.Chart, start, perTick float64) []take.Note {
+func lineOver(chance *rand.Rand, c chart.Chart, start, perTick float64) []listen.Note {
 	line, spans := c.Timeline(), c.ChordSpans()
-	notes := []take.Note{}
+	notes := []listen.Note{}
 	for tick := 240 * chance.IntN(4); tick < line.Ticks(); tick += 240 {
 		if chance.IntN(5) == 0 {
 			continue
@@ -33,7 +33,7 @@ func lineOver(chance *rand.Rand, c chart.Chart, start, perTick float64) []take.N
 			class++
 		}
 		late := 0.012 * chance.NormFloat64()
-		notes = append(notes, take.Note{Onset: start + float64(line.Swung(tick))*perTick + late, Length: 0.2, Pitch: float64(60 + class%12), Confidence: 1})
+		notes = append(notes, listen.Note{Onset: start + float64(line.Swung(tick))*perTick + late, Length: 0.2, Pitch: float64(60 + class%12), Confidence: 1})
 	}
 	return notes
 }
@@ -70,6 +70,6 @@ func TestBarOneIsFound(t *testing.T) {
 func TestBarOneOfTooLittle(t *testing.T) {
 	key, _ := harmony.ReadKey("C dominant")
 	c := chart.Chart{Title: "t", Key: key, Meter: chart.FourFour, Tempo: 100, Feel: chart.Straight, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
-	_, ok := transcribe.FindBarOne([]take.Note{{Onset: 1, Length: 1, Pitch: 60, Confidence: 1}}, c, 0.001)
+	_, ok := transcribe.FindBarOne([]listen.Note{{Onset: 1, Length: 1, Pitch: 60, Confidence: 1}}, c, 0.001)
 	assert.False(t, ok)
 }

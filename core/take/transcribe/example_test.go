@@ -5,8 +5,8 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
+	"undaris/core/listen"
 	"undaris/core/neck"
-	"undaris/core/take"
 	"undaris/core/take/transcribe"
 )
 
@@ -15,7 +15,7 @@ func Example() {
 	key, _ := harmony.ReadKey("C dominant")
 	c := chart.Chart{Title: "A blues", Key: key, Meter: chart.FourFour, Tempo: 120, Feel: chart.Shuffle, Swing: 2, Bars: chart.Schemes[0].Bars(key.Tonic, chart.FourFour)}
 	written := transcribe.Write(transcribe.Order{
-		Notes: []take.Note{{Onset: 1, Length: 0.3, Pitch: 64, Confidence: 1}, {Onset: 1.36, Length: 0.1, Pitch: 67, Confidence: 1}},
+		Notes: []listen.Note{{Onset: 1, Length: 0.3, Pitch: 64, Confidence: 1}, {Onset: 1.36, Length: 0.1, Pitch: 67, Confidence: 1}},
 		Chart: c, Instrument: neck.Standard(), Hand: neck.Standard().WindowFrom(7), Clock: transcribe.ClockFor(c, 1, 0),
 	})
 	for n, e := range written.Phrase.Events {

@@ -4,10 +4,10 @@ import (
 	"math"
 
 	"undaris/core/chart"
+	"undaris/core/listen"
 	"undaris/core/neck"
 	"undaris/core/phrase"
 	"undaris/core/pitch"
-	"undaris/core/take"
 )
 
 // Clock says where the chart lies in the time of a take.
@@ -33,7 +33,7 @@ func ClockFor(c chart.Chart, start float64, from int) Clock {
 // Order is what is to be written.
 type Order struct {
 	// Notes are what was heard, in order of time.
-	Notes      []take.Note
+	Notes      []listen.Note
 	Chart      chart.Chart
 	Instrument neck.Instrument
 	// Hand is where the fretting hand stands.
@@ -132,9 +132,9 @@ func (o Order) lasts(k int, heard []int, at []placed, line chart.Timeline) int {
 const gapShare = 0.35
 
 // pitched is what is known of a note before it has a string.
-func pitched(n take.Note, tick, ticks int) phrase.PitchedNote {
+func pitched(n listen.Note, tick, ticks int) phrase.PitchedNote {
 	p := phrase.PitchedNote{Tick: tick, Ticks: ticks, Pitch: pitch.MIDI(n.MIDI())}
-	p.HammerOn, p.PullOff = n.Attack == take.Hammered, n.Attack == take.Pulled
+	p.HammerOn, p.PullOff = n.Attack == listen.Hammered, n.Attack == listen.Pulled
 	p.Vibrato = n.Vibrato != nil
 	if n.Bend != nil {
 		p.Bend = min(int(math.Round(n.Bend.Cents/50)), phrase.MaxBend)
@@ -145,8 +145,8 @@ func pitched(n take.Note, tick, ticks int) phrase.PitchedNote {
 }
 
 // slide says from which fret an event was slid into, where the note before lies on its string.
-func (o Order) slide(events []phrase.Event, n int, note take.Note) {
-	if note.Attack != take.Slid || n == 0 || note.SlidFrom == 0 {
+func (o Order) slide(events []phrase.Event, n int, note listen.Note) {
+	if note.Attack != listen.Slid || n == 0 || note.SlidFrom == 0 {
 		return
 	}
 	e := &events[n]
