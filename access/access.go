@@ -139,8 +139,8 @@ func sumOf(token string) string {
 	return hex.EncodeToString(sum[:])
 }
 
-// Knows returns the id of the session of a token; false where there is none.
-func (a *Access) Knows(token string) (id string, ok bool) {
+// SessionOf returns the id of the session of a token; false where there is none.
+func (a *Access) SessionOf(token string) (id string, ok bool) {
 	if token == "" {
 		return "", false
 	}

@@ -61,7 +61,7 @@ func (s *server) registerAccess(api huma.API) {
 		if token == "" {
 			token = in.PlainToken.Value
 		}
-		here, _ := s.access.Knows(token)
+		here, _ := s.access.SessionOf(token)
 		for _, one := range s.access.Sessions() {
 			view.Devices = append(view.Devices, Device{ID: one.ID, About: one.About, Address: one.Address, Began: one.Began, Used: one.Used, Here: one.ID == here})
 		}

@@ -108,9 +108,9 @@ func unreadable(format string, err error) error {
 	for n, fault := range faults {
 		fields[n] = faultIn(fault)
 	}
-	remarks := faults[0].Error()
+	text := faults[0].Error()
 	if len(faults) > 1 {
-		remarks = fmt.Sprintf("%d places cannot be read", len(faults))
+		text = fmt.Sprintf("%d places cannot be read", len(faults))
 	}
-	return problem(http.StatusUnprocessableEntity, fmt.Sprintf("read as %s: %s", format, remarks), fields...)
+	return problem(http.StatusUnprocessableEntity, fmt.Sprintf("read as %s: %s", format, text), fields...)
 }

@@ -127,9 +127,9 @@ func lineOf(a changeContext, l line.Line) Line {
 
 // spokenEvent says a note of a line and how it is played.
 func spokenEvent(label phrase.Label, e phrase.Event) string {
-	remarks := spoken(label.Tone, label.Chord, e.Fingered)
+	text := spoken(label.Tone, label.Chord, e.Fingered)
 	for _, technique := range e.Names() {
-		remarks += ", " + technique
+		text += ", " + technique
 	}
-	return remarks
+	return text
 }

@@ -39,7 +39,7 @@ type NearbyTarget struct {
 	Text      string `json:"text"`
 }
 
-func (s *server) registerComputeLandings(api huma.API) {
+func (s *server) registerComputeNearby(api huma.API) {
 	posts(api, "/api/compute/change/nearby", func(_ context.Context, in *body[NearbyTargetsRequest]) (*body[NearbyTargets], error) {
 		a, err := in.Body.change(in.Body.Position, in.Body.Change, in.Body.Strategy)
 		if err != nil {

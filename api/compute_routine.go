@@ -59,14 +59,14 @@ func (o playContext) routineView(d document.Routine, own bool) RoutineView {
 	view := RoutineView{Routine: d, Own: own, Segments: make([]SegmentView, len(d.Segments))}
 	r, err := d.Core(o.chart)
 	for n, s := range r.Segments {
-		view.Segments[n].Text = s.Says()
+		view.Segments[n].Text = s.Text()
 	}
 	if err != nil {
 		view.Fault = err.Error()
 		return view
 	}
 	outline := r.Outline(o.chart)
-	view.Text = outline.Says(o.chart.Tempo, o.chart.Key.Tonic.String())
+	view.Text = outline.Text(o.chart.Tempo, o.chart.Key.Tonic.String())
 	view.Seconds, view.Waits = outline.Seconds, outline.Waits
 	for n, seconds := range outline.Segments {
 		view.Segments[n].Seconds = seconds

@@ -40,7 +40,7 @@ type JoinedLicks struct {
 	OwnChart document.Chart `json:"ownChart" doc:"The lick's own bars and chords, which the tab is over"`
 }
 
-func (s *server) registerComputeElsewhere(api huma.API) {
+func (s *server) registerComputeVariants(api huma.API) {
 	posts(api, "/api/compute/lick/variants", func(_ context.Context, in *body[MovesRequest]) (*body[[]LickVariant], error) {
 		on, chosen, position, err := in.Body.placed()
 		if err != nil {

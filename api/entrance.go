@@ -125,7 +125,7 @@ func (s *server) registerEntrance(router *gin.Engine) {
 		}
 	})
 	router.POST(leavePath, func(ctx *gin.Context) {
-		if id, known := s.access.Knows(tokenOf(ctx.Request)); known {
+		if id, known := s.access.SessionOf(tokenOf(ctx.Request)); known {
 			if err := s.access.End(id); err != nil {
 				s.log.Error("a session could not be ended", "error", err)
 			}

@@ -43,7 +43,7 @@ func guarded(c Config) gin.HandlerFunc {
 			return
 		}
 		if c.Access != nil && !isOpenToAll(ctx.Request.URL.Path) {
-			if _, known := c.Access.Knows(tokenOf(ctx.Request)); !known {
+			if _, known := c.Access.SessionOf(tokenOf(ctx.Request)); !known {
 				askToEnter(ctx)
 				return
 			}

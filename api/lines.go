@@ -182,11 +182,11 @@ func keptNotes(a changeContext, p phrase.Phrase, notes document.LineNotes) Line 
 
 // follow moves the line along to the tune and neck as they are now.
 func (k *KeptLine) follow(now PlayContext, d document.LineDocument, p phrase.Phrase) error {
-	from, _, err := document.Playing(d.Chart, d.Hands)
+	from, _, err := document.PlayContextOf(d.Chart, d.Hands)
 	if err != nil {
 		return err
 	}
-	to, _, err := document.Playing(now.Chart, now.Hands)
+	to, _, err := document.PlayContextOf(now.Chart, now.Hands)
 	if err != nil {
 		return err
 	}

@@ -122,8 +122,8 @@ func (o playContext) lineOf(asked PassRequest, p routine.Pass, position neck.Pos
 		}
 	}
 	trade := routine.Trade{Pass: p, Instrument: o.instrument, Position: position, Seed: uint64(asked.Seed)}
-	for _, one := range trade.Yours() {
-		out.Yours = append(out.Yours, BarRange{From: one[0] + 1, To: one[0] + one[1]})
+	for _, one := range trade.PlayerBars() {
+		out.Yours = append(out.Yours, BarRange{From: one.From + 1, To: one.From + one.Bars})
 	}
 	request.Line, request.LineStart = trade.Line(request.Line, request.LineStart, licks)
 	return nil

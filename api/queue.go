@@ -25,8 +25,8 @@ const (
 	longest     = 2 * time.Minute
 	// longestFile is for what hears a recording of an hour, or reads a bundle of many.
 	longestFile = 30 * time.Minute
-	// toAnswer is left for the answer after the computation.
-	toAnswer = time.Minute
+	// answerReserve is left for the answer after the computation.
+	answerReserve = time.Minute
 )
 
 func longAtOnce() int { return max(1, runtime.GOMAXPROCS(0)-1) }
@@ -52,7 +52,7 @@ func queued(atOnce int) gin.HandlerFunc {
 		turn := &turn{Context: timed, slots: slots, queue: queue, cancel: cancel}
 		defer turn.end()
 		// The server gives up on an answer sooner than that; a writer that knows no deadline, as that of a test, has none.
-		_ = http.NewResponseController(ctx.Writer).SetWriteDeadline(time.Now().Add(bound + toAnswer))
+		_ = http.NewResponseController(ctx.Writer).SetWriteDeadline(time.Now().Add(bound + answerReserve))
 		ctx.Request = ctx.Request.WithContext(turn)
 		ctx.Request.Body = &timedBody{ReadCloser: ctx.Request.Body, turn: turn}
 		ctx.Writer = &endingWriter{ctx.Writer, turn}

@@ -20,7 +20,7 @@ import (
 
 // BeginRecording asks for a recording to begin.
 type BeginRecording struct {
-	Kind    string        `json:"kind" enum:"sound,file,keys,ear,ear-keys" doc:"Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends; ear and ear-keys are samples and keys that are only heard and not kept"`
+	Kind    string        `json:"kind" enum:"sound,file,keys,listen,listen-keys" doc:"Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends; listen and listen-keys are samples and keys that are only heard and not kept"`
 	Rate    int           `json:"rate,omitempty" doc:"Samples a second, 8000 to 96000, where it is sound"`
 	ChartID uint          `json:"chartId"`
 	Take    document.Take `json:"take" doc:"The take that becomes of it, its notes left out"`

@@ -100,7 +100,7 @@ func TestWhatIsHeardIsJudgedAndNotKept(t *testing.T) {
 	c := application(t, nil)
 	id, tune := firstTune(c)
 	take := draft(tune)
-	recording := recorded(t, c, "ear", id, take, boxLine(4), 0, StandInFaults{Late: 20})
+	recording := recorded(t, c, "listen", id, take, boxLine(4), 0, StandInFaults{Late: 20})
 	notes := call[[]HeardTakeNote](c, "GET", "/api/recordings/"+recording+"/notes", nil, 200)
 	require.Len(t, notes, 16)
 	assert.Equal(t, []int{64, 67, 70, 72}, []int{notes[0].Arrives.MIDI, notes[1].Arrives.MIDI, notes[2].Arrives.MIDI, notes[3].Arrives.MIDI})
@@ -115,7 +115,7 @@ func TestWhatIsHeardIsJudgedAndNotKept(t *testing.T) {
 	assert.Equal(t, 404, c.do("GET", "/api/recordings/"+recording+"/notes", nil).Code)
 
 	keys := call[[]KeyEvent](c, "POST", "/api/compute/take/standin/keys", StandInRequest{PlayContext: PlayContext{Chart: tune}, Events: boxLine(1), Start: 0.5}, 200)
-	begun := call[RecordingBegun](c, "POST", "/api/recordings", BeginRecording{Kind: "ear-keys", ChartID: id, Take: draft(tune)}, 201)
+	begun := call[RecordingBegun](c, "POST", "/api/recordings", BeginRecording{Kind: "listen-keys", ChartID: id, Take: draft(tune)}, 201)
 	heard := call[HeardSoFar](c, "POST", "/api/recordings/"+begun.ID+"/keys?at=0", keys, 200)
 	require.Len(t, heard.Strokes, 4)
 	assert.Equal(t, 64, heard.Strokes[0].MIDI)

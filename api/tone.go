@@ -107,26 +107,26 @@ func spokenNote(t harmony.Tone) string {
 }
 
 func spokenPlace(f neck.Fingered) string {
-	remarks := ", string " + strconv.Itoa(f.String)
+	text := ", string " + strconv.Itoa(f.String)
 	if f.Fret == 0 {
-		return remarks + ", open"
+		return text + ", open"
 	}
-	remarks += ", fret " + strconv.Itoa(f.Fret)
+	text += ", fret " + strconv.Itoa(f.Fret)
 	if f.Finger > 0 {
-		remarks += ", finger " + strconv.Itoa(f.Finger)
+		text += ", finger " + strconv.Itoa(f.Finger)
 	}
-	return remarks
+	return text
 }
 
 func spokenChord(c harmony.Chord) string {
-	remarks := pitch.Spoken(c.Root.String()) + " " + c.Quality.Name
+	text := pitch.Spoken(c.Root.String()) + " " + c.Quality.Name
 	if c.Quality.Sign == "7" {
-		remarks = pitch.Spoken(c.Root.String()) + " 7"
+		text = pitch.Spoken(c.Root.String()) + " 7"
 	}
 	if c.Bass != nil {
-		remarks += " over " + pitch.Spoken(c.Bass.String())
+		text += " over " + pitch.Spoken(c.Bass.String())
 	}
-	return remarks
+	return text
 }
 
 // judgements is what each of the twelve notes is over the chord, from its root.

@@ -48,7 +48,7 @@ func takeSounds() (sounds [][]float32, line document.Phrase, tune document.Chart
 		return nil, line, tune, err
 	}
 	tune = tunes[0]
-	over, swaps, err := document.Playing(tune, nil)
+	over, swaps, err := document.PlayContextOf(tune, nil)
 	if err != nil {
 		return nil, line, tune, err
 	}

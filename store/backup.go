@@ -26,7 +26,7 @@ func PendingMigrations(path string) ([]string, error) {
 	defer func() { _ = s.Close() }()
 	left, err := pending(s.db)
 	if err != nil || len(left) == len(migrations) {
-		return nil, ofTheFile(err)
+		return nil, asFileError(err)
 	}
 	return left, nil
 }
@@ -50,7 +50,7 @@ func (s *Store) CopyTo(ctx context.Context, to string) error {
 	}
 	if err := s.db.WithContext(ctx).Exec("VACUUM INTO ?", partial).Error; err != nil {
 		_ = os.Remove(partial)
-		return fmt.Errorf("copying the data file to %s: %w", to, ofTheFile(err))
+		return fmt.Errorf("copying the data file to %s: %w", to, asFileError(err))
 	}
 	if err := syncFile(partial); err != nil {
 		return err
@@ -96,11 +96,11 @@ func (s *Store) ReplaceWith(ctx context.Context, from string, before func() erro
 	}
 	connection, err := db.Conn(ctx)
 	if err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	defer func() { err = errors.Join(err, connection.Close()) }()
 	if _, err := connection.ExecContext(ctx, "ATTACH DATABASE ? AS restored", copied); err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	defer func() {
 		_, detached := connection.ExecContext(context.WithoutCancel(ctx), "DETACH DATABASE restored")
@@ -108,7 +108,7 @@ func (s *Store) ReplaceWith(ctx context.Context, from string, before func() erro
 	}()
 	tx, err := connection.BeginTx(ctx, nil)
 	if err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	defer func() { _ = tx.Rollback() }()
 	if err := before(); err != nil {
@@ -129,10 +129,10 @@ func (s *Store) ReplaceWith(ctx context.Context, from string, before func() erro
 	restore = append(restore, "INSERT INTO changes (name, count) VALUES ('cards', 1), ('log', 1) ON CONFLICT (name) DO UPDATE SET count = count + 1")
 	for _, statement := range restore {
 		if _, err := tx.ExecContext(ctx, statement); err != nil {
-			return fmt.Errorf("restoring %s: %w", from, ofTheFile(err))
+			return fmt.Errorf("restoring %s: %w", from, asFileError(err))
 		}
 	}
-	return ofTheFile(tx.Commit())
+	return asFileError(tx.Commit())
 }
 
 // keptTables hold what players keep, what is referred to first.
@@ -164,7 +164,7 @@ func bringUpToDate(path string) error {
 
 // CheckWritable says whether the data file can be written; a *FileError where it cannot.
 func (s *Store) CheckWritable(ctx context.Context) error {
-	return ofTheFile(s.db.WithContext(ctx).Exec("UPDATE settings SET version = version WHERE name IS NULL").Error)
+	return asFileError(s.db.WithContext(ctx).Exec("UPDATE settings SET version = version WHERE name IS NULL").Error)
 }
 
 // CheckFile reads a whole data file that nobody writes, and says what is wrong with it: a *FileError where it is
@@ -175,7 +175,7 @@ func CheckFile(ctx context.Context, path string) error {
 	}
 	db, err := sql.Open("sqlite", fileURL(path, url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)"}}))
 	if err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	defer func() { _ = db.Close() }()
 	return checkWhole(ctx, db, "integrity_check")
@@ -198,7 +198,7 @@ func (s *Store) Check(ctx context.Context, quick bool) error {
 func checkWhole(ctx context.Context, db *sql.DB, how string) error {
 	said := ""
 	if err := db.QueryRowContext(ctx, "PRAGMA "+how+"(1)").Scan(&said); err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	if said != "ok" {
 		return &FileError{Cause: Damaged, err: errors.New(said)}
@@ -208,7 +208,7 @@ func checkWhole(ctx context.Context, db *sql.DB, how string) error {
 	case err == nil:
 		return &FileError{Cause: Damaged, err: fmt.Errorf("a row of %s refers to one that is not there", broken)}
 	case !errors.Is(err, sql.ErrNoRows):
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	rows, err := db.QueryContext(ctx, "SELECT id FROM migrations")
 	if err != nil {
@@ -222,11 +222,11 @@ func checkWhole(ctx context.Context, db *sql.DB, how string) error {
 	for rows.Next() {
 		id := ""
 		if err := rows.Scan(&id); err != nil {
-			return ofTheFile(err)
+			return asFileError(err)
 		}
 		if !known[id] {
 			return ErrNewer
 		}
 	}
-	return ofTheFile(rows.Err())
+	return asFileError(rows.Err())
 }

@@ -44,7 +44,7 @@ func (s *Store) Checkpoint(ctx context.Context) error {
 	if err == nil && busy != 0 {
 		err = s.db.WithContext(ctx).Exec(`UPDATE generation SET pending = 0`).Error
 	}
-	return errors.Join(ofTheFile(err), os.Remove(note))
+	return errors.Join(asFileError(err), os.Remove(note))
 }
 
 // LogSize is how many bytes were written that are not in the data file yet, and when the last of them were.

@@ -56,19 +56,19 @@ func (s *Store) LogFacts(ctx context.Context) ([]LogFact, error) {
 	rows, err := s.db.WithContext(ctx).Raw(`SELECT unixepoch(began_at), CAST(offset_minutes AS INTEGER), CAST(seconds AS INTEGER), kind, item, CAST(tempo AS INTEGER), CAST(goal AS INTEGER), went FROM log_entries
 		WHERE replaced_by IS NULL AND removed_at IS NULL AND unixepoch(began_at) IS NOT NULL ORDER BY began_at`).Rows()
 	if err != nil {
-		return nil, ofTheFile(err)
+		return nil, asFileError(err)
 	}
 	defer func() { _ = rows.Close() }()
 	all := []LogFact{}
 	for rows.Next() {
 		f, began := LogFact{}, int64(0)
 		if err := rows.Scan(&began, &f.OffsetMinutes, &f.Seconds, &f.Kind, &f.Item, &f.Tempo, &f.Goal, &f.Went); err != nil {
-			return nil, ofTheFile(err)
+			return nil, asFileError(err)
 		}
 		f.BeganAt = time.Unix(began, 0).UTC()
 		all = append(all, f)
 	}
-	return all, ofTheFile(rows.Err())
+	return all, asFileError(rows.Err())
 }
 
 // ItemFact is when a lick or a tune was last practised, the last tempo at which it was clean, and the
@@ -88,13 +88,13 @@ func (s *Store) ItemFacts(ctx context.Context, kinds []string) ([]ItemFact, erro
 	read := func(query string, take func(f *ItemFact, value int, last int64, offset int)) error {
 		rows, err := s.db.WithContext(ctx).Raw(query, kinds).Rows()
 		if err != nil {
-			return ofTheFile(err)
+			return asFileError(err)
 		}
 		defer func() { _ = rows.Close() }()
 		for rows.Next() {
 			kind, item, value, last, offset := "", "", 0, int64(0), 0
 			if err := rows.Scan(&kind, &item, &value, &last, &offset); err != nil {
-				return ofTheFile(err)
+				return asFileError(err)
 			}
 			n, known := at[[2]string{kind, item}]
 			if !known {
@@ -104,7 +104,7 @@ func (s *Store) ItemFacts(ctx context.Context, kinds []string) ([]ItemFact, erro
 			}
 			take(&facts[n], value, last, offset)
 		}
-		return ofTheFile(rows.Err())
+		return asFileError(rows.Err())
 	}
 	if err := read(`SELECT kind, item, 0, unixepoch(MAX(began_at)), CAST(offset_minutes AS INTEGER) FROM log_entries WHERE `+standing+` GROUP BY kind, item`,
 		func(f *ItemFact, _ int, last int64, offset int) {
@@ -163,7 +163,7 @@ func (s *Store) AddLog(ctx context.Context, entries []LogEntry) ([]LogEntry, err
 // CorrectLog puts another entry in the place of one that stands; the one before stays, with a mark.
 func (s *Store) CorrectLog(ctx context.Context, id uint, corrected LogEntry) (LogEntry, error) {
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		before, err := s.within(tx).LogEntry(ctx, id)
+		before, err := s.withTx(tx).LogEntry(ctx, id)
 		if err != nil {
 			return err
 		}

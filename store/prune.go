@@ -86,7 +86,7 @@ func (s *Store) Shrink(ctx context.Context) (bool, error) {
 		return false, nil
 	}
 	if err := db.Exec("VACUUM").Error; err != nil {
-		return false, ofTheFile(err)
+		return false, asFileError(err)
 	}
 	return true, s.Checkpoint(ctx)
 }

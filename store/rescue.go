@@ -45,14 +45,14 @@ func Rescue(ctx context.Context, from, to string) ([]RescuedTable, error) {
 	// One connection, so that the pragma holds for what follows: rows may come before what they refer to.
 	into.SetMaxOpenConns(1)
 	if _, err := into.ExecContext(ctx, "PRAGMA foreign_keys = 0"); err != nil {
-		return nil, ofTheFile(err)
+		return nil, asFileError(err)
 	}
 	if _, err := into.ExecContext(ctx, "BEGIN"); err != nil {
-		return nil, ofTheFile(err)
+		return nil, asFileError(err)
 	}
 	damaged, err := sql.Open("sqlite", fileURL(from, url.Values{"mode": {"ro"}, "_pragma": {"busy_timeout(5000)"}}))
 	if err != nil {
-		return nil, ofTheFile(err)
+		return nil, asFileError(err)
 	}
 	defer func() { _ = damaged.Close() }()
 	all := []RescuedTable{}
@@ -78,14 +78,14 @@ func Rescue(ctx context.Context, from, to string) ([]RescuedTable, error) {
 		`UPDATE log_entries SET replaced_by = NULL WHERE replaced_by NOT IN (SELECT id FROM log_entries)`,
 	} {
 		if _, err := into.ExecContext(ctx, mend); err != nil {
-			return all, ofTheFile(err)
+			return all, asFileError(err)
 		}
 	}
 	if _, err := into.ExecContext(ctx, "COMMIT"); err != nil {
-		return all, ofTheFile(err)
+		return all, asFileError(err)
 	}
 	if _, err := into.ExecContext(ctx, "PRAGMA foreign_keys = 1"); err != nil {
-		return all, ofTheFile(err)
+		return all, asFileError(err)
 	}
 	return all, target.Checkpoint(ctx)
 }
@@ -189,18 +189,18 @@ func columnsOf(ctx context.Context, db interface {
 }, table string) ([]string, error) {
 	rows, err := db.QueryContext(ctx, "SELECT name FROM pragma_table_info(?)", table)
 	if err != nil {
-		return nil, ofTheFile(err)
+		return nil, asFileError(err)
 	}
 	defer func() { _ = rows.Close() }()
 	names := []string{}
 	for rows.Next() {
 		name := ""
 		if err := rows.Scan(&name); err != nil {
-			return nil, ofTheFile(err)
+			return nil, asFileError(err)
 		}
 		names = append(names, name)
 	}
-	return names, ofTheFile(rows.Err())
+	return names, asFileError(rows.Err())
 }
 
 // strayTable says how the rows of a table are known where nothing leads to them: by how many columns they have, and what

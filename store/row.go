@@ -96,7 +96,7 @@ func eachDocument(query *gorm.DB, bodies bool, do func(Document) error) error {
 	}
 	rows, err := query.Select(documentColumns + ", " + body).Rows()
 	if err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	defer func() { _ = rows.Close() }()
 	for rows.Next() {
@@ -104,7 +104,7 @@ func eachDocument(query *gorm.DB, bodies bool, do func(Document) error) error {
 		var created, updated, practised, deleted seenTime
 		var version, chartID seenNumber
 		if err := rows.Scan(&d.ID, &d.UID, &d.Kind, &d.Name, &version, &d.Summary, &d.Label, &chartID, &created, &updated, &practised, &deleted, &d.Body); err != nil {
-			return ofTheFile(err)
+			return asFileError(err)
 		}
 		wrong := faults{}
 		d.Version, d.ChartID = wrong.number("version", version), wrong.optionalID("tune", chartID)
@@ -115,7 +115,7 @@ func eachDocument(query *gorm.DB, bodies bool, do func(Document) error) error {
 			return err
 		}
 	}
-	return ofTheFile(rows.Err())
+	return asFileError(rows.Err())
 }
 
 // listed reads the documents of a query.
@@ -271,13 +271,13 @@ func (s *Store) eachRevision(ctx context.Context, query *gorm.DB, do func(Revisi
 func eachRow(query *gorm.DB, read func(scan func(...any) error) error) error {
 	rows, err := query.Rows()
 	if err != nil {
-		return ofTheFile(err)
+		return asFileError(err)
 	}
 	defer func() { _ = rows.Close() }()
 	for rows.Next() {
 		if err := read(rows.Scan); err != nil {
-			return ofTheFile(err)
+			return asFileError(err)
 		}
 	}
-	return ofTheFile(rows.Err())
+	return asFileError(rows.Err())
 }

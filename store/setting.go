@@ -40,7 +40,7 @@ func (s *Store) Setting(ctx context.Context, name string) (Setting, error) {
 func (s *Store) KeepSetting(ctx context.Context, name string, save Save) (Setting, error) {
 	var kept Setting
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		before, err := s.within(tx).Setting(ctx, name)
+		before, err := s.withTx(tx).Setting(ctx, name)
 		if err != nil {
 			return err
 		}
@@ -52,7 +52,7 @@ func (s *Store) KeepSetting(ctx context.Context, name string, save Save) (Settin
 			return &StaleError{Given: save.Version, Current: before.Version}
 		}
 		if before.Version > 0 && (save.KeepBefore || !inSitting(before.UpdatedAt, s.now())) {
-			if err := s.within(tx).keepSettingRevision(before); err != nil {
+			if err := s.withTx(tx).keepSettingRevision(before); err != nil {
 				return err
 			}
 		}

@@ -32,12 +32,12 @@ func (d dialector) Translate(err error) error {
 	case codes.SQLITE_CONSTRAINT_CHECK:
 		return gorm.ErrCheckConstraintViolated
 	}
-	return ofTheFile(err)
+	return asFileError(err)
 }
 
-// ofTheFile is the error as a *FileError, where the driver says that the data file itself
+// asFileError is the error as a *FileError, where the driver says that the data file itself
 // is what could not be read or written.
-func ofTheFile(err error) error {
+func asFileError(err error) error {
 	var broken *driver.Error
 	if errors.As(err, &broken) {
 		if broken.Code() == codes.SQLITE_IOERR_SHMSIZE { // the index of the log found no room

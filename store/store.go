@@ -135,7 +135,7 @@ func Open(path string) (*Store, error) {
 	}
 	if err := migrate(s.db); err != nil {
 		_ = s.Close()
-		return nil, fmt.Errorf("bringing the data file %s up to date: %w", path, ofTheFile(err))
+		return nil, fmt.Errorf("bringing the data file %s up to date: %w", path, asFileError(err))
 	}
 	return s, nil
 }
@@ -162,7 +162,7 @@ func openAsItIs(path string) (*Store, error) {
 		NowFunc:        func() time.Time { return s.now().UTC() },
 	})
 	if err != nil {
-		return nil, fmt.Errorf("opening the data file %s: %w", path, ofTheFile(err))
+		return nil, fmt.Errorf("opening the data file %s: %w", path, asFileError(err))
 	}
 	s.db = db
 	// Nobody else on the machine is to read it; a file of an earlier version may be open to all.
@@ -177,8 +177,8 @@ func fileURL(path string, options url.Values) string {
 	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + options.Encode()
 }
 
-// within is the store inside a transaction.
-func (s *Store) within(tx *gorm.DB) *Store { return &Store{db: tx, path: s.path, now: s.now} }
+// withTx is the store inside a transaction.
+func (s *Store) withTx(tx *gorm.DB) *Store { return &Store{db: tx, path: s.path, now: s.now} }
 
 // Close closes the data file. The last to close it brings its log in, which is noted as all checkpoints are.
 func (s *Store) Close() error {
@@ -202,7 +202,7 @@ func (s *Store) New(ctx context.Context) (bool, error) {
 
 // Together runs several writes as one: all of them are kept, or none.
 func (s *Store) Together(ctx context.Context, writes func(*Store) error) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return writes(s.within(tx)) })
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return writes(s.withTx(tx)) })
 }
 
 // newUID makes up a uid.
@@ -216,7 +216,7 @@ func newUID() string {
 
 // Snapshot runs several reads of one moment, while others write.
 func (s *Store) Snapshot(ctx context.Context, reads func(*Store) error) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return reads(s.within(tx)) }, &sql.TxOptions{ReadOnly: true})
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error { return reads(s.withTx(tx)) }, &sql.TxOptions{ReadOnly: true})
 }
 
 // Create keeps a new document and returns it with its ID and version 1. One whose UID is kept already is returned as it is
@@ -272,9 +272,9 @@ func (s *Store) KeepSummaries(ctx context.Context, documents []Document) error {
 func (s *Store) Replace(ctx context.Context, kind Kind, id uint, save Save) (Document, error) {
 	var saved Document
 	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		before, err := s.within(tx).current(ctx, kind, id, save.Version)
+		before, err := s.withTx(tx).current(ctx, kind, id, save.Version)
 		if stale := (*StaleError)(nil); errors.As(err, &stale) {
-			now, readErr := s.within(tx).Read(ctx, kind, id)
+			now, readErr := s.withTx(tx).Read(ctx, kind, id)
 			if readErr == nil && now.Name == save.Name && bytes.Equal(now.Body, save.Body) {
 				saved = now
 				return nil
@@ -300,7 +300,7 @@ func (s *Store) Replace(ctx context.Context, kind Kind, id uint, save Save) (Doc
 // label takes the name away.
 func (s *Store) LabelVersion(ctx context.Context, kind Kind, id uint, version int, label string) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		d, err := s.within(tx).Read(ctx, kind, id)
+		d, err := s.withTx(tx).Read(ctx, kind, id)
 		if err != nil {
 			return err
 		}
@@ -330,7 +330,7 @@ func (s *Store) Practised(ctx context.Context, kind Kind, id uint, at time.Time)
 // Delete takes the document out of every list; Restore brings it back.
 func (s *Store) Delete(ctx context.Context, kind Kind, id uint, version int) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		d, err := s.within(tx).current(ctx, kind, id, version)
+		d, err := s.withTx(tx).current(ctx, kind, id, version)
 		if err != nil {
 			return err
 		}

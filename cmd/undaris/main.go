@@ -54,7 +54,7 @@ Flags of serve and demo:
 `
 
 func main() {
-	keepToOneself()
+	restrictUmask()
 	if err := run(os.Args[1:], os.Stdout, os.Stderr); err != nil {
 		fmt.Fprintln(os.Stderr, "undaris:", err)
 		os.Exit(1)

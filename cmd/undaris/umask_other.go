@@ -2,5 +2,5 @@
 
 package main
 
-// keepToOneself does nothing where files belong to the player's own folder anyway.
-func keepToOneself() {}
+// restrictUmask does nothing where files belong to the player's own folder anyway.
+func restrictUmask() {}

@@ -4,5 +4,5 @@ package main
 
 import "syscall"
 
-// keepToOneself has every file that is made be readable by the player alone.
-func keepToOneself() { syscall.Umask(0o077) }
+// restrictUmask has every file that is made be readable by the player alone.
+func restrictUmask() { syscall.Umask(0o077) }

@@ -102,7 +102,7 @@ func TestMovesWithinOneChord(t *testing.T) {
 	}
 }
 
-func TestSchoolsRankDifferently(t *testing.T) {
+func TestStrategiesRankDifferently(t *testing.T) {
 	s := in(t, "C")
 	c7, f7 := chord(t, "C7"), chord(t, "F7")
 	assert.Equal(t, "3", s.moves(ThirdsFirst, c7, f7)[0].To.Degree.String())
@@ -139,7 +139,7 @@ func spelt(tones []harmony.Tone) string {
 	return strings.Join(notes, " ")
 }
 
-func TestTellingTones(t *testing.T) {
+func TestGuideTones(t *testing.T) {
 	for _, c := range []struct{ tonic, leaving, arriving, want string }{
 		{"C", "C7", "F7", "A=3"}, {"C", "F7", "C7", "E=3"}, {"C", "C7", "G7", "B=3 D=5"}, {"C", "G7", "F7", "A=3"}, {"C", "G7", "C7", "E=3"},
 		{"Db", "Db7", "Gb7", "Bb=3"}, {"Db", "Gb7", "Db7", "F=3"}, {"Db", "Db7", "Ab7", "C=3 Eb=5"}, {"Db", "Ab7", "Gb7", "Bb=3"}, {"Db", "Ab7", "Db7", "F=3"},

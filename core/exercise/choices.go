@@ -184,7 +184,7 @@ var Choices = struct {
 		{string(NotesPerString), "two, three or four on every string; the hand moves along"},
 		{string(StringPairs), "strings 6 and 5, then the same an octave up on 4 and 3, and on 2 and 1"},
 		{string(CellOnStrings), "one small group on two strings, moved up the scale step by step"},
-		{string(WholeNeck), "from the lowest note to the highest, slantwise across the neck"},
+		{string(WholeNeck), "from the lowest note to the highest, diagonal across the neck"},
 		{string(ByForms), "each time through in the next of the five forms"},
 	},
 	Directions: []Choice{

@@ -50,7 +50,7 @@ func (a area) has(p neck.Place) bool {
 	case a.where.Kind == SomeFrets:
 		return p.Fret >= a.where.LowFret && p.Fret <= a.where.HighFret
 	case a.where.Kind == WholeNeck:
-		return a.slantwise(p)
+		return a.diagonal(p)
 	}
 	return true
 }
@@ -59,8 +59,8 @@ func (a area) has(p neck.Place) bool {
 // the highest note of the neck: every pitch has a place that near (ours).
 const slantBreadth = 4
 
-// slantwise says whether a place lies near the line from the lowest to the highest note.
-func (a area) slantwise(p neck.Place) bool {
+// diagonal says whether a place lies near the line from the lowest to the highest note.
+func (a area) diagonal(p neck.Place) bool {
 	i := a.setting.Instrument
 	low, high := a.where.strings(i)
 	bottom, top := i.Open[high-1], i.Open[low-1]+pitch.MIDI(i.Frets)

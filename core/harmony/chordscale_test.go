@@ -11,7 +11,7 @@ import (
 	"undaris/core/pitch"
 )
 
-func TestJoiningScales(t *testing.T) {
+func TestChordScales(t *testing.T) {
 	for _, c := range []struct {
 		tonic string
 		mode  Mode
@@ -50,7 +50,7 @@ func TestJoiningScales(t *testing.T) {
 
 // Every chord's scale of the chord has the chord's own tones, and names them as the
 // chord does.
-func TestTheJoiningScaleHoldsTheChord(t *testing.T) {
+func TestTheChordScaleHoldsTheChord(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		mode := rapid.SampledFrom(Modes).Draw(t, "mode")
 		key, err := ParseKey(rapid.SampledFrom(mode.Tonics()).Draw(t, "tonic"), mode)

@@ -216,7 +216,7 @@ func (k Key) classify(c Chord, above int) (Class, int) {
 		return ChordTone, -1
 	}
 	row := k.family(c)
-	if kind, target, ok := besideAlteredTone(c, above); ok && row == c.Quality.family {
+	if kind, target, ok := classBesideAlteration(c, above); ok && row == c.Quality.family {
 		return kind, target
 	}
 	if kind, target, ok := k.refined(c, above); ok {
@@ -248,11 +248,11 @@ func (c Chord) toneNear(above, named int) int {
 	return -1
 }
 
-// besideAlteredTone judges the plain tone whose place an altered one has taken. It
+// classBesideAlteration judges the plain tone whose place an altered one has taken. It
 // is our choice: the symbol asks for the altered tone, so a plain 5 beside it
 // is outside, and a plain 9 or 13 leans on the altered one. In the same way a
 // seventh that the symbol does not have is no chord tone beside the one it has.
-func besideAlteredTone(c Chord, above int) (Class, int, bool) {
+func classBesideAlteration(c Chord, above int) (Class, int, bool) {
 	has := func(semitones int) bool {
 		_, ok := c.Tone(pitch.ClassOf(int(c.Root.Class()) + semitones))
 		return ok

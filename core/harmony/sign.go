@@ -154,10 +154,10 @@ func (r *signReader) figure() {
 			r.spec, r.number = spec{third: noThird}, 5
 			return
 		}
-		r.untake(figure)
+		r.backUp(figure)
 	case "4", "2":
 		if r.spec != (spec{}) || r.isMajor {
-			r.untake(figure)
+			r.backUp(figure)
 			return
 		}
 		r.spec.third, r.number = map[string]thirdKind{"4": fourthForThird, "2": secondForThird}[figure], 2
@@ -166,7 +166,7 @@ func (r *signReader) figure() {
 	}
 }
 
-func (r *signReader) untake(figure string) {
+func (r *signReader) backUp(figure string) {
 	r.rest = figure + r.rest
 	r.read -= len(figure)
 }

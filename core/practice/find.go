@@ -42,8 +42,8 @@ func (a maker) find() (Question, error) {
 		places := slices.DeleteFunc(a.placesOf(t.Note.Class(), w), func(p neck.Place) bool { return p.String < first || p.String > last })
 		said := []string{}
 		for _, p := range places {
-			q.parts = append(q.parts, part{label: t.Degree.String(), note: t.Note, places: []neck.Place{p}, optional: !coreHas(w, p)})
-			if coreHas(w, p) {
+			q.parts = append(q.parts, part{label: t.Degree.String(), note: t.Note, places: []neck.Place{p}, optional: !inCore(w, p)})
+			if inCore(w, p) {
 				said = append(said, fmt.Sprintf("string %d fret %d", p.String, p.Fret))
 			}
 		}
@@ -68,7 +68,7 @@ func (a maker) findAll() (Question, error) {
 	q := Question{Form: AllOfThem, Chord: chord.Symbol(), Title: "every tone", Detail: "in this position", NeedsPlace: true}
 	for _, t := range chord.Tones() {
 		for _, p := range a.placesOf(t.Note.Class(), a.at.Window) {
-			q.parts = append(q.parts, part{label: t.Degree.String(), note: t.Note, places: []neck.Place{p}, optional: !coreHas(a.at.Window, p)})
+			q.parts = append(q.parts, part{label: t.Degree.String(), note: t.Note, places: []neck.Place{p}, optional: !inCore(a.at.Window, p)})
 		}
 	}
 	given := len(q.RightAnswer().Given)
@@ -93,7 +93,7 @@ func (a maker) name() (Question, error) {
 		}
 		if wanted {
 			for _, p := range a.placesOf(class, a.at.Window) {
-				if coreHas(a.at.Window, p) {
+				if inCore(a.at.Window, p) {
 					places = append(places, p)
 				}
 			}

@@ -157,7 +157,7 @@ func (a maker) figure(chord harmony.Chord, tones []harmony.Tone) (Question, erro
 	asked := []harmony.Tone{}
 	for _, n := range order {
 		t := tones[n]
-		places := slices.DeleteFunc(a.placesOf(t.Note.Class(), a.at.Window), func(p neck.Place) bool { return !coreHas(a.at.Window, p) })
+		places := slices.DeleteFunc(a.placesOf(t.Note.Class(), a.at.Window), func(p neck.Place) bool { return !inCore(a.at.Window, p) })
 		if len(places) == 0 {
 			return a.run(chord, tones, len(tones)-1, "the arpeggio")
 		}

@@ -74,7 +74,7 @@ func (a maker) boxAndChord() (Question, error) {
 	for _, m := range coverage.Missing {
 		missing = append(missing, m.Tone)
 		for _, p := range a.placesOf(m.Note.Class(), a.at.Window) {
-			q.parts = append(q.parts, part{label: m.Degree.String(), note: m.Note, places: []neck.Place{p}, optional: !coreHas(a.at.Window, p)})
+			q.parts = append(q.parts, part{label: m.Degree.String(), note: m.Note, places: []neck.Place{p}, optional: !inCore(a.at.Window, p)})
 		}
 	}
 	if len(q.RightAnswer().Given) == 0 {

@@ -180,9 +180,9 @@ func (a maker) question() (Question, error) {
 // pick draws one of several.
 func pick[T any](r *rand.Rand, all []T) T { return all[r.IntN(len(all))] }
 
-// coreHas says whether a place lies under the hand, without a reach; open strings count where the
+// inCore says whether a place lies under the hand, without a reach; open strings count where the
 // position begins at the nut.
-func coreHas(w neck.Window, p neck.Place) bool { return p.Fret >= w.Core && p.Fret <= w.CoreEnd }
+func inCore(w neck.Window, p neck.Place) bool { return p.Fret >= w.Core && p.Fret <= w.CoreEnd }
 
 // placesOf are the places in a window that sound a class, string 1 first.
 func (a maker) placesOf(class pitch.Class, w neck.Window) []neck.Place {

@@ -238,9 +238,9 @@ func TestSegmentsAndRoutinesSayWhatTheyAre(t *testing.T) {
 		"1 chorus · another key each time, 12 keys":        {Choruses: 1, End: End{KeyBy: RandomKeys, Again: 11}},
 		"2 choruses · 5 times":                             {Choruses: 2, End: End{Again: 4}},
 	} {
-		assert.Equal(t, want, s.Says())
+		assert.Equal(t, want, s.Text())
 	}
-	assert.Equal(t, "45 seconds", Outline{Seconds: 45, Tempo: 100, Tonic: "C"}.Says(100, "C"))
-	assert.Equal(t, "19 min · ends at 132, in F", Outline{Seconds: 1140, Tempo: 132, Tonic: "F"}.Says(112, "C"))
-	assert.Equal(t, "until you stop or go on", Outline{Waits: true, Tempo: 132, Tonic: "F"}.Says(112, "C"))
+	assert.Equal(t, "45 seconds", Outline{Seconds: 45, Tempo: 100, Tonic: "C"}.Text(100, "C"))
+	assert.Equal(t, "19 min · ends at 132, in F", Outline{Seconds: 1140, Tempo: 132, Tonic: "F"}.Text(112, "C"))
+	assert.Equal(t, "until you stop or go on", Outline{Waits: true, Tempo: 132, Tonic: "F"}.Text(112, "C"))
 }

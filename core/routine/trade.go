@@ -40,12 +40,15 @@ func (t Trade) stretches() []stretch {
 	return all
 }
 
-// Yours lists the stretches of the player: first bar from 0, and how many.
-func (t Trade) Yours() [][2]int {
-	all := [][2]int{}
+// BarRange is some bars one after the other: the first, from 0, and how many.
+type BarRange struct{ From, Bars int }
+
+// PlayerBars lists the stretches of the player.
+func (t Trade) PlayerBars() []BarRange {
+	all := []BarRange{}
 	for _, s := range t.stretches() {
 		if s.yours {
-			all = append(all, [2]int{s.from, s.bars})
+			all = append(all, BarRange{s.from, s.bars})
 		}
 	}
 	return all

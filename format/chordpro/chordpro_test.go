@@ -10,7 +10,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -131,7 +131,7 @@ func TestEveryFaultNamesItsPlace(t *testing.T) {
 // has no place for is gone.
 func TestWhatIsWrittenReadsBack(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		c := drawn.Chart(t)
+		c := formattest.Chart(t)
 		r, err := Read(Write(c))
 		require.NoError(t, err, string(Write(c)))
 		assert.Equal(t, c.Key, r.Chart.Key, string(Write(c)))

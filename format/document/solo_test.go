@@ -15,7 +15,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/solo/chorus"
 	"undaris/core/solo/planner"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 )
 
 func vamp(t testing.TB) chart.Chart {
@@ -94,7 +94,7 @@ func TestAPlanIsRead(t *testing.T) {
 // bears any edit.
 func TestAnyChartCanHaveASolo(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
-		c := drawn.Chart(rt)
+		c := formattest.Chart(rt)
 		if len(c.PlayedBars()) > 16 {
 			return
 		}

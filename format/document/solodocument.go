@@ -68,9 +68,9 @@ type Player struct {
 	Instruments []Instrument `json:"instruments,omitempty" maxItems:"50" doc:"The player's own tunings and necks"`
 }
 
-// Playing is a tune and hands, read, with the swaps of the hands. Its error is a
+// PlayContextOf is a tune and hands, read, with the swaps of the hands. Its error is a
 // *chart.FieldError below chart or hands.
-func Playing(c Chart, hands *Hands) (chorus.PlayContext, []neck.Swap, error) {
+func PlayContextOf(c Chart, hands *Hands) (chorus.PlayContext, []neck.Swap, error) {
 	read, err := c.Core()
 	if err != nil {
 		return chorus.PlayContext{}, nil, below("chart", err)
@@ -116,7 +116,7 @@ func (d SoloDocument) Checked() (SoloDocument, error) {
 	if d.Solo.Name == "" || len([]rune(d.Solo.Name)) > lick.MaxName {
 		return d, &chart.FieldError{Field: "solo.name", Detail: fmt.Sprintf("a solo's name has 1 to %d characters", lick.MaxName)}
 	}
-	over, swaps, err := Playing(d.Chart, d.Hands)
+	over, swaps, err := PlayContextOf(d.Chart, d.Hands)
 	if err != nil {
 		return d, err
 	}

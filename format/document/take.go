@@ -142,7 +142,7 @@ func (d Take) PlayedTempo() float64 {
 
 // Order is what the verdict is asked for. Its error is a *chart.FieldError.
 func (d Take) Order() (judge.Order, error) {
-	over, _, err := Playing(d.Chart, d.Hands)
+	over, _, err := PlayContextOf(d.Chart, d.Hands)
 	if err != nil {
 		return judge.Order{}, err
 	}

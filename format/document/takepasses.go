@@ -87,7 +87,7 @@ func follows(before, next PlayedPass) bool {
 	if before.Chart.Key != next.Chart.Key || before.Chart.Tempo != next.Chart.Tempo || before.Speed != next.Speed {
 		return false
 	}
-	over, _, err := Playing(before.Chart, nil)
+	over, _, err := PlayContextOf(before.Chart, nil)
 	if err != nil {
 		return false
 	}

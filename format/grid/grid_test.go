@@ -10,7 +10,7 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/chart"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -197,7 +197,7 @@ func TestEveryFaultNamesItsPlace(t *testing.T) {
 // Any chart, written and read, is the same chart.
 func TestAGridRoundTripsToAnEqualChart(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		c := drawn.Chart(t)
+		c := formattest.Chart(t)
 		text := Write(c)
 		r, err := Read(text)
 		require.NoError(t, err, string(text))

@@ -7,7 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -15,7 +15,7 @@ import (
 // MusicXML hold all of a lick.
 func TestEveryFormatIsKnownAgain(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := drawn.Lick(t)
+		l := formattest.Lick(t)
 		for _, f := range Formats {
 			r, as, err := Read("upload", f.Write(l), reading.Plain())
 			assert.Equal(t, f.Name, as.Name)

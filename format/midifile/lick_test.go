@@ -17,7 +17,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -61,7 +61,7 @@ func TestBendsGoOutAndComeBack(t *testing.T) {
 		e.Tick += 1920
 		moved.Phrase.Events = append(moved.Phrase.Events, e)
 	}
-	assert.Equal(t, drawn.Shown(moved), drawn.Shown(r.Lick), "the pickup has a bar of its own in a file")
+	assert.Equal(t, formattest.Shown(moved), formattest.Shown(r.Lick), "the pickup has a bar of its own in a file")
 	assert.Equal(t, "the rhythm is moved to quarters and triplets; the farthest note went 0 ticks of 480 to a quarter; fingered on frets 7 to 12", said(r))
 	assert.Equal(t, "Bends", r.Lick.Name)
 	over := []string{}
@@ -97,7 +97,7 @@ func TestTheWheelsRangeIsSet(t *testing.T) {
 // A line without rests comes back with its times, its pitches and its long bends.
 func TestALineComesBack(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := drawn.Line(t)
+		l := formattest.Line(t)
 		for n := range l.Phrase.Events {
 			e := &l.Phrase.Events[n]
 			e.Mute, e.Staccato, e.Tied, e.SlideOut, e.Release, e.Vibrato = false, false, false, 0, false, false
@@ -112,7 +112,7 @@ func TestALineComesBack(t *testing.T) {
 		for n, want := range l.Phrase.Events {
 			got := r.Lick.Phrase.Events[n]
 			require.Equal(t, want.Tick, got.Tick)
-			require.Equal(t, want.Sounding(neck.Standard()), got.Sounding(neck.Standard()), "note %d of %s as %s", n+1, drawn.Shown(l), drawn.Shown(r.Lick))
+			require.Equal(t, want.Sounding(neck.Standard()), got.Sounding(neck.Standard()), "note %d of %s as %s", n+1, formattest.Shown(l), formattest.Shown(r.Lick))
 			if want.Ticks >= 480 && got.Fret > 0 {
 				require.Equal(t, want.Bend, got.Bend)
 				require.Equal(t, want.PreBend, got.PreBend)

@@ -10,7 +10,7 @@ import (
 	"gitlab.com/gomidi/midi/v2/smf"
 
 	"undaris/core/phrase"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -67,7 +67,7 @@ func TestTheWheelOfOtherPrograms(t *testing.T) {
 		"0+480 3:10 slid away downwards":                   {on(0, 65), bendBy(84, -full/2), bendBy(6, -full), off(6, 65)},
 		"0+480 3:10 with vibrato":                          {on(0, 65), bendBy(30, 600), bendBy(8, -100), bendBy(8, 600), bendBy(8, -100), bendBy(8, 600), bendBy(8, 0), off(26, 65)},
 	} {
-		assert.Equal(t, want, drawn.Shown(readMIDI(t, events).Lick))
+		assert.Equal(t, want, formattest.Shown(readMIDI(t, events).Lick))
 	}
 	// A range of an octave is read where it is set, and a wheel of another channel moves
 	// nothing of this one.
@@ -75,7 +75,7 @@ func TestTheWheelOfOtherPrograms(t *testing.T) {
 		{0, midi.ControlChange(0, 101, 0)}, {0, midi.ControlChange(0, 100, 0)}, {0, midi.ControlChange(0, 6, 12)},
 		on(0, 65), bendBy(10, int16(wheel/6)), {0, midi.Pitchbend(1, full)}, off(86, 65),
 	})
-	assert.Equal(t, "0+480 3:10 bent a whole step", drawn.Shown(wide.Lick))
+	assert.Equal(t, "0+480 3:10 bent a whole step", formattest.Shown(wide.Lick))
 }
 
 func TestWhichTrackIsRead(t *testing.T) {
@@ -83,7 +83,7 @@ func TestWhichTrackIsRead(t *testing.T) {
 	line := []event{{0, smf.MetaTrackSequenceName("Lead")}, on(0, 67), off(48, 67), on(0, 70), off(48, 70), on(0, 72), off(96, 72)}
 	drum := []event{{0, midi.NoteOn(drums, 38, 90)}, {48, midi.NoteOff(drums, 38)}}
 	r := readMIDI(t, band, line, drum)
-	assert.Equal(t, "0+240 2:8, 240+240 2:11, 480+480 1:8", drawn.Shown(r.Lick))
+	assert.Equal(t, "0+240 2:8, 240+240 2:11, 480+480 1:8", formattest.Shown(r.Lick))
 	assert.Contains(t, said(r), "of 2 tracks with notes this one is read: it plays one note at a time")
 	_, err := ReadLick(fileOf(t, drum), box())
 	assert.EqualError(t, err, "there are no notes with a pitch in it")
@@ -101,7 +101,7 @@ func TestMeterKeyAndChordsOfAMIDIFile(t *testing.T) {
 	r := readMIDI(t, head, []event{on(576, 65), off(48, 65), on(0, 68), off(48, 68), on(0, 70), off(48, 70), on(0, 72), off(144, 72)})
 	l := r.Lick
 	assert.Equal(t, "A tune, Bb, 12/8", l.Name+", "+l.Tonic.String()+", "+l.Phrase.Meter.String())
-	assert.Equal(t, "0+240 3:10, 240+240 2:9, 480+240 2:11, 720+720 1:8", drawn.Shown(l))
+	assert.Equal(t, "0+240 3:10, 240+240 2:9, 480+240 2:11, 720+720 1:8", formattest.Shown(l))
 	require.Len(t, l.Phrase.Chords, 1)
 	assert.Equal(t, "Eb7", l.Phrase.Chords[0].Chord.Symbol(), "what holds where the notes begin")
 	assert.Contains(t, said(r), "the first 1 bar before the first note are left out")
@@ -129,10 +129,10 @@ func TestChosenTracksOfALick(t *testing.T) {
 
 func TestNotesThatTheInstrumentDoesNotHave(t *testing.T) {
 	r := readMIDI(t, []event{on(0, 67), off(96, 67), on(0, 20), off(96, 20), on(0, 70), off(96, 70)})
-	assert.Equal(t, "0+480 2:8, 960+480 2:11", drawn.Shown(r.Lick))
+	assert.Equal(t, "0+480 2:8, 960+480 2:11", formattest.Shown(r.Lick))
 	assert.Contains(t, said(r), "note 2 has no place on the instrument and is left out")
 	far := readMIDI(t, []event{on(0, 41), off(96, 41), on(0, 43), off(96, 43)})
-	assert.Equal(t, "0+480 6:1, 480+480 6:3", drawn.Shown(far.Lick))
+	assert.Equal(t, "0+480 6:1, 480+480 6:3", formattest.Shown(far.Lick))
 	assert.Contains(t, said(far), "fingered on frets 1 to 6", "the hand goes where the notes are")
 }
 

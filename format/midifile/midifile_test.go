@@ -18,7 +18,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -73,7 +73,7 @@ func TestWhatIsWritten(t *testing.T) {
 // Every note that starts also ends, whatever the chart.
 func TestNotesEnd(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		c := drawn.Chart(t)
+		c := formattest.Chart(t)
 		data := Write(c)
 		_, err := walk(data)
 		require.NoError(t, err)

@@ -10,14 +10,14 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/pitch"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
 // Whatever a lick is: written and read it is equal, and nothing is remarked.
 func TestALickReadsBackEqual(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := drawn.Lick(t)
+		l := formattest.Lick(t)
 		r, err := ReadLick(WriteLick(l), reading.Plain())
 		require.NoError(t, err)
 		require.Equal(t, l, r.Lick, "%s", WriteLick(l))
@@ -84,7 +84,7 @@ func TestLicksOfOtherPrograms(t *testing.T) {
 	} {
 		r, err := ReadLick([]byte(one.text), reading.Plain())
 		require.NoError(t, err, name)
-		assert.Equal(t, one.notes, drawn.Shown(r.Lick), name)
+		assert.Equal(t, one.notes, formattest.Shown(r.Lick), name)
 		assert.Equal(t, one.said, said(r.Remarks), name)
 		over := []string{}
 		for _, from := range r.Lick.Phrase.Chords {

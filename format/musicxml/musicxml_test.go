@@ -13,7 +13,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/harmony"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -98,7 +98,7 @@ func TestKindsWithDegrees(t *testing.T) {
 // Any chart, written plain or compressed and read, is the same chart.
 func TestMusicXMLRoundTripsToAnEqualChart(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		c := drawn.Chart(t)
+		c := formattest.Chart(t)
 		text := Write(c)
 		if rapid.Bool().Draw(t, "compressed") {
 			text = WriteCompressed(c)

@@ -16,7 +16,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 )
 
 func order(t testing.TB) Order {
@@ -105,7 +105,7 @@ func TestPDFs(t *testing.T) {
 // Any chart can be drawn, on as many pages as its chords take.
 func TestAnyChartIsDrawn(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
-		o := Order{Chart: drawn.Chart(r), Instrument: neck.Standard(), Paper: rapid.SampledFrom(Papers).Draw(r, "paper")}
+		o := Order{Chart: formattest.Chart(r), Instrument: neck.Standard(), Paper: rapid.SampledFrom(Papers).Draw(r, "paper")}
 		svg := o.Practice().SVG()
 		assert.Equal(t, 5*len(o.Chart.Chords()), strings.Count(strings.Join(texts(t, svg), "|"), "position "))
 	})

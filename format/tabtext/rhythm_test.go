@@ -11,7 +11,7 @@ import (
 
 	"undaris/core/chart"
 	"undaris/core/lick"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -113,7 +113,7 @@ func TestSpacedNotesStayInTheirBar(t *testing.T) {
 		require.NoError(t, err)
 		events := r.Lick.Phrase.Events
 		for n := 1; n < len(events); n++ {
-			require.Greater(t, events[n].Tick, events[n-1].Tick, drawn.Shown(r.Lick))
+			require.Greater(t, events[n].Tick, events[n-1].Tick, formattest.Shown(r.Lick))
 		}
 		require.GreaterOrEqual(t, events[0].Tick, 0)
 		require.LessOrEqual(t, events[len(events)-1].End(), meter.BarTicks())
@@ -138,7 +138,7 @@ func TestSignsThatVary(t *testing.T) {
 			}
 			return strings.Join(parts, ", ")
 		}
-		assert.Equal(t, shape(want), shape(drawn.Shown(r.Lick)), row)
+		assert.Equal(t, shape(want), shape(formattest.Shown(r.Lick)), row)
 	}
 	wide := read(t, append([]string{"key: A", "meter: 4/4"}, six("7b12--------|")...)...)
 	assert.Contains(t, said(wide), "a bend to fret 12 is not one a hand makes; read as a whole step")

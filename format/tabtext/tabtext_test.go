@@ -15,7 +15,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/phrase"
-	"undaris/format/drawn"
+	"undaris/format/formattest"
 	"undaris/format/reading"
 )
 
@@ -105,7 +105,7 @@ func TestReadingTab(t *testing.T) {
 			"SPACED", "the rhythm is taken from the spacing, which need not be meant; shift and lengthen what sounds wrong",
 			"METER", "no meter is given; it is read as 4/4", "TITLE", "no title is given; it is called Untitled lick",
 			"KEY", "no key is given; it is taken to be in A").Replace(one.said)
-		assert.Equal(t, one.notes, drawn.Shown(r.Lick), name)
+		assert.Equal(t, one.notes, formattest.Shown(r.Lick), name)
 		assert.Equal(t, remarks, said(r), name)
 		assert.Equal(t, one.chords, strings.Join(over, " "), name)
 	}
@@ -230,7 +230,7 @@ E|-----------|
 // what text cannot say is left out.
 func TestALineOfTabReadsBackEqual(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		l := drawn.Line(t)
+		l := formattest.Line(t)
 		end := l.Phrase.Events[len(l.Phrase.Events)-1].End()
 		r, err := Read(Write(l), reading.Plain())
 		require.NoError(t, err, string(Write(l)))

@@ -334,12 +334,12 @@ func (p *bundlePlan) logEntries(ctx context.Context, st *store.Store, b *bundle.
 // idMap says which id the documents of a bundle have here. Those that are not here yet have none that anything has.
 type idMap map[uint]uint
 
-// notHere is added to the ids of documents that are not here yet.
-const notHere = 1 << 40
+// placeholderIDBase is added to the ids of documents that are not here yet.
+const placeholderIDBase = 1 << 40
 
 func (m idMap) note(_ store.Kind, inBundle, here uint) {
 	if here == 0 {
-		here = inBundle + notHere
+		here = inBundle + placeholderIDBase
 	}
 	m[inBundle] = here
 }

@@ -232,7 +232,7 @@ func TestASoloFollowsItsTune(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, solo.Body.Solo, same.Solo)
 
-	over, _, err := document.Playing(kept.Chart, nil)
+	over, _, err := document.PlayContextOf(kept.Chart, nil)
 	require.NoError(t, err)
 	up := over.Chart.Key
 	up.Tonic = up.Spell(up.Tonic.Class() + 2)

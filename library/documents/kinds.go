@@ -180,7 +180,7 @@ func checkLine(d document.LineDocument) (document.LineDocument, error) {
 	if d.Name == "" || len([]rune(d.Name)) > lick.MaxName {
 		return d, &chart.FieldError{Field: "name", Detail: fmt.Sprintf("a line's name has 1 to %d characters", lick.MaxName)}
 	}
-	over, _, err := document.Playing(d.Chart, d.Hands)
+	over, _, err := document.PlayContextOf(d.Chart, d.Hands)
 	if err != nil {
 		return d, err
 	}

@@ -30,11 +30,11 @@ func (l *Library) SoloNow(ctx context.Context, item Item[document.SoloDocument])
 	if err != nil || !found {
 		return item.Body, err
 	}
-	from, _, err := document.Playing(item.Body.Chart, item.Body.Hands)
+	from, _, err := document.PlayContextOf(item.Body.Chart, item.Body.Hands)
 	if err != nil {
 		return item.Body, err
 	}
-	to, _, err := document.Playing(chart, &hands)
+	to, _, err := document.PlayContextOf(chart, &hands)
 	if err != nil {
 		return item.Body, err
 	}

@@ -160,7 +160,7 @@ func (p *Practice) enrolledBy(ctx context.Context, tune documents.Info, player d
 	if err != nil {
 		return nil, err
 	}
-	over, _, err := document.Playing(item.Body, &player.Body.Hands)
+	over, _, err := document.PlayContextOf(item.Body, &player.Body.Hands)
 	if err != nil {
 		return nil, nil // on such strings it is not played
 	}

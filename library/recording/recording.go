@@ -48,12 +48,12 @@ func New(sounds *store.Sounds, now func() time.Time) *Recordings {
 
 // The ways that a recording comes in.
 const (
-	FromSound = "sound" // samples of 16 bits, one channel
-	FromFile  = "file"  // the bytes of a WAV, FLAC or MIDI file
-	FromKeys  = "keys"  // what a MIDI instrument sends
-	ToHear    = "ear"   // samples that are heard and not kept: for the tuner and the drills
-	// KeysToHear is what a MIDI instrument sends, heard and not kept.
-	KeysToHear = "ear-keys"
+	FromSound  = "sound"  // samples of 16 bits, one channel
+	FromFile   = "file"   // the bytes of a WAV, FLAC or MIDI file
+	FromKeys   = "keys"   // what a MIDI instrument sends
+	ListenOnly = "listen" // samples that are heard and not kept: for the tuner and the drills
+	// KeysListenOnly is what a MIDI instrument sends, heard and not kept.
+	KeysListenOnly = "listen-keys"
 )
 
 // The bounds of a recording (our choices).
@@ -68,8 +68,8 @@ const (
 	mostOpen = 8
 	// idleAfter is how long nothing comes until a recording counts as left: its page is gone, or cannot reach us.
 	idleAfter = 3 * time.Second
-	// forgottenAfter is how long nothing comes until one that is only heard is forgotten.
-	forgottenAfter = time.Minute
+	// listenOnlyTTL is how long nothing comes until one that is only heard is forgotten.
+	listenOnlyTTL = time.Minute
 )
 
 // Recording is one that has begun.
@@ -86,10 +86,10 @@ type Recording struct {
 }
 
 // kept says whether what comes in is to become a take.
-func (r Recording) kept() bool { return r.Kind != ToHear && r.Kind != KeysToHear }
+func (r Recording) kept() bool { return r.Kind != ListenOnly && r.Kind != KeysListenOnly }
 
 // isKeys says whether it comes in as keys.
-func (r Recording) isKeys() bool { return r.Kind == FromKeys || r.Kind == KeysToHear }
+func (r Recording) isKeys() bool { return r.Kind == FromKeys || r.Kind == KeysListenOnly }
 
 // recording is one that is open. What stands below the turn belongs to whoever has it.
 type recording struct {
@@ -116,7 +116,7 @@ type recording struct {
 
 func newRecording(about Recording, now time.Time) *recording {
 	one := &recording{Recording: about, turn: make(chan struct{}, 1), instrument: neck.Standard()}
-	if over, _, err := document.Playing(about.Draft.Chart, about.Draft.Hands); err == nil {
+	if over, _, err := document.PlayContextOf(about.Draft.Chart, about.Draft.Hands); err == nil {
 		one.instrument = over.Instrument
 	}
 	one.came.Store(now.UnixNano())
@@ -168,15 +168,15 @@ func (r *Recordings) Begin(kind string, rate int, draft document.Take) (Recordin
 	one := newRecording(Recording{Kind: kind, Rate: rate, Began: now, Draft: draft}, now)
 	one.ready = true
 	switch kind {
-	case FromSound, ToHear:
+	case FromSound, ListenOnly:
 		listener, err := listen.Listen(rate)
 		if err != nil {
 			return Recording{}, &pieces.InputError{Detail: err.Error()}
 		}
 		one.listener = listener
-	case FromFile, FromKeys, KeysToHear:
+	case FromFile, FromKeys, KeysListenOnly:
 	default:
-		return Recording{}, &pieces.InputError{Detail: fmt.Sprintf("%q is no way a recording comes in; sound, file, keys, ear and ear-keys are", kind)}
+		return Recording{}, &pieces.InputError{Detail: fmt.Sprintf("%q is no way a recording comes in; sound, file, keys, listen and listen-keys are", kind)}
 	}
 	if err := r.makeRoomInMemory(now); err != nil {
 		return Recording{}, err
@@ -239,7 +239,7 @@ func (r *Recordings) makeRoomInMemory(now time.Time) error {
 		return cmp.Compare(a.came.Load(), b.came.Load())
 	})
 	for _, one := range left {
-		forgotten := !one.kept() && one.idleFor(now) >= forgottenAfter
+		forgotten := !one.kept() && one.idleFor(now) >= listenOnlyTTL
 		if open < mostOpen && !forgotten || !one.takeNow() { // something came in the meantime
 			continue
 		}

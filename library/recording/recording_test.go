@@ -58,7 +58,7 @@ func finished(t testing.TB, r *Recordings, id string) Finished {
 func TestRecordingsWithoutSoundBlockNobody(t *testing.T) {
 	r, sounds, _ := recorded(t)
 	for n := range 24 {
-		_, err := r.Begin([]string{FromSound, ToHear, FromKeys}[n%3], testRate, document.Take{})
+		_, err := r.Begin([]string{FromSound, ListenOnly, FromKeys}[n%3], testRate, document.Take{})
 		require.NoError(t, err, n)
 	}
 	one, err := r.Begin(FromSound, testRate, document.Take{Name: "the twenty-fifth"})
@@ -232,7 +232,7 @@ func TestARecordingGoesOnAfterAKill(t *testing.T) {
 	require.NoError(t, open.take(t.Context()))
 	_, err = again.Unfinished()
 	require.NoError(t, err)
-	_, err = again.Begin(ToHear, testRate, document.Take{})
+	_, err = again.Begin(ListenOnly, testRate, document.Take{})
 	require.NoError(t, err)
 	open.giveBack()
 	_, err = again.Hear(t.Context(), one.ID, 8*testRate, whole[8*testRate:], nil)

@@ -62,7 +62,7 @@ type PlannedTarget struct {
 	Window       neck.Window
 }
 
-// lay prepares an order. Its error is a *chart.FieldError.
+// NewContext prepares what a chorus is planned and edited with. Its error is a *chart.FieldError.
 func (o Request) NewContext() (*Context, error) {
 	if err := o.Check(); err != nil {
 		return nil, err

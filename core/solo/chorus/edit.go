@@ -99,7 +99,7 @@ func (o Request) Apply(c Chorus, e Edit) (Edited, error) {
 	case AlterNote:
 		return pc.alter(c, e)
 	case AddBlock:
-		return pc.addBlock(c, e)
+		return pc.newBlock(c, e)
 	case Move, Stretch, MakeRest, SwapLick, WriteNotes:
 		return pc.reshape(c, e)
 	}
@@ -172,7 +172,7 @@ func (pc *Context) reshape(c Chorus, e Edit) (Edited, error) {
 		b.Ticks = end - b.Start
 	}
 	rest := Chorus{Blocks: slices.Delete(slices.Clone(c.Blocks), at, at+1)}
-	return pc.putBlock(rest, b)
+	return pc.insertBlock(rest, b)
 }
 
 func LockedError(b Block) error {
@@ -241,7 +241,7 @@ func (pc *Context) alter(c Chorus, e Edit) (Edited, error) {
 			}
 		}
 		b.Ticks = max(b.End(), note.End()) - b.Start
-		return pc.putBlock(Chorus{Blocks: slices.Delete(slices.Clone(c.Blocks), at, at+1)}, b)
+		return pc.insertBlock(Chorus{Blocks: slices.Delete(slices.Clone(c.Blocks), at, at+1)}, b)
 	}
-	return pc.putBlock(c, Block{Kind: FreeBlock, Name: "landing", Start: note.Tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
+	return pc.insertBlock(c, Block{Kind: FreeBlock, Name: "landing", Start: note.Tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
 }

@@ -39,8 +39,8 @@ func ParseStage(text string) (Stage, error) {
 	return s, chart.InField("stage", err)
 }
 
-// rank is the first stage, from 0, that has a note of a class over a chord.
-func (pc *Context) rank(e phrase.Event, landing bool) int {
+// firstStageWith is the first stage, from 0, that has a note of a class over a chord.
+func (pc *Context) firstStageWith(e phrase.Event, landing bool) int {
 	over := pc.Chords[pc.ChordAt(e.Tick)]
 	class := e.Sounding(pc.Instrument).Class()
 	switch {
@@ -85,7 +85,7 @@ func (pc *Context) grown(c Chorus, stage Stage) Chorus {
 	for _, b := range c.Blocks {
 		notes := []phrase.Event{}
 		for _, e := range b.Notes {
-			if pc.rank(e, landings[e.Tick]) <= upTo {
+			if pc.firstStageWith(e, landings[e.Tick]) <= upTo {
 				notes = append(notes, e)
 			} else if last := len(notes) - 1; last >= 0 && notes[last].End() == e.Tick && notes[last].Ticks < pc.Time.BeatTicksAt(e.Tick) {
 				notes[last].Ticks = min(notes[last].Ticks+e.Ticks, 2*pc.Time.BeatTicksAt(e.Tick))

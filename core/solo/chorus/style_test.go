@@ -15,7 +15,7 @@ import (
 )
 
 // A line is looked at for what makes it dull, each on a few notes of its own.
-func TestLively(t *testing.T) {
+func TestEnergy(t *testing.T) {
 	o := solotest.Request(t, "minor vamp", "C", "E", 1)
 	cases := map[string]struct {
 		line string

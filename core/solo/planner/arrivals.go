@@ -157,9 +157,9 @@ func (p *pattern) land(beat int, l dueLanding) {
 	p.notes = kept
 }
 
-// adoptLandings makes the first note that is heard as a chord arrives its landing, where none
+// assignLandings makes the first note that is heard as a chord arrives its landing, where none
 // was meant.
-func (pc *planContext) adoptLandings(phrases []draftPhrase) {
+func (pc *planContext) assignLandings(phrases []draftPhrase) {
 	landed := map[int]bool{}
 	for _, p := range phrases {
 		for _, o := range p.onsets {

@@ -36,7 +36,7 @@ func (pc *planContext) candidate(r *rand.Rand) (chorus.Chorus, error) {
 		phrases[n].onsets = pc.onsets(slots, n, patterns, licks[n])
 	}
 	pc.lengthenHolds(phrases, r)
-	pc.adoptLandings(phrases)
+	pc.assignLandings(phrases)
 	for n := range phrases {
 		pc.setRoles(phrases[n].onsets)
 	}

@@ -45,15 +45,15 @@ func (l lickPattern) withNote(chord, n int) []phrase.Event {
 	return found
 }
 
-// layLick lays a lick so many ticks from the start of a slot. Landings within it fall on its own
+// fitLick lays a lick so many ticks from the start of a slot. Landings within it fall on its own
 // notes where those are tones of the chord, else a note of it is changed; a landing after it is
 // gone on to in the pattern's own rhythm. It says whether at least three quarters stand.
-func (pc *planContext) layLick(n, shift int, s phraseSlot, p pattern, room lickRoom) (pattern, lickPattern, bool) {
+func (pc *planContext) fitLick(n, shift int, s phraseSlot, p pattern, room lickRoom) (pattern, lickPattern, bool) {
 	none := lickPattern{}
 	beat := s.beat
 	w := pc.PositionAt(s.start).Window
 	set := pc.placedLick(n, w, s.in).phrase.Events
-	if len(set) < leastOfLick { // what fitted in one key or meter need not in another
+	if len(set) < minLickNotes { // what fitted in one key or meter need not in another
 		return p, none, false
 	}
 	first, last := set[0].Tick+shift, set[len(set)-1].Tick+shift
@@ -86,7 +86,7 @@ func (pc *planContext) layLick(n, shift int, s phraseSlot, p pattern, room lickR
 		}
 	}
 	own := len(next.notes) - from
-	if own < leastOfLick || clashes*mostClashes > own {
+	if own < minLickNotes || clashes*maxClashRatio > own {
 		return p, none, false
 	}
 	changed := 0
@@ -102,7 +102,7 @@ func (pc *planContext) layLick(n, shift int, s phraseSlot, p pattern, room lickR
 			changed++
 		}
 	}
-	if float64(own-changed) < keptOfLick*float64(own) {
+	if float64(own-changed) < minShareKept*float64(own) {
 		return p, none, false
 	}
 	for _, one := range p.notes { // what is still to be landed on

@@ -12,12 +12,12 @@ import (
 
 // Of a lick (ours).
 const (
-	// leastOfLick is how many notes it has at least, keptOfLick the share of them that stand
+	// minLickNotes is how many notes it has at least, minShareKept the share of them that stand
 	// as they are.
-	leastOfLick = 3
-	keptOfLick  = 0.75
-	// mostClashes is one of how many of its notes may clash with the chord that it comes over.
-	mostClashes = 4
+	minLickNotes = 3
+	minShareKept = 0.75
+	// maxClashRatio is one of how many of its notes may clash with the chord that it comes over.
+	maxClashRatio = 4
 	// oftenLickAtTurnaround is how often a lick is played in the last bar of a chorus where
 	// something is.
 	oftenLickAtTurnaround = 0.5
@@ -36,7 +36,7 @@ func (pc *planContext) lickPatterns(slots []phraseSlot, patterns []pattern, r *r
 	chosen := map[string]lickPattern{}
 	for k, s := range slots {
 		if known, ok := chosen[s.motifID]; ok {
-			if p, laid, ok := pc.layLick(known.lick, known.shift, s, patterns[k], pc.roomFor(slots, patterns, k)); ok {
+			if p, laid, ok := pc.fitLick(known.lick, known.shift, s, patterns[k], pc.roomFor(slots, patterns, k)); ok {
 				patterns[k], found[k] = p, laid
 				continue
 			}
@@ -91,7 +91,7 @@ func (pc *planContext) roomBefore(slots []phraseSlot, patterns []pattern, n int)
 // can be; else somewhere from a beat before the slot on.
 func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom, r *rand.Rand) (pattern, lickPattern, bool) {
 	set := pc.placedLick(n, pc.PositionAt(s.start).Window, s.in).phrase
-	if len(set.Events) < leastOfLick {
+	if len(set.Events) < minLickNotes {
 		return p, lickPattern{}, false
 	}
 	beat := s.beat
@@ -105,12 +105,12 @@ func (pc *planContext) lickInto(n int, s phraseSlot, p pattern, room lickRoom, r
 		if shift%beat != 0 {
 			shift = floorTo(shift+beat/2, beat) // an eighth early or late, as it was written
 		}
-		if next, laid, ok := pc.layLick(n, shift, s, p, room); ok {
+		if next, laid, ok := pc.fitLick(n, shift, s, p, room); ok {
 			return next, laid, true
 		}
 	}
 	for _, at := range r.Perm(4) { // so that it may begin on the beat before the slot or in it
-		if next, laid, ok := pc.layLick(n, (at-1)*beat, s, p, room); ok {
+		if next, laid, ok := pc.fitLick(n, (at-1)*beat, s, p, room); ok {
 			return next, laid, true
 		}
 	}

@@ -3095,10 +3095,10 @@ export interface components {
             /** Format: int64 */
             chartId: number;
             /**
-             * @description Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends; ear and ear-keys are samples and keys that are only heard and not kept
+             * @description Samples of 16 bits as they are played, the bytes of a WAV, FLAC or MIDI file, or what a MIDI instrument sends; listen and listen-keys are samples and keys that are only heard and not kept
              * @enum {string}
              */
-            kind: "sound" | "file" | "keys" | "ear" | "ear-keys";
+            kind: "sound" | "file" | "keys" | "listen" | "listen-keys";
             /**
              * Format: int64
              * @description Samples a second, 8000 to 96000, where it is sound

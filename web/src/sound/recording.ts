@@ -66,7 +66,7 @@ export const useRecording = defineStore('recording', () => {
       draft = take
       onStroke = struck
       const kept = { sound: 'sound', keys: 'keys' } as const
-      const onlyHeard = { sound: 'ear', keys: 'ear-keys' } as const
+      const onlyHeard = { sound: 'listen', keys: 'listen-keys' } as const
       const kind = (keep ? kept : onlyHeard)[opened.kind]
       const body = { kind, rate: opened.rate, chartId, take }
       const begun = await answer(client.POST('/api/recordings', { body }))

@@ -1,4 +1,4 @@
-package drawn
+package formattest
 
 import (
 	"fmt"

@@ -1,6 +1,6 @@
-// Package drawn draws charts for the property tests of the formats: anything
+// Package formattest draws charts for the property tests of the formats: anything
 // that a chart can have.
-package drawn
+package formattest
 
 import (
 	"strings"

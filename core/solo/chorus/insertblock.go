@@ -8,8 +8,8 @@ import (
 	"undaris/core/chart"
 )
 
-// putBlock lays a block among others: what lies under it gives way, unless it is locked.
-func (pc *Context) putBlock(c Chorus, b Block) (Edited, error) {
+// insertBlock lays a block among others: what lies under it gives way, unless it is locked.
+func (pc *Context) insertBlock(c Chorus, b Block) (Edited, error) {
 	if err := b.Check(pc.Time); err != nil {
 		return Edited{}, &chart.FieldError{Field: "edit", Detail: err.Error()}
 	}

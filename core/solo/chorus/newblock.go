@@ -12,8 +12,8 @@ import (
 	"undaris/core/phrase"
 )
 
-// addBlock puts a new block at a place.
-func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
+// newBlock puts a new block at a place.
+func (pc *Context) newBlock(c Chorus, e Edit) (Edited, error) {
 	tick := pc.Time.BarStart(e.Tick) + pc.snapped(e.Tick-pc.Time.BarStart(e.Tick), e.Tick)
 	switch e.BlockKind {
 	case LickBlock:
@@ -24,13 +24,13 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 		if err != nil {
 			return Edited{}, err
 		}
-		return pc.putBlock(c, b)
+		return pc.insertBlock(c, b)
 	case ApproachBlock:
 		return pc.addApproach(c, e, tick)
 	case ConnectorBlock:
 		return pc.addConnector(c, tick)
 	case RestBlock:
-		return pc.putBlock(c, Block{Kind: RestBlock, Name: "rest", Start: tick, Ticks: max(pc.snapped(e.Ticks, tick), pc.StepAt(tick))})
+		return pc.insertBlock(c, Block{Kind: RestBlock, Name: "rest", Start: tick, Ticks: max(pc.snapped(e.Ticks, tick), pc.StepAt(tick))})
 	case FreeBlock:
 		over := pc.Chords[pc.ChordAt(tick)].Chord
 		tone := neck.PlaceChord(pc.Instrument, pc.PositionAt(tick).Window, over, pc.Swaps).Tones
@@ -39,7 +39,7 @@ func (pc *Context) addBlock(c Chorus, e Edit) (Edited, error) {
 		}
 		note := phrase.Event{Tick: tick, Ticks: pc.Time.BeatTicksAt(tick), Fingered: tone[len(tone)/2].Fingered}
 		note.Ticks = min(note.Ticks, pc.Chart.Ticks()-tick)
-		return pc.putBlock(c, Block{Kind: FreeBlock, Name: "free notes", Start: tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
+		return pc.insertBlock(c, Block{Kind: FreeBlock, Name: "free notes", Start: tick, Ticks: note.Ticks, Notes: []phrase.Event{note}})
 	}
 	return Edited{}, &chart.FieldError{Field: "edit.blockKind", Detail: fmt.Sprintf("%q is no kind of block; choose lick, approach, connector, free notes or rest", e.BlockKind)}
 }
@@ -74,7 +74,7 @@ func (pc *Context) addApproach(c Chorus, e Edit, tick int) (Edited, error) {
 				for n, f := range fingered[:len(led.Notes)-1] {
 					b.Notes = append(b.Notes, phrase.Event{Tick: b.Start + n*step, Ticks: step, Fingered: f})
 				}
-				return pc.putBlock(c, b)
+				return pc.insertBlock(c, b)
 			}
 		}
 	}
@@ -98,7 +98,7 @@ func (pc *Context) addConnector(c Chorus, tick int) (Edited, error) {
 				}
 			}
 			b.Ticks = len(b.Notes) * step
-			return pc.putBlock(c, b)
+			return pc.insertBlock(c, b)
 		}
 	}
 	return Edited{}, &chart.FieldError{Field: "edit.tick", Detail: fmt.Sprintf("no run between two tones of %s fits %d notes in the position", over.Symbol(), notes)}

@@ -6,8 +6,8 @@ import (
 	"strings"
 )
 
-// Says says in a few words how long a segment is and what changes when it is played again.
-func (s Segment) Says() string {
+// Text says in a few words how long a segment is and what changes when it is played again.
+func (s Segment) Text() string {
 	said := []string{s.length()}
 	if s.Tempo > 0 {
 		said = append(said, fmt.Sprintf("at %d", s.Tempo))
@@ -68,8 +68,8 @@ func counted(n int, one, many string) string {
 	return fmt.Sprintf("%d %s", n, many)
 }
 
-// Says says how long a routine is and where it ends: "19 min · ends at 132, in F".
-func (o Outline) Says(tempo int, tonic string) string {
+// Text says how long a routine is and where it ends: "19 min · ends at 132, in F".
+func (o Outline) Text(tempo int, tonic string) string {
 	said := []string{}
 	if o.Waits {
 		said = append(said, "until you stop or go on")
