@@ -12,7 +12,7 @@ GO_SOURCES := $(shell find . -name '*.go' -not -path './web/node_modules/*') go.
 RELEASE_FLAGS := -trimpath -buildvcs=false -ldflags "-s -w -buildid= -X main.version=$(VERSION)"
 PLATFORMS := linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64 windows/arm64
 
-.PHONY: help demo serve build test check compile-store check-types check-go check-web unit thorough race e2e bench fmt api fuzz screenshots windows chromium release release-check audit clean
+.PHONY: help demo serve build test check compile-store check-types check-go check-web unit thorough race e2e bench fmt api fuzz mutants screenshots windows chromium release release-check audit clean
 .DEFAULT_GOAL := help
 
 help: ## this list
@@ -83,6 +83,12 @@ chromium:
 bench: web/dist/index.html chromium ## figures, never asserted
 	go test -run '^$$' -bench . -benchmem $$(go list ./... | grep -v /e2e)
 	go test -run '^$$' -bench . -benchtime 1x ./e2e
+
+# Each mutant is a change of one operator or number; which ones are drawn depends on SEED.
+MUTANTS ?= 10
+SEED ?= 1
+mutants: ## changes of the core that its tests do not notice; half an hour
+	go run ./cmd/mutants -short -n $(MUTANTS) -seed $(SEED) $$(go list -f '{{.Dir}}' ./core/... | sed "s|^$$PWD/|./|" | grep -v 'test$$')
 
 fuzz: ## half a minute for each reader
 	go test -run '^$$' -fuzz FuzzParseChord -fuzztime 30s ./core/harmony

@@ -649,3 +649,30 @@ func cents(points []Point) []int {
 	}
 	return all
 }
+
+// Of two chords in a bar each leads into the next by a half step: the last note of the bass before a chord lies a half step
+// from the note that begins it.
+func TestTheBassLeadsIntoHalfBars(t *testing.T) {
+	c := blues(t, "C", chart.Straight)
+	for n := range c.Bars {
+		spans, err := chart.ReadBar([]string{"C7 F7", "G7 D7"}[n%2], c.Key, chart.FourFour, nil)
+		require.NoError(t, err)
+		c.Bars[n].Spans = spans
+	}
+	for _, name := range []string{"jazz swing", "shuffle", "straight rock"} {
+		notes := of(Perform(Order{Chart: c, Instrument: neck.Standard(), Style: style(name), Bars: 12}), Bass)
+		led, changes := 0, 0
+		for n := 1; n < len(notes); n++ {
+			beside := (notes[n].Tick+480)%960 - 480 // of the half of the bar, as players are early or late
+			if beside < -30 || beside > 30 || notes[n].Tick < 480 {
+				continue
+			}
+			changes++
+			if apart := notes[n].Pitch - notes[n-1].Pitch; apart == 1 || apart == -1 {
+				led++
+			}
+		}
+		assert.Greater(t, changes, 18, name)
+		assert.GreaterOrEqual(t, 10*led, 9*changes, "%s: %d of %d", name, led, changes)
+	}
+}

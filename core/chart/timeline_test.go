@@ -28,6 +28,10 @@ func TestTimelineCountsBarsAndBeats(t *testing.T) {
 		bar, beat, into := line.Place(c.tick)
 		assert.Equal(t, []int{c.bar, c.beat, c.into}, []int{bar, beat, into}, "tick %d", c.tick)
 	}
+	// A tick on a bar line belongs to the bar before it.
+	for tick, bars := range map[int]int{0: 0, 1: 1, 2879: 1, 2880: 1, 2881: 2, 5760: 2, 5761: 3} {
+		assert.Equal(t, bars, line.BarsUntil(tick), "tick %d", tick)
+	}
 	assert.True(t, line.IsStrong(1440))
 	assert.False(t, line.IsStrong(720))
 	chorus, in := line.Chorus(-1)

@@ -28,6 +28,11 @@ func TestKeysBecomeNotes(t *testing.T) {
 		assert.InDelta(t, 200, notes[3].Bend.Cents, 2)
 	}
 	assert.Nil(t, notes[0].Bend)
+	// Two keys count as pressed at once within twelve thousandths.
+	apart := func(seconds float64) bool {
+		return NotesOfKeys([]KeyEvent{{Seconds: 1, Key: 60, Velocity: 90}, {Seconds: 1 + seconds, Key: 64, Velocity: 90}})[1].Together
+	}
+	assert.Equal(t, []bool{true, false, false}, []bool{apart(0.0115), apart(0.0125), apart(0.1)})
 	assert.Empty(t, NotesOfKeys(nil))
 	held := NotesOfKeys([]KeyEvent{{Seconds: 1, Key: 60, Velocity: 90}})
 	assert.Len(t, held, 1, "a key that is never let go ends with the take")

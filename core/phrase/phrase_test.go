@@ -29,6 +29,8 @@ func TestCheckNamesTheNoteAndWhy(t *testing.T) {
 		"note 1: a slide goes from one fret to another, and not over an open string":   {phrasetest.At(0, 1, 0, phrasetest.SlideFrom(2))},
 		"note 1: a hammer-on or pull-off needs a note before it on its string":         {phrasetest.At(0, 1, 5, phrasetest.HammerOn)},
 		"note 2: a hammer-on goes up from the note before on its string":               {phrasetest.At(0, 1, 5), phrasetest.At(1, 1, 3, phrasetest.HammerOn)},
+		"note 3: a hammer-on goes up from the note before on its string":               {phrasetest.At(0, 2, 5), phrasetest.At(1, 1, 5), phrasetest.At(2, 1, 5, phrasetest.HammerOn)},
+		"note 3: a pull-off goes down from the note before on its string":              {phrasetest.At(0, 2, 5), phrasetest.At(1, 1, 5), phrasetest.At(2, 1, 5, phrasetest.PullOff)},
 		"note 2: a pull-off goes down from the note before on its string":              {phrasetest.At(0, 1, 5), phrasetest.At(1, 1, 7, phrasetest.PullOff)},
 		"note 2: a tie needs the same note right before it":                            {phrasetest.At(0, 1, 5), phrasetest.At(1, 1, 7, phrasetest.Tied)},
 		"note 1: a slide out goes up or down, and not from an open string":             {phrasetest.At(0, 1, 0, func(e *phrase.Event) { e.SlideOut = 1 })},

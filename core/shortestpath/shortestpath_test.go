@@ -42,3 +42,20 @@ func TestTheChoiceEqualsExhaustiveSearch(t *testing.T) {
 		assert.Equal(t, cost, price(chosen))
 	})
 }
+
+// Of equal choices the first is chosen, in every layer; costs below zero are costs like any other, and one layer has no step.
+func TestOfEqualChoicesTheFirst(t *testing.T) {
+	same := func(int) int { return 3 }
+	chosen, cost := Choose([][]int{{1, 2}, {3, 4, 5}, {6, 7}}, same, func(int, int, int) int { return 2 })
+	assert.Equal(t, []int{0, 0, 0}, chosen)
+	assert.Equal(t, 3*3+2*2, cost)
+	chosen, cost = Choose([][]int{{9, -5, -5}}, func(one int) int { return one }, func(int, int, int) int { return 1 })
+	assert.Equal(t, []int{1}, chosen)
+	assert.Equal(t, -5, cost)
+	chosen, cost = Choose([][]int{{0}, {4, 8}}, func(one int) int { return one }, func(_ int, from, to int) int { return -2 * (to - from) })
+	assert.Equal(t, []int{0, 1}, chosen)
+	assert.Equal(t, -8, cost)
+	chosen, cost = Choose[int](nil, same, nil)
+	assert.Nil(t, chosen)
+	assert.Zero(t, cost)
+}
