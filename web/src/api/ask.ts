@@ -5,6 +5,12 @@ import { faultIsOver, reportFault } from './fault'
 /** The pauses after which a question that met a fault is asked again, in ms; the last one is repeated. */
 export const askAgainPauses = [1000, 2000, 5000, 10000]
 
+/** Asks the server something; `known` is its answer where that is remembered. */
+export interface Ask<Q, A> {
+  (question: Q, signal: AbortSignal): Promise<A>
+  known?: (question: Q) => A | undefined
+}
+
 /**
  * An answer of the server that follows what it is asked about: asked anew whenever that
  * changes, and the question before aborted. Nothing is asked while there is no question.
@@ -13,7 +19,7 @@ export const askAgainPauses = [1000, 2000, 5000, 10000]
  */
 export function useAnswer<Q, A>(
   question: WatchSource<Q | undefined>,
-  ask: (question: Q, signal: AbortSignal) => Promise<A>,
+  ask: Ask<Q, A>,
   { debounce = 0 }: { debounce?: number } = {},
 ) {
   const answer = shallowRef<A>()
@@ -31,19 +37,29 @@ export function useAnswer<Q, A>(
     abort = undefined
   }
 
+  function take(got: A) {
+    answer.value = got
+    refusal.value = ''
+    problem.value = undefined
+    if (faults) faultIsOver()
+    faults = 0
+  }
+
   async function askNow(q: Q) {
     overtake()
+    // What is remembered is answered at once, so that what is asked about and its answer are drawn together, once.
+    const known = ask.known?.(q)
+    if (known !== undefined) {
+      asking.value = false
+      return take(known)
+    }
     const mine = new AbortController()
     abort = mine
     asking.value = true
     try {
       const got = await ask(q, mine.signal)
       if (abort !== mine) return
-      answer.value = got
-      refusal.value = ''
-      problem.value = undefined
-      if (faults) faultIsOver()
-      faults = 0
+      take(got)
     } catch (error) {
       if (abort !== mine) return
       problem.value = error instanceof Problem ? error : new Problem(0, String(error))
@@ -99,11 +115,9 @@ export const mostRemembered = 60
  * Remembers the latest answers to questions whose answer depends on nothing else, so that going back and forth
  * between changes and positions waits for nobody. What was refused is asked again.
  */
-export function remembered<Q, A>(ask: (question: Q, signal: AbortSignal) => Promise<A>) {
+export function remembered<Q, A>(ask: (question: Q, signal: AbortSignal) => Promise<A>): Ask<Q, A> {
   const known = new Map<string, A>()
-  return async (question: Q, signal: AbortSignal): Promise<A> => {
-    const text = JSON.stringify(question)
-    const got = known.get(text) ?? (await ask(question, signal))
+  function keep(text: string, got: A): A {
     // The one asked for last is forgotten last.
     known.delete(text)
     known.set(text, got)
@@ -111,6 +125,17 @@ export function remembered<Q, A>(ask: (question: Q, signal: AbortSignal) => Prom
     if (known.size > mostRemembered && oldest !== undefined) known.delete(oldest)
     return got
   }
+  const asked = async (question: Q, signal: AbortSignal): Promise<A> => {
+    const text = JSON.stringify(question)
+    return keep(text, known.get(text) ?? (await ask(question, signal)))
+  }
+  return Object.assign(asked, {
+    known: (question: Q) => {
+      const text = JSON.stringify(question)
+      const got = known.get(text)
+      return got === undefined ? undefined : keep(text, got)
+    },
+  })
 }
 
 /**

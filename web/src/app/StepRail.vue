@@ -16,6 +16,15 @@ const route = useRoute()
 const router = useRouter()
 const inTune = computed(() => route.params.id !== undefined)
 const to = (name: string) => ({ name, params: route.params, query: route.query })
+// What is looked at is in the address, which changes with every key: a link has it when it is about to be followed.
+const plain = (name: string) => router.resolve({ name, params: { id: route.params.id } }).href
+const whole = (event: Event, name: string) =>
+  ((event.currentTarget as HTMLAnchorElement).href = router.resolve(to(name)).href)
+function go(event: MouseEvent, name: string) {
+  if (event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey) return
+  event.preventDefault()
+  void router.push(to(name))
+}
 
 // Where the row of steps is swiped, the step that is open is in sight.
 const rail = ref<HTMLElement>()
@@ -43,7 +52,17 @@ useKeys(
   <nav ref="rail" aria-label="Steps" :class="{ outside: !inTune }">
     <RouterLink class="name" to="/">undaris</RouterLink>
     <template v-if="inTune">
-      <RouterLink v-for="step in steps" :key="step.name" class="step" :to="to(step.name)">
+      <a
+        v-for="step in steps"
+        :key="step.name"
+        class="step"
+        :class="{ 'router-link-active': route.name === step.name }"
+        :aria-current="route.name === step.name ? 'page' : undefined"
+        :href="plain(step.name)"
+        @pointerenter="whole($event, step.name)"
+        @focus="whole($event, step.name)"
+        @click="go($event, step.name)"
+      >
         <span class="number">{{ step.key }}</span>
         <span>{{ step.title }}</span>
         <span
@@ -53,7 +72,7 @@ useKeys(
         >
           <span class="spoken">a take is being recorded</span>
         </span>
-      </RouterLink>
+      </a>
     </template>
     <span class="space" />
     <button

@@ -17,17 +17,22 @@ const props = withDefaults(
   }>(),
   { placeholder: undefined },
 )
-defineEmits<{ choose: [value: Value] }>()
+const emit = defineEmits<{ choose: [value: Value] }>()
+const choose = (value: Value) => emit('choose', value)
+
+const shownText = (option: { text: string; ownName?: boolean }) =>
+  option.ownName ? option.text : signs(option.text)
 
 /** What is chosen may be cut where there is little room: then the title has it whole. */
 const cutTitle = computed(() => {
   const one = props.options.find((option) => option.value === props.chosen)
-  return one && (one.ownName ? one.text : signs(one.text)).length > 12 ? one.text : undefined
+  return one && shownText(one).length > 12 ? one.text : undefined
 })
 
 // Chosen with the mouse it lets go of the keyboard, so that the next key is the
 // page's again: space plays, arrows walk. Chosen by keys it keeps its place.
 let byMouse = false
+const noteInput = (event: { originalEvent: Event }) => (byMouse = event.originalEvent.type !== 'keydown')
 function letGo() {
   if (byMouse && document.activeElement instanceof HTMLElement) document.activeElement.blur()
   byMouse = false
@@ -39,19 +44,19 @@ function letGo() {
     class="pill"
     :model-value="chosen"
     :options="options"
-    :option-label="(option) => (option.ownName ? option.text : signs(option.text))"
+    :option-label="shownText"
     option-value="value"
     :placeholder="placeholder"
     :aria-label="label"
     :title="cutTitle"
     scroll-height="36rem"
-    @change="(event) => (byMouse = event.originalEvent.type !== 'keydown')"
+    @change="noteInput"
     @hide="letGo"
-    @update:model-value="(value: Value) => $emit('choose', value)"
+    @update:model-value="choose"
   >
     <template v-if="options.some((one) => one.about)" #option="{ option }">
       <span class="option">
-        {{ option.ownName ? option.text : signs(option.text) }}
+        {{ shownText(option) }}
         <small>{{ signs(option.about ?? '') }}</small>
       </span>
     </template>

@@ -7,7 +7,7 @@ import { useMedia } from '../controls/media'
 import { usePinch } from '../controls/pinch'
 import { signs } from '../controls/spelling'
 import { arcOf } from './arrows'
-import { fingerSpacing, layOut, leastWidth, neighbour, type Span } from './geometry'
+import { fingerSpacing, layOut, leastWidth, neighbour, type Geometry, type Span } from './geometry'
 import NeckBoard from './NeckBoard.vue'
 import NeckMark from './NeckMark.vue'
 import { placeKey, type Arrow, type Mark } from './marks'
@@ -49,9 +49,19 @@ const drawnWidth = computed(() => {
 const spacing = computed(() =>
   touched.value && !props.reading ? Math.max(props.spacing, fingerSpacing) : props.spacing,
 )
-const g = computed(() =>
-  layOut(props.instrument, props.span, drawnWidth.value, spacing.value, turn.value, width.value),
-)
+/** The same as long as what it is made from is the same, so that what lies on it is not drawn again. */
+const g = computed<Geometry & { from?: string }>((before) => {
+  const given = [
+    props.instrument,
+    props.span,
+    drawnWidth.value,
+    spacing.value,
+    turn.value,
+    width.value,
+  ] as const
+  const from = JSON.stringify(given)
+  return before?.from === from ? before : { ...layOut(...given), from }
+})
 /** Of a neck that is swiped the frets under the hand are in sight. */
 watch(
   () => [props.span.core, props.span.coreEnd, drawnWidth.value, width.value, turn.value.mirrored] as const,
@@ -64,10 +74,15 @@ watch(
   { immediate: true },
 )
 
+/** The marks, each the object that it was before where nothing of it has changed. */
+const steady = computed<Mark[]>((before) => {
+  const known = new Map((before ?? []).map((mark) => [JSON.stringify(mark), mark]))
+  return props.marks.map((mark) => known.get(JSON.stringify(mark)) ?? mark)
+})
 // Dots first, pebbles over them, lit ones last.
 const layer = { empty: -1, ghost: 0, box: 1, leaving: 2, tone: 2, held: 3, arriving: 4 }
 const drawn = computed(() =>
-  props.marks
+  steady.value
     .filter((mark) => mark.fret <= g.value.frets)
     .sort((a, b) => Number(a.lit ?? false) - Number(b.lit ?? false) || layer[a.form] - layer[b.form]),
 )
@@ -146,6 +161,7 @@ const arcs = computed(() =>
         v-for="mark in drawn"
         :key="`${mark.form} ${placeKey(mark)}`"
         :ref="(one) => keep(mark, one)"
+        v-memo="[mark, g, placeKey(mark) === stop]"
         :mark="mark"
         :room="g.room(mark.fret)"
         :tall="g.spacing"
