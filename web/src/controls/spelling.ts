@@ -10,11 +10,20 @@ const ownNames = /("(?:[^"\\]|\\.)*"|“[^”]*”)/
  * the player's own stand in quotes. It is never given a name by itself.
  */
 export function signs(text: string): string {
-  return text
+  // Most texts have neither sign, and the others come again and again: with every key hundreds of them.
+  if (!/[b#\\]/.test(text)) return text
+  const known = spelledBefore.get(text)
+  if (known !== undefined) return known
+  const now = text
     .split(ownNames)
     .map((part, n) => (n % 2 ? part.replace(/\\(["\\])/g, '$1') : spelled(part)))
     .join('')
+  if (spelledBefore.size >= mostSpelled) spelledBefore.clear()
+  spelledBefore.set(text, now)
+  return now
 }
+const spelledBefore = new Map<string, string>()
+const mostSpelled = 4000
 
 function spelled(text: string): string {
   return text

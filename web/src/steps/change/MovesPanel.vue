@@ -3,6 +3,7 @@ import { className } from '../../controls/classes'
 import { computed, ref, watch } from 'vue'
 import type { NearbyTarget, Move, Place, Target } from '../../api/client'
 import { samePlace } from '../../neck/geometry'
+import { useGrowing } from '../../controls/growing'
 import { named } from '../../controls/options'
 import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
@@ -49,6 +50,8 @@ const standing = computed(() => {
   return `${leaving.note}: the ${leaving.degree} over ${shown.value?.leaving.chord}, the ${arriving.degree} over ${shown.value?.arriving.chord} (${className(found.class)})`
 })
 
+/** Those in sight come first. */
+const moves = useGrowing(() => shown.value?.moves ?? [], 8)
 const list = ref<HTMLElement>()
 watch(
   () => props.chosen,
@@ -100,7 +103,7 @@ watch(
       </template>
     </div>
     <ol v-else ref="list" class="moves" aria-label="Moves, best first">
-      <li v-for="(move, index) in shown.moves" :key="`${where(move)} ${move.text}`">
+      <li v-for="(move, index) in moves" :key="index">
         <button
           type="button"
           :class="{ chosen: index === chosen }"
