@@ -38,6 +38,7 @@ func BenchmarkRepaint(b *testing.B) {
 		"map, another chord":       {"/tunes/1/map", "['ArrowRight', 'ArrowLeft']"},
 		"change, another change":   {"/tunes/1/change", "['ArrowRight', 'ArrowLeft']"},
 		"change, another position": {"/tunes/1/change", "['[', ']']"},
+		"licks, another position":  {"/tunes/1/licks?at=1920", "['[', ']']"},
 	} {
 		b.Run(name, func(b *testing.B) {
 			p := openPage(b, s, of.path)

@@ -23,9 +23,9 @@ type window struct {
 
 var everyWindow = flag.Bool("every-window", false, "lay out every view in all windows, with the usual text and with twice that")
 
-// windowsOf are the windows that a view is laid out in: seven widths, from a small phone to a large
-// screen, and a phone that lies, each with the usual size of text and with twice that. What is a panel of
-// a view, and so stands in its frame, is laid out in those that are hardest; in all where that is asked for.
+// windowsOf are the windows that a view is laid out in. Where all are asked for (make windows): seven widths, from a small
+// phone to a large screen, and a phone that lies, each with the usual size of text and with twice that. Else those that are
+// hardest, and of a panel, which stands in its view's frame, two of them.
 func windowsOf(path string) []window {
 	small, phone := window{width: 320, height: 640, touch: true}, window{width: 390, height: 844, touch: true}
 	tablet, laptop := window{width: 820, height: 1180, touch: true}, window{width: 1280, height: 800}
@@ -35,7 +35,11 @@ func windowsOf(path string) []window {
 		}
 		return all
 	}
-	if !*everyWindow && strings.Contains(path, "?") {
+	switch {
+	case *everyWindow:
+	case strings.Contains(path, "?"):
+		return append(of(100, tablet), of(200, phone)...)
+	default:
 		return append(of(100, small, tablet, window{width: 1024, height: 768}), of(200, phone)...)
 	}
 	every := []window{small, phone, {width: 844, height: 390, touch: true}, tablet, {width: 1024, height: 768}, laptop, {width: 1920, height: 1080}, {width: 2560, height: 1440}}

@@ -84,7 +84,7 @@ func TestATakeThroughTheMicrophone(t *testing.T) {
 	p.Click("Record a take")
 	p.Sees("End the take")
 	p.Until("a note of the neck that is played", playedNote)
-	time.Sleep(5 * time.Second)
+	p.recordsFor("0:06")
 	p.Click("End the take")
 	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
 	p.Click("Takes")
@@ -96,6 +96,23 @@ func TestATakeThroughTheMicrophone(t *testing.T) {
 	js[any](p, "[...document.querySelectorAll('.scroll svg [role=button]')][4].dispatchEvent(new MouseEvent('click', {bubbles: true}))")
 	p.Click("keep as a lick")
 	p.Sees("Kept as the lick")
+}
+
+// recordsFor waits until so much is recorded, as the page counts it.
+func (p *Page) recordsFor(clock string) {
+	p.t.Helper()
+	p.Until(clock+" of sound", "document.querySelector('[role=timer]')?.innerText >= '"+clock+"'")
+}
+
+// unfinished are the recordings that the program says were left.
+func unfinished(t *testing.T, s *server) []any {
+	t.Helper()
+	got, err := http.Get(s.base + "/api/recordings")
+	require.NoError(t, err)
+	defer func() { _ = got.Body.Close() }()
+	all := []any{}
+	require.NoError(t, json.NewDecoder(got.Body).Decode(&all))
+	return all
 }
 
 // The program is killed in the middle of a take and started again: the take goes on. One whose page is closed is
@@ -129,7 +146,10 @@ func TestKilledWhileRecording(t *testing.T) {
 	p.Until("three seconds", "document.querySelector('[role=timer]')?.innerText >= '0:03'")
 	p.Answer(true) // the browser asks before it leaves a take
 	p.Leave()
-	time.Sleep(4 * time.Second)
+	// A page that sends nothing for three seconds has left its recording.
+	for end := time.Now().Add(patience); len(unfinished(t, s)) == 0; time.Sleep(100 * time.Millisecond) {
+		require.True(t, time.Now().Before(end), "the recording is never one that was left")
+	}
 	p.Go("/tunes/1/takes?takes.bench=takes")
 	p.Sees("A recording was cut off")
 	seconds := js[string](p, "document.querySelector('.list .warn').innerText.match(/(\\d+) s\\./)[1]")
@@ -145,7 +165,7 @@ func TestATakeOfTheSimulatedPlayer(t *testing.T) {
 	p.Choose("Input", "the simulated player")
 	p.Click("Record a take")
 	p.Until("a note of the neck that is played", playedNote)
-	time.Sleep(5 * time.Second)
+	p.recordsFor("0:06")
 	p.Press("r")
 	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
 	p.Sees("of the plan", "leans")
@@ -158,7 +178,7 @@ func TestATakeOfKeys(t *testing.T) {
 	p.Choose("Input", "the simulated player, as MIDI")
 	p.Click("Record a take")
 	p.Until("a note of the neck that is played", playedNote)
-	time.Sleep(3 * time.Second)
+	p.recordsFor("0:04")
 	p.Click("End the take")
 	p.Until("the verdict of the new take", "document.querySelector('.acts')?.innerText.includes('Tin Roof Ferry,')")
 	p.Click("Takes")

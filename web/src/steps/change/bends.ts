@@ -2,7 +2,7 @@ import { computed } from 'vue'
 import { answer, client, type Place } from '../../api/client'
 import { samePlace } from '../../neck/geometry'
 import { toneMark, type Mark } from '../../neck/marks'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { useView } from '../../address/view'
 import type { ChangeWork } from './change'
 
@@ -21,7 +21,7 @@ export function useBends(work: ChangeWork) {
       const { chart, hands, position } = about.value
       return { chart, hands, position, places: own.value, subdivision: view.subdivision.value }
     },
-    (body, signal) => answer(client.POST('/api/compute/change/functions', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/change/functions', { body, signal }))),
   )
 
   /** Takes a place into the set, or out of it. */

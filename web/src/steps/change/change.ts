@@ -41,7 +41,7 @@ export function useChange() {
   const { answer: near, refusal: nowhere } = useAnswer(
     () =>
       about.value && here.value ? { ...about.value, strategy: strategy.value, here: here.value } : undefined,
-    (body, signal) => answer(client.POST('/api/compute/change/nearby', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/change/nearby', { body, signal }))),
   )
 
   /** The target: the one chosen, as long as the arriving chord has it there, or that of the best move. */

@@ -4,7 +4,7 @@ import { placesText, readPlaces } from '../../address/query'
 import { landingsOnStrip } from '../../controls/formstrip'
 import { samePlace } from '../../neck/geometry'
 import { placeKey, toneMark, type Arrow, type Mark } from '../../neck/marks'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { useTune } from '../../document/tune'
 import { useView } from '../../address/view'
 import type { ChangeWork } from './change'
@@ -42,7 +42,7 @@ export function usePath(work: ChangeWork) {
       const { chart, hands, position } = about.value
       return { chart, hands, position, pins: pins.value }
     },
-    (body, signal) => answer(client.POST('/api/compute/change/path', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/change/path', { body, signal }))),
   )
   const paths = computed(() => planned.value?.paths ?? [])
   const landings = computed(() => paths.value.find((p) => p.strategy === strategy.value)?.landings ?? [])

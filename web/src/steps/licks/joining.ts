@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { answer, client, type KeptLick } from '../../api/client'
 import { useView } from '../../address/view'
 import type { LicksQuery } from './address'
@@ -25,7 +25,7 @@ export function useJoining(
         ...{ notes: notes.value, subdivision: view.subdivision.value },
       }
     },
-    (body, signal) => answer(client.POST('/api/compute/lick/join', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/lick/join', { body, signal }))),
   )
   const { answer: parts } = useAnswer(
     () => {

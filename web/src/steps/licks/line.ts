@@ -1,5 +1,5 @@
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import {
   answer,
   client,
@@ -49,7 +49,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
       if (!wanted() || openId.value || !tune.music || !choice.value || !from) return undefined
       return { chart: tune.music, hands: tune.hands, lick: from.lick, ...choice.value }
     },
-    (body, signal) => answer(client.POST('/api/compute/line', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/line', { body, signal }))),
   )
   const { answer: around } = useAnswer(
     () => {
@@ -57,7 +57,7 @@ export function useLine(lick: () => KeptLick | undefined, query: LicksQuery, wan
       const { change, position, strategy } = choice.value
       return { chart: tune.music, hands: tune.hands, change, position, strategy }
     },
-    (body, signal) => answer(client.POST('/api/compute/change', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/change', { body, signal }))),
   )
   const targets = computed(() => around.value?.to ?? [])
   const nearest = computed(() => problem.value?.targets ?? [])

@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { answer, client } from '../../api/client'
 import { useView } from '../../address/view'
 import type { LicksQuery } from './address'
@@ -13,7 +13,7 @@ export function useMoves({ about }: LickQuestion, query: LicksQuery, wanted: () 
   const view = useView()
   const { answer: moves, refusal } = useAnswer(
     () => (wanted() ? about.value : undefined),
-    (body, signal) => answer(client.POST('/api/compute/lick/moves', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/lick/moves', { body, signal }))),
   )
   const choice = computed(() => {
     const [chord, way] = query.move.value.split('|')

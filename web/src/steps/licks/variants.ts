@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { answer, client } from '../../api/client'
 import type { LicksQuery } from './address'
 import type { LickQuestion } from './questions'
@@ -8,7 +8,7 @@ import type { LickQuestion } from './questions'
 export function useVariants({ about }: LickQuestion, query: LicksQuery, wanted: () => boolean) {
   const { answer: places, refusal } = useAnswer(
     () => (wanted() ? about.value : undefined),
-    (body, signal) => answer(client.POST('/api/compute/lick/variants', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/lick/variants', { body, signal }))),
   )
   const groups = computed(() =>
     (['octaves', 'keys', 'positions'] as const).map((name) => ({

@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { useAnswer } from '../../api/ask'
+import { remembered, useAnswer } from '../../api/ask'
 import { answer, client } from '../../api/client'
 import type { LicksQuery } from './address'
 import type { LickQuestion } from './questions'
@@ -11,7 +11,7 @@ export function useVerdict({ about }: LickQuestion, query: LicksQuery, wanted: (
   )
   const { answer: verdict, refusal } = useAnswer(
     () => (wanted() && about.value ? { ...about.value, repair: repaired.value } : undefined),
-    (body, signal) => answer(client.POST('/api/compute/lick/verdict', { body, signal })),
+    remembered((body, signal) => answer(client.POST('/api/compute/lick/verdict', { body, signal }))),
   )
   const repair = (note: number) => query.set({ fix: [...repaired.value, note].join(' ') })
   /** Puts the first note right that can be. */
