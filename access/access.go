@@ -10,6 +10,8 @@ import (
 	"slices"
 	"sync"
 	"time"
+
+	"undaris/wholefile"
 )
 
 // How sessions last (our choice: a tablet on the stand is used every few weeks).
@@ -191,13 +193,5 @@ func (a *Access) write() error {
 	if err != nil {
 		return err
 	}
-	file, err := os.OpenFile(a.path+".partial", os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
-	}
-	_, err = file.Write(append(text, '\n'))
-	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
-		return err
-	}
-	return os.Rename(a.path+".partial", a.path)
+	return wholefile.WriteBytes(a.path, append(text, '\n'))
 }

@@ -17,6 +17,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"undaris/wholefile"
 )
 
 // How long certificates last, and how long before their end they are renewed: what phones accept of a certificate by an
@@ -196,7 +198,7 @@ func (p pair) write(folder, name string) error {
 	for file, block := range map[string]*pem.Block{
 		name + ".key": {Type: "PRIVATE KEY", Bytes: key}, name + ".crt": {Type: "CERTIFICATE", Bytes: p.certificate.Raw},
 	} {
-		if err := os.WriteFile(filepath.Join(folder, file), pem.EncodeToMemory(block), 0o600); err != nil {
+		if err := wholefile.WriteBytes(filepath.Join(folder, file), pem.EncodeToMemory(block)); err != nil {
 			return fmt.Errorf("keeping the certificate: %w", err)
 		}
 	}

@@ -114,5 +114,5 @@ func TestAPortInUseGetsAPlainSentence(t *testing.T) {
 	assert.Contains(t, string(out), "add --tls")
 	out, err = exec.Command(program, "dance").CombinedOutput()
 	require.Error(t, err)
-	assert.Contains(t, string(out), "there are serve, demo, backup, restore, check, export, import, survey, ear and version")
+	assert.Contains(t, string(out), "there are serve, demo, backup, restore, check, export, import and version")
 }

@@ -11,6 +11,8 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+
+	"undaris/wholefile"
 )
 
 // PendingMigrations lists the migrations that opening a data file would run, oldest first; none for a file that is not
@@ -55,10 +57,7 @@ func (s *Store) CopyTo(ctx context.Context, to string) error {
 	if err := syncFile(partial); err != nil {
 		return err
 	}
-	if err := os.Rename(partial, to); err != nil {
-		return err
-	}
-	return syncFolder(filepath.Dir(to))
+	return wholefile.Name(partial, to)
 }
 
 // syncFile has the disk hold what was written to a file, which nobody else may read.

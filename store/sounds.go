@@ -12,6 +12,8 @@ import (
 	"strings"
 	"sync"
 	"time"
+
+	"undaris/wholefile"
 )
 
 // Sounds are files of sound in a folder beside the data file: parts that are being written, and whole ones,
@@ -126,10 +128,7 @@ func (s *Sounds) Keep(from io.Reader) (hash string, bytes int64, err error) {
 	if err != nil {
 		return "", 0, err
 	}
-	if err := os.Rename(file.Name(), path); err != nil {
-		return "", 0, OfTheDisk(err)
-	}
-	return hash, bytes, syncFolder(s.folder)
+	return hash, bytes, OfTheDisk(wholefile.Name(file.Name(), path))
 }
 
 // Open opens a whole file.

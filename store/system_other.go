@@ -9,9 +9,6 @@ import (
 
 func free(string) int64 { return -1 }
 
-// syncFolder does nothing where a folder cannot be written to the disk by itself.
-func syncFolder(string) error { return nil }
-
 // namesOf is not known here.
 func namesOf(string) int { return 1 }
 

@@ -16,15 +16,6 @@ func free(folder string) int64 {
 	return int64(stat.Bavail) * int64(stat.Bsize) //nolint:unconvert // the types differ from system to system
 }
 
-// syncFolder has the disk hold the names in a folder.
-func syncFolder(folder string) error {
-	opened, err := os.Open(folder)
-	if err != nil {
-		return err
-	}
-	return errors.Join(opened.Sync(), opened.Close())
-}
-
 func isReadOnlyFolder(err error) bool { return errors.Is(err, syscall.EROFS) }
 
 func isDiskFull(err error) bool {

@@ -14,6 +14,7 @@ import (
 	"undaris/library/backup"
 	bundles "undaris/library/bundle"
 	"undaris/store"
+	"undaris/wholefile"
 )
 
 // exportBundle writes everything, or one tune with what belongs to it, as a bundle.
@@ -39,21 +40,16 @@ func exportBundle(args []string, stdout, stderr io.Writer) error {
 	if err := mayBeWritten(words[0]); err != nil {
 		return err
 	}
-	partial := words[0] + ".partial"
-	file, err := os.OpenFile(partial, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
-	}
 	order := bundles.Order{ChartID: *tune, Versions: !*withoutVersions, WithoutTakes: *withoutTakes}
-	missing, err := bundles.Write(ctx, st, file, backups.Sounds, order, time.Now(), "undaris "+version)
-	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
-		_ = os.Remove(partial)
-		if errors.Is(err, store.ErrNotFound) {
-			return fmt.Errorf("there is no tune with the id %d", *tune)
-		}
+	var missing []string
+	err = wholefile.Write(words[0], func(to io.Writer) (err error) {
+		missing, err = bundles.Write(ctx, st, to, backups.Sounds, order, time.Now(), "undaris "+version)
 		return err
+	})
+	if errors.Is(err, store.ErrNotFound) {
+		return fmt.Errorf("there is no tune with the id %d", *tune)
 	}
-	if err := os.Rename(partial, words[0]); err != nil {
+	if err != nil {
 		return err
 	}
 	for _, hash := range missing {

@@ -18,6 +18,7 @@ import (
 	"time"
 
 	"undaris/store"
+	"undaris/wholefile"
 )
 
 // Reason is why a backup was made.
@@ -152,16 +153,7 @@ func (b *Backups) describe(made Backup) error {
 	if err != nil {
 		return err
 	}
-	path := describedIn(b.path(made.Name))
-	file, err := os.OpenFile(path+".partial", os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
-	}
-	_, err = file.Write(append(text, '\n'))
-	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
-		return err
-	}
-	return os.Rename(path+".partial", path)
+	return wholefile.WriteBytes(describedIn(b.path(made.Name)), append(text, '\n'))
 }
 
 // MakeDaily makes a backup where the latest that is daily or was asked for is a day old, or there is none. One that seems

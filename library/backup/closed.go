@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 
 	"undaris/store"
+	"undaris/wholefile"
 )
 
 // PutAside says where RestoreClosed has kept what was there: a backup, or, where the data file was too damaged to be
@@ -90,7 +91,7 @@ func (b *Backups) putInPlace(path string) error {
 			return err
 		}
 	}
-	return os.Rename(fresh, b.DataFile)
+	return wholefile.Name(fresh, b.DataFile)
 }
 
 // openWhole opens a data file that has nothing wrong with it.

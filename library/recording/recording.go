@@ -30,6 +30,7 @@ import (
 	"undaris/format/document"
 	"undaris/library/pieces"
 	"undaris/store"
+	"undaris/wholefile"
 )
 
 // Recordings are the takes that are being recorded.
@@ -280,11 +281,7 @@ func (r *Recordings) writeAbout(one Recording) error {
 	if err != nil {
 		return err
 	}
-	if err := os.WriteFile(path+".new", about, 0o600); err != nil {
-		_ = os.Remove(path + ".new")
-		return err
-	}
-	return os.Rename(path+".new", path)
+	return wholefile.WriteBytes(path, about)
 }
 
 // find finds a recording that is open, or opens one that was left by an earlier run of the program, or made room.

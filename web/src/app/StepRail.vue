@@ -23,7 +23,7 @@ const whole = (event: Event, name: string) =>
 function go(event: MouseEvent, name: string) {
   if (event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey) return
   event.preventDefault()
-  void router.push(to(name))
+  router.push(to(name)).catch(() => {}) // what could not be loaded is told by the router
 }
 
 // Where the row of steps is swiped, the step that is open is in sight.
