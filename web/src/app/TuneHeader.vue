@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import InputNumber from 'primevue/inputnumber'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { useKeys } from '../controls/keys'
 import { useTune } from '../document/tune'
 import { useView } from '../address/view'
 import { named } from '../controls/options'
+import NumberField from '../controls/NumberField.vue'
 import PillSelect from '../controls/PillSelect.vue'
 import SavedState from './SavedState.vue'
 import SoundControls from './SoundControls.vue'
@@ -32,9 +32,7 @@ const imagines = computed(() => tune.read?.bars.some((bar) => bar.imagined.lengt
 const imagine = () => tune.edit({ set: { imagining: !tune.chart?.imagining } })
 const box = computed(() => tune.read?.box)
 
-function setTempo(tempo: number | null) {
-  if (tempo && tempo !== tune.chart?.tempo) void tune.edit({ set: { tempo } })
-}
+const setTempo = (tempo?: number) => void tune.edit({ set: { tempo } })
 
 useKeys([
   {
@@ -71,14 +69,13 @@ useKeys([
       :options="named(tune.choices?.feels)"
       @choose="(feel) => tune.edit({ feel })"
     />
-    <InputNumber
+    <NumberField
       class="tempo"
-      :model-value="tune.chart.tempo"
-      :min="tune.choices?.tempo.least"
-      :max="tune.choices?.tempo.most"
-      :use-grouping="false"
-      aria-label="Tempo"
-      @update:model-value="setTempo"
+      label="Tempo"
+      :value="tune.chart.tempo"
+      :least="tune.choices?.tempo.least"
+      :most="tune.choices?.tempo.most"
+      @entered="setTempo"
     />
     <PillSelect
       class="stays"
@@ -136,7 +133,8 @@ h1 {
   cursor: pointer;
   font: inherit;
 }
-.tempo :deep(.p-inputtext) {
+.tempo {
+  flex: none;
   width: 3.6rem;
   border-radius: 999px;
   padding: 0.25rem 0.6rem 0.25rem 0.75rem;

@@ -6,6 +6,7 @@ import play from 'primeicons/raw-svg/play.svg?raw'
 import sliders from 'primeicons/raw-svg/sliders-h.svg?raw'
 import spinner from 'primeicons/raw-svg/spinner.svg?raw'
 import stop from 'primeicons/raw-svg/stop.svg?raw'
+import down from 'primeicons/raw-svg/chevron-down.svg?raw'
 import sun from 'primeicons/raw-svg/sun.svg?raw'
 import times from 'primeicons/raw-svg/times.svg?raw'
 import trash from 'primeicons/raw-svg/trash.svg?raw'
@@ -13,7 +14,7 @@ import undo from 'primeicons/raw-svg/undo.svg?raw'
 import volume from 'primeicons/raw-svg/volume-up.svg?raw'
 
 /** One of the few icons that are used, as large as the text beside it. */
-const pictures = { copy, database, moon, play, sliders, spinner, stop, sun, times, trash, undo, volume }
+const pictures = { copy, database, down, moon, play, sliders, spinner, stop, sun, times, trash, undo, volume }
 defineProps<{ name: keyof typeof pictures }>()
 </script>
 

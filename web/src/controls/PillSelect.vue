@@ -1,86 +1,114 @@
 <script setup lang="ts" generic="Value extends string">
-import Select from 'primevue/select'
-import { computed } from 'vue'
-import { signs } from './spelling'
+import { computed, defineAsyncComponent, shallowRef } from 'vue'
+import AppIcon from './AppIcon.vue'
+import { pillText, type PillOption } from './pill'
 
-/** A list to choose one from, small enough to stand in a line of others. */
+/**
+ * A list to choose one from, small enough to stand in a line of others. Until it is first opened it is no more than what is
+ * chosen: the list itself is fetched when it is pointed at or has the keyboard, and made when it opens.
+ */
 const props = withDefaults(
   defineProps<{
     chosen: Value | undefined
-    /**
-     * What can be chosen, and what each is in a line, shown in the list. A text that is somebody's own
-     * name for a thing is shown as it is.
-     */
-    options: { value: Value; text: string; about?: string; ownName?: boolean }[]
+    options: PillOption<Value>[]
     label: string
     placeholder?: string
   }>(),
   { placeholder: undefined },
 )
-const emit = defineEmits<{ choose: [value: Value] }>()
-const choose = (value: Value) => emit('choose', value)
+defineEmits<{ choose: [value: Value] }>()
 
-const shownText = (option: { text: string; ownName?: boolean }) =>
-  option.ownName ? option.text : signs(option.text)
+const fetchList = () => import('./PillList.vue')
+const PillList = defineAsyncComponent(fetchList)
+const fetchSoon = () => void fetchList().catch(() => {})
 
+const one = computed(() => props.options.find((option) => option.value === props.chosen))
+const text = computed(() => (one.value ? pillText(one.value) : props.placeholder))
 /** What is chosen may be cut where there is little room: then the title has it whole. */
-const cutTitle = computed(() => {
-  const one = props.options.find((option) => option.value === props.chosen)
-  return one && shownText(one).length > 12 ? one.text : undefined
-})
+const cutTitle = computed(() => (one.value && pillText(one.value).length > 12 ? one.value.text : undefined))
 
-// Chosen with the mouse it lets go of the keyboard, so that the next key is the
-// page's again: space plays, arrows walk. Chosen by keys it keeps its place.
-let byMouse = false
-const noteInput = (event: { originalEvent: Event }) => (byMouse = event.originalEvent.type !== 'keydown')
-function letGo() {
-  if (byMouse && document.activeElement instanceof HTMLElement) document.activeElement.blur()
-  byMouse = false
+const openedBy = shallowRef<Event>()
+function open(event: MouseEvent) {
+  openedBy.value = event
+}
+/** Keys that open a list or find in it; all others are the page's. */
+function openByKey(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const opens = ['Enter', ' ', 'ArrowDown', 'ArrowUp', 'Home', 'End'].includes(event.key)
+  if (!opens && event.key.length > 1) return
+  event.preventDefault()
+  event.stopPropagation()
+  openedBy.value = event
 }
 </script>
 
 <template>
-  <Select
-    class="pill"
-    :model-value="chosen"
+  <PillList
+    v-if="openedBy"
+    :chosen="chosen"
     :options="options"
-    :option-label="shownText"
-    option-value="value"
+    :label="label"
     :placeholder="placeholder"
-    :aria-label="label"
     :title="cutTitle"
-    scroll-height="36rem"
-    @change="noteInput"
-    @hide="letGo"
-    @update:model-value="choose"
-  >
-    <template v-if="options.some((one) => one.about)" #option="{ option }">
-      <span class="option">
-        {{ shownText(option) }}
-        <small>{{ signs(option.about ?? '') }}</small>
-      </span>
-    </template>
-  </Select>
+    :opened-by="openedBy"
+    @choose="(value) => $emit('choose', value as Value)"
+  />
+  <div v-else class="pill p-select" :title="cutTitle" @click="open" @pointerenter="fetchSoon">
+    <span
+      class="p-select-label"
+      :class="{ placeholder: !one }"
+      role="combobox"
+      tabindex="0"
+      aria-haspopup="listbox"
+      aria-expanded="false"
+      :aria-label="label"
+      @focus="fetchSoon"
+      @keydown="openByKey"
+      >{{ text }}</span
+    >
+    <span class="p-select-dropdown" aria-hidden="true"><AppIcon name="down" /></span>
+  </div>
 </template>
 
 <style scoped>
 .pill {
+  display: inline-flex;
   flex: 0 1 auto;
   max-width: 100%;
+  position: relative;
+  border: 1px solid var(--line);
   border-radius: 999px;
+  background: var(--card);
+  color: var(--ink);
+  cursor: pointer;
+  user-select: none;
 }
-.pill :deep(.p-select-label) {
+.pill:hover {
+  border-color: var(--stone);
+}
+.pill:focus-within:has(:focus-visible) {
+  outline: 2px solid var(--now);
+  outline-offset: 2px;
+}
+.p-select-label {
+  flex: 1 1 auto;
+  width: 1%;
+  overflow: hidden;
   padding: 0.25rem 0.1rem 0.25rem 0.75rem;
   font-size: 0.93rem;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  outline: 0 none;
 }
-.option {
+.placeholder {
+  color: var(--stone);
+}
+.p-select-dropdown {
   display: flex;
-  flex-direction: column;
-}
-.option small {
-  opacity: 0.8;
-}
-.pill :deep(.p-select-dropdown) {
+  flex-shrink: 0;
+  align-items: center;
+  justify-content: center;
   width: 1.7rem;
+  color: var(--stone);
 }
 </style>

@@ -1,5 +1,14 @@
 import { definePreset } from '@primeuix/themes'
-import Aura from '@primeuix/themes/aura'
+// Of the library's look what its components in use need: all of it is ten times as much.
+import base from '@primeuix/themes/aura/base'
+import button from '@primeuix/themes/aura/button'
+import dialog from '@primeuix/themes/aura/dialog'
+import inputnumber from '@primeuix/themes/aura/inputnumber'
+import inputtext from '@primeuix/themes/aura/inputtext'
+import ripple from '@primeuix/themes/aura/ripple'
+import select from '@primeuix/themes/aura/select'
+import slider from '@primeuix/themes/aura/slider'
+import virtualscroller from '@primeuix/themes/aura/virtualscroller'
 
 /**
  * The two looks of Undaris as one PrimeVue preset: warm paper and ink by day, a
@@ -97,10 +106,16 @@ function scheme(c: typeof day) {
   }
 }
 
-export const preset = definePreset(Aura, {
-  semantic: {
-    primary: green,
-    focusRing: { width: '2px', style: 'solid', color: '{primary.color}', offset: '2px' },
-    colorScheme: { light: scheme(day), dark: scheme(night) },
+export const preset = definePreset(
+  {
+    ...base,
+    components: { button, dialog, inputnumber, inputtext, ripple, select, slider, virtualscroller },
   },
-})
+  {
+    semantic: {
+      primary: green,
+      focusRing: { width: '2px', style: 'solid', color: '{primary.color}', offset: '2px' },
+      colorScheme: { light: scheme(day), dark: scheme(night) },
+    },
+  },
+)

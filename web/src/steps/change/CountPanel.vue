@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import InputNumber from 'primevue/inputnumber'
+import NumberField from '../../controls/NumberField.vue'
 import { computed, ref } from 'vue'
 import { answer, client, type Place, type RunRequest } from '../../api/client'
 import { beatsOf } from '../../tab/barlines'
@@ -86,14 +86,12 @@ const { width: rulerWidth } = useWidth(ruled, 480)
   <div class="count">
     <div class="sums">
       <p class="choices">
-        <InputNumber
+        <NumberField
           class="number"
-          :model-value="notes"
-          :min="1"
-          show-buttons
-          :use-grouping="false"
-          aria-label="Notes of the run"
-          @update:model-value="(n: number | null) => n && query.set({ notes: n })"
+          label="Notes of the run"
+          :value="notes"
+          :least="1"
+          @entered="(n) => query.set({ notes: n })"
         />
         notes in
         <PillSelect
@@ -173,15 +171,15 @@ const { width: rulerWidth } = useWidth(ruled, 480)
             <tr>
               <th scope="row">ladder to</th>
               <td>
-                <InputNumber
+                <NumberField
                   class="number"
-                  :model-value="goal ?? null"
-                  :min="tune.choices?.tempo.least"
-                  :max="tune.choices?.tempo.most"
-                  :use-grouping="false"
+                  label="Tempo to work up to"
                   placeholder="tempo"
-                  aria-label="Tempo to work up to"
-                  @update:model-value="(n: number | null) => query.set({ goal: n ?? undefined })"
+                  optional
+                  :value="goal"
+                  :least="tune.choices?.tempo.least"
+                  :most="tune.choices?.tempo.most"
+                  @entered="(n) => query.set({ goal: n })"
                 />
                 <span class="tabular">{{ run.ladder?.join(' · ') }}</span>
               </td>
@@ -237,7 +235,7 @@ const { width: rulerWidth } = useWidth(ruled, 480)
   gap: 1.2rem;
   min-height: var(--panel-least, 18.4rem);
 }
-.number :deep(input) {
+.number {
   width: 4.6rem;
   padding: 0.2rem 0.6rem;
 }

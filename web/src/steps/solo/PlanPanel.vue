@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Slider from 'primevue/slider'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { ChorusPlan } from '../../api/client'
 import { named } from '../../controls/options'
+import NumberField from '../../controls/NumberField.vue'
 import PillSelect from '../../controls/PillSelect.vue'
 import { signs } from '../../controls/spelling'
 import { useTune } from '../../document/tune'
@@ -127,16 +127,13 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           @change="(event: Event) => emit('plan', { form: value(event) })"
         />
         <span class="quiet">seed</span>
-        <InputNumber
+        <NumberField
           class="seed"
-          aria-label="Seed"
-          :model-value="plan.seed ?? 0"
-          :min="0"
-          :max="999999"
-          :use-grouping="false"
-          @update:model-value="
-            (seed: number | null) => seed !== null && seed !== (plan.seed ?? 0) && emit('plan', { seed })
-          "
+          label="Seed"
+          :value="plan.seed ?? 0"
+          :least="0"
+          :most="999999"
+          @entered="(seed) => emit('plan', { seed })"
         />
       </div>
       <label class="slider">
@@ -295,7 +292,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   width: 8rem;
   padding: 0.2rem 0.6rem;
 }
-.seed :deep(.p-inputtext) {
+.seed {
   width: 5rem;
   padding: 0.2rem 0.6rem;
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, watchEffect } from 'vue'
 import { useView } from '../../address/view'
 import BenchTabs from '../../controls/BenchTabs.vue'
 import { impliedOnStrip } from '../../controls/formstrip'
@@ -12,7 +12,6 @@ import { useUndoable } from '../../document/undo'
 import NeckView from '../../neck/NeckView.vue'
 import { useSource } from '../../sound/player'
 import { benches, useSoloQuery, type Bench } from './address'
-import AlternativesPanel from './AlternativesPanel.vue'
 import { useBlocks } from './blocks'
 import BlockTools from './BlockTools.vue'
 import ChorusChips from './ChorusChips.vue'
@@ -22,10 +21,8 @@ import { useGrowing } from './growing'
 import GrowTools from './GrowTools.vue'
 import HearTools from './HearTools.vue'
 import { useKeeping } from './keeping'
-import KeepPanel from './KeepPanel.vue'
 import { firstOfRow } from '../../controls/rows'
 import { blendOf, chorusMarks, heardByMoment } from './looks'
-import NotesPanel from './NotesPanel.vue'
 import PlanPanel from './PlanPanel.vue'
 import { usePlaying } from './playing'
 import { usePointing } from './pointing'
@@ -36,6 +33,10 @@ import VerdictBench from './VerdictBench.vue'
 import WhyLine from './WhyLine.vue'
 import { useSolo } from './work'
 
+// What is not looked at is not fetched.
+const KeepPanel = defineAsyncComponent(() => import('./KeepPanel.vue'))
+const AlternativesPanel = defineAsyncComponent(() => import('./AlternativesPanel.vue'))
+const NotesPanel = defineAsyncComponent(() => import('./NotesPanel.vue'))
 const tune = useTune()
 const view = useView()
 const licks = useLicks()
