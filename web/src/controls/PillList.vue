@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="Value extends string">
 import Select from 'primevue/select'
-import { onMounted, ref } from 'vue'
+import { nextTick, onMounted, ref } from 'vue'
 import AppIcon from './AppIcon.vue'
 import { pillText, type PillOption } from './pill'
 import { signs } from './spelling'
@@ -18,9 +18,12 @@ const emit = defineEmits<{ choose: [value: Value] }>()
 const choose = (value: Value) => emit('choose', value)
 
 const list = ref<{ $el: HTMLElement; show: (focus: boolean) => void }>()
-onMounted(() => {
+onMounted(async () => {
   const field = list.value?.$el.querySelector<HTMLElement>('[role=combobox]')
   field?.focus()
+  // A list that is there from the first moment is put beside nothing: it opens when what holds it is there.
+  await nextTick()
+  await nextTick()
   if (props.openedBy instanceof KeyboardEvent) {
     const { key, code } = props.openedBy
     field?.dispatchEvent(new KeyboardEvent('keydown', { key, code, bubbles: true }))
