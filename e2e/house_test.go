@@ -51,8 +51,11 @@ func TestATabletInTheHouse(t *testing.T) {
 	p := openPageIn(t, browserThatTrusts(t), s, "/tunes/1/map")
 	p.Expect(http.StatusUnauthorized)
 	p.Sees("Give the passphrase")
+	hasKeyboard := "document.activeElement.name === 'passphrase' && document.readyState === 'complete'"
+	p.Until("the field to have the keyboard", hasKeyboard)
 	p.Press("f", "a", "s", "t", " ", "r", "i", "v", "e", "r", "\r")
 	p.Sees("That is not the passphrase.")
+	p.Until("the field to have the keyboard", hasKeyboard)
 	p.Press("s", "l", "o", "w", " ", "r", "i", "v", "e", "r", "\r")
 	p.Has("Bar 2, F7, IV")
 	assert.Equal(t, "/tunes/1/map", js[string](p, "location.pathname"))

@@ -90,7 +90,8 @@ function openByKey(event: KeyboardEvent) {
   outline: 2px solid var(--now);
   outline-offset: 2px;
 }
-.p-select-label {
+/* Of no more weight than the library's own, so that what a page says of its labels holds for this one. */
+:where(.p-select-label) {
   flex: 1 1 auto;
   width: 1%;
   overflow: hidden;
@@ -103,7 +104,7 @@ function openByKey(event: KeyboardEvent) {
 .placeholder {
   color: var(--stone);
 }
-.p-select-dropdown {
+:where(.p-select-dropdown) {
   display: flex;
   flex-shrink: 0;
   align-items: center;
