@@ -136,6 +136,7 @@ h1 {
 .tempo {
   flex: none;
   width: 3.6rem;
+  background: var(--card);
   border-radius: 999px;
   padding: 0.25rem 0.6rem 0.25rem 0.75rem;
   font-size: 0.93rem;
