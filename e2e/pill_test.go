@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"path/filepath"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
@@ -35,4 +36,23 @@ func TestAListOpensBelowWhatItIsOf(t *testing.T) {
 	p.Press(kb.ArrowDown, kb.Enter)
 	p.Until("another box", "document.querySelector('[aria-label=Box]').textContent !== '"+before+"'")
 	assert.Equal(t, "Box", js[string](p, "document.activeElement.getAttribute('aria-label')"))
+}
+
+// While the program is away a list that was never opened cannot be fetched: what is chosen stays in sight, and it opens once
+// the program is back.
+func TestAListThatCannotBeFetched(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "demo.db")
+	s := serve(t, "demo", data)
+	addr := s.addr()
+	p := openPage(t, s, "/tunes/1/map")
+	p.ServerMayFail()
+	p.Until("the neck", "document.querySelectorAll('.neck .mark').length > 5")
+	s.kill(t)
+	p.Click("Box")
+	p.Until("what is wrong", "document.querySelector('[role=alert]')?.innerText.includes('does not answer')")
+	p.Has("Box")
+	assert.Contains(t, js[string](p, "document.querySelector('[aria-label=Box]').textContent"), "pentatonic")
+	serveAt(t, "demo", data, addr)
+	p.Click("Box")
+	p.Until("the list", "document.querySelector('[role=listbox]')")
 }

@@ -1,5 +1,7 @@
 <script setup lang="ts" generic="Value extends string">
-import { computed, defineAsyncComponent, shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
+import { Problem } from '../api/client'
+import { reportFault } from '../api/fault'
 import AppIcon from './AppIcon.vue'
 import { pillText, type PillOption } from './pill'
 
@@ -19,7 +21,8 @@ const props = withDefaults(
 defineEmits<{ choose: [value: Value] }>()
 
 const fetchList = () => import('./PillList.vue')
-const PillList = defineAsyncComponent(fetchList)
+type List = Awaited<ReturnType<typeof fetchList>>['default']
+const PillList = shallowRef<List>()
 const fetchSoon = () => void fetchList().catch(() => {})
 
 const one = computed(() => props.options.find((option) => option.value === props.chosen))
@@ -28,8 +31,14 @@ const text = computed(() => (one.value ? pillText(one.value) : props.placeholder
 const cutTitle = computed(() => (one.value && pillText(one.value).length > 12 ? one.value.text : undefined))
 
 const openedBy = shallowRef<Event>()
-function open(event: MouseEvent) {
-  openedBy.value = event
+/** Until the list is there the pill stays as it is: where it cannot be fetched the next press tries again. */
+async function open(event: Event) {
+  try {
+    PillList.value ??= (await fetchList()).default
+    openedBy.value = event
+  } catch {
+    reportFault(new Problem(0, 'The list cannot be opened: Undaris does not answer. Is it still running?'))
+  }
 }
 /** Keys that open a list or find in it; all others are the page's. */
 function openByKey(event: KeyboardEvent) {
@@ -38,20 +47,21 @@ function openByKey(event: KeyboardEvent) {
   if (!opens && event.key.length > 1) return
   event.preventDefault()
   event.stopPropagation()
-  openedBy.value = event
+  void open(event)
 }
 </script>
 
 <template>
-  <PillList
-    v-if="openedBy"
+  <component
+    :is="PillList"
+    v-if="openedBy && PillList"
     :chosen="chosen"
     :options="options"
     :label="label"
     :placeholder="placeholder"
     :title="cutTitle"
     :opened-by="openedBy"
-    @choose="(value) => $emit('choose', value as Value)"
+    @choose="(value: string) => $emit('choose', value as Value)"
   />
   <div v-else class="pill p-select" :title="cutTitle" @click="open" @pointerenter="fetchSoon">
     <span
